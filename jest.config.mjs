@@ -1,0 +1,8 @@
+/** Unit tests of everything that needs no browser. SWC compiles them; no type checks here (tsc does those). */
+export default {
+  testEnvironment: 'node',
+  testMatch: ['<rootDir>/src/**/*.test.ts'],
+  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
+  transform: { '^.+\\.(ts|tsx|js|mjs)$': ['next/dist/build/swc/jest-transformer.js', {}] },
+  transformIgnorePatterns: ['/node_modules/(?!(three|@gltf-transform|property-graph|ktx-parse|three-mesh-bvh|comlink|dexie|immer)/)'],
+};

@@ -1,0 +1,14 @@
+import type { CompileResult } from '../curve/compile';
+import type { Bounds } from '../mesh/mesh';
+
+/** What is known of a prop when placements are worked out. */
+export type PropFacts =
+  | { state: 'ready'; bounds: Bounds }
+  /** Its mesh is not at hand, or has no faces: its slots are worked out with a size of nothing. */
+  | { state: 'mesh-missing' | 'mesh-empty' };
+
+/** What an arrangement may ask for. Undefined means that the scene has no such id. */
+export interface ArrangeContext {
+  path(id: string): CompileResult | undefined;
+  prop(id: string): PropFacts | undefined;
+}

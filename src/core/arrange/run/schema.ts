@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { facingSchema, gapsSchema, handSchema, orderSchema, spacingSchema, variationSchema } from '../steps/schema';
+
+/** A run: props along one or more paths. One block of settings per step, in the order of the work. */
+export const runSchema = z.object({
+  id: z.string(),
+  kind: z.literal('run'),
+  name: z.string().max(200),
+  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']).describe('Its dye colour in the interface'),
+  visible: z.boolean().default(true),
+  seed: z.int().default(1),
+  paths: z
+    .array(z.object({ part: z.int().min(0).max(4095), path: z.string() }))
+    .describe('The paths it stands on; `part` is the stable number that its slot ids carry'),
+  order: orderSchema,
+  spacing: spacingSchema,
+  facing: facingSchema,
+  variation: variationSchema,
+  gaps: gapsSchema,
+  hand: handSchema,
+});
+
+export type Run = z.infer<typeof runSchema>;

@@ -1,0 +1,198 @@
+import { gaussLegendre } from '../math/gauss';
+
+/**
+ * Arc length of piecewise cubics, both ways. Each segment is cut into spans on which 16-point Gauss–Legendre
+ * is exact to rounding and the inverse t(s) is one quintic (Hermite: value, slope and curvature of t(s) at both
+ * ends, dt/ds = 1/v, d²t/ds² = −v′/v³). Spans that cannot be fitted (a cusp: v → 0) end tiny and are inverted by
+ * a safeguarded Newton search. Looking a length up is then a polynomial, with no iteration.
+ */
+export interface ArcLengthTable {
+  spanCount: number;
+  segment: Int32Array;
+  t0: Float64Array;
+  t1: Float64Array;
+  s0: Float64Array;
+  s1: Float64Array;
+  /** Six coefficients a span of t in u = (s − s0) / (s1 − s0). */
+  inverse: Float64Array;
+  /** 1 where the quintic does not hold and a search is needed. */
+  search: Uint8Array;
+  /** Arc length at the start of each segment, and the total as the last entry. */
+  segmentS: Float64Array;
+}
+
+const RULE = gaussLegendre(16);
+const MAX_DEPTH = 44;
+const FIT = 2e-12;
+
+/** Speed |P′(t)| of segment k. */
+export function speedAt(powers: Float64Array, k: number, t: number): number {
+  const o = k * 12;
+  const x = (3 * powers[o] * t + 2 * powers[o + 3]) * t + powers[o + 6];
+  const y = (3 * powers[o + 1] * t + 2 * powers[o + 4]) * t + powers[o + 7];
+  const z = (3 * powers[o + 2] * t + 2 * powers[o + 5]) * t + powers[o + 8];
+  return Math.sqrt(x * x + y * y + z * z);
+}
+
+/** Length of segment k between two parameters by one 16-point rule. */
+function integrate(powers: Float64Array, k: number, a: number, b: number): number {
+  const half = (b - a) / 2;
+  const mid = (a + b) / 2;
+  let sum = 0;
+  for (let i = 0; i < 16; i++) sum += RULE.weights[i] * speedAt(powers, k, mid + half * RULE.nodes[i]);
+  return sum * half;
+}
+
+/** d²t/ds² at t. */
+function inverseCurvature(powers: Float64Array, k: number, t: number, v: number): number {
+  const o = k * 12;
+  let d = 0;
+  for (let axis = 0; axis < 3; axis++) {
+    const first = (3 * powers[o + axis] * t + 2 * powers[o + 3 + axis]) * t + powers[o + 6 + axis];
+    const second = 6 * powers[o + axis] * t + 2 * powers[o + 3 + axis];
+    d += first * second;
+  }
+  return -d / (v * v * v * v);
+}
+
+function quintic(powers: Float64Array, k: number, t0: number, t1: number, h: number): number[] | null {
+  const v0 = speedAt(powers, k, t0);
+  const v1 = speedAt(powers, k, t1);
+  if (!(v0 > 0) || !(v1 > 0)) return null;
+  const c1 = h / v0;
+  const c2 = (h * h * inverseCurvature(powers, k, t0, v0)) / 2;
+  const e1 = h * h * inverseCurvature(powers, k, t1, v1);
+  const d = t1 - t0 - c1 - c2;
+  const d1 = h / v1 - c1 - 2 * c2;
+  const d2 = e1 - 2 * c2;
+  const out = [t0, c1, c2, 10 * d - 4 * d1 + d2 / 2, -15 * d + 7 * d1 - d2, 6 * d - 3 * d1 + d2 / 2];
+  return out.every(Number.isFinite) ? out : null;
+}
+
+const evalQuintic = (c: ArrayLike<number>, o: number, u: number) =>
+  ((((c[o + 5] * u + c[o + 4]) * u + c[o + 3]) * u + c[o + 2]) * u + c[o + 1]) * u + c[o];
+
+/** Builds the table for `count` segments in power basis (12 numbers each). */
+export function buildArcLength(powers: Float64Array, count: number): ArcLengthTable {
+  const segment: number[] = [];
+  const t0s: number[] = [];
+  const t1s: number[] = [];
+  const s0s: number[] = [];
+  const s1s: number[] = [];
+  const inverse: number[] = [];
+  const search: number[] = [];
+  const segmentS = new Float64Array(count + 1);
+  let s = 0;
+  for (let k = 0; k < count; k++) {
+    segmentS[k] = s;
+    const rough = integrate(powers, k, 0, 1);
+    const push = (t0: number, t1: number, h: number, c: number[] | null) => {
+      segment.push(k);
+      t0s.push(t0);
+      t1s.push(t1);
+      s0s.push(s);
+      s += h;
+      s1s.push(s);
+      inverse.push(...(c ?? [t0, t1 - t0, 0, 0, 0, 0]));
+      search.push(c ? 0 : 1);
+    };
+    const cut = (t0: number, t1: number, whole: number, depth: number) => {
+      const mid = (t0 + t1) / 2;
+      const left = integrate(powers, k, t0, mid);
+      const right = integrate(powers, k, mid, t1);
+      const h = left + right;
+      const last = depth >= MAX_DEPTH || h <= 1e-13 * rough;
+      if (last || Math.abs(h - whole) <= 1e-14 * rough) {
+        const c = quintic(powers, k, t0, t1, h);
+        if (c && fits(powers, k, t0, mid, left, h, c, FIT * rough)) return push(t0, t1, h, c);
+        if (last) return push(t0, t1, h, null);
+      }
+      cut(t0, mid, left, depth + 1);
+      cut(mid, t1, right, depth + 1);
+    };
+    if (rough > 1e-300) cut(0, 1, rough, 0);
+    else push(0, 1, 0, [0, 1, 0, 0, 0, 0]);
+  }
+  segmentS[count] = s;
+  return {
+    spanCount: segment.length,
+    segment: Int32Array.from(segment),
+    t0: Float64Array.from(t0s),
+    t1: Float64Array.from(t1s),
+    s0: Float64Array.from(s0s),
+    s1: Float64Array.from(s1s),
+    inverse: Float64Array.from(inverse),
+    search: Uint8Array.from(search),
+    segmentS,
+  };
+}
+
+/** Whether t(s) lands within `tolerance` metres at three inner places of the span. */
+function fits(
+  powers: Float64Array,
+  k: number,
+  t0: number,
+  mid: number,
+  left: number,
+  h: number,
+  c: number[],
+  tolerance: number,
+): boolean {
+  for (const u of [0.5, 0.21, 0.79]) {
+    const t = evalQuintic(c, 0, u);
+    const s = t > mid ? left + integrate(powers, k, mid, t) : integrate(powers, k, t0, t);
+    if (!(Math.abs(s - u * h) <= tolerance)) return false;
+  }
+  return true;
+}
+
+/** The span that holds length `s` (the later one at a joint). `hint` makes walks along the path O(1). */
+export function findSpan(table: ArcLengthTable, s: number, hint = 0): number {
+  const { s0, s1, spanCount } = table;
+  if (s >= s0[hint] && s < s1[hint]) return hint;
+  if (hint + 1 < spanCount && s >= s0[hint + 1] && s < s1[hint + 1]) return hint + 1;
+  let low = 0;
+  let high = spanCount - 1;
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (s < s1[mid]) high = mid;
+    else low = mid + 1;
+  }
+  return low;
+}
+
+/** Parameter t within the span's segment at length `s`; `s` is held to the span. */
+export function parameterAt(table: ArcLengthTable, powers: Float64Array, span: number, s: number): number {
+  const a = table.s0[span];
+  const h = table.s1[span] - a;
+  if (!(h > 0)) return table.t0[span];
+  const u = Math.min(1, Math.max(0, (s - a) / h));
+  if (!table.search[span]) return evalQuintic(table.inverse, span * 6, u);
+  const k = table.segment[span];
+  let low = table.t0[span];
+  let high = table.t1[span];
+  let t = low + (high - low) * u;
+  for (let round = 0; round < 60 && high - low > 1e-16; round++) {
+    const error = integrate(powers, k, table.t0[span], t) - u * h;
+    if (error > 0) high = t;
+    else low = t;
+    const v = speedAt(powers, k, t);
+    const next = v > 0 ? t - error / v : NaN;
+    if (Math.abs(error) <= 1e-16 * h) break;
+    t = next > low && next < high ? next : (low + high) / 2;
+  }
+  return t;
+}
+
+/** Arc length at parameter t of segment k. */
+export function lengthAt(table: ArcLengthTable, powers: Float64Array, k: number, t: number): number {
+  let low = 0;
+  let high = table.spanCount - 1;
+  while (low < high) {
+    const mid = (low + high) >> 1;
+    if (table.segment[mid] > k || (table.segment[mid] === k && table.t1[mid] >= t)) high = mid;
+    else low = mid + 1;
+  }
+  if (table.segment[low] !== k) return table.segmentS[k];
+  return table.s0[low] + (t > table.t0[low] ? integrate(powers, k, table.t0[low], t) : 0);
+}

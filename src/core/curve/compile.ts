@@ -1,0 +1,258 @@
+import type { Path, PathPoint } from '../scene/schema';
+import { add, addScaled, cross, distance, dot, length, lerp, normalize, scale, sub, type Vec3 } from '../math/vec3';
+import { buildArcLength, type ArcLengthTable } from './arcLength';
+
+/** What was noticed while a path was compiled; numbers and point ids only. */
+export interface CurveNote {
+  kind: 'fillet-clipped' | 'fillet-needs-straight-sides' | 'coincident-points';
+  pointId: string;
+  /** For a clipped fillet: the radius that fits, metres. */
+  amount?: number;
+}
+
+/** A path as piecewise cubics with its arc-length table. */
+export interface CompiledPath {
+  closed: boolean;
+  /** Metres. */
+  length: number;
+  segmentCount: number;
+  /** Bézier control points, 12 numbers a segment. */
+  controls: Float64Array;
+  /** Power-basis coefficients a·t³+b·t²+c·t+d, 12 numbers a segment (a, b, c, d as xyz). */
+  powers: Float64Array;
+  /** Unit tangents at both ends of each segment, 6 numbers a segment; never NaN. */
+  endTangents: Float64Array;
+  table: ArcLengthTable;
+  /** Arc length at each document point (the middle of a fillet for a rounded corner). */
+  pointS: Float64Array;
+  /** For each segment, the index of the document point it leaves from. */
+  segmentPoint: Int32Array;
+  /** Arc lengths where the direction jumps by more than 1e-6 rad. */
+  corners: Float64Array;
+  rollDeg: Float64Array;
+  size: Float64Array;
+  notes: CurveNote[];
+}
+
+export type CompileResult =
+  | { ok: true; path: CompiledPath }
+  | { ok: false; problem: 'too-few-points' | 'zero-length' | 'not-finite' };
+
+/** Tangent at a smooth point from its neighbours, centripetal parametrisation (Yuksel, Schaefer, Keyser 2011). */
+function centripetalTangent(before: Vec3, at: Vec3, after: Vec3): { direction: Vec3; into: number; out: number } {
+  const a = Math.sqrt(distance(before, at));
+  const b = Math.sqrt(distance(at, after));
+  if (a === 0 || b === 0) return { direction: scale(sub(after, before), 1), into: 0, out: 0 };
+  const m = add(
+    sub(scale(sub(at, before), 1 / a), scale(sub(after, before), 1 / (a + b))),
+    scale(sub(after, at), 1 / b),
+  );
+  return { direction: m, into: a / 3, out: b / 3 };
+}
+
+interface Stretch {
+  controls: [Vec3, Vec3, Vec3, Vec3];
+  point: number;
+}
+
+/** The handles of one point: where its incoming and outgoing sides leave it, or null to aim at the neighbour. */
+function handlesOf(points: PathPoint[], i: number, closed: boolean): { into: Vec3 | null; out: Vec3 | null } {
+  const point = points[i];
+  const n = points.length;
+  if (point.kind === 'free') {
+    return { into: add(point.position, point.handleIn), out: add(point.position, point.handleOut) };
+  }
+  const hasBoth = closed || (i > 0 && i < n - 1);
+  if (point.kind === 'corner' || !hasBoth || n < 3) return { into: null, out: null };
+  const t = centripetalTangent(points[(i + n - 1) % n].position, point.position, points[(i + 1) % n].position);
+  const loose = 1 - point.tension;
+  return {
+    into: addScaled(point.position, t.direction, -t.into * loose),
+    out: addScaled(point.position, t.direction, t.out * loose),
+  };
+}
+
+/** A side between two points; a missing handle aims at the other end, which makes corner–corner sides straight. */
+function side(p0: Vec3, out: Vec3 | null, into: Vec3 | null, p3: Vec3): Stretch['controls'] {
+  if (!out && !into) return [p0, lerp(p0, p3, 1 / 3), lerp(p0, p3, 2 / 3), p3];
+  return [p0, out ?? lerp(p0, into!, 0.5), into ?? lerp(p3, out!, 0.5), p3];
+}
+
+/** Cubics of an arc of `radius` from `start`, turning from `direction` by `angle` about `axis`; ≤ 45° a piece. */
+function arcPieces(start: Vec3, direction: Vec3, inward: Vec3, radius: number, angle: number): Stretch['controls'][] {
+  const pieces = Math.max(1, Math.ceil(angle / (Math.PI / 4)));
+  const step = angle / pieces;
+  const reach = (4 / 3) * Math.tan(step / 4) * radius;
+  const centre = addScaled(start, inward, radius);
+  const at = (a: number): [Vec3, Vec3] => [
+    add(centre, add(scale(direction, Math.sin(a) * radius), scale(inward, -Math.cos(a) * radius))),
+    add(scale(direction, Math.cos(a)), scale(inward, Math.sin(a))),
+  ];
+  return Array.from({ length: pieces }, (_, k) => {
+    const [p, d] = at(k * step);
+    const [q, e] = at((k + 1) * step);
+    return [p, addScaled(p, d, reach), addScaled(q, e, -reach), q];
+  });
+}
+
+/** Sides of the path, corners rounded where they carry a fillet. */
+function buildStretches(points: PathPoint[], closed: boolean, notes: CurveNote[]) {
+  const n = points.length;
+  const sides = closed ? n : n - 1;
+  const handles = points.map((_, i) => handlesOf(points, i, closed));
+  const straight = (i: number) => !handles[i].out && !handles[(i + 1) % n].into;
+  // How much of each side a fillet may take from its start and its end.
+  const trimStart = new Float64Array(sides);
+  const trimEnd = new Float64Array(sides);
+  const arcs = new Map<number, Stretch['controls'][]>();
+  for (let i = 0; i < n; i++) {
+    const point = points[i];
+    if (point.kind !== 'corner' || point.fillet <= 0 || (!closed && (i === 0 || i === n - 1))) continue;
+    const before = (i + n - 1) % n;
+    if (!straight(before) || !straight(i)) {
+      notes.push({ kind: 'fillet-needs-straight-sides', pointId: point.id });
+      continue;
+    }
+    const a = sub(point.position, points[before].position);
+    const b = sub(points[(i + 1) % n].position, point.position);
+    const u = normalize(a, [0, 0, 0]);
+    const v = normalize(b, [0, 0, 0]);
+    const turn = Math.atan2(length(cross(u, v)), dot(u, v));
+    if (!(turn > 1e-9) || turn > Math.PI - 1e-6) continue;
+    const share = (other: number) => (points[other].kind === 'corner' && points[other].fillet > 0 ? 0.5 : 1);
+    const room = Math.min(length(a) * share(before), length(b) * share((i + 1) % n));
+    const wanted = point.fillet * Math.tan(turn / 2);
+    const trim = Math.min(wanted, room);
+    const radius = trim / Math.tan(turn / 2);
+    if (wanted > room * (1 + 1e-12)) notes.push({ kind: 'fillet-clipped', pointId: point.id, amount: radius });
+    const inward = normalize(sub(v, scale(u, dot(u, v))));
+    arcs.set(i, arcPieces(addScaled(point.position, u, -trim), u, inward, radius, turn));
+    trimEnd[before] = trim;
+    trimStart[i] = trim;
+  }
+  const stretches: Stretch[] = [];
+  /** Index into stretches where the point lies, and whether at its start or in the middle of its arc. */
+  const pointStretch: { first: number; last: number }[] = [];
+  for (let i = 0; i < n; i++) {
+    const first = stretches.length;
+    for (const controls of arcs.get(i) ?? []) stretches.push({ controls, point: i });
+    pointStretch.push({ first, last: stretches.length });
+    if (i >= sides) continue;
+    let p = points[i].position;
+    let q = points[(i + 1) % n].position;
+    const long = distance(p, q);
+    if (long === 0 && straight(i)) notes.push({ kind: 'coincident-points', pointId: points[(i + 1) % n].id });
+    if (trimStart[i] > 0 || trimEnd[i] > 0) {
+      const d = normalize(sub(q, p));
+      p = addScaled(p, d, trimStart[i]);
+      q = addScaled(q, d, -trimEnd[i]);
+    }
+    stretches.push({ controls: side(p, handles[i].out, handles[(i + 1) % n].into, q), point: i });
+  }
+  return { stretches, pointStretch };
+}
+
+/** Unit tangents at both ends of every segment: the first control point that differs decides; neighbours fill in. */
+function findEndTangents(controls: Float64Array, count: number, closed: boolean): Float64Array {
+  const out = new Float64Array(count * 6);
+  const known = new Uint8Array(count);
+  const read = (k: number, j: number): Vec3 => [
+    controls[k * 12 + j * 3],
+    controls[k * 12 + j * 3 + 1],
+    controls[k * 12 + j * 3 + 2],
+  ];
+  let scaleOf = 0;
+  for (const c of controls) scaleOf = Math.max(scaleOf, Math.abs(c));
+  const tiny = 1e-12 * scaleOf + 1e-300;
+  for (let k = 0; k < count; k++) {
+    const p = [read(k, 0), read(k, 1), read(k, 2), read(k, 3)];
+    const ahead = p.slice(1).find((q) => distance(q, p[0]) > tiny);
+    const behind = [p[2], p[1], p[0]].find((q) => distance(q, p[3]) > tiny);
+    if (!ahead || !behind) continue;
+    known[k] = 1;
+    out.set(normalize(sub(ahead, p[0])), k * 6);
+    out.set(normalize(sub(p[3], behind)), k * 6 + 3);
+  }
+  for (let k = 0; k < count; k++) {
+    if (known[k]) continue;
+    for (let off = 1; off <= count; off++) {
+      const back = closed ? (k - off + count) % count : k - off;
+      const on = closed ? (k + off) % count : k + off;
+      const from = back >= 0 && known[back] ? back * 6 + 3 : on < count && known[on] ? on * 6 : -1;
+      if (from < 0) continue;
+      out.set(out.slice(from, from + 3), k * 6);
+      out.set(out.slice(from, from + 3), k * 6 + 3);
+      break;
+    }
+  }
+  return out;
+}
+
+/**
+ * Compiles a path of points to piecewise cubics. Smooth points take centripetal tangents scaled by their
+ * tension, corners may be rounded by a true arc (each cubic spans ≤ 45°: within 4e-6 of its radius), free
+ * points use their own handles.
+ * @returns the compiled path, or why there is none: fewer than two points, no length, or a number not finite.
+ */
+export function compilePath(path: Pick<Path, 'source' | 'closed'>): CompileResult {
+  const points = path.source.points;
+  if (points.length < 2) return { ok: false, problem: 'too-few-points' };
+  const finite = points.every((p) => [...p.position, ...p.handleIn, ...p.handleOut].every(Number.isFinite));
+  if (!finite) return { ok: false, problem: 'not-finite' };
+  const closed = path.closed && points.length > 2;
+  const notes: CurveNote[] = [];
+  const { stretches, pointStretch } = buildStretches(points, closed, notes);
+  const count = stretches.length;
+  const controls = new Float64Array(count * 12);
+  const powers = new Float64Array(count * 12);
+  stretches.forEach(({ controls: c }, k) => {
+    for (let axis = 0; axis < 3; axis++) {
+      const [p0, p1, p2, p3] = [c[0][axis], c[1][axis], c[2][axis], c[3][axis]];
+      controls[k * 12 + axis] = p0;
+      controls[k * 12 + 3 + axis] = p1;
+      controls[k * 12 + 6 + axis] = p2;
+      controls[k * 12 + 9 + axis] = p3;
+      powers[k * 12 + axis] = p3 - p0 + 3 * (p1 - p2);
+      powers[k * 12 + 3 + axis] = 3 * (p0 - 2 * p1 + p2);
+      powers[k * 12 + 6 + axis] = 3 * (p1 - p0);
+      powers[k * 12 + 9 + axis] = p0;
+    }
+  });
+  const table = buildArcLength(powers, count);
+  const total = table.segmentS[count];
+  if (!Number.isFinite(total)) return { ok: false, problem: 'not-finite' };
+  if (!(total > 1e-9)) return { ok: false, problem: 'zero-length' };
+  const endTangents = findEndTangents(controls, count, closed);
+  const corners: number[] = [];
+  for (let k = 0; k < count; k++) {
+    const prev = k > 0 ? k - 1 : closed ? count - 1 : -1;
+    if (prev < 0) continue;
+    const d =
+      endTangents[prev * 6 + 3] * endTangents[k * 6] +
+      endTangents[prev * 6 + 4] * endTangents[k * 6 + 1] +
+      endTangents[prev * 6 + 5] * endTangents[k * 6 + 2];
+    if (d < Math.cos(1e-6)) corners.push(table.segmentS[k]);
+  }
+  const pointS = Float64Array.from(
+    pointStretch,
+    ({ first, last }) => (table.segmentS[first] + table.segmentS[last]) / 2,
+  );
+  return {
+    ok: true,
+    path: {
+      closed,
+      length: total,
+      segmentCount: count,
+      controls,
+      powers,
+      endTangents,
+      table,
+      pointS,
+      segmentPoint: Int32Array.from(stretches, (s) => s.point),
+      corners: Float64Array.from(corners),
+      rollDeg: Float64Array.from(points, (p) => p.rollDeg),
+      size: Float64Array.from(points, (p) => p.size),
+      notes,
+    },
+  };
+}

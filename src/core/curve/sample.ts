@@ -1,0 +1,155 @@
+import type { Vec3 } from '../math/vec3';
+import { findSpan, lengthAt, parameterAt } from './arcLength';
+import type { CompiledPath } from './compile';
+
+/** Positions and unit tangents along a path, three numbers each. */
+export interface Samples {
+  position: Float64Array;
+  tangent: Float64Array;
+}
+
+/** Length `s` brought onto the path: wrapped where it is closed, held to the ends where it is open. */
+export function onPath(path: CompiledPath, s: number): number {
+  if (!path.closed) return Math.min(path.length, Math.max(0, s));
+  const wrapped = s % path.length;
+  return wrapped < 0 ? wrapped + path.length : wrapped;
+}
+
+/** Writes position and unit tangent of segment k at t to `out` at row i. */
+function writeSample(path: CompiledPath, k: number, t: number, out: Samples, i: number): void {
+  const p = path.powers;
+  const o = k * 12;
+  const r = i * 3;
+  let square = 0;
+  for (let axis = 0; axis < 3; axis++) {
+    const a = p[o + axis];
+    const b = p[o + 3 + axis];
+    const c = p[o + 6 + axis];
+    out.position[r + axis] = ((a * t + b) * t + c) * t + p[o + 9 + axis];
+    const d = (3 * a * t + 2 * b) * t + c;
+    out.tangent[r + axis] = d;
+    square += d * d;
+  }
+  const size = Math.abs(p[o]) + Math.abs(p[o + 1]) + Math.abs(p[o + 2]) + path.length / path.segmentCount;
+  if (square > 1e-20 * size * size) {
+    const l = 1 / Math.sqrt(square);
+    out.tangent[r] *= l;
+    out.tangent[r + 1] *= l;
+    out.tangent[r + 2] *= l;
+  } else {
+    const end = k * 6 + (t > 0.5 ? 3 : 0);
+    for (let axis = 0; axis < 3; axis++) out.tangent[r + axis] = path.endTangents[end + axis];
+  }
+}
+
+/**
+ * Samples a path at many lengths. Lengths in rising order are fastest, any order works.
+ * At a corner the direction is the middle one of both sides.
+ * @param s metres along the path; outside it they wrap (closed) or stop at the ends (open)
+ */
+export function samplePath(path: CompiledPath, s: ArrayLike<number>): Samples {
+  const n = s.length;
+  const out = { position: new Float64Array(n * 3), tangent: new Float64Array(n * 3) };
+  let span = 0;
+  for (let i = 0; i < n; i++) {
+    const at = onPath(path, s[i]);
+    span = findSpan(path.table, at, span);
+    writeSample(path, path.table.segment[span], parameterAt(path.table, path.powers, span, at), out, i);
+  }
+  if (path.corners.length > 0) softenCorners(path, s, out);
+  return out;
+}
+
+function softenCorners(path: CompiledPath, s: ArrayLike<number>, out: Samples): void {
+  const near = 1e-11 * path.length;
+  const { corners, endTangents, table, segmentCount } = path;
+  for (let i = 0; i < s.length; i++) {
+    const at = onPath(path, s[i]);
+    let low = 0;
+    let high = corners.length - 1;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (corners[mid] < at - near) low = mid + 1;
+      else high = mid;
+    }
+    const wraps = path.closed && corners[0] <= near && path.length - at <= near;
+    if (!wraps && Math.abs(corners[low] - at) > near) continue;
+    const corner = wraps ? corners[0] : corners[low];
+    // Several zero-length segments may share this length: the side before it and the side after it count.
+    let after = 0;
+    while (after < segmentCount - 1 && table.segmentS[after + 1] <= corner + near) after++;
+    let before = after;
+    do before = before > 0 ? before - 1 : segmentCount - 1;
+    while (before !== after && table.segmentS[before + 1] - table.segmentS[before] <= 0);
+    let x = endTangents[before * 6 + 3] + endTangents[after * 6];
+    let y = endTangents[before * 6 + 4] + endTangents[after * 6 + 1];
+    let z = endTangents[before * 6 + 5] + endTangents[after * 6 + 2];
+    const l = Math.hypot(x, y, z);
+    if (l < 1e-6) continue;
+    out.tangent[i * 3] = x /= l;
+    out.tangent[i * 3 + 1] = y /= l;
+    out.tangent[i * 3 + 2] = z /= l;
+  }
+}
+
+/** Position at one length. For many, use {@link samplePath}. */
+export function pointAt(path: CompiledPath, s: number): Vec3 {
+  const { position } = samplePath(path, [s]);
+  return [position[0], position[1], position[2]];
+}
+
+/** Arc length at parameter t (0–1) of segment k. */
+export function arcLengthAt(path: CompiledPath, k: number, t: number): number {
+  return lengthAt(path.table, path.powers, k, t);
+}
+
+/** Value of a per-point quantity along the path, eased between points (smoothstep in arc length). */
+export function alongPoints(path: CompiledPath, values: Float64Array, s: number): number {
+  const at = onPath(path, s);
+  const { pointS } = path;
+  const n = pointS.length;
+  let low = -1;
+  let high = n - 1;
+  while (low < high) {
+    const mid = Math.ceil((low + high) / 2);
+    if (pointS[mid] <= at) low = mid;
+    else high = mid - 1;
+  }
+  let from = low;
+  let start = low >= 0 ? pointS[low] : 0;
+  if (low < 0) {
+    if (!path.closed) return values[0];
+    from = n - 1;
+    start = pointS[n - 1] - path.length;
+  }
+  let to = from + 1;
+  let end = to < n ? pointS[to] : path.length + pointS[0];
+  if (to >= n) {
+    if (!path.closed) return values[n - 1];
+    to = 0;
+  }
+  if (low < 0) end = pointS[0];
+  const u = end > start ? (at - start) / (end - start) : 0;
+  const w = u * u * (3 - 2 * u);
+  return values[from] + (values[to] - values[from]) * w;
+}
+
+/** Points and lengths for drawing: every span cut so that it turns by less than `turn` radians a piece. */
+export function polyline(path: CompiledPath, turn = 0.06): { position: Float64Array; s: Float64Array } {
+  const s: number[] = [];
+  const { table } = path;
+  for (let i = 0; i < table.spanCount; i++) {
+    const h = table.s1[i] - table.s0[i];
+    if (!(h > 1e-9 * path.length)) continue;
+    const ends = samplePath(path, [table.s0[i] + h * 1e-6, table.s0[i] + h / 2, table.s1[i] - h * 1e-6]).tangent;
+    const angle = (a: number, b: number) =>
+      Math.acos(
+        Math.min(1, Math.max(-1, ends[a] * ends[b] + ends[a + 1] * ends[b + 1] + ends[a + 2] * ends[b + 2])),
+      );
+    const pieces = Math.min(256, Math.max(1, Math.ceil((angle(0, 3) + angle(3, 6)) / turn)));
+    for (let k = 0; k < pieces; k++) s.push(table.s0[i] + (h * k) / pieces);
+  }
+  s.push(path.length);
+  // The end of a closed path is its start again; onPath would wrap it to the same place.
+  return { position: samplePath(path, s).position, s: Float64Array.from(s) };
+}

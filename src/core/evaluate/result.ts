@@ -1,0 +1,116 @@
+/** What one node of the scene evaluates to: arrays, ids and numbers; never interface text, never an object a prop. */
+
+/** Why a slot is empty. The number in `Placements.state` is the index here; 0 is a placed prop. */
+export const GAP_REASONS = ['placed', 'rest', 'chance', 'keep-out', 'hand'] as const;
+export type GapReason = (typeof GAP_REASONS)[number];
+export const STATE = { placed: 0, rest: 1, chance: 2, keepOut: 3, hand: 4 } as const;
+
+/** One row a slot, gaps included (they keep the place where the prop would be). */
+export interface Placements {
+  count: number;
+  slot: Float64Array;
+  /** Index into {@link GAP_REASONS}. */
+  state: Uint8Array;
+  /** Index into `props`; -1 for a rest. A gap keeps the prop that would stand there. */
+  prop: Int32Array;
+  /** Ids of the props that `prop` counts. */
+  props: string[];
+  /** Foot, metres. */
+  position: Float64Array;
+  /** Unit quaternion x, y, z, w, from the prop's own space. */
+  rotation: Float64Array;
+  /** Factor per axis of the prop's own space. */
+  scale: Float64Array;
+  /** Metres along the path, looseness included. */
+  s: Float64Array;
+}
+
+/** Something a careful artist should know. `detail` carries numbers and ids for the sentence. */
+export interface Finding {
+  kind: FindingKind;
+  severity: 'error' | 'warning';
+  /** The node it is about. */
+  node: string;
+  /** Slots, where it is about some of them. */
+  slots?: number[];
+  detail: Record<string, number | string>;
+}
+
+export type FindingKind =
+  | 'no-path'
+  | 'path-missing'
+  | 'path-too-few-points'
+  | 'path-zero-length'
+  | 'path-not-finite'
+  | 'fillet-clipped'
+  | 'fillet-needs-straight-sides'
+  | 'coincident-points'
+  | 'no-props'
+  | 'order-empty'
+  | 'prop-missing'
+  | 'mesh-missing'
+  | 'mesh-empty'
+  | 'pitch-not-positive'
+  | 'count-not-positive'
+  | 'too-many-slots'
+  | 'no-room'
+  | 'loose-limited'
+  | 'too-tight'
+  | 'cycle'
+  | 'failed';
+
+/** Facts for the recipe's phrases, by name. */
+export interface RunFacts {
+  /** Length of all its paths, metres. */
+  length: number;
+  /** Metres left between the insets. */
+  usable: number;
+  /** Distance between neighbouring slots after the leftover rule. */
+  pitch: number;
+  /** The pitch asked for; from the footprint where none is set. */
+  askedPitch: number;
+  /** How far looseness really goes, metres. */
+  loose: number;
+}
+
+/** For each path of a run: where its slots are in the arrays and how long it is. */
+export interface PartRange {
+  part: number;
+  path: string;
+  start: number;
+  end: number;
+  length: number;
+  closed: boolean;
+}
+
+export interface RunResult {
+  placements: Placements;
+  findings: Finding[];
+  facts: RunFacts;
+  parts: PartRange[];
+}
+
+export function emptyPlacements(): Placements {
+  return allocatePlacements(0, []);
+}
+
+export function allocatePlacements(count: number, props: string[]): Placements {
+  return {
+    count,
+    props,
+    slot: new Float64Array(count),
+    state: new Uint8Array(count),
+    prop: new Int32Array(count).fill(-1),
+    position: new Float64Array(count * 3),
+    rotation: new Float64Array(count * 4),
+    scale: new Float64Array(count * 3).fill(1),
+    s: new Float64Array(count),
+  };
+}
+
+/** How many rows are in each state. */
+export function countStates(placements: Placements): Record<GapReason, number> {
+  const counts = new Array<number>(GAP_REASONS.length).fill(0);
+  for (const state of placements.state) counts[state]++;
+  return Object.fromEntries(GAP_REASONS.map((reason, i) => [reason, counts[i]])) as Record<GapReason, number>;
+}

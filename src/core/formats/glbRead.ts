@@ -1,0 +1,199 @@
+import { WebIO, type Document, type Material, type Node as GltfNode, type Primitive } from '@gltf-transform/core';
+import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
+import { MeshoptDecoder } from 'meshoptimizer';
+import type { Mesh, MeshMaterial } from '../mesh/mesh';
+import { checkSize, FileError, MAX_VERTICES } from './limits';
+
+const PLAIN: MeshMaterial = {
+  name: 'plain',
+  color: [0.8, 0.8, 0.8, 1],
+  metallic: 0,
+  roughness: 0.9,
+  emissive: [0, 0, 0],
+  doubleSided: false,
+};
+
+/** Checks the 12-byte header, so that a broken file is told apart from a file of another kind. */
+function checkHeader(bytes: Uint8Array, name: string): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length < 20 || view.getUint32(0, true) !== 0x46546c67) {
+    throw new FileError(`“${name}” is not a binary glTF file (.glb). Send it out again as .glb.`);
+  }
+  const version = view.getUint32(4, true);
+  if (version !== 2) throw new FileError(`“${name}” is glTF version ${version}; version 2 is needed. Convert it first.`);
+  const declared = view.getUint32(8, true);
+  if (declared > bytes.length) {
+    throw new FileError(
+      `“${name}” is cut short: it says ${declared} bytes and has ${bytes.length}. Copy or send it out again.`,
+    );
+  }
+}
+
+async function parse(bytes: Uint8Array, name: string): Promise<Document> {
+  const io = new WebIO().registerExtensions(ALL_EXTENSIONS);
+  await MeshoptDecoder.ready;
+  io.registerDependencies({ 'meshopt.decoder': MeshoptDecoder });
+  try {
+    return await io.readBinary(bytes);
+  } catch (error) {
+    const why = (error instanceof Error ? error.message : String(error)).split('\n')[0];
+    if (/draco/i.test(why)) {
+      throw new FileError(`“${name}” is compressed with Draco, which cannot be read yet. Send it out without it.`);
+    }
+    throw new FileError(`“${name}” cannot be read as glTF (${why}). Send it out again from where it was made.`);
+  }
+}
+
+/** Triangle indices of a primitive, strips and fans unrolled; empty for points and lines. */
+function triangles(primitive: Primitive): Uint32Array {
+  const count = primitive.getAttribute('POSITION')!.getCount();
+  const given = primitive.getIndices()?.getArray();
+  const at = (i: number) => (given ? given[i] : i);
+  const n = given ? given.length : count;
+  const mode = primitive.getMode();
+  if (mode === 4) return Uint32Array.from({ length: n - (n % 3) }, (_, i) => at(i));
+  if ((mode !== 5 && mode !== 6) || n < 3) return new Uint32Array(0);
+  const out = new Uint32Array((n - 2) * 3);
+  for (let i = 0; i < n - 2; i++) {
+    const odd = mode === 5 && i % 2 === 1;
+    out[i * 3] = at(mode === 6 ? 0 : odd ? i + 1 : i);
+    out[i * 3 + 1] = at(mode === 6 ? i + 1 : odd ? i : i + 1);
+    out[i * 3 + 2] = at(i + 2);
+  }
+  return out;
+}
+
+function readMaterial(material: Material): MeshMaterial {
+  const texture = material.getBaseColorTexture();
+  const image = texture?.getImage();
+  return {
+    name: material.getName() || 'material',
+    color: [...material.getBaseColorFactor()],
+    metallic: material.getMetallicFactor(),
+    roughness: material.getRoughnessFactor(),
+    emissive: [...material.getEmissiveFactor()],
+    doubleSided: material.getDoubleSided(),
+    ...(image && { texture: { mime: texture!.getMimeType(), bytes: image } }),
+  };
+}
+
+/** Normals by area-weighted triangles, for primitives that bring none (or broken ones). */
+function fillNormals(positions: Float32Array, indices: Uint32Array, normals: Float32Array): void {
+  const sums = new Float32Array(positions.length);
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [indices[i] * 3, indices[i + 1] * 3, indices[i + 2] * 3];
+    const u = [0, 1, 2].map((k) => positions[b + k] - positions[a + k]);
+    const v = [0, 1, 2].map((k) => positions[c + k] - positions[a + k]);
+    const n = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+    for (const o of [a, b, c]) for (let k = 0; k < 3; k++) sums[o + k] += n[k];
+  }
+  for (let o = 0; o < positions.length; o += 3) {
+    if (Math.abs(Math.hypot(normals[o], normals[o + 1], normals[o + 2]) - 1) < 0.01) continue;
+    const l = Math.hypot(sums[o], sums[o + 1], sums[o + 2]);
+    for (let k = 0; k < 3; k++) normals[o + k] = l > 0 ? sums[o + k] / l : k === 1 ? 1 : 0;
+  }
+}
+
+interface Piece {
+  primitive: Primitive;
+  indices: Uint32Array;
+  world: number[];
+}
+
+function gather(document: Document): Piece[] {
+  const scene = document.getRoot().getDefaultScene() ?? document.getRoot().listScenes()[0];
+  const pieces: Piece[] = [];
+  const visit = (node: GltfNode) => {
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+      if (!primitive.getAttribute('POSITION')) continue;
+      const indices = triangles(primitive);
+      if (indices.length > 0) pieces.push({ primitive, indices, world: node.getWorldMatrix() });
+    }
+  };
+  scene?.traverse(visit);
+  return pieces;
+}
+
+/**
+ * Reads a binary glTF 2.0 as one mesh: every node of its scene, transforms applied.
+ * @throws FileError with one clear sentence for what is broken, too large, or has no faces
+ */
+export async function readGlb(bytes: Uint8Array, name: string): Promise<Mesh> {
+  checkSize(bytes, name);
+  checkHeader(bytes, name);
+  const document = await parse(bytes, name);
+  const pieces = gather(document);
+  const vertexCount = pieces.reduce((sum, p) => sum + p.primitive.getAttribute('POSITION')!.getCount(), 0);
+  if (vertexCount === 0) throw new FileError(`“${name}” has no faces, so there is nothing to place. Choose another file.`);
+  if (vertexCount > MAX_VERTICES) {
+    throw new FileError(`“${name}” has ${vertexCount} vertices; the limit is ${MAX_VERTICES}. Simplify it first.`);
+  }
+  return assemble(document, pieces, vertexCount, name);
+}
+
+function assemble(document: Document, pieces: Piece[], vertexCount: number, name: string): Mesh {
+  const positions = new Float32Array(vertexCount * 3);
+  const normals = new Float32Array(vertexCount * 3);
+  const hasUv = pieces.some((p) => p.primitive.getAttribute('TEXCOORD_0'));
+  const hasColor = pieces.some((p) => p.primitive.getAttribute('COLOR_0'));
+  const uvs = hasUv ? new Float32Array(vertexCount * 2) : undefined;
+  const colors = hasColor ? new Float32Array(vertexCount * 3).fill(1) : undefined;
+  const indices = new Uint32Array(pieces.reduce((sum, p) => sum + p.indices.length, 0));
+  const materials: MeshMaterial[] = document.getRoot().listMaterials().map(readMaterial);
+  const known = document.getRoot().listMaterials();
+  const groups: Mesh['groups'] = [];
+  let vertex = 0;
+  let index = 0;
+  for (const { primitive, indices: local, world } of pieces) {
+    const position = primitive.getAttribute('POSITION')!;
+    const normal = primitive.getAttribute('NORMAL');
+    const uv = primitive.getAttribute('TEXCOORD_0');
+    const color = primitive.getAttribute('COLOR_0');
+    const n = position.getCount();
+    const el: number[] = [];
+    const inverse = inverseTranspose(world);
+    const mirrored = inverse.mirrored;
+    for (let i = 0; i < n; i++) {
+      position.getElement(i, el);
+      for (let k = 0; k < 3; k++) {
+        positions[(vertex + i) * 3 + k] = world[k] * el[0] + world[4 + k] * el[1] + world[8 + k] * el[2] + world[12 + k];
+      }
+      if (normal) {
+        normal.getElement(i, el);
+        const m = inverse.rows;
+        const v = [0, 1, 2].map((k) => m[k * 3] * el[0] + m[k * 3 + 1] * el[1] + m[k * 3 + 2] * el[2]);
+        const l = Math.hypot(...v) || 1;
+        for (let k = 0; k < 3; k++) normals[(vertex + i) * 3 + k] = v[k] / l;
+      }
+      if (uv) uvs!.set(uv.getElement(i, el).slice(0, 2), (vertex + i) * 2);
+      if (color) colors!.set(color.getElement(i, el).slice(0, 3), (vertex + i) * 3);
+    }
+    for (let i = 0; i < local.length; i++) {
+      if (local[i] >= n) {
+        throw new FileError(`“${name}” names vertex ${local[i]} of ${n} in a face. The file is damaged; send it out again.`);
+      }
+      // A mirrored node turns its triangles over; two corners change places to keep the outside out.
+      const k = i % 3;
+      indices[index + i] = vertex + local[mirrored && k > 0 ? i + (k === 1 ? 1 : -1) : i];
+    }
+    const material = primitive.getMaterial();
+    let m = material ? known.indexOf(material) : materials.indexOf(PLAIN);
+    if (m < 0) m = materials.push(PLAIN) - 1;
+    groups.push({ start: index, count: local.length, material: m });
+    vertex += n;
+    index += local.length;
+  }
+  if (!positions.every(Number.isFinite)) {
+    throw new FileError(`“${name}” has vertices that are not numbers. Send it out again from where it was made.`);
+  }
+  fillNormals(positions, indices, normals);
+  return { positions, normals, uvs, colors, indices, groups, materials };
+}
+
+/** Cofactors of the upper 3×3 (rows), which carry normals under any affine map. */
+function inverseTranspose(m: number[]): { rows: number[]; mirrored: boolean } {
+  const [a, b, c, d, e, f, g, h, i] = [m[0], m[4], m[8], m[1], m[5], m[9], m[2], m[6], m[10]];
+  const rows = [e * i - f * h, f * g - d * i, d * h - e * g, c * h - b * i, a * i - c * g, b * g - a * h, b * f - c * e, c * d - a * f, a * e - b * d];
+  const mirrored = a * rows[0] + b * rows[1] + c * rows[2] < 0;
+  return { rows: mirrored ? rows.map((v) => -v) : rows, mirrored };
+}

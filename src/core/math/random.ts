@@ -1,0 +1,54 @@
+/**
+ * Random values without a stream: each is a hash of (seed, slot, channel), so that no value depends on how
+ * many others were drawn. Changing one channel, the count or the order leaves every other value as it was.
+ */
+
+/** A 32-bit mixer with full avalanche (constants by Chris Wellons' "lowbias32" search, public domain). */
+function mix(h: number): number {
+  h ^= h >>> 16;
+  h = Math.imul(h, 0x21f0aaad);
+  h ^= h >>> 15;
+  h = Math.imul(h, 0x735a2d97);
+  return (h ^ (h >>> 15)) >>> 0;
+}
+
+/** The 32-bit number of a named channel (FNV-1a, then mixed). Work it out once, outside a loop. */
+export function channel(name: string): number {
+  let h = 0x811c9dc5;
+  for (let i = 0; i < name.length; i++) h = Math.imul(h ^ name.charCodeAt(i), 0x01000193);
+  return mix(h);
+}
+
+/**
+ * Uniform in [0, 1), 32 bits deep.
+ * @param seed any integer  @param slot a slot id, an integer below 2^53  @param channelKey from {@link channel}
+ */
+export function random01(seed: number, slot: number, channelKey: number): number {
+  const high = Math.floor(slot / 4294967296);
+  let h = mix((seed ^ 0x9e3779b9) | 0);
+  h = mix((h + channelKey) | 0);
+  h = mix((h ^ Math.imul(slot >>> 0, 0x85ebca6b)) | 0);
+  h = mix((h + Math.imul(high, 0xc2b2ae35) + 0x27d4eb2f) | 0);
+  return h / 4294967296;
+}
+
+/**
+ * Uniform in [low, high]. With a step above 0 only low, low + step, … up to high are drawn, each as often.
+ * Equal ends give that value exactly.
+ */
+export function randomIn(
+  seed: number,
+  slot: number,
+  channelKey: number,
+  low: number,
+  high: number,
+  step = 0,
+): number {
+  if (low === high) return low;
+  const u = random01(seed, slot, channelKey);
+  if (step > 0) {
+    const steps = Math.floor((high - low) / step + 1e-9) + 1;
+    return low + step * Math.floor(u * steps);
+  }
+  return low + (high - low) * u;
+}

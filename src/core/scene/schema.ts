@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { runSchema } from '../arrange/run/schema';
+import { SCENE_VERSION } from './version';
+
+/** The scene document: one Zod schema, from which docs/scene-format.md and the JSON Schema are made. */
+
+const finite = z.number();
+export const vec3Schema = z.tuple([finite, finite, finite]).describe('x, y, z');
+const axisSchema = z.enum(['+x', '-x', '+y', '-y', '+z', '-z']);
+const idSchema = z.string().min(1).max(64);
+const nameSchema = z.string().max(200);
+
+export const meshRefSchema = z.discriminatedUnion('source', [
+  z.object({
+    source: z.literal('built').describe('A mesh that ships with the application'),
+    name: z.string().describe('Its name in the built-in library'),
+  }),
+  z.object({
+    source: z.literal('file').describe('A mesh brought in; its bytes are kept beside the document'),
+    hash: z.string().regex(/^[0-9a-f]{64}$/).describe('SHA-256 of the file’s bytes'),
+    format: z.enum(['glb']),
+    fileName: nameSchema,
+  }),
+]);
+
+export const propSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  mesh: meshRefSchema,
+  unitScale: z.number().positive().default(1).describe('Metres per unit of the mesh'),
+  foot: z
+    .object({
+      at: z.enum(['base', 'centre', 'origin', 'point']).default('base'),
+      point: vec3Schema.optional().describe('For "point": in the mesh’s own units and axes'),
+    })
+    .default({ at: 'base' })
+    .describe('The point that touches'),
+  front: axisSchema.default('+z').describe('The mesh’s axis that points forward'),
+  up: axisSchema.default('+y').describe('The mesh’s axis that points up'),
+  snapPoints: z
+    .array(z.object({ name: nameSchema, position: vec3Schema, direction: vec3Schema.optional() }))
+    .default([])
+    .describe('Named points in the prop’s own space: metres from the foot, X left, Y up, Z front'),
+});
+
+export const pointSchema = z.object({
+  id: idSchema,
+  kind: z.enum(['corner', 'smooth', 'free']),
+  position: vec3Schema.describe('Metres'),
+  fillet: z.number().min(0).default(0).describe('Corner: radius in metres, 0 is sharp'),
+  tension: z.number().min(0).max(1).default(0).describe('Smooth: 0 is loose, 1 is tight'),
+  handleIn: vec3Schema.default([0, 0, 0]).describe('Free: from the point, metres'),
+  handleOut: vec3Schema.default([0, 0, 0]).describe('Free: from the point, metres'),
+  rollDeg: finite.default(0).describe('Roll of banked props here'),
+  size: z.number().positive().default(1).describe('Size factor of props here'),
+  zone: z.int().min(0).default(0),
+});
+
+export const pathSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  source: z.discriminatedUnion('kind', [
+    z.object({ kind: z.literal('points'), points: z.array(pointSchema).max(20000) }),
+  ]),
+  closed: z.boolean().default(false),
+  visible: z.boolean().default(true),
+});
+
+export const surfaceSchema = z.object({
+  id: idSchema,
+  name: nameSchema,
+  mesh: meshRefSchema,
+  unitScale: z.number().positive().default(1),
+  up: axisSchema.default('+y'),
+  position: vec3Schema.default([0, 0, 0]),
+  turnDeg: finite.default(0),
+  visible: z.boolean().default(true),
+});
+
+export const arrangementSchema = z.discriminatedUnion('kind', [runSchema]);
+
+export const sceneSchema = z.object({
+  format: z.literal('clothesline'),
+  version: z.literal(SCENE_VERSION),
+  name: nameSchema,
+  units: z.enum(['m', 'cm']).default('m').describe('What the interface shows; the document is in metres'),
+  nextId: z.int().min(1).describe('The number of the next id; ids are never used again'),
+  props: z.array(propSchema),
+  paths: z.array(pathSchema),
+  surfaces: z.array(surfaceSchema),
+  arrangements: z.array(arrangementSchema),
+  view: z
+    .object({ eye: vec3Schema, target: vec3Schema })
+    .nullable()
+    .default(null)
+    .describe('Where the scene is seen from'),
+});
+
+export type Axis = z.infer<typeof axisSchema>;
+export type MeshRef = z.infer<typeof meshRefSchema>;
+export type Prop = z.infer<typeof propSchema>;
+export type PathPoint = z.infer<typeof pointSchema>;
+export type Path = z.infer<typeof pathSchema>;
+export type Surface = z.infer<typeof surfaceSchema>;
+export type Arrangement = z.infer<typeof arrangementSchema>;
+export type Scene = z.infer<typeof sceneSchema>;

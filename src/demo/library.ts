@@ -1,0 +1,70 @@
+import type { Mesh } from '@/core/mesh/mesh';
+import * as harbour from './props/harbour';
+import * as line from './props/line';
+import * as quay from './surfaces/quay';
+import { COLORS } from './shape';
+
+/** A mesh that ships with the application. */
+export interface BuiltMesh {
+  name: string;
+  title: string;
+  use: 'prop' | 'surface';
+  /** Where the foot goes by default. */
+  foot: 'base' | 'centre' | 'origin';
+  make: () => Mesh;
+}
+
+const prop = (name: string, title: string, make: () => Mesh, foot: BuiltMesh['foot'] = 'base'): BuiltMesh => ({
+  name,
+  title,
+  use: 'prop',
+  foot,
+  make,
+});
+
+/** All built-in meshes, in the order in which the library shows them. */
+export const BUILT: BuiltMesh[] = [
+  prop('bollard', 'Bollard', harbour.bollard),
+  prop('bollard-painted', 'Painted bollard', harbour.paintedBollard),
+  prop('lamp-post', 'Lamp post', harbour.lampPost),
+  prop('pennant-madder', 'Pennant, madder', line.pennant(COLORS.madder), 'origin'),
+  prop('pennant-woad', 'Pennant, woad', line.pennant(COLORS.woad), 'origin'),
+  prop('pennant-weld', 'Pennant, weld', line.pennant(COLORS.weld), 'origin'),
+  prop('pennant-moss', 'Pennant, moss', line.pennant(COLORS.moss), 'origin'),
+  prop('pennant-linen', 'Pennant, linen', line.pennant(COLORS.linen), 'origin'),
+  prop('square-flag', 'Square flag', line.squareFlag, 'origin'),
+  prop('lantern', 'Lantern', line.lantern, 'origin'),
+  prop('bulb', 'Bulb', line.bulb, 'origin'),
+  prop('chain-link', 'Chain link', line.chainLink, 'centre'),
+  prop('net-float', 'Net float', line.netFloat, 'centre'),
+  prop('rope-post', 'Rope post', harbour.ropePost),
+  prop('rail', 'Rail', line.rail),
+  prop('plank', 'Plank', line.plank),
+  prop('bench', 'Bench', harbour.bench),
+  prop('crate', 'Crate', harbour.crate),
+  prop('barrel', 'Barrel', harbour.barrel),
+  prop('rope-coil', 'Rope coil', harbour.ropeCoil),
+  prop('cleat', 'Cleat', harbour.cleat),
+  prop('mooring-ring', 'Mooring ring', harbour.mooringRing),
+  prop('life-ring', 'Life ring', harbour.lifeRing),
+  prop('buoy', 'Buoy', harbour.buoy),
+  prop('boulder', 'Boulder', harbour.boulder),
+  prop('grass-tuft', 'Grass tuft', harbour.grassTuft),
+  { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
+  { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: quay.water },
+  { name: 'floor', title: 'Floor, 20 × 20 m', use: 'surface', foot: 'origin', make: quay.floor },
+];
+
+const byName = new Map(BUILT.map((b) => [b.name, b]));
+const made = new Map<string, Mesh>();
+
+/** A built-in mesh, made once; undefined for an unknown name. */
+export function builtMesh(name: string): Mesh | undefined {
+  const entry = byName.get(name);
+  if (!entry) return undefined;
+  let mesh = made.get(name);
+  if (!mesh) made.set(name, (mesh = entry.make()));
+  return mesh;
+}
+
+export const builtEntry = (name: string): BuiltMesh | undefined => byName.get(name);
