@@ -104,7 +104,6 @@ export class Shape {
         const [a, b, c, d] = [rows[0][s], rows[0][s + 1], rows[1][s + 1], rows[1][s]];
         if (profile[k][0] > 0) this.i.push(a, b, c);
         if (profile[k + 1][0] > 0) this.i.push(a, c, d);
-        else if (profile[k][0] > 0) continue;
       }
     }
     return this;

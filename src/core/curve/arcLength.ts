@@ -24,6 +24,10 @@ export interface ArcLengthTable {
 const RULE = gaussLegendre(16);
 const MAX_DEPTH = 44;
 const FIT = 2e-12;
+/** Segments shorter than this (metres) are one straight span: their squares lose digits to underflow. */
+const NEGLIGIBLE = 1e-12;
+/** No real segment comes near this many spans; rounding that never settles must not run away. */
+const MAX_SPANS = 4096;
 
 /** Speed |P′(t)| of segment k. */
 export function speedAt(powers: Float64Array, k: number, t: number): number {
@@ -86,6 +90,7 @@ export function buildArcLength(powers: Float64Array, count: number): ArcLengthTa
   for (let k = 0; k < count; k++) {
     segmentS[k] = s;
     const rough = integrate(powers, k, 0, 1);
+    const first = segment.length;
     const push = (t0: number, t1: number, h: number, c: number[] | null) => {
       segment.push(k);
       t0s.push(t0);
@@ -101,7 +106,7 @@ export function buildArcLength(powers: Float64Array, count: number): ArcLengthTa
       const left = integrate(powers, k, t0, mid);
       const right = integrate(powers, k, mid, t1);
       const h = left + right;
-      const last = depth >= MAX_DEPTH || h <= 1e-13 * rough;
+      const last = depth >= MAX_DEPTH || h <= 1e-13 * rough || segment.length - first > MAX_SPANS;
       if (last || Math.abs(h - whole) <= 1e-14 * rough) {
         const c = quintic(powers, k, t0, t1, h);
         if (c && fits(powers, k, t0, mid, left, h, c, FIT * rough)) return push(t0, t1, h, c);
@@ -110,8 +115,8 @@ export function buildArcLength(powers: Float64Array, count: number): ArcLengthTa
       cut(t0, mid, left, depth + 1);
       cut(mid, t1, right, depth + 1);
     };
-    if (rough > 1e-300) cut(0, 1, rough, 0);
-    else push(0, 1, 0, [0, 1, 0, 0, 0, 0]);
+    if (rough > NEGLIGIBLE) cut(0, 1, rough, 0);
+    else push(0, 1, rough > 0 ? rough : 0, [0, 1, 0, 0, 0, 0]);
   }
   segmentS[count] = s;
   return {

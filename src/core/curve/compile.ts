@@ -119,7 +119,9 @@ function buildStretches(points: PathPoint[], closed: boolean, notes: CurveNote[]
     const v = normalize(b, [0, 0, 0]);
     const turn = Math.atan2(length(cross(u, v)), dot(u, v));
     if (!(turn > 1e-9) || turn > Math.PI - 1e-6) continue;
-    const share = (other: number) => (points[other].kind === 'corner' && points[other].fillet > 0 ? 0.5 : 1);
+    const ends = (other: number) => !closed && (other === 0 || other === n - 1);
+    const share = (other: number) =>
+      points[other].kind === 'corner' && points[other].fillet > 0 && !ends(other) ? 0.5 : 1;
     const room = Math.min(length(a) * share(before), length(b) * share((i + 1) % n));
     const wanted = point.fillet * Math.tan(turn / 2);
     const trim = Math.min(wanted, room);

@@ -12,101 +12,131 @@ export interface Nearest {
 }
 
 /**
- * Nearest place on the path: each segment is cut until a piece's control hull cannot beat the best found, and
- * the survivors are refined by Newton. Ties go to the smaller s.
+ * Nearest place on the path. Segments whose control hull cannot beat the best found are passed over; on the
+ * others every root of the quintic (P(t) − point)·P′(t) is isolated in Bernstein form by the variation of signs
+ * (de Casteljau halving) and closed in on. Ties go to the smaller s.
  * @returns distance in metres, exact to about 1e-9 of the path's size
  */
 export function nearestOnPath(path: CompiledPath, point: Vec3): Nearest {
   const p = path.powers;
   let best = { d2: Infinity, k: 0, t: 0 };
-  const d2At = (k: number, t: number) => {
+  const offer = (k: number, t: number) => {
     let d2 = 0;
     for (let a = 0; a < 3; a++) {
       const o = k * 12 + a;
       const d = ((p[o] * t + p[o + 3]) * t + p[o + 6]) * t + p[o + 9] - point[a];
       d2 += d * d;
     }
-    return d2;
+    const better = d2 < best.d2 * (1 - 1e-12);
+    const tie = d2 <= best.d2 * (1 + 1e-12) && (k < best.k || (k === best.k && t < best.t));
+    if (better || tie) best = { d2: Math.min(d2, best.d2), k, t };
   };
-  const offer = (k: number, t: number) => {
-    const d2 = d2At(k, t);
-    if (d2 < best.d2 * (1 - 1e-13)) best = { d2, k, t };
-  };
-  for (let k = 0; k < path.segmentCount; k++) {
+  const order = Array.from({ length: path.segmentCount }, (_, k) => ({ k, d: hullDistance2(path.controls, k, point) }));
+  order.sort((a, b) => a.d - b.d || a.k - b.k);
+  for (const { k, d } of order) {
+    if (d > best.d2) break;
     offer(k, 0);
     offer(k, 1);
+    eachRoot(slopeOfDistance(p, k, point), 0, 1, 0, (t) => offer(k, t));
   }
-  const search = (k: number, t0: number, t1: number, hull: number[], depth: number) => {
-    if (hullDistance2(hull, point) > best.d2) return;
-    const mid = (t0 + t1) / 2;
-    offer(k, newton(p, k, mid, t0, t1, point));
-    if (depth >= 26 || hullSize(hull) < 1e-9 * path.length) return;
-    const [left, right] = halve(hull);
-    search(k, t0, mid, left, depth + 1);
-    search(k, mid, t1, right, depth + 1);
-  };
-  const order = Array.from({ length: path.segmentCount }, (_, k) => {
-    const hull = Array.from(path.controls.subarray(k * 12, k * 12 + 12));
-    return { k, hull, d: hullDistance2(hull, point) };
-  }).sort((a, b) => a.d - b.d);
-  for (const { k, hull } of order) search(k, 0, 1, hull, 0);
   const s = arcLengthAt(path, best.k, best.t);
   return { s, position: pointAt(path, s), distance: Math.sqrt(best.d2), segment: best.k, t: best.t };
 }
 
-/** Squared distance from a point to the box of four control points. */
-function hullDistance2(hull: number[], point: Vec3): number {
+/** Squared distance from a point to the box around the control points of segment k. */
+function hullDistance2(controls: Float64Array, k: number, point: Vec3): number {
   let d2 = 0;
   for (let a = 0; a < 3; a++) {
-    const low = Math.min(hull[a], hull[3 + a], hull[6 + a], hull[9 + a]);
-    const high = Math.max(hull[a], hull[3 + a], hull[6 + a], hull[9 + a]);
-    const d = Math.max(low - point[a], 0, point[a] - high);
+    const c = [0, 3, 6, 9].map((o) => controls[k * 12 + o + a]);
+    const d = Math.max(Math.min(...c) - point[a], 0, point[a] - Math.max(...c));
     d2 += d * d;
   }
   return d2;
 }
 
-function hullSize(hull: number[]): number {
-  let size = 0;
-  for (let i = 3; i < 12; i++) size = Math.max(size, Math.abs(hull[i] - hull[i % 3]));
-  return size;
-}
+const BINOMIAL5 = [1, 5, 10, 10, 5, 1];
 
-/** De Casteljau at one half. */
-function halve(h: number[]): [number[], number[]] {
-  const left = new Array<number>(12);
-  const right = new Array<number>(12);
+/** Bernstein coefficients on [0, 1] of (P(t) − point)·P′(t), a quintic. */
+function slopeOfDistance(p: Float64Array, k: number, point: Vec3): number[] {
+  const power = [0, 0, 0, 0, 0, 0];
   for (let a = 0; a < 3; a++) {
-    const [p0, p1, p2, p3] = [h[a], h[3 + a], h[6 + a], h[9 + a]];
-    const q0 = (p0 + p1) / 2;
-    const q1 = (p1 + p2) / 2;
-    const q2 = (p2 + p3) / 2;
-    const r0 = (q0 + q1) / 2;
-    const r1 = (q1 + q2) / 2;
-    const m = (r0 + r1) / 2;
-    [left[a], left[3 + a], left[6 + a], left[9 + a]] = [p0, q0, r0, m];
-    [right[a], right[3 + a], right[6 + a], right[9 + a]] = [m, r1, q2, p3];
+    const o = k * 12 + a;
+    const e = [p[o + 9] - point[a], p[o + 6], p[o + 3], p[o]];
+    const d = [e[1], 2 * e[2], 3 * e[3]];
+    for (let i = 0; i < 4; i++) for (let j = 0; j < 3; j++) power[i + j] += e[i] * d[j];
   }
-  return [left, right];
+  // b_i = Σ_j C(i, j) / C(5, j) · a_j
+  return power.map((_, i) => {
+    let sum = 0;
+    let choose = 1;
+    for (let j = 0; j <= i; j++) {
+      sum += (choose / BINOMIAL5[j]) * power[j];
+      choose = (choose * (i - j)) / (j + 1);
+    }
+    return sum;
+  });
 }
 
-/** A few Newton steps on (P(t) − point)·P′(t) = 0, held to [t0, t1]. */
-function newton(p: Float64Array, k: number, start: number, t0: number, t1: number, point: Vec3): number {
-  let t = start;
-  for (let round = 0; round < 6; round++) {
-    let f = 0;
-    let df = 0;
-    for (let a = 0; a < 3; a++) {
-      const o = k * 12 + a;
-      const e = ((p[o] * t + p[o + 3]) * t + p[o + 6]) * t + p[o + 9] - point[a];
-      const d = (3 * p[o] * t + 2 * p[o + 3]) * t + p[o + 6];
-      f += e * d;
-      df += d * d + e * (6 * p[o] * t + 2 * p[o + 3]);
-    }
-    if (!(df > 0)) break;
-    const next = Math.min(t1, Math.max(t0, t - f / df));
-    if (Math.abs(next - t) < 1e-15) break;
-    t = next;
+function eachRoot(b: number[], t0: number, t1: number, depth: number, found: (t: number) => void): void {
+  let largest = 0;
+  for (const v of b) largest = Math.max(largest, Math.abs(v));
+  if (largest === 0) return;
+  let changes = 0;
+  let last = 0;
+  for (const v of b) {
+    const sign = Math.abs(v) < 1e-15 * largest ? 0 : Math.sign(v);
+    if (sign !== 0 && last !== 0 && sign !== last) changes++;
+    if (sign !== 0) last = sign;
   }
-  return t;
+  if (changes === 0) return;
+  if (depth >= 48) return found((t0 + t1) / 2);
+  if (changes === 1 && b[0] !== 0 && b[5] !== 0) return found(closeIn(b, t0, t1));
+  const left = [b[0]];
+  const right = [b[5]];
+  let row = b;
+  for (let level = 0; level < 5; level++) {
+    row = row.slice(1).map((v, i) => (v + row[i]) / 2);
+    left.push(row[0]);
+    right.unshift(row[row.length - 1]);
+  }
+  const mid = (t0 + t1) / 2;
+  if (right[0] === 0) found(mid);
+  eachRoot(left, t0, mid, depth + 1, found);
+  eachRoot(right, mid, t1, depth + 1, found);
+}
+
+function bernstein5(b: number[], u: number): number {
+  const v = 1 - u;
+  return (
+    v * v * v * v * v * b[0] +
+    5 * u * v * v * v * v * b[1] +
+    10 * u * u * v * v * v * b[2] +
+    10 * u * u * u * v * v * b[3] +
+    5 * u * u * u * u * v * b[4] +
+    u * u * u * u * u * b[5]
+  );
+}
+
+/** The one root between ends of different sign: Illinois false position, then halving where that stalls. */
+function closeIn(b: number[], t0: number, t1: number): number {
+  let low = 0;
+  let high = 1;
+  let fl = b[0];
+  let fh = b[5];
+  for (let round = 0; round < 80 && high - low > 1e-16; round++) {
+    const u = round % 3 === 2 ? (low + high) / 2 : (low * fh - high * fl) / (fh - fl);
+    const f = bernstein5(b, u);
+    if (f === 0 || !(u > low && u < high)) return t0 + (t1 - t0) * u;
+    if (Math.sign(f) === Math.sign(fl)) {
+      low = u;
+      fl = f;
+      fh /= 2;
+    } else {
+      high = u;
+      fh = f;
+      fl /= 2;
+    }
+    if (high - low < 1e-15) break;
+  }
+  return t0 + ((t1 - t0) * (low + high)) / 2;
 }
