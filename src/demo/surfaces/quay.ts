@@ -41,10 +41,11 @@ export function quay(): Mesh {
       [a, b] = [back(a, i, STEPS.deep), back(b, i + 1, STEPS.deep)];
       shape.face([down(outA, -WALL), down(a, -WALL), a, outA].reverse() as Vec3[], C.darkStone);
       shape.face([down(b, -WALL), down(outB, -WALL), outB, b].reverse() as Vec3[], C.darkStone);
-      shape.face([outB, b, [b[0], 0, BACK]], C.stone);
-      shape.face([a, outA, [a[0], 0, BACK]], C.stone);
-    }
-    shape.face([a, b, [b[0], 0, BACK], [a[0], 0, BACK]], C.stone);
+      // The steps go inland square to the edge, the paving straight back: a sliver is left on either side.
+      shape.sheet([outB, [outB[0], 0, BACK], b], C.stone);
+      shape.sheet([a, [outA[0], 0, BACK], outA], C.stone);
+      shape.face([a, b, [outB[0], 0, BACK], [outA[0], 0, BACK]], C.stone);
+    } else shape.face([a, b, [b[0], 0, BACK], [a[0], 0, BACK]], C.stone);
     if (!steps) {
       const curb = 0.14;
       const [ca, cb] = [a, b].map((p): Vec3 => [p[0], -curb, p[2]]);

@@ -5,7 +5,7 @@ import { alongPoints } from '../../curve/sample';
 import { framesAlong, type Frames } from '../../curve/frames';
 import type { ArrangeContext } from '../context';
 import { headingRotation, outwardSide, turnTipRoll } from '../steps/facing';
-import { markGaps, removedByHand } from '../steps/gaps';
+import { markGaps, decidedByHand } from '../steps/gaps';
 import { orderSlots } from '../steps/order';
 import { MAX_SLOTS, spaceSlots, type SlotRow } from '../steps/spacing';
 import { vary, varies, type Varied } from '../steps/variation';
@@ -73,7 +73,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   const lanes = layOut(run, context, asked, facts, findings);
   const total = lanes.reduce((sum, lane) => sum + lane.slots.id.length, 0);
   const placements = allocatePlacements(total, sizes.ids);
-  const removed = removedByHand(run.hand);
+  const hand = decidedByHand(run.hand);
   const result: RunResult = { placements, findings, facts, parts: [] };
   if (run.order.entries.length === 0) {
     findings.push({ kind: 'no-props', severity: 'error', node: run.id, detail: {} });
@@ -94,7 +94,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
     markGaps(
       run.gaps,
       { id: slots.id, s: slots.s, isRest: (i) => placements.prop[from + i] < 0 },
-      { part, closed: path.closed, seed: run.seed, removed },
+      { part, closed: path.closed, seed: run.seed, hand },
       placements.state.subarray(at, end),
     );
     place(run, path, placements, at, end);

@@ -86,7 +86,7 @@ export const gapsSchema = z
   .prefault({});
 
 export const handSchema = z
-  .record(z.string(), z.object({ removed: z.boolean().default(false) }))
+  .record(z.string(), z.object({ removed: z.boolean().describe('false: kept in spite of chance and keep-outs') }))
   .default({})
   .describe('Corrections by hand, by slot name');
 

@@ -1,0 +1,21 @@
+import next from 'eslint-config-next/core-web-vitals';
+import typescript from 'eslint-config-next/typescript';
+
+export default [
+  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
+  ...next,
+  ...typescript,
+  {
+    rules: {
+      // Rules of the React compiler, which is not used: the 3D library is steered by changing its objects.
+      'react-hooks/immutability': 'off',
+      'react-hooks/refs': 'off',
+      'react-hooks/set-state-in-effect': 'off',
+      'react-hooks/purity': 'off',
+      'import/no-anonymous-default-export': 'off',
+      'prefer-const': 'error',
+      eqeqeq: ['error', 'always'],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+];

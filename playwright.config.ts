@@ -1,0 +1,30 @@
+import { defineConfig } from '@playwright/test';
+import { chromiumPath } from './e2e/support/chromium';
+
+const PORT = Number(process.env.E2E_PORT ?? 4173);
+
+/** Browser tests drive the production build, one browser at a time. */
+export default defineConfig({
+  testDir: 'e2e',
+  workers: 1,
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
+  outputDir: 'test-results/browser',
+  reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
+  use: {
+    baseURL: `http://localhost:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    screenshot: 'only-on-failure',
+    launchOptions: {
+      executablePath: chromiumPath(),
+      args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist', '--no-sandbox'],
+    },
+  },
+  webServer: {
+    command: `node node_modules/next/dist/bin/next start -p ${PORT}`,
+    url: `http://localhost:${PORT}`,
+    reuseExistingServer: !process.env.CI,
+    timeout: 60_000,
+  },
+});

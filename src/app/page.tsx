@@ -1,0 +1,5 @@
+import { StartPage } from '@/ui/scenes/StartPage';
+
+export default function Page() {
+  return <StartPage />;
+}

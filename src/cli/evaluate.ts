@@ -1,0 +1,75 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { parseArgs } from 'node:util';
+import { countStates } from '@/core/evaluate/result';
+import { EngineService, type SendFormat } from '@/engine/service';
+
+const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
+  <scene>        a .clothesline file, or a scene.json whose meshes are all built in
+  --out <file>   .glb, .csv or .clothesline by its ending; - writes CSV to the terminal
+  --nodes        .glb: one node a prop instead of instances
+  --no-surfaces  .glb: leave the surfaces out
+  --gaps         .csv: empty slots get a row too`;
+
+/** What is wrong with the call itself; the message is followed by the usage. */
+class UsageError extends Error {}
+
+function readArguments(argv: string[]) {
+  let parsed;
+  try {
+    parsed = parseArgs({
+      args: argv,
+      allowPositionals: true,
+      options: {
+        out: { type: 'string' },
+        nodes: { type: 'boolean', default: false },
+        'no-surfaces': { type: 'boolean', default: false },
+        gaps: { type: 'boolean', default: false },
+        help: { type: 'boolean', default: false },
+      },
+    });
+  } catch (error) {
+    throw new UsageError((error as Error).message);
+  }
+  return { ...parsed.values, scenes: parsed.positionals };
+}
+
+function formatOf(out: string, args: ReturnType<typeof readArguments>): SendFormat {
+  if (out === '-' || out.endsWith('.csv')) return { kind: 'csv', gaps: args.gaps };
+  if (out.endsWith('.clothesline')) return { kind: 'clothesline' };
+  if (out.endsWith('.glb')) {
+    return { kind: 'glb', options: { props: args.nodes ? 'nodes' : 'instanced', surfaces: !args['no-surfaces'] } };
+  }
+  throw new UsageError(`The ending of "${out}" is not known. Use .glb, .csv, .clothesline, or -.`);
+}
+
+/** Works a scene out and writes it. @returns the exit code */
+export async function evaluateCommand(argv: string[], log: (line: string) => void, print: (text: string) => void): Promise<number> {
+  try {
+    const args = readArguments(argv);
+    if (args.help) return print(`${USAGE}\n`), 0;
+    if (args.scenes.length !== 1) throw new UsageError('Name one scene file.');
+    if (!args.out) throw new UsageError('Say where to write with --out.');
+    const format = formatOf(args.out, args);
+    const service = new EngineService();
+    const path = args.scenes[0];
+    const { scene, missing, unknown } = await service.open(new Uint8Array(await readFile(path)), basename(path));
+    for (const hash of missing) log(`Missing mesh ${hash.slice(0, 12)}…: its props are left out.`);
+    if (unknown.length) log(`Left out ${unknown.length} unknown fields, the first at ${unknown[0]}.`);
+    const result = service.evaluateAll(scene);
+    result.arrangements.forEach((a, i) => {
+      const counts = countStates(a.placements);
+      const gaps = a.placements.count - counts.placed;
+      log(`${scene.arrangements[i].name}: ${counts.placed} placed, ${gaps} gaps`);
+      for (const f of a.findings) if (f.severity === 'error') log(`  ${f.kind} ${JSON.stringify(f.detail)}`);
+    });
+    const bytes = await service.sendOut(scene, format);
+    if (args.out === '-') print(new TextDecoder().decode(bytes));
+    else await writeFile(args.out, bytes);
+    return 0;
+  } catch (error) {
+    log((error as Error).message);
+    if (error instanceof UsageError) log(USAGE);
+    return error instanceof UsageError ? 2 : 1;
+  }
+}

@@ -1,0 +1,176 @@
+import * as Comlink from 'comlink';
+import type { PathResult } from '@/core/evaluate/scene';
+import type { OpenedScene } from '@/core/formats/sceneZip';
+import type { Bounds, Mesh } from '@/core/mesh/mesh';
+import type { MeshRef, Scene } from '@/core/scene/schema';
+import type { BroughtIn, SendFormat, ServedArrangement } from './service';
+import type { WorkerApi } from './worker';
+
+/** The latest results, whole. */
+export interface EngineResult {
+  paths: Map<string, PathResult>;
+  arrangements: Map<string, ServedArrangement>;
+  propBounds: Record<string, Bounds>;
+  surfaceFaces: Record<string, number>;
+  /** Milliseconds that the last evaluation took in the worker. */
+  ms: number;
+}
+
+export interface EngineState {
+  result: EngineResult;
+  /** The scene that `result` belongs to. */
+  scene: Scene | null;
+  busy: boolean;
+  /** Set when an evaluation takes longer than {@link SHOW_PROGRESS_MS}. */
+  progress: { done: number; name: string; cancellable: boolean } | null;
+  /** One sentence when the worker failed. */
+  problem: string | null;
+}
+
+export const SHOW_PROGRESS_MS = 150;
+export const CAN_CANCEL_MS = 1000;
+
+export const NOTHING: EngineResult = { paths: new Map(), arrangements: new Map(), propBounds: {}, surfaceFaces: {}, ms: 0 };
+
+/**
+ * Evaluation in a worker for the interface. Only the latest scene counts: while one is worked out, the next
+ * waits, and those between are never worked out. Cancelling stops the worker for good and starts a new one.
+ */
+export class EngineClient {
+  state: EngineState = { result: NOTHING, scene: null, busy: false, progress: null, problem: null };
+  private worker!: Worker;
+  private remote!: Comlink.Remote<WorkerApi>;
+  private listeners = new Set<() => void>();
+  private waiting: Scene | null = null;
+  private running = false;
+  private generation = 0;
+  private files = new Map<string, { bytes: Uint8Array; fileName: string }>();
+  private meshes = new Map<string, Promise<Mesh | undefined>>();
+
+  constructor(private makeWorker: () => Worker) {
+    this.start();
+  }
+
+  private start(): void {
+    this.worker = this.makeWorker();
+    this.remote = Comlink.wrap<WorkerApi>(this.worker);
+  }
+
+  subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  private set(change: Partial<EngineState>): void {
+    this.state = { ...this.state, ...change };
+    this.listeners.forEach((l) => l());
+  }
+
+  /** Asks for a scene to be worked out. Returns at once; `state` tells when it is done. */
+  evaluate(scene: Scene): void {
+    this.waiting = scene;
+    if (!this.state.busy) this.set({ busy: true });
+    void this.run();
+  }
+
+  private async run(): Promise<void> {
+    if (this.running) return;
+    this.running = true;
+    const generation = this.generation;
+    while (this.waiting && generation === this.generation) {
+      const scene = this.waiting;
+      this.waiting = null;
+      await this.once(scene, generation);
+    }
+    if (generation !== this.generation) return;
+    this.running = false;
+    this.set({ busy: false, progress: null });
+  }
+
+  private async once(scene: Scene, generation: number): Promise<void> {
+    const known: Record<string, string> = {};
+    for (const r of [...this.state.result.paths.values(), ...this.state.result.arrangements.values()]) known[r.id] = r.key;
+    const started = performance.now();
+    let latest = { done: 0, name: '' };
+    const tick = setInterval(() => {
+      const ms = performance.now() - started;
+      if (ms > SHOW_PROGRESS_MS) this.set({ progress: { ...latest, cancellable: ms > CAN_CANCEL_MS } });
+    }, 100);
+    const report = Comlink.proxy((done: number, name: string) => void (latest = { done, name }));
+    try {
+      const served = await this.remote.evaluate(scene, known, report);
+      if (generation !== this.generation) return;
+      const old = this.state.result;
+      const take = <T extends { id: string; key: string }>(
+        list: (T | { id: string; key: string; same: true })[],
+        have: Map<string, T>,
+      ) => new Map(list.map((r) => [r.id, 'same' in r ? have.get(r.id)! : r]));
+      this.set({
+        scene,
+        problem: null,
+        result: {
+          paths: take(served.paths, old.paths),
+          arrangements: take(served.arrangements, old.arrangements),
+          propBounds: served.propBounds,
+          surfaceFaces: served.surfaceFaces,
+          ms: served.ms,
+        },
+      });
+    } catch (error) {
+      if (generation !== this.generation) return;
+      this.set({ problem: `The placements could not be worked out (${message(error)}). Undo the last change.` });
+    } finally {
+      clearInterval(tick);
+    }
+  }
+
+  /** Gives the work under way up: the last results stay, and the next change starts afresh. */
+  cancel(): void {
+    this.generation++;
+    this.worker.terminate();
+    this.start();
+    this.running = false;
+    this.waiting = null;
+    for (const { bytes, fileName } of this.files.values()) void this.remote.bringIn(bytes.slice(), fileName);
+    this.set({ busy: false, progress: null, problem: 'Stopped. What you see is from before the last change.' });
+  }
+
+  /** Hands over the bytes of a mesh that a scene uses. @throws Error with one sentence for a file that cannot be read */
+  async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
+    const made = await this.remote.bringIn(bytes, fileName);
+    this.files.set(made.hash, { bytes, fileName });
+    this.meshes.set(made.hash, Promise.resolve(made.mesh));
+    return made;
+  }
+
+  /** Reads a scene file. @throws Error with one sentence for a file that cannot be read */
+  async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
+    const opened = await this.remote.open(bytes, name);
+    for (const [hash, file] of opened.files) this.files.set(hash, { bytes: file, fileName: name });
+    return opened;
+  }
+
+  /** The mesh behind a reference; undefined where it is not at hand. */
+  mesh(ref: MeshRef): Promise<Mesh | undefined> {
+    const key = ref.source === 'built' ? `built:${ref.name}` : ref.hash;
+    let mesh = this.meshes.get(key);
+    if (!mesh) {
+      mesh = this.remote.mesh(ref) as Promise<Mesh | undefined>;
+      this.meshes.set(key, mesh);
+      // A mesh that is missing now may be brought in later.
+      void mesh.then((m) => m ?? this.meshes.delete(key));
+    }
+    return mesh;
+  }
+
+  sendOut(scene: Scene, format: SendFormat): Promise<Uint8Array> {
+    return this.remote.sendOut(scene, format) as Promise<Uint8Array>;
+  }
+
+  close(): void {
+    this.generation++;
+    this.worker.terminate();
+  }
+}
+
+const message = (error: unknown) => (error instanceof Error ? error.message : String(error));

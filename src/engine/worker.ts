@@ -1,0 +1,40 @@
+import * as Comlink from 'comlink';
+import type { Scene } from '@/core/scene/schema';
+import type { MeshRef } from '@/core/scene/schema';
+import { EngineService, type SendFormat } from './service';
+
+/** The service in a web worker. Arrays travel without being copied twice. */
+const service = new EngineService();
+
+/** Every typed array's buffer inside a value, once. Only for values made for the journey. */
+function buffersOf(value: unknown, found = new Set<ArrayBufferLike>()): ArrayBuffer[] {
+  if (ArrayBuffer.isView(value)) found.add(value.buffer);
+  else if (Array.isArray(value)) value.forEach((v) => buffersOf(v, found));
+  else if (typeof value === 'object' && value !== null) Object.values(value).forEach((v) => buffersOf(v, found));
+  return [...found] as ArrayBuffer[];
+}
+
+const api = {
+  evaluate(scene: Scene, known: Record<string, string>, progress?: (done: number, name: string) => void) {
+    const served = service.evaluate(scene, known, progress);
+    // The placements stay in the cache here and are copied; the batches were made for the client and move over.
+    const moved = served.arrangements.flatMap((a) => ('same' in a ? [] : a.batches));
+    return Comlink.transfer(served, buffersOf(moved));
+  },
+  async bringIn(bytes: Uint8Array, fileName: string) {
+    return service.bringIn(bytes, fileName);
+  },
+  async open(bytes: Uint8Array, name: string) {
+    return service.open(bytes, name);
+  },
+  mesh: (ref: MeshRef) => service.mesh(ref),
+  async sendOut(scene: Scene, format: SendFormat) {
+    const bytes = await service.sendOut(scene, format);
+    return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
+  },
+};
+
+export type WorkerApi = typeof api;
+
+// An error's class does not survive the journey; its message does.
+Comlink.expose(api);

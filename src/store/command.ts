@@ -1,0 +1,61 @@
+import { enablePatches, produceWithPatches, type Patch } from 'immer';
+import type { Scene } from '@/core/scene/schema';
+
+enablePatches();
+
+/**
+ * A change to the scene. The interface, the tests and the undo list use the same ones.
+ * `apply` changes a draft and may return the id of what it made; `name` says what was done, for the undo list.
+ */
+export interface Command<A> {
+  apply(scene: Scene, args: A): string | void;
+  name(before: Scene, after: Scene, args: A): string;
+}
+
+/** Gives a command its argument type. */
+export const command = <A>(c: Command<A>): Command<A> => c;
+
+/** One step of the undo list. */
+export interface HistoryEntry {
+  name: string;
+  patches: Patch[];
+  inverse: Patch[];
+}
+
+export interface Applied {
+  scene: Scene;
+  entry: HistoryEntry | null;
+  /** Id of the node that was made, if one was. */
+  made: string | undefined;
+}
+
+/** Runs a command on a scene. The entry is null where nothing changed. */
+export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
+  let made: string | undefined;
+  const [next, patches, inverse] = produceWithPatches(scene, (draft) => {
+    made = c.apply(draft as Scene, args) ?? undefined;
+  });
+  if (patches.length === 0) return { scene, entry: null, made };
+  return { scene: next, entry: { name: c.name(scene, next, args), patches, inverse }, made };
+}
+
+/**
+ * Two steps of one gesture as one. Values that were set again and again keep their first "before" and their last
+ * "after", so that a long drag does not grow the list.
+ */
+export function mergeEntries(first: HistoryEntry, second: HistoryEntry, name: string): HistoryEntry {
+  const plain = [...first.patches, ...second.patches, ...first.inverse, ...second.inverse].every((p) => p.op === 'replace');
+  if (!plain) {
+    return { name, patches: [...first.patches, ...second.patches], inverse: [...second.inverse, ...first.inverse] };
+  }
+  const key = (p: Patch) => p.path.join('/');
+  const patches = new Map(first.patches.map((p) => [key(p), p]));
+  for (const p of second.patches) patches.set(key(p), p);
+  const inverse = new Map(second.inverse.map((p) => [key(p), p]));
+  for (const p of first.inverse) inverse.set(key(p), p);
+  const nested = (keys: string[]) => keys.some((a) => keys.some((b) => a !== b && b.startsWith(`${a}/`)));
+  if (nested([...patches.keys()]) || nested([...inverse.keys()])) {
+    return { name, patches: [...first.patches, ...second.patches], inverse: [...second.inverse, ...first.inverse] };
+  }
+  return { name, patches: [...patches.values()], inverse: [...inverse.values()] };
+}

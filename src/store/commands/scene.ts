@@ -1,0 +1,62 @@
+import type { MeshRef, Prop, Scene, Surface } from '@/core/scene/schema';
+import { newProp, newSurface, takeId } from '@/core/scene/defaults';
+import { command } from '../command';
+import { findProp, findSurface, freeName } from './find';
+import { describeChange } from './naming';
+
+/** Commands for the scene itself, its props and its surfaces. */
+
+export const setScene = command<Partial<Pick<Scene, 'name' | 'units'>>>({
+  apply: (scene, values) => void Object.assign(scene, values),
+  name: (before, _, values) =>
+    values.name !== undefined ? `rename to “${values.name}”` : `units ${before.units} → ${values.units}`,
+});
+
+type PropSettings = Partial<Omit<Prop, 'id' | 'mesh'>>;
+
+export const addProp = command<{ name: string; mesh: MeshRef; settings?: PropSettings }>({
+  apply(scene, { name, mesh, settings }) {
+    const prop = { ...newProp(takeId(scene, 'prop'), freeName(scene.props, name), mesh), ...settings };
+    scene.props.push(prop);
+    return prop.id;
+  },
+  name: (_, __, { name }) => `bring in “${name}”`,
+});
+
+export const setProp = command<{ id: string; values: PropSettings }>({
+  apply: (scene, { id, values }) => void Object.assign(findProp(scene, id), values),
+  name: (before, _, { id, values }) => `${findProp(before, id).name}: ${describeChange(findProp(before, id), values)}`,
+});
+
+/** Takes a prop out of the basket and out of every order that has it. */
+export const removeProp = command<{ id: string }>({
+  apply(scene, { id }) {
+    scene.props = scene.props.filter((p) => p.id !== id);
+    for (const a of scene.arrangements) {
+      a.order.entries = a.order.entries.filter((e) => e.item.kind !== 'prop' || e.item.prop !== id);
+    }
+  },
+  name: (before, _, { id }) => `remove “${findProp(before, id).name}”`,
+});
+
+type SurfaceSettings = Partial<Omit<Surface, 'id' | 'mesh'>>;
+
+export const addSurface = command<{ name: string; mesh: MeshRef; settings?: SurfaceSettings }>({
+  apply(scene, { name, mesh, settings }) {
+    const surface = { ...newSurface(takeId(scene, 'surface'), freeName(scene.surfaces, name), mesh), ...settings };
+    scene.surfaces.push(surface);
+    return surface.id;
+  },
+  name: (_, __, { name }) => `bring in surface “${name}”`,
+});
+
+export const setSurface = command<{ id: string; values: SurfaceSettings }>({
+  apply: (scene, { id, values }) => void Object.assign(findSurface(scene, id), values),
+  name: (before, _, { id, values }) =>
+    `${findSurface(before, id).name}: ${describeChange(findSurface(before, id), values)}`,
+});
+
+export const removeSurface = command<{ id: string }>({
+  apply: (scene, { id }) => void (scene.surfaces = scene.surfaces.filter((s) => s.id !== id)),
+  name: (before, _, { id }) => `remove “${findSurface(before, id).name}”`,
+});

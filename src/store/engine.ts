@@ -1,0 +1,33 @@
+import { useSyncExternalStore } from 'react';
+import { EngineClient, NOTHING, type EngineState } from '@/engine/client';
+import { useDocument } from './document';
+
+/** The engine of this page. It follows the open document by itself. */
+
+let client: EngineClient | null = null;
+
+export function engine(): EngineClient {
+  if (!client) {
+    client = new EngineClient(() => new Worker(new URL('../engine/worker.ts', import.meta.url), { type: 'module' }));
+    useDocument.subscribe((now, before) => {
+      if (now.scene === before.scene || !now.sceneId) return;
+      const { view: _v, ...rest } = now.scene;
+      const { view: _w, ...old } = before.scene;
+      const same = now.sceneId === before.sceneId && Object.keys(rest).every((k) => rest[k as keyof typeof rest] === old[k as keyof typeof old]);
+      if (!same) client!.evaluate(now.scene);
+    });
+  }
+  return client;
+}
+
+const subscribe = (listener: () => void) => engine().subscribe(listener);
+const IDLE: EngineState = { result: NOTHING, scene: null, busy: true, progress: null, problem: null };
+
+/** A part of the engine's state. `select` must give the same value for the same state. */
+export function useEngine<T>(select: (state: EngineState) => T): T {
+  return useSyncExternalStore(
+    subscribe,
+    () => select(engine().state),
+    () => select(IDLE),
+  );
+}

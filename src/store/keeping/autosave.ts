@@ -1,0 +1,71 @@
+import { create } from 'zustand';
+import { setReadOnly, useDocument } from '../document';
+import { saveScene, TakenOverError } from './scenes';
+import { TAB } from './tabs';
+
+/** How long changes rest before they are written; well under the second in which they must be kept. */
+const REST_MS = 250;
+
+export interface SavedState {
+  state: 'saved' | 'saving' | 'failed';
+  /** For "failed": one sentence. */
+  problem?: string;
+}
+
+export const useSaved = create<SavedState>(() => ({ state: 'saved' }));
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+let writing: Promise<void> = Promise.resolve();
+let written = -1;
+
+/** Writes the open document now, if it has changed. */
+export function saveNow(): Promise<void> {
+  clearTimeout(timer);
+  timer = undefined;
+  writing = writing.then(write);
+  return writing;
+}
+
+async function write(): Promise<void> {
+  const { sceneId, scene, past, future, revision, readOnly } = useDocument.getState();
+  if (!sceneId || readOnly || revision === written) return;
+  try {
+    await saveScene(sceneId, { scene, past, future }, TAB);
+    written = revision;
+    useSaved.setState({ state: 'saved', problem: undefined });
+  } catch (error) {
+    if (error instanceof TakenOverError) return setReadOnly('another-tab');
+    useSaved.setState({ state: 'failed', problem: describeFailure(error) });
+  }
+}
+
+/** One sentence for a save that failed. Dexie wraps the browser's own error. */
+export function describeFailure(error: unknown): string {
+  const e = error as { name?: string; message?: string; inner?: { name?: string } };
+  const full = [e?.name, e?.inner?.name, e?.message].some((t) => t?.includes('QuotaExceeded'));
+  return full
+    ? 'The browser’s storage is full, so the last changes are not saved. Send the scene out as a .clothesline file, or delete scenes you no longer need; saving goes on by itself.'
+    : `The last changes could not be saved (${e?.message ?? String(error)}). Send the scene out as a .clothesline file to be safe; saving is tried again with the next change.`;
+}
+
+/** Keeps the open document saved until the returned function is called. */
+export function startAutosave(): () => void {
+  written = useDocument.getState().revision;
+  const stop = useDocument.subscribe((now, before) => {
+    if (now.revision === before.revision || !now.sceneId || now.readOnly) return;
+    if (useSaved.getState().state !== 'failed') useSaved.setState({ state: 'saving' });
+    timer ??= setTimeout(() => void saveNow(), REST_MS);
+  });
+  const flush = () => void saveNow();
+  const hidden = () => document.visibilityState === 'hidden' && flush();
+  addEventListener('pagehide', flush);
+  document.addEventListener('visibilitychange', hidden);
+  const retry = setInterval(() => useSaved.getState().state === 'failed' && flush(), 5000);
+  return () => {
+    stop();
+    flush();
+    clearInterval(retry);
+    removeEventListener('pagehide', flush);
+    document.removeEventListener('visibilitychange', hidden);
+  };
+}

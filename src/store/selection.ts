@@ -1,0 +1,80 @@
+import { create } from 'zustand';
+import type { Scene } from '@/core/scene/schema';
+
+/** What is selected. The lists, the scene, the flat view and the recipe all read and set this one. */
+export interface SelectionState {
+  /** The arrangement that the recipe and the flat view show. */
+  arrangement: string | null;
+  /** What the right side shows: the arrangement, or one other node. */
+  node: { kind: 'arrangement' | 'path' | 'surface' | 'prop'; id: string } | null;
+  /** Selected points of one path. */
+  points: { path: string; ids: string[] } | null;
+  slots: { arrangement: string; ids: number[] } | null;
+  /** What the pointer is over, anywhere. */
+  hover: { arrangement: string; slot: number } | null;
+}
+
+const NOTHING: SelectionState = { arrangement: null, node: null, points: null, slots: null, hover: null };
+
+export const useSelection = create<SelectionState>(() => NOTHING);
+const set = useSelection.setState;
+const get = useSelection.getState;
+
+export const clearSelection = (): void => set(NOTHING);
+
+export function selectArrangement(id: string): void {
+  set({ arrangement: id, node: { kind: 'arrangement', id }, points: null, slots: null });
+}
+
+export function selectNode(kind: 'path' | 'surface' | 'prop', id: string): void {
+  set({ node: { kind, id }, points: null, slots: null });
+}
+
+/** Selects a point; with `add` it joins or leaves those already selected on the same path. */
+export function selectPoint(path: string, id: string, add = false): void {
+  const now = get().points;
+  if (!add || now?.path !== path) return set({ points: { path, ids: [id] }, slots: null });
+  const ids = now.ids.includes(id) ? now.ids.filter((x) => x !== id) : [...now.ids, id];
+  set({ points: ids.length ? { path, ids } : null, slots: null });
+}
+
+export const selectSlots = (arrangement: string, ids: number[]): void =>
+  set({
+    arrangement,
+    node: { kind: 'arrangement', id: arrangement },
+    slots: ids.length ? { arrangement, ids } : null,
+    points: null,
+  });
+
+export function setHover(hover: SelectionState['hover']): void {
+  const now = get().hover;
+  if (now?.arrangement !== hover?.arrangement || now?.slot !== hover?.slot) set({ hover });
+}
+
+/** One step back: slots and points first, then another node, then nothing. */
+export function stepBack(): void {
+  const { points, slots, node, arrangement } = get();
+  if (points || slots) set({ points: null, slots: null });
+  else if (node && node.kind !== 'arrangement' && arrangement) set({ node: { kind: 'arrangement', id: arrangement } });
+  else clearSelection();
+}
+
+/** Lets go of what the scene no longer has. */
+export function pruneSelection(scene: Scene): void {
+  const { arrangement, node, points, slots } = get();
+  const has = (list: { id: string }[], id: string) => list.some((n) => n.id === id);
+  const change: Partial<SelectionState> = {};
+  if (arrangement && !has(scene.arrangements, arrangement)) change.arrangement = scene.arrangements[0]?.id ?? null;
+  const lists = { arrangement: scene.arrangements, path: scene.paths, surface: scene.surfaces, prop: scene.props };
+  if (node && !has(lists[node.kind], node.id)) {
+    const id = change.arrangement ?? arrangement;
+    change.node = id && has(scene.arrangements, id) ? { kind: 'arrangement', id } : null;
+  }
+  if (points) {
+    const path = scene.paths.find((p) => p.id === points.path);
+    const ids = points.ids.filter((id) => path && has(path.source.points, id));
+    if (ids.length !== points.ids.length) change.points = ids.length ? { path: points.path, ids } : null;
+  }
+  if (slots && !has(scene.arrangements, slots.arrangement)) change.slots = null;
+  if (Object.keys(change).length) set(change);
+}

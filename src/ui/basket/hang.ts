@@ -1,0 +1,54 @@
+import type { MeshRef, Scene } from '@/core/scene/schema';
+import { builtEntry } from '@/demo/library';
+import { addRun } from '@/store/commands/runs';
+import { addProp, addSurface } from '@/store/commands/scene';
+import { applyCommand } from '@/store/command';
+import { dispatch, useDocument } from '@/store/document';
+import { engine } from '@/store/engine';
+import { selectArrangement } from '@/store/selection';
+import { editedPath } from '@/view/edited';
+import { chooseTool } from '@/view/viewState';
+import { say } from '../uiState';
+
+/** Hangs a prop on a path as a new run; without one, on the path in hand or the only one. */
+export function hangProp(prop: string, onto?: string): void {
+  const { scene } = useDocument.getState();
+  const path = onto ?? editedPath()?.id ?? (scene.paths.length === 1 ? scene.paths[0].id : undefined);
+  if (!path) {
+    if (scene.paths.length === 0) {
+      chooseTool('draw');
+      say('Draw a path first: click points in the scene, then press Enter. Then press + on the prop again.');
+    } else say('Choose a path in the list or the scene first, then press + again.');
+    return;
+  }
+  const made = dispatch(addRun, { prop, path });
+  if (made) selectArrangement(made);
+}
+
+/** Takes a built-in prop into the basket. @returns its id */
+export function takeBuilt(name: string): string | undefined {
+  const entry = builtEntry(name)!;
+  const mesh: MeshRef = { source: 'built', name };
+  if (entry.use === 'surface') return dispatch(addSurface, { name: entry.title, mesh });
+  return dispatch(addProp, { name: entry.title, mesh, settings: { foot: { at: entry.foot } } });
+}
+
+let previewed: string | null = null;
+
+/** Shows the run that a drop would make, without making it. Null takes the preview away. */
+export function previewHang(prop: string, path: string | null): void {
+  const key = path && `${prop} ${path}`;
+  if (key === previewed) return;
+  previewed = key;
+  const { scene } = useDocument.getState();
+  engine().evaluate(path ? withRun(scene, prop, path) : scene);
+}
+
+const withRun = (scene: Scene, prop: string, path: string): Scene => applyCommand(scene, addRun, { prop, path }).scene;
+
+/** Ends a preview whose run now exists, or never will. */
+export function endPreview(): void {
+  if (previewed) engine().evaluate(useDocument.getState().scene);
+  previewed = null;
+}
+

@@ -1,0 +1,47 @@
+'use client';
+
+import clsx from 'clsx';
+import type { ButtonHTMLAttributes, ReactNode } from 'react';
+
+interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
+  look?: 'plain' | 'ink' | 'bordered';
+  children: ReactNode;
+}
+
+export function Button({ look = 'plain', className, ...rest }: ButtonProps) {
+  return (
+    <button
+      type="button"
+      {...rest}
+      className={clsx(
+        'inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded-md px-3 py-1.5 text-sm disabled:opacity-45',
+        look === 'ink' && 'bg-ink-900 font-medium text-linen-50 hover:bg-ink-700 dark-ink',
+        look === 'bordered' && 'border border-edge bg-card hover:bg-well',
+        look === 'plain' && 'hover:bg-well',
+        className,
+      )}
+    />
+  );
+}
+
+interface IconButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
+  /** Its name for everyone: a title on hover, and for screen readers. */
+  name: string;
+  keys?: string;
+  children: ReactNode;
+}
+
+export function IconButton({ name, keys, className, ...rest }: IconButtonProps) {
+  return (
+    <button
+      type="button"
+      aria-label={name}
+      title={keys ? `${name} (${keys})` : name}
+      {...rest}
+      className={clsx(
+        'inline-flex size-7 shrink-0 items-center justify-center rounded-md text-soft hover:bg-groove/70 hover:text-text disabled:opacity-35 disabled:hover:bg-transparent',
+        className,
+      )}
+    />
+  );
+}

@@ -1,0 +1,160 @@
+'use client';
+
+import clsx from 'clsx';
+import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { endGesture } from '@/store/document';
+import { parseMeasure, showMeasure, unitInMetres, type Dimension } from './measure';
+import { useScrub } from './useScrub';
+
+export interface NumberSettings {
+  dimension?: Dimension;
+  /** For lengths: the unit shown. */
+  unit?: string;
+  /** One arrow key or eight pixels of drag, in the field's own measure (metres, degrees, a fraction). */
+  step?: number;
+  min?: number;
+  max?: number;
+  /** Whole numbers only. */
+  whole?: boolean;
+}
+
+export interface NumberFieldProps extends NumberSettings {
+  label: string;
+  value: number;
+  /** Shown instead of the number while the value is not set by hand, e.g. "auto". */
+  auto?: string;
+  /** Double click on the label puts this back; null is "auto". */
+  reset?: number | null;
+  onChange: (value: number | null, key?: string) => void;
+  prefix?: string;
+  className?: string;
+  hint?: string;
+  /** Only the box, with the label for screen readers. */
+  bare?: boolean;
+}
+
+const SUFFIX: Record<Dimension, string> = { length: '', angle: '°', percent: '%', plain: '' };
+
+/** Holds a value to the settings' range and grain. */
+function held(v: number, s: NumberSettings): number {
+  const whole = s.whole ? Math.round(v) : v;
+  return Math.min(s.max ?? Infinity, Math.max(s.min ?? -Infinity, whole));
+}
+
+/** The text box of a number: typing, expressions, units, arrow keys (Shift ×10, Alt ÷10). */
+export function NumberBox(props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & { id?: string; className?: string }) {
+  const { value, dimension = 'plain', unit = 'm', step = 1, onChange } = props;
+  const shown = props.auto ?? showMeasure(value, dimension, unit, props.whole ? 0 : undefined);
+  const [text, setText] = useState<string | null>(null);
+  const [bad, setBad] = useState(false);
+  const key = useId();
+  const input = useRef<HTMLInputElement>(null);
+  const skipBlur = useRef(false);
+  useEffect(() => setBad(false), [value]);
+  const take = (raw: string): boolean => {
+    if (props.reset === null && raw.trim() === '') {
+      onChange(null);
+      return true;
+    }
+    const parsed = parseMeasure(raw, dimension, unit);
+    if (parsed === null) return false;
+    onChange(props.whole ? Math.round(parsed) : parsed);
+    return true;
+  };
+  const commit = () => {
+    if (text === null) return;
+    if (text === shown || take(text)) {
+      setText(null);
+      setBad(false);
+    } else setBad(true);
+  };
+  const onKeyDown = (e: KeyboardEvent<HTMLInputElement>) => {
+    if (e.key === 'Enter') {
+      e.preventDefault();
+      commit();
+      requestAnimationFrame(() => input.current?.select());
+    } else if (e.key === 'Escape') {
+      e.stopPropagation();
+      setText(null);
+      setBad(false);
+      skipBlur.current = true;
+      input.current?.blur();
+    } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
+      e.preventDefault();
+      const by = step * (e.shiftKey ? 10 : e.altKey && !props.whole ? 0.1 : 1) * (e.key === 'ArrowUp' ? 1 : -1);
+      const from = text !== null ? (parseMeasure(text, dimension, unit) ?? value) : value;
+      // Steps land on whole steps of the shown unit, without the noise of sums.
+      onChange(held(Number((from + by).toPrecision(12)), props), key);
+      setText(null);
+    }
+  };
+  return (
+    <span
+      className={clsx(
+        'flex items-center rounded-md border bg-card px-2 focus-within:ring-2 focus-within:ring-woad/40',
+        bad ? 'border-danger' : 'border-edge',
+        props.className,
+      )}
+    >
+      {props.prefix && <span className="num pr-1 text-sm text-soft">{props.prefix}</span>}
+      <input
+        ref={input}
+        id={props.id}
+        aria-label={props.id ? undefined : props.label}
+        aria-invalid={bad || undefined}
+        title={bad ? 'Type a number, e.g. 1.8, 40 cm, 2.4/3' : undefined}
+        className="num h-7 w-full min-w-0 bg-transparent text-sm outline-none"
+        inputMode="text"
+        autoComplete="off"
+        value={text ?? shown}
+        onFocus={(e) => {
+          skipBlur.current = false;
+          e.currentTarget.select();
+        }}
+        onChange={(e) => setText(e.target.value)}
+        onKeyDown={onKeyDown}
+        onKeyUp={(e) => (e.key === 'ArrowUp' || e.key === 'ArrowDown') && endGesture()}
+        onBlur={() => {
+          if (skipBlur.current) return;
+          commit();
+          if (bad) {
+            setText(null);
+            setBad(false);
+          }
+        }}
+      />
+      <span className="num pl-1 text-xs text-faint">{dimension === 'length' ? unit : SUFFIX[dimension]}</span>
+    </span>
+  );
+}
+
+/** A number with its label; dragging the label changes it, a double click puts it back. */
+export function NumberField(props: NumberFieldProps) {
+  const id = useId();
+  const start = useRef(props.value);
+  const unitStep = props.step ?? 1;
+  const scrub = useScrub(
+    () => (start.current = props.value),
+    (pixels, key) => {
+      const steps = props.whole ? Math.round(pixels / 8) : Math.round(pixels / 4) / 2;
+      const grain = props.dimension === 'length' ? unitInMetres(props.unit ?? 'm') : 1;
+      const next = start.current + steps * unitStep;
+      props.onChange(held(Number((next / grain).toPrecision(10)) * grain, props), key);
+    },
+  );
+  if (props.bare) return <NumberBox {...props} />;
+  return (
+    <div className={clsx('flex min-h-9 items-center justify-between gap-3', props.className)} title={props.hint}>
+      <label
+        htmlFor={id}
+        className="cursor-ew-resize touch-none select-none text-sm"
+        onPointerDown={scrub.onPointerDown}
+        onClick={(e) => e.preventDefault()}
+        onDoubleClick={() => props.reset !== undefined && props.onChange(props.reset)}
+      >
+        {props.label}
+      </label>
+      <NumberBox {...props} id={id} className="w-[106px] shrink-0" />
+    </div>
+  );
+}

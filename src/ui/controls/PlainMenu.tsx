@@ -1,0 +1,44 @@
+'use client';
+
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { Ellipsis } from 'lucide-react';
+import type { ReactNode } from 'react';
+
+export interface MenuEntry {
+  text: string;
+  run: () => void;
+  icon?: ReactNode;
+  danger?: boolean;
+}
+
+/** A small menu behind one button. */
+export function PlainMenu({ name, entries, children }: { name: string; entries: MenuEntry[]; children?: ReactNode }) {
+  return (
+    <Menu>
+      <MenuButton
+        aria-label={name}
+        title={name}
+        className="inline-flex size-7 shrink-0 items-center justify-center rounded-md text-soft hover:bg-groove/70 hover:text-text"
+      >
+        {children ?? <Ellipsis size={17} />}
+      </MenuButton>
+      <MenuItems
+        anchor="bottom end"
+        className="z-50 max-h-80 min-w-44 overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
+      >
+        {entries.map((e) => (
+          <MenuItem key={e.text}>
+            <button
+              type="button"
+              onClick={e.run}
+              className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left data-focus:bg-groove ${e.danger ? 'text-danger' : ''}`}
+            >
+              {e.icon}
+              {e.text}
+            </button>
+          </MenuItem>
+        ))}
+      </MenuItems>
+    </Menu>
+  );
+}

@@ -1,0 +1,112 @@
+'use client';
+
+import clsx from 'clsx';
+import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { endGesture } from '@/store/document';
+import { NumberBox, type NumberSettings } from './NumberField';
+import { useScrub } from './useScrub';
+
+type Range = [number, number];
+
+export interface RangeFieldProps extends NumberSettings {
+  label: string;
+  value: readonly [number, number];
+  /** What "no variation" is; a double click on the label puts it back. */
+  rest: number;
+  /** The ends of the track; typed values may lie beyond. */
+  track: Range;
+  onChange: (value: Range, key?: string) => void;
+}
+
+/** A range as one control with two ends. Dragging the label widens or narrows it about its middle. */
+export function RangeField(props: RangeFieldProps) {
+  const { label, value, rest, track, onChange, step = 1 } = props;
+  const [low, high] = [Math.min(...value), Math.max(...value)];
+  const start = useRef<Range>([low, high]);
+  const bar = useRef<HTMLDivElement>(null);
+  const key = useId();
+  const clean = (v: number) => Number(v.toPrecision(10));
+  const hold = (v: number) => Math.min(props.max ?? Infinity, Math.max(props.min ?? -Infinity, clean(v)));
+  const scrub = useScrub(
+    () => (start.current = [low, high]),
+    (pixels, k) => {
+      const middle = (start.current[0] + start.current[1]) / 2;
+      const half = Math.max(0, (start.current[1] - start.current[0]) / 2 + Math.round(pixels / 4) * step * 0.5);
+      onChange([hold(middle - half), hold(middle + half)], k);
+    },
+  );
+  const share = (v: number) => Math.min(1, Math.max(0, (v - track[0]) / (track[1] - track[0])));
+  const set = (end: 0 | 1, v: number, k?: string) => {
+    const next = hold(v);
+    onChange(end === 0 ? [Math.min(next, high), high] : [low, Math.max(next, low)], k);
+  };
+  const drag = (end: 0 | 1) => (e: PointerEvent<HTMLElement>) => {
+    e.preventDefault();
+    const target = e.currentTarget;
+    target.setPointerCapture(e.pointerId);
+    target.focus();
+    endGesture();
+    const move = (m: globalThis.PointerEvent) => {
+      const box = bar.current!.getBoundingClientRect();
+      const u = Math.min(1, Math.max(0, (m.clientX - box.left) / box.width));
+      const v = Math.round((track[0] + u * (track[1] - track[0])) / step) * step;
+      set(end, v, key);
+    };
+    const stop = () => {
+      endGesture();
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', stop);
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', stop);
+  };
+  const keys = (end: 0 | 1) => (e: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[e.key];
+    if (!by) return;
+    e.preventDefault();
+    set(end, (end === 0 ? low : high) + by * step * (e.shiftKey ? 10 : 1), key);
+  };
+  const boxes = { ...props, auto: undefined, reset: rest };
+  return (
+    <div className="py-1">
+      <div className="flex min-h-8 items-center gap-2">
+        <span
+          className="w-[74px] shrink-0 cursor-ew-resize touch-none select-none text-sm"
+          onPointerDown={scrub.onPointerDown}
+          onDoubleClick={() => onChange([rest, rest])}
+        >
+          {label}
+        </span>
+        <NumberBox {...boxes} label={`${label}, least`} value={low} onChange={(v, k) => set(0, v ?? rest, k)} className="min-w-0 flex-1" />
+        <NumberBox {...boxes} label={`${label}, most`} value={high} onChange={(v, k) => set(1, v ?? rest, k)} className="min-w-0 flex-1" />
+      </div>
+      <div className="ml-[82px] py-1">
+        <div ref={bar} className="relative h-1 rounded bg-edge">
+          <div
+            className="absolute h-1 rounded bg-soft"
+            style={{ left: `${share(low) * 100}%`, right: `${(1 - share(high)) * 100}%` }}
+          />
+          {([0, 1] as const).map((end) => (
+            <span
+              key={end}
+              role="slider"
+              tabIndex={0}
+              aria-label={`${label}, ${end === 0 ? 'least' : 'most'}, slider`}
+              aria-valuemin={track[0]}
+              aria-valuemax={track[1]}
+              aria-valuenow={end === 0 ? low : high}
+              onPointerDown={drag(end)}
+              onKeyDown={keys(end)}
+              onKeyUp={endGesture}
+              className={clsx(
+                'absolute top-1/2 h-3.5 w-2 -translate-y-1/2 cursor-ew-resize touch-none border border-soft bg-card',
+                end === 0 ? '-translate-x-full rounded-l-full' : 'rounded-r-full',
+              )}
+              style={{ left: `${share(end === 0 ? low : high) * 100}%` }}
+            />
+          ))}
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,47 @@
+'use client';
+
+import { Radio, RadioGroup } from '@headlessui/react';
+import clsx from 'clsx';
+
+export interface SegmentedProps<T extends string> {
+  label: string;
+  value: T;
+  options: readonly { value: T; text: string; hint?: string }[];
+  onChange: (value: T) => void;
+  /** The label stands before the choices. */
+  shown?: boolean;
+  fill?: boolean;
+  dark?: boolean;
+}
+
+/** A few choices side by side. */
+export function Segmented<T extends string>({ label, value, options, onChange, shown, fill, dark }: SegmentedProps<T>) {
+  return (
+    <div className={clsx('flex items-center justify-between gap-3', shown && 'min-h-9')}>
+      {shown && <span className="text-sm">{label}</span>}
+      <RadioGroup
+        aria-label={label}
+        value={value}
+        onChange={onChange}
+        className={clsx('flex rounded-md', dark ? 'gap-0.5' : 'bg-groove p-[3px]', fill && 'w-full')}
+      >
+        {options.map((o) => (
+          <Radio
+            key={o.value}
+            value={o.value}
+            title={o.hint}
+            className={clsx(
+              'cursor-pointer whitespace-nowrap rounded-[5px] px-2 py-1 text-center text-[12.5px] select-none',
+              fill && 'flex-1',
+              dark
+                ? 'text-linen-300 hover:text-linen-50 data-checked:bg-ink-700 data-checked:text-linen-50'
+                : 'text-soft hover:text-text data-checked:bg-card data-checked:font-medium data-checked:text-text data-checked:shadow-sm',
+            )}
+          >
+            {o.text}
+          </Radio>
+        ))}
+      </RadioGroup>
+    </div>
+  );
+}

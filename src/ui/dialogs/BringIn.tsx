@@ -1,0 +1,181 @@
+'use client';
+
+import { FileBox } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { meshBounds, propMatrix, type Bounds } from '@/core/mesh/mesh';
+import type { Axis, MeshRef } from '@/core/scene/schema';
+import type { BroughtIn } from '@/engine/service';
+import { addProp, addSurface } from '@/store/commands/scene';
+import { dispatch, useDocument } from '@/store/document';
+import { engine } from '@/store/engine';
+import { describeFailure } from '@/store/keeping/autosave';
+import { putMesh } from '@/store/keeping/scenes';
+import { selectNode } from '@/store/selection';
+import { pictureOf } from '@/view/pictures';
+import { Button } from '../controls/Button';
+import { Modal } from '../controls/Modal';
+import { Segmented } from '../controls/Segmented';
+import { AxisField, UnitField } from '../recipe/nodes/MeshFields';
+import { openDialog, useUi } from '../uiState';
+import { metres, plural } from '../words/numbers';
+
+/** A unit that makes the largest side between 5 cm and 100 m, guessed from the size alone. */
+export function guessUnit(largest: number): number {
+  if (largest > 2000) return 0.001;
+  if (largest > 60) return 0.01;
+  return 1;
+}
+
+/** Bringing in a mesh of one's own: looked at first, corrected, then taken as a prop or a surface. */
+export function BringIn() {
+  const input = useRef<HTMLInputElement>(null);
+  const given = useUi((s) => s.file);
+  const [found, setFound] = useState<{ brought: BroughtIn; bytes: Uint8Array } | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [reading, setReading] = useState(false);
+  const [over, setOver] = useState(false);
+  const read = async (file: File) => {
+    setProblem(null);
+    setFound(null);
+    setReading(true);
+    try {
+      if (file.size > 256 * 1048576) throw new Error(`“${file.name}” is ${Math.round(file.size / 1048576)} MB; the limit is 256 MB. Reduce its textures or split it.`);
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      setFound({ brought: await engine().bringIn(bytes, file.name), bytes });
+    } catch (error) {
+      setProblem((error as Error).message);
+    } finally {
+      setReading(false);
+    }
+  };
+  useEffect(() => {
+    if (given) void read(given);
+  }, [given]);
+  return (
+    <Modal title="Bring in" onClose={() => openDialog(null)} width="max-w-xl">
+      {!found && (
+        <div
+          className={`flex flex-col items-center gap-3 rounded-lg border-2 border-dashed px-6 py-9 text-center ${over ? 'border-woad bg-well' : 'border-edge'}`}
+          onDragOver={(e) => {
+            e.preventDefault();
+            setOver(true);
+          }}
+          onDragLeave={() => setOver(false)}
+          onDrop={(e) => {
+            e.preventDefault();
+            setOver(false);
+            if (e.dataTransfer.files[0]) void read(e.dataTransfer.files[0]);
+          }}
+        >
+          <FileBox size={28} className="text-soft" />
+          <p className="text-sm text-soft">A prop or a surface as binary glTF (.glb). Drop it here, or</p>
+          <Button look="ink" disabled={reading} onClick={() => input.current?.click()}>
+            {reading ? 'Reading…' : 'Choose a file'}
+          </Button>
+        </div>
+      )}
+      <input
+        ref={input}
+        type="file"
+        accept=".glb,model/gltf-binary"
+        aria-label="File to bring in"
+        className="hidden"
+        onChange={(e) => {
+          if (e.target.files?.[0]) void read(e.target.files[0]);
+          e.target.value = '';
+        }}
+      />
+      {problem && (
+        <p role="alert" className="mt-3 text-[13px] text-danger">
+          {problem}
+        </p>
+      )}
+      {found && <Correct {...found} onAgain={() => setFound(null)} />}
+    </Modal>
+  );
+}
+
+/** What was found in the file, and what can be corrected before it is taken. */
+function Correct({ brought, bytes, onAgain }: { brought: BroughtIn; bytes: Uint8Array; onAgain: () => void }) {
+  const units = useDocument((s) => s.scene.units);
+  const { min, max } = brought.bounds;
+  const [use, setUse] = useState<'prop' | 'surface'>('prop');
+  const [unitScale, setUnit] = useState(() => guessUnit(Math.max(...max.map((v, i) => v - min[i]))));
+  const [up, setUp] = useState<Axis>('+y');
+  const [name, setName] = useState(brought.fileName.replace(/\.glb$/i, ''));
+  const [picture, setPicture] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const front: Axis = up[1] === 'z' ? '+y' : '+z';
+  useEffect(() => {
+    setPicture(pictureOf(brought.mesh, propMatrix({ unitScale, foot: { at: 'base' }, front, up }, meshBounds(brought.mesh))));
+  }, [brought, unitScale, up, front]);
+  const axis = 'xyz'.indexOf(up[1]);
+  const sizes = ownSize(brought.bounds, axis).map((v) => metres(v * unitScale, units)).join(' × ');
+  const take = async () => {
+    const mesh: MeshRef = { source: 'file', hash: brought.hash, format: 'glb', fileName: brought.fileName.slice(0, 200) };
+    try {
+      await putMesh(brought.hash, bytes);
+    } catch (error) {
+      return setProblem(describeFailure(error));
+    }
+    const title = name.trim().slice(0, 200) || 'Mesh';
+    if (use === 'prop') {
+      const id = dispatch(addProp, { name: title, mesh, settings: { unitScale, up, front } });
+      if (id) selectNode('prop', id);
+    } else {
+      const id = dispatch(addSurface, { name: title, mesh, settings: { unitScale, up } });
+      if (id) selectNode('surface', id);
+    }
+    openDialog(null);
+  };
+  return (
+    <div className="flex gap-4">
+      <div className="flex size-36 shrink-0 items-center justify-center rounded-lg bg-well">
+        {picture && (
+          // eslint-disable-next-line @next/next/no-img-element
+          <img src={picture} alt={`Picture of ${name}`} width={112} height={112} />
+        )}
+      </div>
+      <div className="min-w-0 flex-1">
+        <Segmented
+          fill
+          label="Take it as"
+          value={use}
+          options={[
+            { value: 'prop', text: 'A prop' },
+            { value: 'surface', text: 'A surface' },
+          ]}
+          onChange={setUse}
+        />
+        <label className="mt-1 flex min-h-9 items-center justify-between gap-3 text-sm">
+          Name
+          <input value={name} onChange={(e) => setName(e.target.value)} className="w-[210px] rounded-md border border-edge bg-card px-2 py-1" />
+        </label>
+        <UnitField value={unitScale} onChange={setUnit} />
+        <AxisField label="Up axis" value={up} onChange={setUp} />
+        <p className="mt-1 text-[12.5px] text-soft">
+          Wide × long × high: <span className="num text-text" data-testid="size">{sizes}</span> · {plural(brought.triangles, 'face')}
+          {use === 'prop' && '. Its foot is the base centre.'}
+        </p>
+        {problem && (
+          <p role="alert" className="mt-1 text-[13px] text-danger">
+            {problem}
+          </p>
+        )}
+        <div className="mt-3 flex justify-between">
+          <Button onClick={onAgain}>Another file</Button>
+          <Button look="ink" onClick={() => void take()}>
+            {use === 'prop' ? 'Put in the basket' : 'Put in the scene'}
+          </Button>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** Width, length and height of bounds whose up axis is `axis`. */
+function ownSize({ min, max }: Bounds, axis: number): number[] {
+  const size = max.map((v, i) => v - min[i]);
+  const flat = [0, 1, 2].filter((a) => a !== axis);
+  return [size[flat[0]], size[flat[1]], size[axis]];
+}

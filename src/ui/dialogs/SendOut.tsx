@@ -1,0 +1,137 @@
+'use client';
+
+import { Boxes, FileArchive, Table2 } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
+import { Radio, RadioGroup } from '@headlessui/react';
+import type { SendFormat } from '@/engine/service';
+import { useDocument } from '@/store/document';
+import { engine, useEngine } from '@/store/engine';
+import { Button } from '../controls/Button';
+import { Modal } from '../controls/Modal';
+import { Segmented } from '../controls/Segmented';
+import { openDialog, say } from '../uiState';
+import { plural, whole } from '../words/numbers';
+
+type Kind = SendFormat['kind'];
+
+const KINDS: { kind: Kind; title: string; text: string; icon: ReactNode }[] = [
+  { kind: 'glb', title: 'glTF, .glb', text: 'What is placed and seen, for renderers and engines', icon: <Boxes size={18} /> },
+  { kind: 'csv', title: 'Table, .csv', text: 'One row a slot: prop, place, rotation, size', icon: <Table2 size={18} /> },
+  { kind: 'clothesline', title: 'Scene, .clothesline', text: 'All of it with its meshes, to open again as it is', icon: <FileArchive size={18} /> },
+];
+
+/** A name that every file system takes. */
+export const fileName = (scene: string, ending: string): string =>
+  `${scene.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60) || 'scene'}.${ending}`;
+
+/** Hands a file to the browser as a download. */
+export function download(bytes: Uint8Array, name: string): void {
+  const url = URL.createObjectURL(new Blob([new Uint8Array(bytes)]));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10000);
+}
+
+const size = (bytes: number) => (bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`);
+
+/** Sending the scene out as a file. */
+export function SendOut() {
+  const scene = useDocument((s) => s.scene);
+  const results = useEngine((s) => s.result.arrangements);
+  const [kind, setKind] = useState<Kind>('glb');
+  const [nodes, setNodes] = useState<'instanced' | 'nodes'>('instanced');
+  const [surfaces, setSurfaces] = useState(true);
+  const [gaps, setGaps] = useState(false);
+  const [working, setWorking] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const shown = scene.arrangements.filter((a) => a.visible);
+  const placed = shown.reduce((sum, a) => sum + (results.get(a.id)?.counts.placed ?? 0), 0);
+  const slots = shown.reduce((sum, a) => sum + (results.get(a.id)?.placements.count ?? 0), 0);
+  const broken = shown.filter((a) => results.get(a.id)?.findings.some((f) => f.severity === 'error'));
+  const send = async () => {
+    setWorking(true);
+    setProblem(null);
+    const format: SendFormat =
+      kind === 'glb' ? { kind, options: { props: nodes, surfaces } } : kind === 'csv' ? { kind, gaps } : { kind };
+    try {
+      const bytes = await engine().sendOut(scene, format);
+      const name = fileName(scene.name, kind);
+      download(bytes, name);
+      openDialog(null);
+      say(`Sent out ${name}, ${size(bytes.length)}.`);
+    } catch (error) {
+      setProblem(`The file could not be made (${(error as Error).message}). Nothing was changed; try another format.`);
+      setWorking(false);
+    }
+  };
+  return (
+    <Modal title="Send out" onClose={() => openDialog(null)} width="max-w-xl">
+      <RadioGroup aria-label="Format" value={kind} onChange={setKind} className="flex flex-col gap-1.5">
+        {KINDS.map((k) => (
+          <Radio
+            key={k.kind}
+            value={k.kind}
+            className="flex cursor-pointer items-center gap-3 rounded-lg border border-edge px-3 py-2 hover:bg-well data-checked:border-ink-700 data-checked:bg-card data-checked:shadow-sm"
+          >
+            <span className="text-soft">{k.icon}</span>
+            <span>
+              <span className="block text-sm font-semibold">{k.title}</span>
+              <span className="block text-[12.5px] text-soft">{k.text}</span>
+            </span>
+          </Radio>
+        ))}
+      </RadioGroup>
+      <div className="mt-3 min-h-[84px] rounded-lg bg-well px-3 py-2">
+        {kind === 'glb' && (
+          <>
+            <Segmented
+              shown
+              label="Props as"
+              value={nodes}
+              options={[
+                { value: 'instanced', text: 'Instances', hint: 'EXT_mesh_gpu_instancing: small, one node a prop and arrangement' },
+                { value: 'nodes', text: 'Plain nodes', hint: 'One node a placed prop: read by everything' },
+              ]}
+              onChange={setNodes}
+            />
+            <Tick label="Surfaces go along" checked={surfaces} onChange={setSurfaces} />
+          </>
+        )}
+        {kind === 'csv' && <Tick label="A row for every gap too, with its reason" checked={gaps} onChange={setGaps} />}
+        {kind === 'clothesline' && <p className="py-1 text-[13px] text-soft">Props, paths, surfaces, arrangements, what the hand did, and every mesh that was brought in.</p>}
+        <p className="mt-1 text-[12.5px] text-soft">
+          {kind === 'csv' && gaps ? plural(slots, 'row') : kind === 'clothesline' ? plural(scene.arrangements.length, 'arrangement') : `${plural(placed, 'prop')} of ${plural(shown.length, 'arrangement')}`}
+          {kind !== 'clothesline' && ' · metres, Y up'}
+          {kind !== 'clothesline' && shown.length < scene.arrangements.length && ` · ${whole(scene.arrangements.length - shown.length)} hidden left out`}
+        </p>
+      </div>
+      {broken.length > 0 && kind !== 'clothesline' && (
+        <p className="mt-2 text-[13px] text-caution">
+          {broken.map((a) => `“${a.name}”`).join(', ')} has something to look at under Checks, and may be left out.
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="mt-2 text-[13px] text-danger">
+          {problem}
+        </p>
+      )}
+      <div className="mt-4 flex items-center justify-between">
+        <span className="num text-[12.5px] text-soft">{fileName(scene.name, kind)}</span>
+        <Button look="ink" disabled={working} onClick={() => void send()}>
+          {working ? 'Working…' : 'Send out'}
+        </Button>
+      </div>
+    </Modal>
+  );
+}
+
+export function Tick({ label, checked, onChange }: { label: string; checked: boolean; onChange: (on: boolean) => void }) {
+  return (
+    <label className="flex min-h-8 cursor-pointer items-center gap-2 text-sm">
+      <input type="checkbox" checked={checked} onChange={(e) => onChange(e.target.checked)} className="size-4 accent-ink-700" />
+      {label}
+    </label>
+  );
+}

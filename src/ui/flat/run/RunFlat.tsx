@@ -1,0 +1,146 @@
+'use client';
+
+import { Ban, Maximize, Minus, Plus } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
+import type { Run } from '@/core/arrange/run/schema';
+import { addKeepOut, setSlotsRemoved } from '@/store/commands/runs';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { THREAD_COLORS } from '@/view/colors';
+import { IconButton } from '../../controls/Button';
+import { Segmented } from '../../controls/Segmented';
+import { metres } from '../../words/numbers';
+import { Insets } from './Insets';
+import { KeepOuts } from './KeepOuts';
+import { Ruler } from './Ruler';
+import { flatScale, zoomed } from './scale';
+import { Tags } from './Tags';
+
+/** The run unrolled: every prop on the line, gaps as rings, insets and keep-outs to drag, a ruler. */
+export function RunFlat({ arrangement: run }: { arrangement: Run }) {
+  const result = useEngine((s) => s.result.arrangements.get(run.id));
+  const scene = useDocument((s) => s.scene);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const frame = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [zoom, setZoom] = useState<{ from: number; to: number } | null>(null);
+  const [partIndex, setPart] = useState('0');
+  const [fresh, setFresh] = useState<{ from: number; to: number } | null>(null);
+  const part = result?.parts[Math.min(Number(partIndex), result.parts.length - 1)];
+  const length = part?.length ?? 0;
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return undefined;
+    const seen = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    seen.observe(element);
+    return () => seen.disconnect();
+  }, []);
+  const scale = useMemo(
+    () => flatScale(zoom ? Math.min(zoom.from, length) : 0, zoom ? Math.min(zoom.to, length) : length || 1, size.width),
+    [zoom, length, size.width],
+  );
+  // Wheel listeners of React are passive; zooming must keep the page from scrolling.
+  useEffect(() => {
+    const element = frame.current;
+    if (!element || length === 0) return undefined;
+    const wheel = (e: WheelEvent) => {
+      e.preventDefault();
+      const at = scale.s(e.clientX - element.getBoundingClientRect().left);
+      const next = zoomed(scale, at, Math.exp(-e.deltaY * 0.0016), length);
+      setZoom(next.to - next.from >= length * (1 - 1e-9) ? null : next);
+    };
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  }, [scale, length]);
+
+  const zoomBy = (factor: number) => {
+    const next = zoomed(scale, (scale.from + scale.to) / 2, factor, length);
+    setZoom(next.to - next.from >= length * (1 - 1e-9) ? null : next);
+  };
+  /** Dragging along the ruler keeps a stretch out. */
+  const dragRuler = (e: PointerEvent<SVGElement>) => {
+    if (readOnly || !part || e.button !== 0) return;
+    const target = e.currentTarget;
+    const left = frame.current!.getBoundingClientRect().left;
+    const hold = (clientX: number) => Math.min(length, Math.max(0, scale.s(clientX - left)));
+    const start = hold(e.clientX);
+    target.setPointerCapture(e.pointerId);
+    let span: { from: number; to: number } | null = null;
+    const move = (m: Event) => {
+      const at = hold((m as globalThis.PointerEvent).clientX);
+      span = { from: Math.min(start, at), to: Math.max(start, at) };
+      setFresh(span);
+    };
+    const stop = () => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', stop);
+      setFresh(null);
+      const round = (v: number) => Number(v.toFixed(3));
+      if (span && scale.x(span.to) - scale.x(span.from) > 4) {
+        dispatch(addKeepOut, { id: run.id, from: round(span.from), to: round(span.to), part: part.part });
+      }
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', stop);
+  };
+  const path = scene.paths.find((p) => p.id === part?.path);
+  const rulerY = size.height - 26;
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
+        <h2 className="font-display text-base font-semibold">Line</h2>
+        {part && (
+          <span className="text-[12.5px] text-soft">
+            {path?.name}, {metres(length, scene.units, 1)}, unrolled
+          </span>
+        )}
+        {result && result.parts.length > 1 && (
+          <Segmented
+            label="Which path"
+            value={partIndex}
+            onChange={setPart}
+            options={result.parts.map((p, i) => ({ value: String(i), text: scene.paths.find((x) => x.id === p.path)?.name ?? '?' }))}
+          />
+        )}
+        <span className="flex-1" />
+        <span className="hidden text-[12px] text-faint xl:block">Click a prop to remove it or bring it back. Drag along the ruler to keep a stretch out.</span>
+        <IconButton
+          name="Add a keep-out"
+          disabled={!part || readOnly}
+          onClick={() => part && dispatch(addKeepOut, { id: run.id, from: length * 0.45, to: length * 0.55, part: part.part })}
+        >
+          <Ban size={15} />
+        </IconButton>
+        <span className="h-4 w-px bg-edge" />
+        <IconButton name="Zoom out" disabled={!zoom} onClick={() => zoomBy(1 / 1.6)}>
+          <Minus size={15} />
+        </IconButton>
+        <IconButton name="Zoom in" disabled={!part} onClick={() => zoomBy(1.6)}>
+          <Plus size={15} />
+        </IconButton>
+        <IconButton name="Show all of the line" disabled={!zoom} onClick={() => setZoom(null)}>
+          <Maximize size={14} />
+        </IconButton>
+      </div>
+      <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="flat" data-from={scale.from} data-to={scale.to}>
+        {!part && <p className="px-4 text-sm text-soft">{run.paths.length === 0 ? 'Choose a path for this run, and it hangs here.' : 'Nothing to unroll yet: see Checks.'}</p>}
+        {part && result && size.width > 0 && (
+          <svg width={size.width} height={size.height} className="absolute inset-0 block">
+            <KeepOuts run={run} part={part.part} length={length} closed={part.closed} scale={scale} height={rulerY} fresh={fresh} disabled={readOnly} />
+            <Ruler scale={scale} y={rulerY} length={length} unit={scene.units} onPointerDown={dragRuler} />
+            <Tags
+              run={run}
+              scene={scene}
+              result={result}
+              part={part}
+              scale={scale}
+              room={rulerY - 34}
+              onToggle={(slot, removed) => !readOnly && dispatch(setSlotsRemoved, { id: run.id, slots: [slot], removed })}
+            />
+            <Insets run={run} length={length} scale={scale} y={rulerY} color={THREAD_COLORS[run.thread]} unit={scene.units} disabled={readOnly} />
+          </svg>
+        )}
+      </div>
+    </div>
+  );
+}

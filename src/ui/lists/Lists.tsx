@@ -1,0 +1,171 @@
+'use client';
+
+import { Eye, EyeOff, Plus, TriangleAlert } from 'lucide-react';
+import clsx from 'clsx';
+import type { ReactNode } from 'react';
+import type { Arrangement, Path, Surface } from '@/core/scene/schema';
+import { addRun, setArrangement } from '@/store/commands/runs';
+import { setPath } from '@/store/commands/paths';
+import { setSurface } from '@/store/commands/scene';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { selectArrangement, selectNode, setHover, useSelection } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
+import { editedPath } from '@/view/edited';
+import { chooseTool } from '@/view/viewState';
+import { IconButton } from '../controls/Button';
+import { PlainMenu } from '../controls/PlainMenu';
+import { takeBuilt } from '../basket/hang';
+import { openDialog } from '../uiState';
+import { metres, plural, whole } from '../words/numbers';
+
+/** Arrangements, paths and surfaces of the scene. */
+export function Lists() {
+  const { arrangements, paths, surfaces } = useDocument((s) => s.scene);
+  const addEmptyRun = () => {
+    const made = dispatch(addRun, { prop: null, path: editedPath()?.id ?? paths[0]?.id ?? null });
+    if (made) selectArrangement(made);
+  };
+  return (
+    <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2">
+      <ListHead title="Arrangements">
+        <IconButton name="New run" onClick={addEmptyRun}>
+          <Plus size={17} />
+        </IconButton>
+      </ListHead>
+      {arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
+      <ul>
+        {arrangements.map((a) => (
+          <ArrangementRow key={a.id} arrangement={a} />
+        ))}
+      </ul>
+      <ListHead title="Paths & surfaces">
+        <PlainMenu
+          name="New path or surface"
+          entries={[
+            { text: 'Draw a path', run: () => chooseTool('draw') },
+            { text: 'Bring in a surface', run: () => openDialog('bring-in') },
+            { text: 'Floor, 20 × 20 m', run: () => void takeBuilt('floor') },
+          ]}
+        >
+          <Plus size={17} />
+        </PlainMenu>
+      </ListHead>
+      {paths.length + surfaces.length === 0 && <Hint>No path yet. Draw one in the scene.</Hint>}
+      <ul>
+        {paths.map((p) => (
+          <PathRow key={p.id} path={p} />
+        ))}
+        {surfaces.map((s) => (
+          <SurfaceRow key={s.id} surface={s} />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function ListHead({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="flex items-center justify-between px-3 pb-0.5 pt-2.5">
+      <h2 className="font-display text-[15px] font-semibold">{title}</h2>
+      {children}
+    </div>
+  );
+}
+
+const Hint = ({ children }: { children: ReactNode }) => <p className="px-3 py-1 text-[12.5px] text-soft">{children}</p>;
+
+interface RowProps {
+  name: string;
+  detail: ReactNode;
+  color: string;
+  selected: boolean;
+  visible: boolean;
+  onSelect: () => void;
+  onVisible: () => void;
+  onHover?: (over: boolean) => void;
+}
+
+function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHover }: RowProps) {
+  return (
+    <li
+      className={clsx('group mx-1.5 my-0.5 flex items-center rounded-lg border', selected ? 'border-edge bg-card shadow-sm' : 'border-transparent hover:bg-well')}
+      onPointerEnter={() => onHover?.(true)}
+      onPointerLeave={() => onHover?.(false)}
+    >
+      <button type="button" aria-current={selected || undefined} onClick={onSelect} className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left">
+        <span className="h-8 w-1 shrink-0 rounded-full" style={{ background: color }} />
+        <span className="min-w-0">
+          <span className="block truncate text-[13.5px] font-medium leading-tight">{name}</span>
+          <span className="flex items-center gap-1 truncate text-[12px] leading-tight text-soft">{detail}</span>
+        </span>
+      </button>
+      <IconButton name={visible ? `Hide ${name}` : `Show ${name}`} aria-pressed={!visible} onClick={onVisible} className="mr-1">
+        {visible ? <Eye size={15} className="opacity-65" /> : <EyeOff size={15} />}
+      </IconButton>
+    </li>
+  );
+}
+
+function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
+  const selected = useSelection((s) => s.node?.kind === 'arrangement' && s.node.id === a.id);
+  const result = useEngine((s) => s.result.arrangements.get(a.id));
+  const placed = result?.counts.placed ?? 0;
+  const gaps = result ? result.placements.count - placed : 0;
+  const broken = result?.findings.some((f) => f.severity === 'error');
+  return (
+    <Row
+      name={a.name}
+      color={THREAD_COLORS[a.thread]}
+      selected={selected}
+      visible={a.visible}
+      onSelect={() => selectArrangement(a.id)}
+      onVisible={() => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } })}
+      onHover={(over) => !over && setHover(null)}
+      detail={
+        <>
+          Run · {whole(placed)} placed{gaps > 0 && ` · ${plural(gaps, 'gap')}`}
+          {broken && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
+        </>
+      }
+    />
+  );
+}
+
+function PathRow({ path }: { path: Path }) {
+  const selected = useSelection((s) => s.node?.kind === 'path' && s.node.id === path.id);
+  const units = useDocument((s) => s.scene.units);
+  const result = useEngine((s) => s.result.paths.get(path.id));
+  return (
+    <Row
+      name={path.name}
+      color="var(--soft)"
+      selected={selected}
+      visible={path.visible}
+      onSelect={() => selectNode('path', path.id)}
+      onVisible={() => dispatch(setPath, { id: path.id, values: { visible: !path.visible } })}
+      detail={
+        <>
+          Path · {result?.ok ? metres(result.length, units, 1) : '–'} · {path.closed ? 'closed' : 'open'}
+          {result && !result.ok && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
+        </>
+      }
+    />
+  );
+}
+
+function SurfaceRow({ surface }: { surface: Surface }) {
+  const selected = useSelection((s) => s.node?.kind === 'surface' && s.node.id === surface.id);
+  const faces = useEngine((s) => s.result.surfaceFaces[surface.id]);
+  return (
+    <Row
+      name={surface.name}
+      color="var(--color-linen-400)"
+      selected={selected}
+      visible={surface.visible}
+      onSelect={() => selectNode('surface', surface.id)}
+      onVisible={() => dispatch(setSurface, { id: surface.id, values: { visible: !surface.visible } })}
+      detail={faces === undefined ? 'Surface · mesh not at hand' : `Surface · ${plural(faces, 'face')}`}
+    />
+  );
+}

@@ -1,0 +1,69 @@
+'use client';
+
+import type { Prop } from '@/core/scene/schema';
+import { removeProp, setProp } from '@/store/commands/scene';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { hangProp } from '../../basket/hang';
+import { PropPicture } from '../../basket/PropPicture';
+import { Button } from '../../controls/Button';
+import { openDialog } from '../../uiState';
+import { metres } from '../../words/numbers';
+import { AxisField, Choice, UnitField } from './MeshFields';
+import { NodeHead } from './NodeHead';
+
+const FEET = [
+  { value: 'base', text: 'Base centre' },
+  { value: 'centre', text: 'Centre' },
+  { value: 'origin', text: 'Own origin' },
+] as const;
+
+/** A prop: its foot, front, up and unit, without touching its mesh. */
+export function PropPanel({ id }: { id: string }) {
+  const scene = useDocument((s) => s.scene);
+  const prop = scene.props.find((p) => p.id === id);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const bounds = useEngine((s) => s.result.propBounds[id]);
+  if (!prop) return null;
+  const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>) => dispatch(setProp, { id, values });
+  const size = bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
+  const used = scene.arrangements.filter((a) => a.order.entries.some((e) => e.item.kind === 'prop' && e.item.prop === id));
+  return (
+    <>
+      <NodeHead
+        name={prop.name}
+        kind="prop"
+        color="var(--soft)"
+        detail={used.length ? `In ${used.map((a) => a.name).join(', ')}` : 'Not used yet'}
+        onRename={(name) => set({ name })}
+        menu={[{ text: 'Delete', danger: true, run: () => dispatch(removeProp, { id }) }]}
+      />
+      <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-3">
+        <div className="mb-3 flex justify-center rounded-lg bg-well py-4">
+          <PropPicture prop={prop} size={112} />
+        </div>
+        {size ? (
+          <p className="mb-2 text-[13px] text-soft">
+            Wide × long × high: <span className="num text-text">{size}</span>
+          </p>
+        ) : (
+          <p role="alert" className="mb-2 text-[13px] text-danger">
+            Its mesh is not at hand. <button type="button" className="underline" onClick={() => openDialog('bring-in')}>Bring the file in again</button>; it is known by its content.
+          </p>
+        )}
+        <Choice
+          label="Foot"
+          value={prop.foot.at}
+          options={prop.foot.at === 'point' ? [...FEET, { value: 'point', text: 'Own point' } as const] : FEET}
+          onChange={(at) => set({ foot: { at } })}
+        />
+        <AxisField label="Up axis" value={prop.up} onChange={(up) => set(up[1] === prop.front[1] ? { up, front: prop.up } : { up })} />
+        <AxisField label="Front axis" value={prop.front} not={prop.up} onChange={(front) => set({ front })} />
+        <UnitField value={prop.unitScale} onChange={(unitScale) => set({ unitScale })} />
+        <Button look="bordered" className="mt-3 w-full" onClick={() => hangProp(id)}>
+          Hang on the selected path
+        </Button>
+      </fieldset>
+    </>
+  );
+}

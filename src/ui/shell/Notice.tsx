@@ -1,0 +1,47 @@
+'use client';
+
+import { X } from 'lucide-react';
+import { useEffect } from 'react';
+import { useEngine } from '@/store/engine';
+import { useSaved } from '@/store/keeping/autosave';
+import { engine } from '@/store/engine';
+import { Button, IconButton } from '../controls/Button';
+import { useUi } from '../uiState';
+
+/** Short messages over the scene: what happened, work that takes long, saving that failed. */
+export function Notice() {
+  const notice = useUi((s) => s.notice);
+  const saving = useSaved((s) => s.problem);
+  const problem = useEngine((s) => s.problem);
+  const progress = useEngine((s) => s.progress);
+  useEffect(() => {
+    if (!notice || notice.kind === 'problem') return undefined;
+    const timer = setTimeout(() => useUi.setState({ notice: null }), 7000);
+    return () => clearTimeout(timer);
+  }, [notice]);
+  const box = 'pointer-events-auto flex items-center gap-3 rounded-lg bg-ink-900 px-3.5 py-2 text-sm text-linen-50 shadow-lg';
+  return (
+    <div className="pointer-events-none absolute inset-x-0 bottom-16 z-10 flex flex-col items-center gap-2 px-6" aria-live="polite">
+      {progress && (
+        <div className={box} role="status">
+          <span>Working out {progress.name || 'the scene'}…</span>
+          <progress value={progress.done} max={1} className="h-1.5 w-28 accent-weld" />
+          {progress.cancellable && (
+            <Button look="bordered" className="!bg-ink-700 !text-linen-50" onClick={() => engine().cancel()}>
+              Cancel
+            </Button>
+          )}
+        </div>
+      )}
+      {[saving, problem].map((text) => text && <div key={text} className={box} role="alert">{text}</div>)}
+      {notice && (
+        <div className={box} role={notice.kind === 'problem' ? 'alert' : 'status'}>
+          <span>{notice.text}</span>
+          <IconButton name="Close the message" className="!text-linen-50 hover:!bg-ink-700" onClick={() => useUi.setState({ notice: null })}>
+            <X size={15} />
+          </IconButton>
+        </div>
+      )}
+    </div>
+  );
+}

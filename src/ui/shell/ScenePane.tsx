@@ -1,0 +1,170 @@
+'use client';
+
+import { useDroppable } from '@dnd-kit/core';
+import clsx from 'clsx';
+import { MousePointer2, Spline } from 'lucide-react';
+import dynamic from 'next/dynamic';
+import type { ReactNode } from 'react';
+import { useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { finishDrawing } from '@/view/drawTool';
+import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '@/view/viewState';
+import { Button } from '../controls/Button';
+import { openDialog } from '../uiState';
+import { plural } from '../words/numbers';
+import { PointPanel } from './PointPanel';
+import { SlotPanel } from './SlotPanel';
+
+const SceneCanvas = dynamic(() => import('@/view/SceneCanvas').then((m) => m.SceneCanvas), { ssr: false });
+
+/** The scene with its tools, view buttons and small panels. */
+export function ScenePane() {
+  const { setNodeRef } = useDroppable({ id: 'scene' });
+  return (
+    <div ref={setNodeRef} className="absolute inset-0">
+      <SceneCanvas>
+        <ToolLine />
+        <NextStep />
+        <ViewButtons />
+        <Status />
+        <PointPanel />
+        <SlotPanel />
+      </SceneCanvas>
+    </div>
+  );
+}
+
+const TOOLS: { tool: Tool; text: string; key: string; icon: ReactNode; hint: string }[] = [
+  { tool: 'pick', text: 'Pick', key: '1', icon: <MousePointer2 size={15} />, hint: 'Select and move points and props' },
+  { tool: 'draw', text: 'Draw path', key: '2', icon: <Spline size={15} />, hint: 'Click points on the ground or a surface' },
+];
+
+/** The tools hang from a sagging line. */
+function ToolLine() {
+  const tool = useView((s) => s.tool);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  return (
+    <div className="pointer-events-none absolute inset-x-0 top-0 h-20">
+      <svg className="absolute inset-0 h-10 w-full" preserveAspectRatio="none" viewBox="0 0 100 40" aria-hidden>
+        <path d="M0 4Q50 40 100 4" fill="none" stroke="#1E2A36" strokeWidth={1.5} vectorEffect="non-scaling-stroke" />
+      </svg>
+      <div className="absolute inset-x-0 top-[15px] flex justify-center gap-2.5" role="toolbar" aria-label="Tools">
+        {TOOLS.map((t) => (
+          <button
+            key={t.tool}
+            type="button"
+            disabled={readOnly && t.tool === 'draw'}
+            aria-pressed={tool === t.tool}
+            title={`${t.hint} (${t.key})`}
+            onClick={() => chooseTool(t.tool)}
+            className={clsx(
+              'pointer-events-auto relative mt-1.5 flex h-[34px] items-center gap-2 rounded-md px-3 text-[13px] shadow-[0_2px_5px_rgb(30_42_54/0.18)]',
+              tool === t.tool ? 'bg-madder font-medium text-white' : 'bg-linen-50 text-ink-900 hover:bg-white',
+            )}
+          >
+            <span aria-hidden className="absolute -top-2.5 left-1/2 h-4 w-[7px] -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]">
+              <span className="absolute left-1/2 top-[6px] h-px w-full -translate-x-1/2 bg-[#8A6632]" />
+            </span>
+            {t.icon}
+            {t.text}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** What to do next, where a scene has little in it yet. */
+function NextStep() {
+  const tool = useView((s) => s.tool);
+  const count = useView((s) => s.drawing.points.length);
+  const paths = useDocument((s) => s.scene.paths.length);
+  const props = useDocument((s) => s.scene.props.length);
+  const runs = useDocument((s) => s.scene.arrangements.length);
+  const box = 'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
+  if (tool === 'draw') {
+    return (
+      <div className={box} role="status">
+        {count === 0 && 'Click where the path begins. Shift keeps to steps of 15°.'}
+        {count === 1 && 'Click the next point. Escape takes the last one back.'}
+        {count >= 2 && (
+          <>
+            Enter or a double click finishes{count >= 3 ? '; a click on the first point closes the loop' : ''}.
+            <Button look="ink" onClick={() => finishDrawing(false)}>
+              Finish
+            </Button>
+          </>
+        )}
+      </div>
+    );
+  }
+  if (runs > 0) return null;
+  return (
+    <div className={box} role="status">
+      {paths === 0 ? (
+        <>
+          Start with a path: click points on the ground.
+          <Button look="ink" onClick={() => chooseTool('draw')}>
+            Draw path
+          </Button>
+        </>
+      ) : props === 0 ? (
+        <>
+          Now take a prop into the basket.
+          <Button look="ink" onClick={() => openDialog('library')}>
+            Open the library
+          </Button>
+        </>
+      ) : (
+        'Drag a prop from the basket onto the path, or press + on it.'
+      )}
+    </div>
+  );
+}
+
+const MODES: { mode: ViewMode; text: string; keys: string }[] = [
+  { mode: 'free', text: 'Free', keys: 'Alt+1' },
+  { mode: 'top', text: 'Top', keys: 'Alt+2' },
+  { mode: 'front', text: 'Front', keys: 'Alt+3' },
+  { mode: 'side', text: 'Side', keys: 'Alt+4' },
+];
+
+function ViewButtons() {
+  const mode = useView((s) => s.mode);
+  const tag = 'rounded-[5px] px-2.5 py-1 text-[12.5px] text-ink-900';
+  return (
+    <div className="absolute bottom-3 left-3 flex gap-0.5 rounded-lg border border-linen-300 bg-linen-50/95 p-[3px]" role="group" aria-label="View">
+      {MODES.map((m) => (
+        <button
+          key={m.mode}
+          type="button"
+          aria-pressed={mode === m.mode}
+          title={`${m.text} view (${m.keys})`}
+          onClick={() => setMode(m.mode)}
+          className={clsx(tag, mode === m.mode ? 'bg-linen-200 font-medium' : 'hover:bg-linen-100')}
+        >
+          {m.text}
+        </button>
+      ))}
+      <button type="button" title="Fit the view (Home)" onClick={askFit} className={clsx(tag, 'hover:bg-linen-100')}>
+        Fit
+      </button>
+    </div>
+  );
+}
+
+/** What is drawn, and how. */
+function Status() {
+  const moving = useView((s) => s.moving);
+  const units = useDocument((s) => s.scene.units);
+  const count = useEngine((s) => {
+    let n = 0;
+    for (const a of s.scene?.arrangements ?? []) if (a.visible) n += s.result.arrangements.get(a.id)?.counts.placed ?? 0;
+    return n;
+  });
+  return (
+    <div className="absolute bottom-3 right-3 rounded-lg border border-linen-300 bg-linen-50/95 px-3 py-1.5 text-[12.5px] text-ink-900">
+      {plural(count, 'prop')} drawn {moving ? 'coarser while moving' : 'in full'} · {units} · Y up
+    </div>
+  );
+}

@@ -1,0 +1,125 @@
+'use client';
+
+import { DndContext, DragOverlay, KeyboardSensor, PointerSensor, pointerWithin, rectIntersection, useSensor, useSensors, type CollisionDetection, type DragEndEvent, type DragMoveEvent } from '@dnd-kit/core';
+import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { useEffect, useState } from 'react';
+import { addEntry, moveEntry } from '@/store/commands/runs';
+import { dispatch, useDocument } from '@/store/document';
+import { pathUnder } from '@/view/usePointer';
+import { Basket } from '../basket/Basket';
+import { endPreview, hangProp, previewHang } from '../basket/hang';
+import { PropPicture } from '../basket/PropPicture';
+import { BringIn } from '../dialogs/BringIn';
+import { CommandList } from '../dialogs/CommandList';
+import { Library } from '../dialogs/Library';
+import { SendOut } from '../dialogs/SendOut';
+import { FlatPanel } from '../flat/FlatPanel';
+import { Lists } from '../lists/Lists';
+import { RecipePanel } from '../recipe/RecipePanel';
+import { readTheme, say, useUi } from '../uiState';
+import { AnotherTab } from './AnotherTab';
+import { useKeys } from './actions';
+import { Notice } from './Notice';
+import { ScenePane } from './ScenePane';
+import { TopBar } from './TopBar';
+
+/** Pixels within which a dragged prop finds a path. */
+const CATCH = 60;
+
+const inside: CollisionDetection = (args) => {
+  const hits = pointerWithin(args);
+  return hits.length ? hits : args.active.data.current?.entry ? rectIntersection(args) : hits;
+};
+
+function pointerOf(e: DragMoveEvent | DragEndEvent): { x: number; y: number } | null {
+  const start = e.activatorEvent as PointerEvent;
+  const scene = document.querySelector('[aria-label="Scene"]')?.getBoundingClientRect();
+  if (!scene || typeof start.clientX !== 'number') return null;
+  return { x: start.clientX + e.delta.x - scene.left, y: start.clientY + e.delta.y - scene.top };
+}
+
+/** The main screen: lists and basket, the scene, the recipe, the flat view. */
+export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
+  const dialog = useUi((s) => s.dialog);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const props = useDocument((s) => s.scene.props);
+  const [dragged, setDragged] = useState<string | null>(null);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  useKeys();
+  useEffect(readTheme, []);
+
+  const onDragMove = (e: DragMoveEvent) => {
+    const prop = e.active.data.current?.prop as string | undefined;
+    if (!prop || readOnly) return;
+    const at = pointerOf(e);
+    const path = e.over?.id === 'scene' && at ? pathUnder(at.x, at.y, CATCH) : null;
+    previewHang(prop, path?.id ?? null);
+  };
+  const onDragEnd = (e: DragEndEvent) => {
+    setDragged(null);
+    const data = e.active.data.current ?? {};
+    const over = e.over?.data.current ?? {};
+    if (data.prop && e.over?.id === 'scene') {
+      const at = pointerOf(e);
+      const path = at && pathUnder(at.x, at.y, CATCH);
+      endPreview();
+      if (path) hangProp(data.prop, path.id);
+      else say('Drop the prop on a path. Draw one with the Draw path tool if there is none.');
+      return;
+    }
+    endPreview();
+    const at = over.index as number | undefined;
+    const run = over.run as string | undefined;
+    if (data.prop && run) dispatch(addEntry, { id: run, item: { kind: 'prop', prop: data.prop }, at });
+    if (data.entry && run && at !== undefined && data.index !== at) {
+      dispatch(moveEntry, { id: run, entry: data.entry as string, to: at });
+    }
+  };
+
+  return (
+    <DndContext
+      sensors={sensors}
+      collisionDetection={inside}
+      onDragStart={(e) => setDragged((e.active.data.current?.prop as string) ?? null)}
+      onDragMove={onDragMove}
+      onDragEnd={onDragEnd}
+      onDragCancel={() => {
+        setDragged(null);
+        endPreview();
+      }}
+    >
+      <div className="grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] grid-rows-[46px_minmax(0,1fr)_188px] overflow-hidden bg-paper">
+        <TopBar />
+        <aside className="flex min-h-0 flex-col border-r border-edge" aria-label="Contents">
+          <Lists />
+          <Basket />
+        </aside>
+        <main className="relative min-w-0">
+          <ScenePane />
+          {readOnly && <AnotherTab onTakeOver={onTakeOver} />}
+          <Notice />
+        </main>
+        <aside className="row-span-2 flex min-h-0 flex-col border-l border-edge" aria-label="Recipe">
+          <RecipePanel />
+        </aside>
+        <section className="col-span-2 min-h-0 border-t border-edge" aria-label="Flat view">
+          <FlatPanel />
+        </section>
+      </div>
+      <DragOverlay dropAnimation={null}>
+        {dragged && (
+          <div className="flex size-14 items-center justify-center rounded-md bg-linen-50/90 shadow-lg">
+            <PropPicture prop={props.find((p) => p.id === dragged)} size={44} />
+          </div>
+        )}
+      </DragOverlay>
+      {dialog === 'bring-in' && <BringIn />}
+      {dialog === 'send-out' && <SendOut />}
+      {dialog === 'commands' && <CommandList />}
+      {dialog === 'library' && <Library />}
+    </DndContext>
+  );
+}

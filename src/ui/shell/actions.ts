@@ -1,0 +1,117 @@
+import { useEffect } from 'react';
+import { duplicatePath, removePath, removePoints, reversePath } from '@/store/commands/paths';
+import { duplicateArrangement, removeArrangement, setSlotsRemoved } from '@/store/commands/runs';
+import { removeProp, removeSurface } from '@/store/commands/scene';
+import { dispatch, redo, undo, useDocument } from '@/store/document';
+import { selectArrangement, selectNode, stepBack, useSelection } from '@/store/selection';
+import { drawStepBack, finishDrawing } from '@/view/drawTool';
+import { askFit, chooseTool, setMode, useView } from '@/view/viewState';
+import { openDialog, setTheme, useUi } from '../uiState';
+
+/** Everything that can be done by name or key. The list of commands (Mod+K) shows these. */
+export interface Action {
+  id: string;
+  title: string;
+  /** As shown, e.g. "Mod+Z". */
+  keys?: string;
+  enabled?: () => boolean;
+  run: () => void;
+}
+
+const node = () => useSelection.getState().node;
+const doc = () => useDocument.getState();
+
+/** Deletes what is selected: points first, then slots (removed by hand), then the node itself. */
+function removeSelected(): void {
+  const { points, slots } = useSelection.getState();
+  if (points) return void dispatch(removePoints, { path: points.path, ids: points.ids });
+  if (slots) return void dispatch(setSlotsRemoved, { id: slots.arrangement, slots: slots.ids, removed: true });
+  const n = node();
+  if (n?.kind === 'arrangement') dispatch(removeArrangement, { id: n.id });
+  if (n?.kind === 'path') dispatch(removePath, { id: n.id });
+  if (n?.kind === 'surface') dispatch(removeSurface, { id: n.id });
+  if (n?.kind === 'prop') dispatch(removeProp, { id: n.id });
+}
+
+export function duplicateSelected(): void {
+  const n = node();
+  if (n?.kind === 'arrangement') {
+    const made = dispatch(duplicateArrangement, { id: n.id });
+    if (made) selectArrangement(made);
+  }
+  if (n?.kind === 'path') {
+    const made = dispatch(duplicatePath, { id: n.id });
+    if (made) selectNode('path', made);
+  }
+}
+
+function stepOut(): void {
+  if (useView.getState().tool === 'draw') drawStepBack();
+  else stepBack();
+}
+
+const drawing = () => useView.getState().tool === 'draw' && useView.getState().drawing.points.length >= 2;
+
+export const ACTIONS: Action[] = [
+  { id: 'undo', title: 'Undo', keys: 'Mod+Z', enabled: () => doc().past.length > 0, run: undo },
+  { id: 'redo', title: 'Redo', keys: 'Shift+Mod+Z', enabled: () => doc().future.length > 0, run: redo },
+  { id: 'pick', title: 'Pick', keys: '1', run: () => chooseTool('pick') },
+  { id: 'draw', title: 'Draw path', keys: '2', run: () => chooseTool('draw') },
+  { id: 'finish', title: 'Finish the path', keys: 'Enter', enabled: drawing, run: () => finishDrawing(false) },
+  { id: 'finish-closed', title: 'Finish the path as a loop', enabled: drawing, run: () => finishDrawing(true) },
+  { id: 'fit', title: 'Fit the view', keys: 'Home', run: askFit },
+  { id: 'free', title: 'Free view', keys: 'Alt+1', run: () => setMode('free') },
+  { id: 'top', title: 'View from the top', keys: 'Alt+2', run: () => setMode('top') },
+  { id: 'front', title: 'View from the front', keys: 'Alt+3', run: () => setMode('front') },
+  { id: 'side', title: 'View from the side', keys: 'Alt+4', run: () => setMode('side') },
+  { id: 'library', title: 'Add props from the library', run: () => openDialog('library') },
+  { id: 'bring-in', title: 'Bring in a file', keys: 'Mod+I', run: () => openDialog('bring-in') },
+  { id: 'send-out', title: 'Send out', keys: 'Mod+E', run: () => openDialog('send-out') },
+  {
+    id: 'duplicate', title: 'Duplicate', keys: 'Mod+D',
+    enabled: () => node()?.kind === 'arrangement' || node()?.kind === 'path', run: duplicateSelected,
+  },
+  {
+    id: 'reverse', title: 'Reverse the path', enabled: () => node()?.kind === 'path',
+    run: () => dispatch(reversePath, { id: node()!.id }),
+  },
+  { id: 'delete', title: 'Delete what is selected', keys: 'Delete', enabled: () => node() !== null, run: removeSelected },
+  { id: 'escape', title: 'One step back', keys: 'Escape', run: stepOut },
+  { id: 'dusk', title: 'Dusk or day', run: () => setTheme(useUi.getState().theme === 'day' ? 'dusk' : 'day') },
+  { id: 'commands', title: 'All commands', keys: 'Mod+K', run: () => openDialog('commands') },
+];
+
+const byKeys = new Map(ACTIONS.filter((a) => a.keys).map((a) => [a.keys!, a]));
+
+/** The keys of an event as they are written in {@link ACTIONS}. */
+function keysOf(e: KeyboardEvent): string {
+  const key = e.key === 'Backspace' ? 'Delete' : e.code.startsWith('Digit') ? e.code.slice(5) : e.key.length === 1 ? e.key.toUpperCase() : e.key;
+  return `${e.shiftKey ? 'Shift+' : ''}${e.ctrlKey || e.metaKey ? 'Mod+' : ''}${e.altKey ? 'Alt+' : ''}${key}`;
+}
+
+const typing = (e: KeyboardEvent) => {
+  const t = e.target as HTMLElement;
+  return t.closest('input, textarea, select, [contenteditable], [role="menu"], [role="listbox"], [role="dialog"], [role="slider"]') !== null;
+};
+
+/** Keys that mean something of their own on a focused button or choice. */
+const LOCAL = new Set(['Enter', 'Delete']);
+
+/** Listens for the keys of all actions while nothing is typed into. */
+export function useKeys(): void {
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const action = byKeys.get(keysOf(e));
+      if (!action || e.defaultPrevented || useUi.getState().dialog) return;
+      const held = e.ctrlKey || e.metaKey;
+      if (typing(e) && !(held && action.id !== 'undo' && action.id !== 'redo')) return;
+      const onButton = (e.target as HTMLElement).closest('button, a, [role="button"]');
+      if (LOCAL.has(action.keys!) && onButton && action.id === 'finish' && !drawing()) return;
+      if (action.enabled && !action.enabled()) return;
+      e.preventDefault();
+      action.run();
+    };
+    addEventListener('keydown', press);
+    return () => removeEventListener('keydown', press);
+  }, []);
+}

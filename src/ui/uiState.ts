@@ -1,0 +1,42 @@
+import { create } from 'zustand';
+
+export type DialogName = 'bring-in' | 'send-out' | 'commands' | 'library' | null;
+export type Theme = 'day' | 'dusk';
+
+/** What the interface itself remembers; none of it is part of the scene. */
+export interface UiState {
+  dialog: DialogName;
+  /** A file that waits for the dialog that takes it. */
+  file: File | null;
+  openSteps: Record<string, boolean>;
+  theme: Theme;
+  notice: { text: string; kind: 'plain' | 'problem' } | null;
+}
+
+export const useUi = create<UiState>(() => ({
+  dialog: null,
+  file: null,
+  openSteps: { spacing: true },
+  theme: 'day',
+  notice: null,
+}));
+
+export const openDialog = (dialog: DialogName, file: File | null = null): void => useUi.setState({ dialog, file });
+export const toggleStep = (step: string): void =>
+  useUi.setState((s) => ({ openSteps: { ...s.openSteps, [step]: !s.openSteps[step] } }));
+export const say = (text: string, kind: 'plain' | 'problem' = 'plain'): void => useUi.setState({ notice: { text, kind } });
+
+export function setTheme(theme: Theme): void {
+  useUi.setState({ theme });
+  document.documentElement.dataset.theme = theme;
+  try {
+    localStorage.setItem('theme', theme);
+  } catch {
+    // Where the browser keeps nothing, the theme lasts as long as the page.
+  }
+}
+
+export function readTheme(): void {
+  const theme = document.documentElement.dataset.theme;
+  if (theme === 'dusk') useUi.setState({ theme });
+}

@@ -1,0 +1,88 @@
+import type { Run } from '@/core/arrange/run/schema';
+import type { RunFacts } from '@/core/evaluate/result';
+import type { Scene } from '@/core/scene/schema';
+import { degrees, metres, plural } from './numbers';
+
+/** Each closed step of a run's recipe as a short phrase. */
+
+const times = (t: readonly [number, number]) => (t[0] === t[1] ? (t[0] === 1 ? '' : ` ×${t[0]}`) : ` ×${Math.min(...t)}–${Math.max(...t)}`);
+
+export function propsPhrase(run: Run, scene: Scene): string {
+  const { entries, mode } = run.order;
+  if (entries.length === 0) return 'None yet';
+  const name = (e: (typeof entries)[number]) => {
+    const { item } = e;
+    return item.kind === 'rest' ? 'rest' : (scene.props.find((p) => p.id === item.prop)?.name ?? 'missing');
+  };
+  if (mode === 'mix') {
+    const total = entries.reduce((sum, e) => sum + e.weight, 0);
+    const share = (w: number) => (total > 0 ? ` ${Math.round((w / total) * 100)}%` : '');
+    if (entries.length > 3) return `Mix of ${entries.length}`;
+    return entries.map((e) => name(e) + (entries.length > 1 ? share(e.weight) : '')).join(', ');
+  }
+  if (entries.length > 3) return `Pattern of ${entries.length}`;
+  return entries.map((e) => name(e) + (entries.length > 1 || e.times[1] !== 1 ? times(e.times) || ' ×1' : '')).join(', ');
+}
+
+export function pathPhrase(run: Run, scene: Scene): string {
+  if (run.paths.length === 0) return 'None yet';
+  const name = scene.paths.find((p) => p.id === run.paths[0].path)?.name ?? 'missing';
+  const more = run.paths.length > 1 ? ` and ${run.paths.length - 1} more` : '';
+  const { side } = run.facing;
+  const off = side === 0 ? '' : `, ${metres(Math.abs(side), scene.units)} ${side > 0 ? 'right' : 'left'}`;
+  return `${name}${more}${off}`;
+}
+
+const LEFTOVER = { even: 'evened out', end: 'rest at end', centre: 'centred' } as const;
+
+export function spacingPhrase(run: Run, facts: RunFacts, scene: Scene): string {
+  const { spacing } = run;
+  const loose = spacing.looseBy > 0 ? `, ± ${metres(spacing.looseBy, scene.units)}` : '';
+  if (spacing.mode === 'count') return `${plural(spacing.count, 'slot')}, ${metres(facts.pitch, scene.units)} apart${loose}`;
+  return `${metres(facts.pitch || facts.askedPitch, scene.units)}, ${LEFTOVER[spacing.leftover]}${loose}`;
+}
+
+/** What the leftover rule made of the pitch, in a sentence. */
+export function spacingNote(run: Run, facts: RunFacts, slots: number, scene: Scene): string {
+  if (slots === 0) return 'No slot fits yet.';
+  const room = metres(facts.usable, scene.units, 1);
+  const fit = `${plural(slots, 'slot')} ${slots === 1 ? 'fits' : 'fit'} in ${room}`;
+  if (run.spacing.mode === 'count') return `${fit}; the pitch is ${metres(facts.pitch, scene.units)}.`;
+  if (run.spacing.leftover === 'even') return `${fit}; pitch becomes ${metres(facts.pitch, scene.units)}.`;
+  return `${fit}.`;
+}
+
+const HEADING = { along: 'Along path', across: 'Across path', outward: 'Outward', compass: 'Compass' } as const;
+const POSTURE = { upright: 'upright', slope: 'with the slope', bank: 'banking' } as const;
+
+export function facingPhrase(run: Run): string {
+  const { facing } = run;
+  const heading = facing.heading === 'compass' ? `Compass ${degrees(facing.compassDeg)}` : HEADING[facing.heading];
+  const turn = facing.turnDeg !== 0 ? `, turned ${degrees(facing.turnDeg)}` : '';
+  return `${heading}, ${POSTURE[facing.posture]}${turn}`;
+}
+
+const span = (r: readonly [number, number], show: (v: number) => string) =>
+  Math.abs(r[0] + r[1]) < 1e-9 ? `±${show(Math.abs(r[1]))}` : `${show(Math.min(...r))} to ${show(Math.max(...r))}`;
+
+export function variationPhrase(run: Run, scene: Scene): string {
+  const v = run.variation;
+  const parts: string[] = [];
+  const on = (r: readonly [number, number], rest = 0) => r[0] !== rest || r[1] !== rest;
+  const shifts = (['along', 'side', 'lift'] as const).filter((k) => on(v[k]));
+  if (shifts.length) parts.push(shifts.length === 1 ? `${shifts[0]} ${span(v[shifts[0]], (x) => metres(x, scene.units))}` : 'shift');
+  for (const k of ['turn', 'tip', 'roll'] as const) if (on(v[`${k}Deg`])) parts.push(`${k} ${span(v[`${k}Deg`], degrees)}`);
+  if (on(v.size, 1)) parts.push(`size ${Math.round(Math.min(...v.size) * 100)}–${Math.round(Math.max(...v.size) * 100)}%`);
+  if (parts.length === 0) return 'None';
+  const text = parts.slice(0, 2).join(', ') + (parts.length > 2 ? ` +${parts.length - 2}` : '');
+  return text[0].toUpperCase() + text.slice(1);
+}
+
+export function gapsPhrase(run: Run): string {
+  const parts: string[] = [];
+  if (run.gaps.chance > 0) parts.push(`${Number((run.gaps.chance * 100).toFixed(1))}% chance`);
+  if (run.gaps.keepOuts.length) parts.push(plural(run.gaps.keepOuts.length, 'keep-out'));
+  const removed = Object.values(run.hand).filter((h) => h.removed).length;
+  if (removed) parts.push(`${removed} by hand`);
+  return parts.join(', ') || 'None';
+}

@@ -1,0 +1,38 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect, useRef } from 'react';
+import { Box3, Sphere, type DirectionalLight } from 'three';
+import { useEngine } from '@/store/engine';
+
+/** Evening light from one side with its shadow fitted to what is there, and the sky's from above. */
+export function Lights() {
+  const sun = useRef<DirectionalLight>(null);
+  const { scene, gl, invalidate } = useThree();
+  const result = useEngine((s) => s.result);
+  useEffect(() => {
+    gl.shadowMap.autoUpdate = false;
+  }, [gl]);
+  useEffect(() => {
+    const light = sun.current;
+    if (!light) return;
+    const box = new Box3();
+    scene.traverseVisible((o) => {
+      if (o.userData.pick) box.expandByObject(o);
+    });
+    const sphere = box.isEmpty() ? new Sphere(light.target.position, 14) : box.getBoundingSphere(new Sphere());
+    const r = Math.min(60, Math.max(4, sphere.radius * 1.05));
+    light.target.position.copy(sphere.center);
+    light.position.set(sphere.center.x - r * 0.9, sphere.center.y + r * 1.25, sphere.center.z - r * 0.35);
+    Object.assign(light.shadow.camera, { left: -r, right: r, top: r, bottom: -r, near: 0.1, far: r * 4 });
+    light.shadow.camera.updateProjectionMatrix();
+    light.shadow.normalBias = (r / 1024) * 1.6;
+    light.target.updateMatrixWorld();
+    gl.shadowMap.needsUpdate = true;
+    invalidate();
+  }, [result, scene, gl, invalidate]);
+  return (
+    <>
+      <hemisphereLight args={['#eef4f6', '#c9b79a', 1.75]} />
+      <directionalLight ref={sun} color="#fff1dc" intensity={2.1} castShadow shadow-mapSize={[2048, 2048]} />
+    </>
+  );
+}

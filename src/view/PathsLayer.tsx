@@ -1,0 +1,80 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect, useMemo } from 'react';
+import { Line2 } from 'three/examples/jsm/lines/Line2.js';
+import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
+import type { PathResult } from '@/core/evaluate/scene';
+import { useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { useSelection } from '@/store/selection';
+import { INK, THREAD_COLORS } from './colors';
+
+/** The paths as lines of even width: in their arrangement's thread where it is selected, in ink otherwise. */
+export function PathsLayer() {
+  const paths = useDocument((s) => s.scene.paths);
+  const arrangements = useDocument((s) => s.scene.arrangements);
+  const results = useEngine((s) => s.result.paths);
+  const active = useSelection((s) => s.arrangement);
+  const node = useSelection((s) => s.node);
+  return paths.map((path) => {
+    const result = results.get(path.id);
+    if (!path.visible || !result?.ok) return null;
+    const runs = arrangements.filter((a) => a.paths.some((p) => p.path === path.id));
+    const own = runs.find((a) => a.id === active);
+    const strong = own !== undefined || (node?.kind === 'path' && node.id === path.id);
+    const color = own ? THREAD_COLORS[own.thread] : strong ? THREAD_COLORS.madder : INK;
+    return <PathLine key={path.id} result={result} color={color} strong={strong} />;
+  });
+}
+
+/** Moves the line a little towards the eye, so that one that lies on a surface is not cut up by it. */
+function pullForward(shader: { vertexShader: string }): void {
+  shader.vertexShader = shader.vertexShader.replace(
+    'vec4 end = modelViewMatrix * vec4( instanceEnd, 1.0 );',
+    `vec4 end = modelViewMatrix * vec4( instanceEnd, 1.0 );
+    if ( projectionMatrix[ 2 ][ 3 ] == - 1.0 ) { start.xyz *= 0.996; end.xyz *= 0.996; }
+    else { start.z += 0.08; end.z += 0.08; }`,
+  );
+}
+
+function PathLine({ result, color, strong }: { result: PathResult; color: string; strong: boolean }) {
+  const invalidate = useThree((s) => s.invalidate);
+  const size = useThree((s) => s.size);
+  const lines = useMemo(() => {
+    const geometry = new LineGeometry();
+    geometry.setPositions(Float32Array.from(result.position));
+    const line = (options: ConstructorParameters<typeof LineMaterial>[0]) => {
+      const material = new LineMaterial({ ...options, transparent: true, depthWrite: false });
+      material.onBeforeCompile = pullForward;
+      const made = new Line2(geometry, material);
+      made.raycast = () => {};
+      return made;
+    };
+    // What lies behind something shows through a little; what lies on a surface wins over it.
+    const through = line({ linewidth: strong ? 2 : 1.2, color, opacity: strong ? 0.3 : 0.12, depthTest: false });
+    const front = line({ linewidth: strong ? 2.6 : 1.6, color, opacity: strong ? 1 : 0.45 });
+    front.userData.path = result.id;
+    through.renderOrder = 1;
+    front.renderOrder = 2;
+    return { geometry, through, front };
+  }, [result, color, strong]);
+  useEffect(() => {
+    for (const l of [lines.through, lines.front]) l.material.resolution.set(size.width, size.height);
+    invalidate();
+  }, [lines, size, invalidate]);
+  useEffect(
+    () => () => {
+      lines.geometry.dispose();
+      lines.through.material.dispose();
+      lines.front.material.dispose();
+      invalidate();
+    },
+    [lines, invalidate],
+  );
+  return (
+    <>
+      <primitive object={lines.through} dispose={null} />
+      <primitive object={lines.front} dispose={null} />
+    </>
+  );
+}

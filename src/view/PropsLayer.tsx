@@ -1,0 +1,150 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect, useMemo, useRef } from 'react';
+import { DynamicDrawUsage, Group, InstancedBufferAttribute, InstancedMesh, Matrix4, Mesh, MeshBasicMaterial } from 'three';
+import { propMatrix } from '@/core/mesh/mesh';
+import type { Arrangement } from '@/core/scene/schema';
+import type { ServedArrangement } from '@/engine/service';
+import { useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { useSelection } from '@/store/selection';
+import { THREAD_COLORS } from './colors';
+import type { DrawnMesh } from './sceneMeshes';
+import { useMeshes } from './useMeshes';
+
+/** What an instance stands for, read when something is picked. */
+export interface InstancePick {
+  arrangement: string;
+  slotOf: (instance: number) => number;
+}
+
+/** What is drawn is the scene that was worked out last; it may hold a run that is only dragged so far. */
+const NONE: Arrangement[] = [];
+
+/** Every placed prop: one instanced mesh an arrangement and prop, its matrices straight from the worker. */
+export function PropsLayer() {
+  const invalidate = useThree((s) => s.invalidate);
+  const gl = useThree((s) => s.gl);
+  const props = useDocument((s) => s.scene.props);
+  const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
+  const results = useEngine((s) => s.result.arrangements);
+  const wanted = useMemo(
+    () =>
+      props.map((p) => ({
+        id: p.id,
+        mesh: p.mesh,
+        settings: JSON.stringify([p.unitScale, p.foot, p.front, p.up]),
+        matrix: (bounds: Parameters<typeof propMatrix>[1]) => propMatrix(p, bounds),
+      })),
+    [props],
+  );
+  const meshes = useMeshes(wanted, invalidate);
+  const group = useRef(new Group());
+  const kept = useRef(new Map<string, { mesh: InstancedMesh; drawn: DrawnMesh; from: ServedArrangement }>());
+
+  useEffect(() => {
+    const seen = new Set<string>();
+    for (const a of arrangements) {
+      const result = results.get(a.id);
+      if (!a.visible || !result) continue;
+      for (const batch of result.batches) {
+        const drawn = meshes.get(batch.prop);
+        if (!drawn) continue;
+        const key = `${a.id} ${batch.prop}`;
+        seen.add(key);
+        const have = kept.current.get(key);
+        if (have && have.drawn === drawn && have.from === result) continue;
+        const count = batch.rows.length;
+        let mesh = have?.mesh;
+        if (!mesh || have!.drawn !== drawn || mesh.instanceMatrix.count < count) {
+          if (mesh) {
+            group.current.remove(mesh);
+            mesh.dispose();
+          }
+          const room = have ? Math.ceil(count * 1.5) : count;
+          mesh = new InstancedMesh(drawn.geometry, drawn.materials, room);
+          mesh.instanceMatrix = new InstancedBufferAttribute(new Float32Array(room * 16), 16);
+          mesh.instanceMatrix.setUsage(DynamicDrawUsage);
+          mesh.castShadow = mesh.receiveShadow = true;
+          group.current.add(mesh);
+        }
+        (mesh.instanceMatrix.array as Float32Array).set(batch.matrices);
+        mesh.instanceMatrix.needsUpdate = true;
+        mesh.count = count;
+        mesh.computeBoundingSphere();
+        mesh.computeBoundingBox();
+        const { slot } = result.placements;
+        const pick: InstancePick = { arrangement: a.id, slotOf: (i) => slot[batch.rows[i]] };
+        mesh.userData = { pick };
+        kept.current.set(key, { mesh, drawn, from: result });
+      }
+    }
+    for (const [key, { mesh }] of kept.current) {
+      if (seen.has(key)) continue;
+      group.current.remove(mesh);
+      mesh.dispose();
+      kept.current.delete(key);
+    }
+    gl.shadowMap.needsUpdate = true;
+    invalidate();
+  });
+
+  return (
+    <>
+      <primitive object={group.current} />
+      <Highlights meshes={meshes} />
+    </>
+  );
+}
+
+/** Lights up the props that are hovered or selected, in the thread of their arrangement. */
+function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
+  const invalidate = useThree((s) => s.invalidate);
+  const group = useRef(new Group());
+  const hover = useSelection((s) => s.hover);
+  const slots = useSelection((s) => s.slots);
+  const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
+  const results = useEngine((s) => s.result.arrangements);
+  useEffect(() => {
+    const made: Mesh[] = [];
+    const light = (arrangement: string, slot: number, strength: number) => {
+      const result = results.get(arrangement);
+      const a = arrangements.find((x) => x.id === arrangement);
+      if (!result || !a?.visible) return;
+      for (const batch of result.batches) {
+        const drawn = meshes.get(batch.prop);
+        const i = batch.rows.findIndex((row) => result.placements.slot[row] === slot);
+        if (i < 0 || !drawn) continue;
+        const material = new MeshBasicMaterial({
+          color: THREAD_COLORS[a.thread],
+          transparent: true,
+          opacity: strength,
+          depthWrite: false,
+          polygonOffset: true,
+          polygonOffsetFactor: -1,
+          polygonOffsetUnits: -4,
+        });
+        const mesh = new Mesh(drawn.geometry, material);
+        mesh.matrixAutoUpdate = false;
+        mesh.matrix = new Matrix4().fromArray(batch.matrices, i * 16);
+        mesh.raycast = () => {};
+        made.push(mesh);
+        group.current.add(mesh);
+      }
+    };
+    for (const id of slots?.ids ?? []) light(slots!.arrangement, id, 0.6);
+    if (hover && !(slots?.arrangement === hover.arrangement && slots.ids.includes(hover.slot))) {
+      light(hover.arrangement, hover.slot, 0.4);
+    }
+    invalidate();
+    const shown = group.current;
+    return () => {
+      for (const mesh of made) {
+        shown.remove(mesh);
+        (mesh.material as MeshBasicMaterial).dispose();
+      }
+      invalidate();
+    };
+  }, [hover, slots, arrangements, results, meshes, invalidate]);
+  return <primitive object={group.current} />;
+}
+

@@ -1,0 +1,167 @@
+import { useFrame, useThree } from '@react-three/fiber';
+import { useEffect, useMemo, useRef } from 'react';
+import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Sphere, Vector3, type Object3D } from 'three';
+import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
+import type { Vec3 } from '@/core/math/vec3';
+import { setView, useDocument } from '@/store/document';
+import { publishFrame, useView, type ViewMode } from './viewState';
+
+const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = { top: [0, 1, 0], front: [0, 0, 1], side: [1, 0, 0] };
+
+/** What "Fit" shows: the props and paths where there are any, surfaces otherwise. */
+function contentBounds(root: Object3D): Box3 {
+  const props = new Box3();
+  const all = new Box3();
+  const paths = new Box3();
+  root.traverseVisible((o) => {
+    if (o.userData.pick) props.expandByObject(o);
+    else if (o.userData.surface) all.expandByObject(o);
+    else if (o.userData.path) paths.expandByObject(o);
+  });
+  props.union(paths);
+  if (!props.isEmpty()) return props;
+  return all.isEmpty() ? new Box3(new Vector3(-5, 0, -5), new Vector3(5, 2, 5)) : all;
+}
+
+/** Cameras and their controls: free with perspective, straight from three sides without. */
+export function Rig() {
+  const { gl, scene, size, set, invalidate, setDpr } = useThree();
+  const mode = useView((s) => s.mode);
+  const tool = useView((s) => s.tool);
+  const fitAsked = useView((s) => s.fitAsked);
+  const sceneId = useDocument((s) => s.sceneId);
+  const cameras = useMemo(() => {
+    const free = new PerspectiveCamera(38, 1, 0.1, 1200);
+    free.position.set(9, 6.5, 13);
+    const straight = new OrthographicCamera(-10, 10, 10, -10, -1000, 3000);
+    return { free, straight };
+  }, []);
+  const controls = useRef<OrbitControls | null>(null);
+  const target = useRef(new Vector3());
+  const camera = mode === 'free' ? cameras.free : cameras.straight;
+
+  useEffect(() => {
+    set({ camera });
+    const made = new OrbitControls(camera, gl.domElement);
+    made.enableDamping = false;
+    made.target.copy(target.current);
+    made.screenSpacePanning = true;
+    made.enableRotate = mode === 'free';
+    made.mouseButtons = { LEFT: mode === 'free' ? MOUSE.ROTATE : MOUSE.PAN, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
+    if (mode !== 'free') {
+      const d = new Vector3(...DIRECTIONS[mode]);
+      camera.up.set(0, mode === 'top' ? 0 : 1, mode === 'top' ? -1 : 0);
+      camera.position.copy(target.current).addScaledVector(d, 500);
+      camera.lookAt(target.current);
+    }
+    made.update();
+    let settle: ReturnType<typeof setTimeout> | undefined;
+    const full = Math.min(2, window.devicePixelRatio || 1);
+    const changed = () => {
+      target.current.copy(made.target);
+      if (!useView.getState().moving) {
+        useView.setState({ moving: true });
+        setDpr(full * 0.6);
+      }
+      clearTimeout(settle);
+      settle = setTimeout(() => {
+        useView.setState({ moving: false });
+        setDpr(full);
+        invalidate();
+        if (mode === 'free') {
+          const eye = cameras.free.position;
+          setView({ eye: [eye.x, eye.y, eye.z], target: [made.target.x, made.target.y, made.target.z] });
+        }
+      }, 180);
+      invalidate();
+    };
+    made.addEventListener('change', changed);
+    controls.current = made;
+    invalidate();
+    return () => {
+      clearTimeout(settle);
+      if (useView.getState().moving) {
+        useView.setState({ moving: false });
+        setDpr(full);
+      }
+      made.removeEventListener('change', changed);
+      made.dispose();
+    };
+  }, [camera, cameras, gl, invalidate, mode, set, setDpr]);
+
+  // While a path is drawn the left button sets points; turning stays on the right one.
+  useEffect(() => {
+    if (!controls.current) return;
+    const turning = mode === 'free' ? MOUSE.ROTATE : MOUSE.PAN;
+    controls.current.mouseButtons =
+      tool === 'draw'
+        ? { LEFT: null as never, MIDDLE: MOUSE.PAN, RIGHT: turning }
+        : { LEFT: turning, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
+  }, [tool, mode]);
+
+  useEffect(() => {
+    const aspect = size.width / Math.max(1, size.height);
+    cameras.free.aspect = aspect;
+    cameras.free.updateProjectionMatrix();
+    const half = cameras.straight.top;
+    cameras.straight.left = -half * aspect;
+    cameras.straight.right = half * aspect;
+    cameras.straight.updateProjectionMatrix();
+    invalidate();
+  }, [size, cameras, invalidate]);
+
+  // The view that the scene was left in.
+  useEffect(() => {
+    const { view } = useDocument.getState().scene;
+    if (view) {
+      cameras.free.position.set(...view.eye);
+      target.current.set(...view.target);
+    } else {
+      cameras.free.position.set(9, 6.5, 13);
+      target.current.set(0, 0.5, 0);
+    }
+    cameras.free.lookAt(target.current);
+    if (controls.current) {
+      controls.current.target.copy(target.current);
+      controls.current.update();
+    }
+    invalidate();
+  }, [sceneId, cameras, invalidate]);
+
+  useEffect(() => {
+    if (fitAsked === 0 || !controls.current) return;
+    const sphere = contentBounds(scene).getBoundingSphere(new Sphere());
+    const radius = Math.max(0.2, sphere.radius);
+    target.current.copy(sphere.center);
+    const aspect = size.width / Math.max(1, size.height);
+    if (mode === 'free') {
+      const half = Math.atan(Math.tan((cameras.free.fov * Math.PI) / 360) * Math.min(1, aspect));
+      const way = cameras.free.position.clone().sub(controls.current.target).normalize();
+      cameras.free.position.copy(sphere.center).addScaledVector(way, (radius / Math.sin(half)) * 0.92);
+    } else {
+      cameras.straight.zoom = 1;
+      const half = radius / Math.min(1, aspect);
+      Object.assign(cameras.straight, { top: half, bottom: -half, left: -half * aspect, right: half * aspect });
+      cameras.straight.position.copy(sphere.center).addScaledVector(new Vector3(...DIRECTIONS[mode]), 500);
+      cameras.straight.updateProjectionMatrix();
+    }
+    controls.current.target.copy(sphere.center);
+    controls.current.update();
+    invalidate();
+    // Asked for by its own counter alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [fitAsked]);
+
+  useFrame((state) => {
+    publishFrame({
+      camera: state.camera,
+      gl: state.gl,
+      scene: state.scene,
+      size: { width: state.size.width, height: state.size.height },
+      target: [target.current.x, target.current.y, target.current.z],
+      invalidate,
+    });
+  });
+  useEffect(() => () => publishFrame(null), []);
+  return null;
+}

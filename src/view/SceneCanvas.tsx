@@ -1,0 +1,115 @@
+'use client';
+
+import { Canvas, useFrame, useThree } from '@react-three/fiber';
+import { memo, useEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
+import { ACESFilmicToneMapping, PCFShadowMap, type WebGLRenderer } from 'three';
+import { useEngine } from '@/store/engine';
+import { useSaved } from '@/store/keeping/autosave';
+import { DrawPreview } from './overlay/DrawPreview';
+import { PointHandles } from './overlay/PointHandles';
+import { Ground } from './Ground';
+import { Lights } from './Lights';
+import { PathsLayer } from './PathsLayer';
+import { PropsLayer } from './PropsLayer';
+import { Rig } from './Rig';
+import { SurfacesLayer } from './SurfacesLayer';
+import { usePointer } from './usePointer';
+import { useView } from './viewState';
+
+/** Counts frames, so that others know when the picture is up to date. */
+function FrameCount() {
+  const frame = useRef(0);
+  useFrame(() => {
+    frame.current++;
+    useView.setState({ frames: frame.current });
+  });
+  const invalidate = useThree((s) => s.invalidate);
+  const result = useEngine((s) => s.result);
+  useEffect(() => invalidate(), [result, invalidate]);
+  return null;
+}
+
+/** True once nothing has been waited for during a few animation frames: results, meshes, saving, the camera. */
+function useSettled(): boolean {
+  const busy = useEngine((s) => s.busy);
+  const loading = useView((s) => s.loading > 0);
+  const moving = useView((s) => s.moving);
+  const saving = useSaved((s) => s.state === 'saving');
+  const frames = useView((s) => s.frames);
+  const [settled, setSettled] = useState(false);
+  useEffect(() => {
+    setSettled(false);
+    if (busy || loading || moving || saving || frames === 0) return undefined;
+    const timer = setTimeout(() => setSettled(true), 120);
+    return () => clearTimeout(timer);
+  }, [busy, loading, moving, saving, frames]);
+  return settled;
+}
+
+/** The layers never change by themselves from outside; what they show they read from the stores. */
+const Layers = memo(function Layers() {
+  return (
+    <Canvas
+      frameloop="demand"
+      shadows={SHADOWS}
+      dpr={FULL_DPR}
+      gl={GL}
+      events={noEvents}
+      onCreated={({ gl }) => useView.setState({ software: isSoftware(gl) })}
+    >
+      <Rig />
+      <Lights />
+      <Ground />
+      <SurfacesLayer />
+      <PropsLayer />
+      <PathsLayer />
+      <FrameCount />
+    </Canvas>
+  );
+});
+
+const SHADOWS = { type: PCFShadowMap };
+const FULL_DPR: [number, number] = [1, 2];
+const GL = { antialias: true, alpha: true, preserveDrawingBuffer: true, toneMapping: ACESFilmicToneMapping, toneMappingExposure: 1.12 };
+
+/** Picking is our own (pick.ts): on demand and throttled, not on every pointer event for every object. */
+const noEvents = () => ({ enabled: false, priority: 0 });
+
+/** Whether the browser draws without a graphics card. */
+function isSoftware(gl: WebGLRenderer): boolean {
+  const context = gl.getContext();
+  const info = context.getExtension('WEBGL_debug_renderer_info');
+  const name = String(info ? context.getParameter(info.UNMASKED_RENDERER_WEBGL) : '');
+  return /swiftshader|llvmpipe|software|basic render/i.test(name);
+}
+
+/** Marks the scene as settled for those who wait for it. */
+function SettledMark({ frame }: { frame: RefObject<HTMLDivElement | null> }) {
+  const settled = useSettled();
+  useEffect(() => {
+    if (frame.current) frame.current.dataset.settled = String(settled);
+  }, [frame, settled]);
+  return null;
+}
+
+/** The 3D view. Draws on demand; what lies over it (handles, panels) are its children. */
+export function SceneCanvas({ children }: { children?: ReactNode }) {
+  const frame = useRef<HTMLDivElement>(null);
+  const tool = useView((s) => s.tool);
+  usePointer(frame);
+  return (
+    <div
+      ref={frame}
+      role="application"
+      aria-label="Scene"
+      className="absolute inset-0 overflow-hidden"
+      style={{ background: 'linear-gradient(var(--sky-1), var(--sky-2) 55%, var(--sky-3))', cursor: tool === 'draw' ? 'crosshair' : 'default' }}
+    >
+      <Layers />
+      <SettledMark frame={frame} />
+      <DrawPreview />
+      <PointHandles />
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,232 @@
+'use client';
+
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import type { PathPoint } from '@/core/scene/schema';
+import type { Vec3 } from '@/core/math/vec3';
+import { movePoints, removePoints, setPoint } from '@/store/commands/paths';
+import { cancelGesture, dispatch, endGesture, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { selectPoint, useSelection } from '@/store/selection';
+import { INK, LINEN, THREAD_COLORS } from '../colors';
+import { useEditedPath } from '../edited';
+import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
+import { currentView, useView, type ViewHandle } from '../viewState';
+import { useFrames } from './useFrames';
+
+/** How far out the arms of the selected point reach, pixels. */
+const ARM = 46;
+const AXES: { name: string; axis: Vec3; color: string }[] = [
+  { name: 'X', axis: [1, 0, 0], color: THREAD_COLORS.plum },
+  { name: 'Y', axis: [0, 1, 0], color: THREAD_COLORS.moss },
+  { name: 'Z', axis: [0, 0, 1], color: THREAD_COLORS.woad },
+];
+
+const round = (v: number) => Number(v.toFixed(4));
+const plus = (a: Vec3, b: Vec3): Vec3 => [round(a[0] + b[0]), round(a[1] + b[1]), round(a[2] + b[2])];
+const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+
+/** Follows the pointer from a press to its release; Escape takes the drag back. */
+function followPointer(e: PointerEvent<Element>, key: string, onMove: (x: number, y: number, m: globalThis.PointerEvent) => void): void {
+  e.preventDefault();
+  e.stopPropagation();
+  const target = e.currentTarget;
+  const box = (target.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
+  target.setPointerCapture(e.pointerId);
+  endGesture();
+  let moved = false;
+  const move = (event: Event) => {
+    const m = event as globalThis.PointerEvent;
+    if (!moved && Math.hypot(m.clientX - e.clientX, m.clientY - e.clientY) < 3) return;
+    moved = true;
+    onMove(m.clientX - box.left, m.clientY - box.top, m);
+  };
+  const stop = () => {
+    endGesture();
+    target.removeEventListener('pointermove', move);
+    target.removeEventListener('pointerup', stop);
+    target.removeEventListener('pointercancel', stop);
+    removeEventListener('keydown', escape, true);
+  };
+  const escape = (k: globalThis.KeyboardEvent) => {
+    if (k.key !== 'Escape') return;
+    k.stopPropagation();
+    cancelGesture(key);
+    stop();
+  };
+  target.addEventListener('pointermove', move);
+  target.addEventListener('pointerup', stop);
+  target.addEventListener('pointercancel', stop);
+  addEventListener('keydown', escape, true);
+}
+
+/** The plane in which a dragged thing moves: the ground's, or the view's own (Alt, and seen from a side). */
+function dragPlane(view: ViewHandle, inView: boolean): Vec3 {
+  const n = viewNormal(view.camera);
+  const { mode } = useView.getState();
+  return inView || mode === 'front' || mode === 'side' || Math.abs(n[1]) < 0.08 ? n : [0, 1, 0];
+}
+
+/** The points of the edited path over the scene: move, select, and steer by pointer and keyboard. */
+export function PointHandles() {
+  const view = useFrames();
+  const path = useEditedPath();
+  const tool = useView((s) => s.tool);
+  const selected = useSelection((s) => s.points);
+  const active = useSelection((s) => s.arrangement);
+  const thread = useDocument((s) => s.scene.arrangements.find((a) => a.id === active)?.thread) ?? 'madder';
+  const result = useEngine((s) => (path ? s.result.paths.get(path.id) : undefined));
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const start = useRef<Record<string, Vec3>>({});
+  if (!view || !path || !path.visible || tool !== 'pick' || readOnly || !result) return null;
+  const { points } = path.source;
+  const ids = selected?.path === path.id ? selected.ids : [];
+  const color = THREAD_COLORS[thread];
+  const only = ids.length === 1 ? points.find((p) => p.id === ids[0]) : undefined;
+
+  /** Moves all selected points by the way that one of them went. */
+  const moveBy = (by: Vec3, key: string) =>
+    dispatch(
+      movePoints,
+      { path: path.id, to: Object.fromEntries(Object.entries(start.current).map(([id, p]) => [id, plus(p, by)])) },
+      key,
+    );
+  const remember = (chosen: string[]) => {
+    start.current = Object.fromEntries(points.filter((p) => chosen.includes(p.id)).map((p) => [p.id, p.position]));
+  };
+  const grab = (point: PathPoint) => (e: PointerEvent<Element>) => {
+    if (e.button !== 0) return;
+    const chosen = ids.includes(point.id) && !e.shiftKey ? ids : [point.id];
+    if (!ids.includes(point.id) || e.shiftKey) selectPoint(path.id, point.id, e.shiftKey);
+    remember(chosen);
+    const key = `move ${point.id}`;
+    const from = point.position;
+    followPointer(e, key, (x, y, m) => {
+      const now = currentView();
+      const at = now && onPlane(now, x, y, dragPlane(now, m.altKey), from);
+      if (at) moveBy(minus(at, from), key);
+    });
+  };
+  const grabArm = (point: PathPoint, axis: Vec3) => (e: PointerEvent<Element>) => {
+    if (e.button !== 0) return;
+    remember(ids);
+    const from = point.position;
+    const box = (e.currentTarget.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
+    const offset = alongAxis(view, e.clientX - box.left, e.clientY - box.top, from, axis) ?? 0;
+    const key = `arm ${point.id}`;
+    followPointer(e, key, (x, y) => {
+      const now = currentView();
+      const reach = now && alongAxis(now, x, y, from, axis);
+      if (reach !== null) moveBy(axis.map((a) => a * (reach - offset)) as Vec3, key);
+    });
+  };
+  const grabHandle = (point: PathPoint, which: 'handleIn' | 'handleOut') => (e: PointerEvent<Element>) => {
+    if (e.button !== 0) return;
+    const from = plus(point.position, point[which]);
+    const key = `${which} ${point.id}`;
+    followPointer(e, key, (x, y, m) => {
+      const now = currentView();
+      const at = now && onPlane(now, x, y, dragPlane(now, m.altKey), from);
+      if (!at) return;
+      const handle = minus(at, point.position).map(round) as Vec3;
+      const other = which === 'handleIn' ? 'handleOut' : 'handleIn';
+      // The other side stays in line, with its own length, unless Shift breaks it.
+      const l = Math.hypot(...handle);
+      const k = l > 0 ? -Math.hypot(...point[other]) / l : 0;
+      const values = m.shiftKey || k === 0 ? { [which]: handle } : { [which]: handle, [other]: handle.map((v) => round(v * k)) as Vec3 };
+      dispatch(setPoint, { path: path.id, id: point.id, values }, key);
+    });
+  };
+  const onKeyDown = (point: PathPoint) => (e: KeyboardEvent) => {
+    const step = e.shiftKey ? 1 : e.altKey ? 0.01 : 0.1;
+    const way: Record<string, Vec3> = {
+      ArrowLeft: [-step, 0, 0], ArrowRight: [step, 0, 0], ArrowUp: [0, 0, -step], ArrowDown: [0, 0, step],
+      PageUp: [0, step, 0], PageDown: [0, -step, 0],
+    };
+    if (way[e.key]) {
+      e.preventDefault();
+      e.stopPropagation();
+      const chosen = ids.includes(point.id) ? ids : [point.id];
+      if (!ids.includes(point.id)) selectPoint(path.id, point.id);
+      remember(chosen);
+      moveBy(way[e.key], `keys ${point.id}`);
+    } else if (e.key === 'Delete' || e.key === 'Backspace') {
+      e.preventDefault();
+      e.stopPropagation();
+      dispatch(removePoints, { path: path.id, ids: ids.includes(point.id) ? ids : [point.id] });
+    } else if (e.key === 'Enter' || e.key === ' ') {
+      e.preventDefault();
+      selectPoint(path.id, point.id, e.shiftKey);
+    }
+  };
+  const screen = points.map((p) => toScreen(view, p.position));
+  return (
+    <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label={`Points of ${path.name}`}>
+      {only?.kind === 'free' &&
+        (['handleIn', 'handleOut'] as const).map((which) => {
+          const a = toScreen(view, only.position);
+          const b = toScreen(view, plus(only.position, only[which]));
+          if (!a.ahead || !b.ahead) return null;
+          return (
+            <g key={which}>
+              <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke={INK} strokeWidth={1.4} />
+              <rect
+                x={b.x - 5} y={b.y - 5} width={10} height={10} rx={2} transform={`rotate(45 ${b.x} ${b.y})`}
+                fill={LINEN} stroke={INK} strokeWidth={1.6}
+                className="pointer-events-auto cursor-move touch-none"
+                role="button" aria-label={which === 'handleIn' ? 'Handle before' : 'Handle after'}
+                onPointerDown={grabHandle(only, which)}
+              />
+            </g>
+          );
+        })}
+      {only &&
+        AXES.map(({ name, axis, color: dye }) => {
+          const a = toScreen(view, only.position);
+          const reach = metresPerPixel(view, only.position) * ARM;
+          const b = toScreen(view, plus(only.position, axis.map((v) => v * reach) as Vec3));
+          if (!a.ahead || !b.ahead || Math.hypot(b.x - a.x, b.y - a.y) < 12) return null;
+          return (
+            <g
+              key={name}
+              className="pointer-events-auto cursor-grab touch-none"
+              role="button"
+              aria-label={`Move along ${name}`}
+              onPointerDown={grabArm(only, axis)}
+            >
+              <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="transparent" strokeWidth={14} />
+              <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke={dye} strokeWidth={2} strokeDasharray="1 4" strokeLinecap="round" />
+              <circle cx={b.x} cy={b.y} r={8} fill={dye} />
+              <text x={b.x} y={b.y + 3.6} textAnchor="middle" fontSize={10} fontWeight={700} fill={LINEN} className="select-none">
+                {name}
+              </text>
+            </g>
+          );
+        })}
+      {points.map((point, i) => {
+        const at = screen[i];
+        if (!at.ahead) return null;
+        const on = ids.includes(point.id);
+        return (
+          <g
+            key={point.id}
+            role="button"
+            tabIndex={0}
+            aria-label={`Point ${i + 1}`}
+            aria-pressed={on}
+            className="pointer-events-auto cursor-move touch-none outline-none [&:focus-visible>circle:first-child]:stroke-2"
+            onPointerDown={grab(point)}
+            onKeyDown={onKeyDown(point)}
+            onKeyUp={endGesture}
+          >
+            <circle cx={at.x} cy={at.y} r={11} fill="transparent" stroke={INK} strokeWidth={0} />
+            {point.kind === 'corner' ? (
+              <rect x={at.x - 5.5} y={at.y - 5.5} width={11} height={11} rx={2} fill={on ? color : LINEN} stroke={on ? LINEN : color} strokeWidth={1.8} />
+            ) : (
+              <ellipse cx={at.x} cy={at.y} rx={on ? 8 : 6.5} ry={on ? 6.5 : 5.2} fill={on ? color : LINEN} stroke={on ? LINEN : color} strokeWidth={1.8} />
+            )}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

@@ -1,0 +1,93 @@
+import type { Camera, Scene as ThreeScene, WebGLRenderer } from 'three';
+import { create } from 'zustand';
+import type { Vec3 } from '@/core/math/vec3';
+
+export type ViewMode = 'free' | 'top' | 'front' | 'side';
+export type Tool = 'pick' | 'draw';
+
+/** Points of a path that is being drawn. */
+export interface Drawing {
+  points: Vec3[];
+  /** Where the next point would go. */
+  ahead: Vec3 | null;
+  /** Whether the pointer is on the first point, so that a click closes. */
+  closing: boolean;
+}
+
+/** How the scene is looked at, and what the pointer does in it. Not part of the document. */
+export interface ViewState {
+  mode: ViewMode;
+  tool: Tool;
+  drawing: Drawing;
+  /** Rises when the scene should be fitted into the view. */
+  fitAsked: number;
+  /** The camera moves right now: drawn coarser. */
+  moving: boolean;
+  /** A prop dragged from the basket, over the scene. */
+  dragged: { prop: string; path: string | null } | null;
+  /** Nodes of the scene that are waited for (meshes, pictures). */
+  loading: number;
+  /** The browser draws without a graphics card: moving is drawn coarser still. */
+  software: boolean;
+  /** Frames drawn since the page was opened. */
+  frames: number;
+}
+
+const NO_DRAWING: Drawing = { points: [], ahead: null, closing: false };
+
+export const useView = create<ViewState>(() => ({
+  mode: 'free',
+  tool: 'pick',
+  drawing: NO_DRAWING,
+  fitAsked: 0,
+  moving: false,
+  dragged: null,
+  loading: 0,
+  software: false,
+  frames: 0,
+}));
+
+const set = useView.setState;
+
+export function chooseTool(tool: Tool): void {
+  set({ tool, drawing: NO_DRAWING });
+}
+export const setMode = (mode: ViewMode): void => set({ mode });
+export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1 }));
+export const setDrawing = (drawing: Partial<Drawing>): void => set((s) => ({ drawing: { ...s.drawing, ...drawing } }));
+export const dropDrawing = (): void => set({ drawing: NO_DRAWING });
+export const waitFor = async <T>(work: Promise<T>): Promise<T> => {
+  set((s) => ({ loading: s.loading + 1 }));
+  try {
+    return await work;
+  } finally {
+    set((s) => ({ loading: s.loading - 1 }));
+  }
+};
+
+/** What the overlay and the tools need of the running 3D view. */
+export interface ViewHandle {
+  camera: Camera;
+  gl: WebGLRenderer;
+  scene: ThreeScene;
+  size: { width: number; height: number };
+  /** Centre of turning. */
+  target: Vec3;
+  invalidate: () => void;
+}
+
+/** Called after every frame, so that what is drawn over the scene stays with it. */
+type FrameListener = (handle: ViewHandle) => void;
+const listeners = new Set<FrameListener>();
+let handle: ViewHandle | null = null;
+
+export const currentView = (): ViewHandle | null => handle;
+export function publishFrame(next: ViewHandle | null): void {
+  handle = next;
+  if (next) listeners.forEach((l) => l(next));
+}
+export function onFrame(listener: FrameListener): () => void {
+  listeners.add(listener);
+  if (handle) listener(handle);
+  return () => listeners.delete(listener);
+}
