@@ -1,9 +1,10 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
-import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Sphere, Vector3, type Object3D } from 'three';
+import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Sphere, Vector3, type Mesh, type Object3D } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
+import type { DrawnMesh } from './sceneMeshes';
 import { publishFrame, useView, type ViewMode } from './viewState';
 
 const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = { top: [0, 1, 0], front: [0, 0, 1], side: [1, 0, 0] };
@@ -21,6 +22,18 @@ function contentBounds(root: Object3D): Box3 {
   props.union(paths);
   if (!props.isEmpty()) return props;
   return all.isEmpty() ? new Box3(new Vector3(-5, 0, -5), new Vector3(5, 2, 5)) : all;
+}
+
+/** While the view moves: cheap materials and no shadows received. */
+function drawCoarser(root: Object3D, coarser: boolean): void {
+  if (!useView.getState().software) return;
+  root.traverse((o) => {
+    if (o.userData.faint) o.visible = !coarser;
+    const drawn = o.userData.drawn as DrawnMesh | undefined;
+    if (!drawn) return;
+    (o as Mesh).material = coarser ? drawn.coarse : drawn.materials;
+    o.receiveShadow = !coarser;
+  });
 }
 
 /** Cameras and their controls: free with perspective, straight from three sides without. */
@@ -61,12 +74,14 @@ export function Rig() {
       target.current.copy(made.target);
       if (!useView.getState().moving) {
         useView.setState({ moving: true });
-        setDpr(full * 0.6);
+        setDpr(full * (useView.getState().software ? 0.42 : 0.75));
+        drawCoarser(scene, true);
       }
       clearTimeout(settle);
       settle = setTimeout(() => {
         useView.setState({ moving: false });
         setDpr(full);
+        drawCoarser(scene, false);
         invalidate();
         if (mode === 'free') {
           const eye = cameras.free.position;
@@ -83,11 +98,12 @@ export function Rig() {
       if (useView.getState().moving) {
         useView.setState({ moving: false });
         setDpr(full);
+        drawCoarser(scene, false);
       }
       made.removeEventListener('change', changed);
       made.dispose();
     };
-  }, [camera, cameras, gl, invalidate, mode, set, setDpr]);
+  }, [camera, cameras, gl, invalidate, mode, scene, set, setDpr]);
 
   // While a path is drawn the left button sets points; turning stays on the right one.
   useEffect(() => {

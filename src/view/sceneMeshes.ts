@@ -1,4 +1,4 @@
-import { BufferAttribute, BufferGeometry, Color, DoubleSide, FrontSide, Matrix4, MeshStandardMaterial, SRGBColorSpace, Texture, type Material } from 'three';
+import { BufferAttribute, BufferGeometry, Color, DoubleSide, FrontSide, Matrix4, MeshLambertMaterial, MeshStandardMaterial, SRGBColorSpace, Texture, type Material } from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
 
@@ -6,6 +6,8 @@ import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
 export interface DrawnMesh {
   geometry: BufferGeometry;
   materials: Material[];
+  /** Cheaper ones of the same colours, for while the view moves. */
+  coarse: Material[];
 }
 
 const withTree = BufferGeometry.prototype as BufferGeometry & {
@@ -30,6 +32,16 @@ function drawnMaterial(m: MeshMaterial, colors: boolean, redraw: () => void): Me
   if (m.texture) void loadTexture(m.texture, material, redraw);
   return material;
 }
+
+const coarseMaterial = (m: MeshStandardMaterial): MeshLambertMaterial =>
+  new MeshLambertMaterial({
+    color: m.color,
+    opacity: m.opacity,
+    transparent: m.transparent,
+    emissive: m.emissive,
+    side: m.side,
+    vertexColors: m.vertexColors,
+  });
 
 async function loadTexture(t: NonNullable<MeshMaterial['texture']>, to: MeshStandardMaterial, redraw: () => void): Promise<void> {
   try {
@@ -57,13 +69,14 @@ export function drawnMesh(mesh: Mesh, matrix: ArrayLike<number>, redraw: () => v
   geometry.applyMatrix4(new Matrix4().fromArray(Array.from(matrix)));
   for (const g of mesh.groups) geometry.addGroup(g.start, g.count, g.material);
   withTree.computeBoundsTree.call(geometry, { indirect: true });
-  return { geometry, materials: mesh.materials.map((m) => drawnMaterial(m, mesh.colors !== undefined, redraw)) };
+  const materials = mesh.materials.map((m) => drawnMaterial(m, mesh.colors !== undefined, redraw));
+  return { geometry, materials, coarse: materials.map(coarseMaterial) };
 }
 
 export function disposeDrawn(drawn: DrawnMesh): void {
   (drawn.geometry as typeof withTree).disposeBoundsTree?.();
   drawn.geometry.dispose();
-  for (const m of drawn.materials) {
+  for (const m of [...drawn.materials, ...drawn.coarse]) {
     (m as MeshStandardMaterial).map?.dispose();
     m.dispose();
   }

@@ -134,22 +134,32 @@ export function alongPoints(path: CompiledPath, values: Float64Array, s: number)
   return values[from] + (values[to] - values[from]) * w;
 }
 
-/** Points and lengths for drawing: every span cut so that it turns by less than `turn` radians a piece. */
+/** Points and lengths for drawing: neighbours differ by at most about `turn` radians in direction. */
 export function polyline(path: CompiledPath, turn = 0.06): { position: Float64Array; s: Float64Array } {
-  const s: number[] = [];
+  const fine: number[] = [];
   const { table } = path;
   for (let i = 0; i < table.spanCount; i++) {
     const h = table.s1[i] - table.s0[i];
     if (!(h > 1e-9 * path.length)) continue;
     const ends = samplePath(path, [table.s0[i] + h * 1e-6, table.s0[i] + h / 2, table.s1[i] - h * 1e-6]).tangent;
-    const angle = (a: number, b: number) =>
-      Math.acos(
-        Math.min(1, Math.max(-1, ends[a] * ends[b] + ends[a + 1] * ends[b + 1] + ends[a + 2] * ends[b + 2])),
-      );
-    const pieces = Math.min(256, Math.max(1, Math.ceil((angle(0, 3) + angle(3, 6)) / turn)));
-    for (let k = 0; k < pieces; k++) s.push(table.s0[i] + (h * k) / pieces);
+    const pieces = Math.min(256, Math.max(1, Math.ceil((angleAt(ends, 0, 1) + angleAt(ends, 1, 2)) / turn)));
+    for (let k = 0; k < pieces; k++) fine.push(table.s0[i] + (h * k) / pieces);
   }
-  s.push(path.length);
-  // The end of a closed path is its start again; onPath would wrap it to the same place.
-  return { position: samplePath(path, s).position, s: Float64Array.from(s) };
+  fine.push(path.length);
+  const { tangent } = samplePath(path, fine);
+  // Spans are cut for exactness, far finer than the eye needs: only where the direction has changed is a point kept.
+  const kept = [0];
+  for (let i = 1; i < fine.length - 1; i++) {
+    const last = kept[kept.length - 1];
+    if (angleAt(tangent, last, i + 1) > turn || angleAt(tangent, i, i + 1) > turn / 4) kept.push(i);
+  }
+  kept.push(fine.length - 1);
+  const s = Float64Array.from(kept, (i) => fine[i]);
+  return { position: samplePath(path, s).position, s };
+}
+
+/** Angle between the unit vectors in rows i and j. */
+function angleAt(v: Float64Array, i: number, j: number): number {
+  const d = v[i * 3] * v[j * 3] + v[i * 3 + 1] * v[j * 3 + 1] + v[i * 3 + 2] * v[j * 3 + 2];
+  return Math.acos(Math.min(1, Math.max(-1, d)));
 }
