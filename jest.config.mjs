@@ -4,5 +4,7 @@ export default {
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: { '^.+\\.(ts|tsx|js|mjs)$': ['next/dist/build/swc/jest-transformer.js', {}] },
-  transformIgnorePatterns: ['/node_modules/(?!(three|@gltf-transform|property-graph|ktx-parse|three-mesh-bvh|comlink|dexie|immer)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(three|@gltf-transform|property-graph|ktx-parse|three-mesh-bvh|comlink|dexie|immer|@noble|meshoptimizer|fflate)/)',
+  ],
 };

@@ -18,7 +18,12 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: chromiumPath(),
-      args: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader', '--ignore-gpu-blocklist', '--no-sandbox'],
+      args: [
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--ignore-gpu-blocklist',
+        '--no-sandbox',
+      ],
     },
   },
   webServer: {

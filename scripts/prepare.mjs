@@ -20,14 +20,18 @@ if (stale()) {
 }
 
 export const chromiumPath = () =>
-  process.env.CHROMIUM_PATH ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((p) => existsSync(p));
+  process.env.CHROMIUM_PATH ??
+  ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((p) => existsSync(p));
 
 if (process.argv.includes('--browser') && !chromiumPath()) {
   const root = process.getuid?.() === 0;
   console.log('Installing Chromium…');
-  const done = root && run('apt-get', ['update', '-qq']) && run('apt-get', ['install', '-y', '-qq', 'chromium']);
+  const done =
+    root && run('apt-get', ['update', '-qq']) && run('apt-get', ['install', '-y', '-qq', 'chromium']);
   if (!done || !chromiumPath()) {
-    console.error('Chromium is needed for the browser tests. Install it (Debian: apt-get install chromium, as root),');
+    console.error(
+      'Chromium is needed for the browser tests. Install it (Debian: apt-get install chromium, as root),',
+    );
     console.error('or set CHROMIUM_PATH to a Chromium or Chrome, then run this again.');
     process.exit(1);
   }

@@ -39,10 +39,16 @@ check('Types', process.execPath, ['node_modules/next/dist/bin/next', 'typegen'])
 check('Types', bin('tsc'), ['--noEmit']);
 check('Lint', bin('eslint'), ['.', '--max-warnings', '0']);
 check('Dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']);
-counted('Unit tests', bin('jest'), ['--json', '--outputFile', 'test-results/unit.json'], 'test-results/unit.json', (r) => ({
-  passed: r.numPassedTests,
-  failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
-}));
+counted(
+  'Unit tests',
+  bin('jest'),
+  ['--json', '--outputFile', 'test-results/unit.json'],
+  'test-results/unit.json',
+  (r) => ({
+    passed: r.numPassedTests,
+    failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
+  }),
+);
 check('Build', process.execPath, ['node_modules/next/dist/bin/next', 'build']);
 counted('Browser tests', bin('playwright'), ['test'], 'test-results/browser.json', (r) => ({
   passed: r.stats.expected + r.stats.flaky,

@@ -38,22 +38,32 @@ function formatOf(out: string, args: ReturnType<typeof readArguments>): SendForm
   if (out === '-' || out.endsWith('.csv')) return { kind: 'csv', gaps: args.gaps };
   if (out.endsWith('.clothesline')) return { kind: 'clothesline' };
   if (out.endsWith('.glb')) {
-    return { kind: 'glb', options: { props: args.nodes ? 'nodes' : 'instanced', surfaces: !args['no-surfaces'] } };
+    return {
+      kind: 'glb',
+      options: { props: args.nodes ? 'nodes' : 'instanced', surfaces: !args['no-surfaces'] },
+    };
   }
   throw new UsageError(`The ending of "${out}" is not known. Use .glb, .csv, .clothesline, or -.`);
 }
 
 /** Works a scene out and writes it. @returns the exit code */
-export async function evaluateCommand(argv: string[], log: (line: string) => void, print: (text: string) => void): Promise<number> {
+export async function evaluateCommand(
+  argv: string[],
+  log: (line: string) => void,
+  print: (text: string) => void,
+): Promise<number> {
   try {
     const args = readArguments(argv);
-    if (args.help) return print(`${USAGE}\n`), 0;
+    if (args.help) return (print(`${USAGE}\n`), 0);
     if (args.scenes.length !== 1) throw new UsageError('Name one scene file.');
     if (!args.out) throw new UsageError('Say where to write with --out.');
     const format = formatOf(args.out, args);
     const service = new EngineService();
     const path = args.scenes[0];
-    const { scene, missing, unknown } = await service.open(new Uint8Array(await readFile(path)), basename(path));
+    const { scene, missing, unknown } = await service.open(
+      new Uint8Array(await readFile(path)),
+      basename(path),
+    );
     for (const hash of missing) log(`Missing mesh ${hash.slice(0, 12)}…: its props are left out.`);
     if (unknown.length) log(`Left out ${unknown.length} unknown fields, the first at ${unknown[0]}.`);
     const result = service.evaluateAll(scene);

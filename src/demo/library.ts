@@ -14,7 +14,12 @@ export interface BuiltMesh {
   make: () => Mesh;
 }
 
-const prop = (name: string, title: string, make: () => Mesh, foot: BuiltMesh['foot'] = 'base'): BuiltMesh => ({
+const prop = (
+  name: string,
+  title: string,
+  make: () => Mesh,
+  foot: BuiltMesh['foot'] = 'base',
+): BuiltMesh => ({
   name,
   title,
   use: 'prop',
@@ -45,8 +50,8 @@ export const BUILT: BuiltMesh[] = [
   prop('barrel', 'Barrel', harbour.barrel),
   prop('rope-coil', 'Rope coil', harbour.ropeCoil),
   prop('cleat', 'Cleat', harbour.cleat),
-  prop('mooring-ring', 'Mooring ring', harbour.mooringRing),
-  prop('life-ring', 'Life ring', harbour.lifeRing),
+  prop('mooring-ring', 'Mooring ring', harbour.mooringRing, 'origin'),
+  prop('life-ring', 'Life ring', harbour.lifeRing, 'centre'),
   prop('buoy', 'Buoy', harbour.buoy),
   prop('boulder', 'Boulder', harbour.boulder),
   prop('grass-tuft', 'Grass tuft', harbour.grassTuft),

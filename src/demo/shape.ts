@@ -3,9 +3,24 @@ import { cross, normalize, sub, type Vec3 } from '@/core/math/vec3';
 
 /** The palette of the demo world: linen, ink and the dyes, with a few woods and stones between. */
 export const COLORS = {
-  linen: '#E8DFCE', ink: '#33465A', deepInk: '#1E2A36', madder: '#B4472F', woad: '#2C5F86', weld: '#D6A02B',
-  moss: '#61793F', plum: '#7A4A6B', wood: '#6B4630', paleWood: '#A9825A', rope: '#C9AE7C', iron: '#4B5560',
-  stone: '#CFC4AE', darkStone: '#A99E8A', glow: '#F2CE6B', water: '#A6BEC0', white: '#F4EEE2', grass: '#7E9150',
+  linen: '#E8DFCE',
+  ink: '#33465A',
+  deepInk: '#1E2A36',
+  madder: '#B4472F',
+  woad: '#2C5F86',
+  weld: '#D6A02B',
+  moss: '#61793F',
+  plum: '#7A4A6B',
+  wood: '#6B4630',
+  paleWood: '#A9825A',
+  rope: '#C9AE7C',
+  iron: '#4B5560',
+  stone: '#CFC4AE',
+  darkStone: '#A99E8A',
+  glow: '#F2CE6B',
+  water: '#A6BEC0',
+  white: '#F4EEE2',
+  grass: '#7E9150',
 } as const;
 
 function linear(hex: string): Vec3 {
@@ -62,12 +77,60 @@ export class Shape {
   box(width: number, height: number, depth: number, color: string, y = 0): this {
     const [a, b] = [width / 2, depth / 2];
     const t = y + height;
-    this.face([[-a, t, b], [a, t, b], [a, t, -b], [-a, t, -b]], color);
-    this.face([[-a, y, -b], [a, y, -b], [a, y, b], [-a, y, b]], color);
-    this.face([[-a, y, b], [a, y, b], [a, t, b], [-a, t, b]], color);
-    this.face([[a, y, -b], [-a, y, -b], [-a, t, -b], [a, t, -b]], color);
-    this.face([[a, y, b], [a, y, -b], [a, t, -b], [a, t, b]], color);
-    return this.face([[-a, y, -b], [-a, y, b], [-a, t, b], [-a, t, -b]], color);
+    this.face(
+      [
+        [-a, t, b],
+        [a, t, b],
+        [a, t, -b],
+        [-a, t, -b],
+      ],
+      color,
+    );
+    this.face(
+      [
+        [-a, y, -b],
+        [a, y, -b],
+        [a, y, b],
+        [-a, y, b],
+      ],
+      color,
+    );
+    this.face(
+      [
+        [-a, y, b],
+        [a, y, b],
+        [a, t, b],
+        [-a, t, b],
+      ],
+      color,
+    );
+    this.face(
+      [
+        [a, y, -b],
+        [-a, y, -b],
+        [-a, t, -b],
+        [a, t, -b],
+      ],
+      color,
+    );
+    this.face(
+      [
+        [a, y, b],
+        [a, y, -b],
+        [a, t, -b],
+        [a, t, b],
+      ],
+      color,
+    );
+    return this.face(
+      [
+        [-a, y, -b],
+        [-a, y, b],
+        [-a, t, b],
+        [-a, t, -b],
+      ],
+      color,
+    );
   }
 
   /**
@@ -97,7 +160,11 @@ export class Shape {
         Array.from({ length: sides + 1 }, (_, s) => {
           const a = (2 * Math.PI * s) / sides;
           const [x, z] = [Math.cos(a), -Math.sin(a)];
-          return this.vertex([at[0] * x, at[1], at[0] * z], normalize([normal[0] * x, normal[1], normal[0] * z]), rgb);
+          return this.vertex(
+            [at[0] * x, at[1], at[0] * z],
+            normalize([normal[0] * x, normal[1], normal[0] * z]),
+            rgb,
+          );
         }),
       );
       for (let s = 0; s < sides; s++) {
@@ -110,7 +177,14 @@ export class Shape {
   }
 
   /** A ring (torus) about Y. */
-  ring(radius: number, thick: number, around: number, across: number, colors: string | string[], height = thick): this {
+  ring(
+    radius: number,
+    thick: number,
+    around: number,
+    across: number,
+    colors: string | string[],
+    height = thick,
+  ): this {
     const rgb = (k: number) =>
       linear(typeof colors === 'string' ? colors : colors[Math.floor((k * colors.length) / around)]);
     for (let k = 0; k < around; k++) {

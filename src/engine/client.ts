@@ -30,7 +30,13 @@ export interface EngineState {
 export const SHOW_PROGRESS_MS = 150;
 export const CAN_CANCEL_MS = 1000;
 
-export const NOTHING: EngineResult = { paths: new Map(), arrangements: new Map(), propBounds: {}, surfaceFaces: {}, ms: 0 };
+export const NOTHING: EngineResult = {
+  paths: new Map(),
+  arrangements: new Map(),
+  propBounds: {},
+  surfaceFaces: {},
+  ms: 0,
+};
 
 /**
  * Evaluation in a worker for the interface. Only the latest scene counts: while one is worked out, the next
@@ -89,7 +95,8 @@ export class EngineClient {
 
   private async once(scene: Scene, generation: number): Promise<void> {
     const known: Record<string, string> = {};
-    for (const r of [...this.state.result.paths.values(), ...this.state.result.arrangements.values()]) known[r.id] = r.key;
+    for (const r of [...this.state.result.paths.values(), ...this.state.result.arrangements.values()])
+      known[r.id] = r.key;
     const started = performance.now();
     let latest = { done: 0, name: '' };
     const tick = setInterval(() => {
@@ -118,7 +125,9 @@ export class EngineClient {
       });
     } catch (error) {
       if (generation !== this.generation) return;
-      this.set({ problem: `The placements could not be worked out (${message(error)}). Undo the last change.` });
+      this.set({
+        problem: `The placements could not be worked out (${message(error)}). Undo the last change.`,
+      });
     } finally {
       clearInterval(tick);
     }
@@ -132,7 +141,11 @@ export class EngineClient {
     this.running = false;
     this.waiting = null;
     for (const { bytes, fileName } of this.files.values()) void this.remote.bringIn(bytes.slice(), fileName);
-    this.set({ busy: false, progress: null, problem: 'Stopped. What you see is from before the last change.' });
+    this.set({
+      busy: false,
+      progress: null,
+      problem: 'Stopped. What you see is from before the last change.',
+    });
   }
 
   /** Hands over the bytes of a mesh that a scene uses. @throws Error with one sentence for a file that cannot be read */

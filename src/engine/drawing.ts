@@ -31,7 +31,12 @@ export function drawBatches(p: Placements): DrawBatch[] {
 
 /** Position, rotation and scale of row i as a column-major matrix. */
 export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number): void {
-  const [x, y, z, w] = [p.rotation[i * 4], p.rotation[i * 4 + 1], p.rotation[i * 4 + 2], p.rotation[i * 4 + 3]];
+  const [x, y, z, w] = [
+    p.rotation[i * 4],
+    p.rotation[i * 4 + 1],
+    p.rotation[i * 4 + 2],
+    p.rotation[i * 4 + 3],
+  ];
   const [sx, sy, sz] = [p.scale[i * 3], p.scale[i * 3 + 1], p.scale[i * 3 + 2]];
   out[o] = (1 - 2 * (y * y + z * z)) * sx;
   out[o + 1] = 2 * (x * y + z * w) * sx;

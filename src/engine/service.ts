@@ -37,9 +37,7 @@ export interface BroughtIn {
 }
 
 export type SendFormat =
-  | { kind: 'glb'; options: GlbOptions }
-  | { kind: 'csv'; gaps: boolean }
-  | { kind: 'clothesline' };
+  { kind: 'glb'; options: GlbOptions } | { kind: 'csv'; gaps: boolean } | { kind: 'clothesline' };
 
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
@@ -73,7 +71,11 @@ export class EngineService {
   }
 
   /** @param known keys of the results that the client still has, by node id */
-  evaluate(scene: Scene, known: Record<string, string>, progress?: (done: number, name: string) => void): Served {
+  evaluate(
+    scene: Scene,
+    known: Record<string, string>,
+    progress?: (done: number, name: string) => void,
+  ): Served {
     const start = performance.now();
     const result = this.evaluator.evaluate(scene, progress);
     const same = <T extends { id: string; key: string }>(r: T) => known[r.id] === r.key;
@@ -103,7 +105,8 @@ export class EngineService {
   async sendOut(scene: Scene, format: SendFormat): Promise<Uint8Array> {
     if (format.kind === 'clothesline') return packScene(scene, (hash) => this.files.get(hash)?.bytes);
     const result = this.evaluator.evaluate(scene);
-    if (format.kind === 'csv') return new TextEncoder().encode(writeCsv(scene, result, { gaps: format.gaps }));
+    if (format.kind === 'csv')
+      return new TextEncoder().encode(writeCsv(scene, result, { gaps: format.gaps }));
     return writeGlb(scene, result, { mesh: (ref) => this.mesh(ref) }, format.options);
   }
 }

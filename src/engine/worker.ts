@@ -10,7 +10,8 @@ const service = new EngineService();
 function buffersOf(value: unknown, found = new Set<ArrayBufferLike>()): ArrayBuffer[] {
   if (ArrayBuffer.isView(value)) found.add(value.buffer);
   else if (Array.isArray(value)) value.forEach((v) => buffersOf(v, found));
-  else if (typeof value === 'object' && value !== null) Object.values(value).forEach((v) => buffersOf(v, found));
+  else if (typeof value === 'object' && value !== null)
+    Object.values(value).forEach((v) => buffersOf(v, found));
   return [...found] as ArrayBuffer[];
 }
 

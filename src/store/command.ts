@@ -44,9 +44,15 @@ export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
  * "after", so that a long drag does not grow the list.
  */
 export function mergeEntries(first: HistoryEntry, second: HistoryEntry, name: string): HistoryEntry {
-  const plain = [...first.patches, ...second.patches, ...first.inverse, ...second.inverse].every((p) => p.op === 'replace');
+  const plain = [...first.patches, ...second.patches, ...first.inverse, ...second.inverse].every(
+    (p) => p.op === 'replace',
+  );
   if (!plain) {
-    return { name, patches: [...first.patches, ...second.patches], inverse: [...second.inverse, ...first.inverse] };
+    return {
+      name,
+      patches: [...first.patches, ...second.patches],
+      inverse: [...second.inverse, ...first.inverse],
+    };
   }
   const key = (p: Patch) => p.path.join('/');
   const patches = new Map(first.patches.map((p) => [key(p), p]));
@@ -55,7 +61,11 @@ export function mergeEntries(first: HistoryEntry, second: HistoryEntry, name: st
   for (const p of first.inverse) inverse.set(key(p), p);
   const nested = (keys: string[]) => keys.some((a) => keys.some((b) => a !== b && b.startsWith(`${a}/`)));
   if (nested([...patches.keys()]) || nested([...inverse.keys()])) {
-    return { name, patches: [...first.patches, ...second.patches], inverse: [...second.inverse, ...first.inverse] };
+    return {
+      name,
+      patches: [...first.patches, ...second.patches],
+      inverse: [...second.inverse, ...first.inverse],
+    };
   }
   return { name, patches: [...patches.values()], inverse: [...inverse.values()] };
 }

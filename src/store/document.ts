@@ -55,6 +55,7 @@ export function dispatch<A>(c: Command<A>, args: A, key?: string): string | unde
   if (readOnly) return undefined;
   const { scene: next, entry, made } = applyCommand(scene, c, args);
   if (!entry) return made;
+  clearTimeout(resting);
   const joins = key !== undefined && gesture?.open && gesture.key === key && past.length > 0;
   if (joins) {
     const merged = mergeEntries(past[past.length - 1], entry, c.name(gesture!.before, next, args));
@@ -68,7 +69,15 @@ export function dispatch<A>(c: Command<A>, args: A, key?: string): string | unde
 
 /** Ends the gesture under way; the next change is a step of its own. */
 export function endGesture(): void {
+  clearTimeout(resting);
   if (gesture) gesture.open = false;
+}
+
+let resting: ReturnType<typeof setTimeout> | undefined;
+/** Ends the gesture once no key was pressed for a moment, so that a row of key presses is one step. */
+export function restGesture(): void {
+  clearTimeout(resting);
+  resting = setTimeout(endGesture, 700);
 }
 
 /** Takes the gesture under way back, as Escape does in the middle of a drag. */

@@ -8,12 +8,16 @@ let client: EngineClient | null = null;
 
 export function engine(): EngineClient {
   if (!client) {
-    client = new EngineClient(() => new Worker(new URL('../engine/worker.ts', import.meta.url), { type: 'module' }));
+    client = new EngineClient(
+      () => new Worker(new URL('../engine/worker.ts', import.meta.url), { type: 'module' }),
+    );
     useDocument.subscribe((now, before) => {
       if (now.scene === before.scene || !now.sceneId) return;
       const { view: _v, ...rest } = now.scene;
       const { view: _w, ...old } = before.scene;
-      const same = now.sceneId === before.sceneId && Object.keys(rest).every((k) => rest[k as keyof typeof rest] === old[k as keyof typeof old]);
+      const same =
+        now.sceneId === before.sceneId &&
+        Object.keys(rest).every((k) => rest[k as keyof typeof rest] === old[k as keyof typeof old]);
       if (!same) client!.evaluate(now.scene);
     });
   }

@@ -55,7 +55,8 @@ export function setHover(hover: SelectionState['hover']): void {
 export function stepBack(): void {
   const { points, slots, node, arrangement } = get();
   if (points || slots) set({ points: null, slots: null });
-  else if (node && node.kind !== 'arrangement' && arrangement) set({ node: { kind: 'arrangement', id: arrangement } });
+  else if (node && node.kind !== 'arrangement' && arrangement)
+    set({ node: { kind: 'arrangement', id: arrangement } });
   else clearSelection();
 }
 
@@ -64,8 +65,14 @@ export function pruneSelection(scene: Scene): void {
   const { arrangement, node, points, slots } = get();
   const has = (list: { id: string }[], id: string) => list.some((n) => n.id === id);
   const change: Partial<SelectionState> = {};
-  if (arrangement && !has(scene.arrangements, arrangement)) change.arrangement = scene.arrangements[0]?.id ?? null;
-  const lists = { arrangement: scene.arrangements, path: scene.paths, surface: scene.surfaces, prop: scene.props };
+  if (arrangement && !has(scene.arrangements, arrangement))
+    change.arrangement = scene.arrangements[0]?.id ?? null;
+  const lists = {
+    arrangement: scene.arrangements,
+    path: scene.paths,
+    surface: scene.surfaces,
+    prop: scene.props,
+  };
   if (node && !has(lists[node.kind], node.id)) {
     const id = change.arrangement ?? arrangement;
     change.node = id && has(scene.arrangements, id) ? { kind: 'arrangement', id } : null;

@@ -21,10 +21,12 @@ export const useUi = create<UiState>(() => ({
   notice: null,
 }));
 
-export const openDialog = (dialog: DialogName, file: File | null = null): void => useUi.setState({ dialog, file });
+export const openDialog = (dialog: DialogName, file: File | null = null): void =>
+  useUi.setState({ dialog, file });
 export const toggleStep = (step: string): void =>
   useUi.setState((s) => ({ openSteps: { ...s.openSteps, [step]: !s.openSteps[step] } }));
-export const say = (text: string, kind: 'plain' | 'problem' = 'plain'): void => useUi.setState({ notice: { text, kind } });
+export const say = (text: string, kind: 'plain' | 'problem' = 'plain'): void =>
+  useUi.setState({ notice: { text, kind } });
 
 export function setTheme(theme: Theme): void {
   useUi.setState({ theme });

@@ -2,12 +2,14 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
 import { Box3, Sphere, type DirectionalLight } from 'three';
 import { useEngine } from '@/store/engine';
+import { useView } from './viewState';
 
 /** Evening light from one side with its shadow fitted to what is there, and the sky's from above. */
 export function Lights() {
   const sun = useRef<DirectionalLight>(null);
   const { scene, gl, invalidate } = useThree();
   const result = useEngine((s) => s.result);
+  const software = useView((s) => s.software);
   useEffect(() => {
     gl.shadowMap.autoUpdate = false;
   }, [gl]);
@@ -18,7 +20,9 @@ export function Lights() {
     scene.traverseVisible((o) => {
       if (o.userData.pick) box.expandByObject(o);
     });
-    const sphere = box.isEmpty() ? new Sphere(light.target.position, 14) : box.getBoundingSphere(new Sphere());
+    const sphere = box.isEmpty()
+      ? new Sphere(light.target.position, 14)
+      : box.getBoundingSphere(new Sphere());
     const r = Math.min(60, Math.max(4, sphere.radius * 1.05));
     light.target.position.copy(sphere.center);
     light.position.set(sphere.center.x - r * 0.9, sphere.center.y + r * 1.25, sphere.center.z - r * 0.35);
@@ -32,7 +36,13 @@ export function Lights() {
   return (
     <>
       <hemisphereLight args={['#eef4f6', '#c9b79a', 1.75]} />
-      <directionalLight ref={sun} color="#fff1dc" intensity={2.1} castShadow shadow-mapSize={[2048, 2048]} />
+      <directionalLight
+        ref={sun}
+        color="#fff1dc"
+        intensity={2.1}
+        castShadow
+        shadow-mapSize={software ? [1024, 1024] : [2048, 2048]}
+      />
     </>
   );
 }

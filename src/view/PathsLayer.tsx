@@ -51,7 +51,12 @@ function PathLine({ result, color, strong }: { result: PathResult; color: string
       return made;
     };
     // What lies behind something shows through a little; what lies on a surface wins over it.
-    const through = line({ linewidth: strong ? 2 : 1.2, color, opacity: strong ? 0.3 : 0.12, depthTest: false });
+    const through = line({
+      linewidth: strong ? 2 : 1.2,
+      color,
+      opacity: strong ? 0.3 : 0.12,
+      depthTest: false,
+    });
     const front = line({ linewidth: strong ? 2.6 : 1.6, color, opacity: strong ? 1 : 0.45 });
     front.userData.path = result.id;
     through.userData.faint = true;

@@ -1,6 +1,14 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
-import { DynamicDrawUsage, Group, InstancedBufferAttribute, InstancedMesh, Matrix4, Mesh, MeshBasicMaterial } from 'three';
+import {
+  DynamicDrawUsage,
+  Group,
+  InstancedBufferAttribute,
+  InstancedMesh,
+  Matrix4,
+  Mesh,
+  MeshBasicMaterial,
+} from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/scene/schema';
 import type { ServedArrangement } from '@/engine/service';
@@ -27,15 +35,24 @@ export function PropsLayer() {
   const props = useDocument((s) => s.scene.props);
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
   const results = useEngine((s) => s.result.arrangements);
+  const used = useMemo(
+    () =>
+      new Set(
+        arrangements.flatMap((a) => a.order.entries.map((e) => (e.item.kind === 'prop' ? e.item.prop : ''))),
+      ),
+    [arrangements],
+  );
   const wanted = useMemo(
     () =>
-      props.map((p) => ({
-        id: p.id,
-        mesh: p.mesh,
-        settings: JSON.stringify([p.unitScale, p.foot, p.front, p.up]),
-        matrix: (bounds: Parameters<typeof propMatrix>[1]) => propMatrix(p, bounds),
-      })),
-    [props],
+      props
+        .filter((p) => used.has(p.id))
+        .map((p) => ({
+          id: p.id,
+          mesh: p.mesh,
+          settings: JSON.stringify([p.unitScale, p.foot, p.front, p.up]),
+          matrix: (bounds: Parameters<typeof propMatrix>[1]) => propMatrix(p, bounds),
+        })),
+    [props, used],
   );
   const meshes = useMeshes(wanted, invalidate);
   const group = useRef(new Group());
@@ -147,4 +164,3 @@ function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
   }, [hover, slots, arrangements, results, meshes, invalidate]);
   return <primitive object={group.current} />;
 }
-

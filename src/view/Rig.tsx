@@ -1,13 +1,26 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
-import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Sphere, Vector3, type Mesh, type Object3D } from 'three';
+import {
+  Box3,
+  MOUSE,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Sphere,
+  Vector3,
+  type Mesh,
+  type Object3D,
+} from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
 import type { DrawnMesh } from './sceneMeshes';
 import { publishFrame, useView, type ViewMode } from './viewState';
 
-const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = { top: [0, 1, 0], front: [0, 0, 1], side: [1, 0, 0] };
+const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = {
+  top: [0, 1, 0],
+  front: [0, 0, 1],
+  side: [1, 0, 0],
+};
 
 /** What "Fit" shows: the props and paths where there are any, surfaces otherwise. */
 function contentBounds(root: Object3D): Box3 {
@@ -47,6 +60,9 @@ export function Rig() {
     const free = new PerspectiveCamera(38, 1, 0.1, 1200);
     free.position.set(9, 6.5, 13);
     const straight = new OrthographicCamera(-10, 10, 10, -10, -1000, 3000);
+    // The library would put pixels into the straight camera's sides at every change of size.
+    Object.assign(straight, { manual: true });
+    Object.assign(free, { manual: true });
     return { free, straight };
   }, []);
   const controls = useRef<OrbitControls | null>(null);
@@ -60,7 +76,11 @@ export function Rig() {
     made.target.copy(target.current);
     made.screenSpacePanning = true;
     made.enableRotate = mode === 'free';
-    made.mouseButtons = { LEFT: mode === 'free' ? MOUSE.ROTATE : MOUSE.PAN, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
+    made.mouseButtons = {
+      LEFT: mode === 'free' ? MOUSE.ROTATE : MOUSE.PAN,
+      MIDDLE: MOUSE.PAN,
+      RIGHT: MOUSE.PAN,
+    };
     if (mode !== 'free') {
       const d = new Vector3(...DIRECTIONS[mode]);
       camera.up.set(0, mode === 'top' ? 0 : 1, mode === 'top' ? -1 : 0);
@@ -68,8 +88,28 @@ export function Rig() {
       camera.lookAt(target.current);
     }
     made.update();
-    let settle: ReturnType<typeof setTimeout> | undefined;
     const full = Math.min(2, window.devicePixelRatio || 1);
+    let settle: ReturnType<typeof setTimeout> | undefined;
+    let held = false;
+    const settled = () => {
+      useView.setState({ moving: false });
+      setDpr(full);
+      drawCoarser(scene, false);
+      invalidate();
+      if (mode === 'free') {
+        const eye = cameras.free.position;
+        setView({ eye: [eye.x, eye.y, eye.z], target: [made.target.x, made.target.y, made.target.z] });
+      }
+    };
+    const soon = () => {
+      clearTimeout(settle);
+      if (!held && useView.getState().moving) settle = setTimeout(settled, 250);
+    };
+    const hold = (on: boolean) => () => {
+      held = on;
+      soon();
+    };
+    const [grabbed, released] = [hold(true), hold(false)];
     const changed = () => {
       target.current.copy(made.target);
       if (!useView.getState().moving) {
@@ -77,19 +117,11 @@ export function Rig() {
         setDpr(full * (useView.getState().software ? 0.42 : 0.75));
         drawCoarser(scene, true);
       }
-      clearTimeout(settle);
-      settle = setTimeout(() => {
-        useView.setState({ moving: false });
-        setDpr(full);
-        drawCoarser(scene, false);
-        invalidate();
-        if (mode === 'free') {
-          const eye = cameras.free.position;
-          setView({ eye: [eye.x, eye.y, eye.z], target: [made.target.x, made.target.y, made.target.z] });
-        }
-      }, 180);
+      soon();
       invalidate();
     };
+    made.addEventListener('start', grabbed);
+    made.addEventListener('end', released);
     made.addEventListener('change', changed);
     controls.current = made;
     invalidate();
@@ -100,7 +132,6 @@ export function Rig() {
         setDpr(full);
         drawCoarser(scene, false);
       }
-      made.removeEventListener('change', changed);
       made.dispose();
     };
   }, [camera, cameras, gl, invalidate, mode, scene, set, setDpr]);
@@ -157,7 +188,12 @@ export function Rig() {
     } else {
       cameras.straight.zoom = 1;
       const half = radius / Math.min(1, aspect);
-      Object.assign(cameras.straight, { top: half, bottom: -half, left: -half * aspect, right: half * aspect });
+      Object.assign(cameras.straight, {
+        top: half,
+        bottom: -half,
+        left: -half * aspect,
+        right: half * aspect,
+      });
       cameras.straight.position.copy(sphere.center).addScaledVector(new Vector3(...DIRECTIONS[mode]), 500);
       cameras.straight.updateProjectionMatrix();
     }

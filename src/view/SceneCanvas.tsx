@@ -2,7 +2,7 @@
 
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { memo, useEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
-import { ACESFilmicToneMapping, PCFShadowMap, type WebGLRenderer } from 'three';
+import { ACESFilmicToneMapping, PCFShadowMap } from 'three';
 import { useEngine } from '@/store/engine';
 import { useSaved } from '@/store/keeping/autosave';
 import { DrawPreview } from './overlay/DrawPreview';
@@ -46,17 +46,20 @@ function useSettled(): boolean {
   return settled;
 }
 
+/** Whether the browser draws without a graphics card: then smooth edges cost more than they show. */
+function drawsInSoftware(): boolean {
+  const context = document.createElement('canvas').getContext('webgl2');
+  const info = context?.getExtension('WEBGL_debug_renderer_info');
+  const name = info ? String(context!.getParameter(info.UNMASKED_RENDERER_WEBGL)) : '';
+  context?.getExtension('WEBGL_lose_context')?.loseContext();
+  return /swiftshader|llvmpipe|software|basic render/i.test(name);
+}
+const SOFTWARE = drawsInSoftware();
+
 /** The layers never change by themselves from outside; what they show they read from the stores. */
 const Layers = memo(function Layers() {
   return (
-    <Canvas
-      frameloop="demand"
-      shadows={SHADOWS}
-      dpr={FULL_DPR}
-      gl={GL}
-      events={noEvents}
-      onCreated={({ gl }) => useView.setState({ software: isSoftware(gl) })}
-    >
+    <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={GL} events={noEvents}>
       <Rig />
       <Lights />
       <Ground />
@@ -70,18 +73,16 @@ const Layers = memo(function Layers() {
 
 const SHADOWS = { type: PCFShadowMap };
 const FULL_DPR: [number, number] = [1, 2];
-const GL = { antialias: true, alpha: true, preserveDrawingBuffer: true, toneMapping: ACESFilmicToneMapping, toneMappingExposure: 1.12 };
+const GL = {
+  antialias: !SOFTWARE,
+  alpha: true,
+  preserveDrawingBuffer: true,
+  toneMapping: ACESFilmicToneMapping,
+  toneMappingExposure: 1.12,
+};
 
 /** Picking is our own (pick.ts): on demand and throttled, not on every pointer event for every object. */
 const noEvents = () => ({ enabled: false, priority: 0 });
-
-/** Whether the browser draws without a graphics card. */
-function isSoftware(gl: WebGLRenderer): boolean {
-  const context = gl.getContext();
-  const info = context.getExtension('WEBGL_debug_renderer_info');
-  const name = String(info ? context.getParameter(info.UNMASKED_RENDERER_WEBGL) : '');
-  return /swiftshader|llvmpipe|software|basic render/i.test(name);
-}
 
 /** Marks the scene as settled for those who wait for it. */
 function SettledMark({ frame }: { frame: RefObject<HTMLDivElement | null> }) {
@@ -97,13 +98,17 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
   const frame = useRef<HTMLDivElement>(null);
   const tool = useView((s) => s.tool);
   usePointer(frame);
+  useEffect(() => useView.setState({ software: SOFTWARE }), []);
   return (
     <div
       ref={frame}
       role="application"
       aria-label="Scene"
       className="absolute inset-0 overflow-hidden"
-      style={{ background: 'linear-gradient(var(--sky-1), var(--sky-2) 55%, var(--sky-3))', cursor: tool === 'draw' ? 'crosshair' : 'default' }}
+      style={{
+        background: 'linear-gradient(var(--sky-1), var(--sky-2) 55%, var(--sky-3))',
+        cursor: tool === 'draw' ? 'crosshair' : 'default',
+      }}
     >
       <Layers />
       <SettledMark frame={frame} />

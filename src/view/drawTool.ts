@@ -80,7 +80,10 @@ export function finishDrawing(closed: boolean): void {
   const { points } = useView.getState().drawing;
   if (points.length < 2) return;
   const round = (v: number) => Number(v.toFixed(4));
-  const made = dispatch(addPath, { points: points.map((p): Vec3 => [round(p[0]), round(p[1]), round(p[2])]), closed });
+  const made = dispatch(addPath, {
+    points: points.map((p): Vec3 => [round(p[0]), round(p[1]), round(p[2])]),
+    closed,
+  });
   chooseTool('pick');
   if (made) selectNode('path', made);
 }

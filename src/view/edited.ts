@@ -4,7 +4,11 @@ import { useSelection } from '@/store/selection';
 
 /** The path whose points are shown for editing: the selected one, or that of the selected arrangement. */
 export function editedPath(): Path | undefined {
-  return pathOf(useDocument.getState().scene.paths, useDocument.getState().scene.arrangements, useSelection.getState());
+  return pathOf(
+    useDocument.getState().scene.paths,
+    useDocument.getState().scene.arrangements,
+    useSelection.getState(),
+  );
 }
 
 function pathOf(

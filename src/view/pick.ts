@@ -22,7 +22,12 @@ export function pick(view: ViewHandle, x: number, y: number, want: 'all' | 'surf
     const { pick: instance, surface } = hit.object.userData as { pick?: InstancePick; surface?: string };
     const point: Vec3 = [hit.point.x, hit.point.y, hit.point.z];
     if (instance && hit.instanceId !== undefined) {
-      return { kind: 'prop', arrangement: instance.arrangement, slot: instance.slotOf(hit.instanceId), point };
+      return {
+        kind: 'prop',
+        arrangement: instance.arrangement,
+        slot: instance.slotOf(hit.instanceId),
+        point,
+      };
     }
     if (surface) {
       const n = hit.face?.normal.clone().transformDirection(hit.object.matrixWorld);

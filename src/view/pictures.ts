@@ -1,4 +1,14 @@
-import { AmbientLight, Box3, DirectionalLight, Mesh as ThreeMesh, PerspectiveCamera, Scene, Sphere, Vector3, WebGLRenderer } from 'three';
+import {
+  AmbientLight,
+  Box3,
+  DirectionalLight,
+  Mesh as ThreeMesh,
+  PerspectiveCamera,
+  Scene,
+  Sphere,
+  Vector3,
+  WebGLRenderer,
+} from 'three';
 import type { Mesh } from '@/core/mesh/mesh';
 import { disposeDrawn, drawnMesh } from './sceneMeshes';
 
@@ -21,10 +31,10 @@ function openStudio() {
 /** A picture of a mesh in the prop's own space, as a data URL, seen a little from above and to its left. */
 export function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): string {
   const { renderer, scene, camera } = openStudio();
-  const drawn = drawnMesh(mesh, matrix, () => {});
+  const drawn = drawnMesh(mesh, matrix, () => {}, false);
   const object = new ThreeMesh(drawn.geometry, drawn.materials);
   const sphere = new Box3().setFromObject(object).getBoundingSphere(new Sphere());
-  const away = Math.max(1e-4, sphere.radius) / Math.sin((13 * Math.PI) / 180);
+  const away = Math.max(1e-4, sphere.radius) / Math.sin((15 * Math.PI) / 180);
   camera.position.copy(sphere.center).addScaledVector(new Vector3(0.55, 0.42, 0.85).normalize(), away);
   camera.near = away / 100;
   camera.far = away * 4;

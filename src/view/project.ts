@@ -59,7 +59,13 @@ export function alongAxis(view: ViewHandle, x: number, y: number, start: Vec3, a
 
 /** Metres that one pixel covers at a place. */
 export function metresPerPixel(view: ViewHandle, p: readonly number[]): number {
-  const camera = view.camera as Camera & { isOrthographicCamera?: boolean; top: number; bottom: number; zoom: number; fov: number };
+  const camera = view.camera as Camera & {
+    isOrthographicCamera?: boolean;
+    top: number;
+    bottom: number;
+    zoom: number;
+    fov: number;
+  };
   if (camera.isOrthographicCamera) return (camera.top - camera.bottom) / camera.zoom / view.size.height;
   const forward = camera.getWorldDirection(new Vector3());
   const depth = new Vector3(p[0], p[1], p[2]).sub(camera.position).dot(forward);
@@ -72,7 +78,12 @@ export interface Polyline {
 }
 
 /** Nearest place of a polyline to a pixel, measured on the screen. */
-export function nearestOnScreen(view: ViewHandle, line: Polyline, x: number, y: number): { s: number; pixels: number } {
+export function nearestOnScreen(
+  view: ViewHandle,
+  line: Polyline,
+  x: number,
+  y: number,
+): { s: number; pixels: number } {
   let best = { s: 0, pixels: Infinity };
   let last: ScreenPoint | null = null;
   for (let i = 0; i < line.s.length; i++) {

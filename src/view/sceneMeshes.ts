@@ -1,4 +1,16 @@
-import { BufferAttribute, BufferGeometry, Color, DoubleSide, FrontSide, Matrix4, MeshLambertMaterial, MeshStandardMaterial, SRGBColorSpace, Texture, type Material } from 'three';
+import {
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  DoubleSide,
+  FrontSide,
+  Matrix4,
+  MeshLambertMaterial,
+  MeshStandardMaterial,
+  SRGBColorSpace,
+  Texture,
+  type Material,
+} from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
 
@@ -43,7 +55,11 @@ const coarseMaterial = (m: MeshStandardMaterial): MeshLambertMaterial =>
     vertexColors: m.vertexColors,
   });
 
-async function loadTexture(t: NonNullable<MeshMaterial['texture']>, to: MeshStandardMaterial, redraw: () => void): Promise<void> {
+async function loadTexture(
+  t: NonNullable<MeshMaterial['texture']>,
+  to: MeshStandardMaterial,
+  redraw: () => void,
+): Promise<void> {
   try {
     const image = await createImageBitmap(new Blob([new Uint8Array(t.bytes)], { type: t.mime }));
     const texture = new Texture(image);
@@ -58,8 +74,13 @@ async function loadTexture(t: NonNullable<MeshMaterial['texture']>, to: MeshStan
   }
 }
 
-/** A mesh mapped by `matrix` (column-major) into a buffer geometry with a tree for picking. */
-export function drawnMesh(mesh: Mesh, matrix: ArrayLike<number>, redraw: () => void): DrawnMesh {
+/** A mesh mapped by `matrix` (column-major) into a buffer geometry, with a tree where it will be picked. */
+export function drawnMesh(
+  mesh: Mesh,
+  matrix: ArrayLike<number>,
+  redraw: () => void,
+  picked = true,
+): DrawnMesh {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(mesh.positions.slice(), 3));
   geometry.setAttribute('normal', new BufferAttribute(mesh.normals.slice(), 3));
@@ -68,7 +89,7 @@ export function drawnMesh(mesh: Mesh, matrix: ArrayLike<number>, redraw: () => v
   geometry.setIndex(new BufferAttribute(mesh.indices, 1));
   geometry.applyMatrix4(new Matrix4().fromArray(Array.from(matrix)));
   for (const g of mesh.groups) geometry.addGroup(g.start, g.count, g.material);
-  withTree.computeBoundsTree.call(geometry, { indirect: true });
+  if (picked) withTree.computeBoundsTree.call(geometry, { indirect: true });
   const materials = mesh.materials.map((m) => drawnMaterial(m, mesh.colors !== undefined, redraw));
   return { geometry, materials, coarse: materials.map(coarseMaterial) };
 }

@@ -21,19 +21,18 @@ export function useMeshes(wanted: Wanted[], redraw: () => void): Map<string, Dra
   useEffect(() => {
     let current = true;
     const keyOf = (w: Wanted) => JSON.stringify([w.mesh, w.settings]);
-    for (const w of wanted) {
-      if (have.current.get(w.id)?.key === keyOf(w)) continue;
-      const load = async () => {
-        const mesh: Mesh | undefined = await engine().mesh(w.mesh);
-        if (!mesh || mesh.indices.length < 3 || !current) return;
-        const drawn = drawnMesh(mesh, w.matrix(meshBounds(mesh)), redraw);
-        const old = have.current.get(w.id);
-        have.current.set(w.id, { key: keyOf(w), drawn });
-        setCount((n) => n + 1);
-        if (old) setTimeout(() => disposeDrawn(old.drawn), 1000);
-      };
-      void waitFor(load());
-    }
+    const load = async (w: Wanted) => {
+      const mesh: Mesh | undefined = await engine().mesh(w.mesh);
+      if (!mesh || mesh.indices.length < 3 || !current) return;
+      const drawn = drawnMesh(mesh, w.matrix(meshBounds(mesh)), redraw);
+      const old = have.current.get(w.id);
+      have.current.set(w.id, { key: keyOf(w), drawn });
+      if (old) setTimeout(() => disposeDrawn(old.drawn), 1000);
+    };
+    const fresh = wanted.filter((w) => have.current.get(w.id)?.key !== keyOf(w));
+    // All at once, so that a scene that opens is drawn once and not once a mesh.
+    if (fresh.length)
+      void waitFor(Promise.all(fresh.map(load)).then(() => current && setCount((n) => n + 1)));
     for (const [id, { drawn }] of have.current) {
       if (wanted.some((w) => w.id === id)) continue;
       have.current.delete(id);

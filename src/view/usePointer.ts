@@ -46,6 +46,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     let down: { x: number; y: number; dragged: boolean } | null = null;
     let latest: { x: number; y: number } | null = null;
     let asked = 0;
+    let lit: ReturnType<typeof useSelection.getState>['hover'] = null;
     const place = (e: PointerEvent | MouseEvent) => {
       const box = element.getBoundingClientRect();
       return { x: e.clientX - box.left, y: e.clientY - box.top };
@@ -61,10 +62,13 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (useView.getState().tool === 'draw') return drawAhead(view, x, y, shift);
       const hit = pick(view, x, y);
       setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
+      lit = useSelection.getState().hover;
       const edited = editedPath();
       const over = hit?.kind === 'prop' ? null : pathUnder(x, y);
       const canvas = element.querySelector('canvas');
-      if (canvas) canvas.style.cursor = hit?.kind === 'prop' ? 'pointer' : over ? (over.id === edited?.id ? 'copy' : 'pointer') : '';
+      if (canvas)
+        canvas.style.cursor =
+          hit?.kind === 'prop' ? 'pointer' : over ? (over.id === edited?.id ? 'copy' : 'pointer') : '';
     };
     let shift = false;
     const move = (e: PointerEvent) => {
@@ -102,8 +106,10 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     };
     const leave = () => {
       latest = null;
-      setHover(null);
-      if (useView.getState().tool === 'draw') useView.setState((s) => ({ drawing: { ...s.drawing, ahead: null } }));
+      // What the pointer goes to may have lit up already; only the scene's own light is put out.
+      if (useSelection.getState().hover === lit) setHover(null);
+      if (useView.getState().tool === 'draw')
+        useView.setState((s) => ({ drawing: { ...s.drawing, ahead: null } }));
     };
     const twice = (e: MouseEvent) => {
       if (onScene(e) && useView.getState().tool === 'draw') drawDoubleClick();

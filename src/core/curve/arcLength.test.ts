@@ -14,34 +14,81 @@ function reference(path: CompiledPath, k: number, t: number): number {
   for (let i = 1; i < 64; i++) cuts.add((t * i) / 64);
   // Speed is least near a cusp: grade the pieces towards the slowest place found.
   let slow = 0;
-  for (let i = 0; i <= 4096; i++) if (speedAt(path.powers, k, i / 4096) < speedAt(path.powers, k, slow)) slow = i / 4096;
-  for (let i = 0; i < 48; i++) for (const side of [-1, 1]) {
-    const c = slow + side * 2 ** -i;
-    if (c > 0 && c < t) cuts.add(c);
-  }
+  for (let i = 0; i <= 4096; i++)
+    if (speedAt(path.powers, k, i / 4096) < speedAt(path.powers, k, slow)) slow = i / 4096;
+  for (let i = 0; i < 48; i++)
+    for (const side of [-1, 1]) {
+      const c = slow + side * 2 ** -i;
+      if (c > 0 && c < t) cuts.add(c);
+    }
   if (slow < t) cuts.add(slow);
   const sorted = [...cuts].sort((a, b) => a - b);
   let sum = 0;
   for (let i = 0; i + 1 < sorted.length; i++) {
     const half = (sorted[i + 1] - sorted[i]) / 2;
     const mid = (sorted[i + 1] + sorted[i]) / 2;
-    for (let j = 0; j < 64; j++) sum += RULE.weights[j] * speedAt(path.powers, k, mid + half * RULE.nodes[j]) * half;
+    for (let j = 0; j < 64; j++)
+      sum += RULE.weights[j] * speedAt(path.powers, k, mid + half * RULE.nodes[j]) * half;
   }
   return sum;
 }
 
-const wavy = points('smooth', [[0, 0, 0], [1, 2, 0], [3, 1, 4], [4, 0, -2], [9, 3, 1]]);
-const free = points('free', [[0, 0, 0], [4, 0, 0]]);
+const wavy = points('smooth', [
+  [0, 0, 0],
+  [1, 2, 0],
+  [3, 1, 4],
+  [4, 0, -2],
+  [9, 3, 1],
+]);
+const free = points('free', [
+  [0, 0, 0],
+  [4, 0, 0],
+]);
 
 const CASES: [string, CompiledPath][] = [
   ['smooth', compiled(wavy)],
   ['closed', compiled(wavy, true)],
-  ['corners', compiled(points('corner', [[0, 0, 0], [3, 0, 0], [3, 4, 0]]))],
+  [
+    'corners',
+    compiled(
+      points('corner', [
+        [0, 0, 0],
+        [3, 0, 0],
+        [3, 4, 0],
+      ]),
+    ),
+  ],
   // Handles crossed so that the speed falls to nothing in the middle: an exact cusp.
-  ['cusp', compiled([{ ...free[0], handleOut: [4, 3, 0] }, { ...free[1], handleIn: [-4, 3, 0] }])],
+  [
+    'cusp',
+    compiled([
+      { ...free[0], handleOut: [4, 3, 0] },
+      { ...free[1], handleIn: [-4, 3, 0] },
+    ]),
+  ],
   ['handles of no length', compiled([{ ...free[0] }, { ...free[1], handleIn: [-1, 2, 0] }])],
-  ['coincident points', compiled(points('smooth', [[0, 0, 0], [1, 0, 0], [1, 0, 0], [2, 1, 0]]))],
-  ['long and short sides', compiled(points('smooth', [[0, 0, 0], [1e-4, 0, 0], [1000, 2, 0], [1000, 2.001, 0]]))],
+  [
+    'coincident points',
+    compiled(
+      points('smooth', [
+        [0, 0, 0],
+        [1, 0, 0],
+        [1, 0, 0],
+        [2, 1, 0],
+      ]),
+    ),
+  ],
+  [
+    'long and short sides',
+    compiled(
+      points('smooth', [
+        [0, 0, 0],
+        [1e-4, 0, 0],
+        [1000, 2, 0],
+        [1000, 2.001, 0],
+      ]),
+    ),
+  ],
 ];
 
 describe('arc length', () => {
@@ -49,7 +96,9 @@ describe('arc length', () => {
     let total = 0;
     for (let k = 0; k < path.segmentCount; k++) {
       for (const t of [0.1, 0.37, 0.5, 0.93, 1]) {
-        expect(Math.abs(arcLengthAt(path, k, t) - total - reference(path, k, t))).toBeLessThan(1e-9 * path.length);
+        expect(Math.abs(arcLengthAt(path, k, t) - total - reference(path, k, t))).toBeLessThan(
+          1e-9 * path.length,
+        );
       }
       total += reference(path, k, 1);
     }
@@ -67,13 +116,21 @@ describe('arc length', () => {
   });
 
   test('a straight path is exact to rounding', () => {
-    const path = compiled(points('corner', [[0, 0, 0], [3, 0, 4]]));
+    const path = compiled(
+      points('corner', [
+        [0, 0, 0],
+        [3, 0, 4],
+      ]),
+    );
     expect(path.length).toBeCloseTo(5, 13);
     pointAt(path, 2.5).forEach((v, i) => expect(v).toBeCloseTo([1.5, 0, 2][i], 13));
   });
 
   test('any points the schema admits give finite positions and unit tangents, or say why not', () => {
-    const coordinate = fc.oneof(fc.constantFrom(0, 1, -1, 1e-9, 5), fc.double({ min: -100, max: 100, noNaN: true }));
+    const coordinate = fc.oneof(
+      fc.constantFrom(0, 1, -1, 1e-9, 5),
+      fc.double({ min: -100, max: 100, noNaN: true }),
+    );
     const point = fc.record({
       kind: fc.constantFrom('corner' as const, 'smooth' as const, 'free' as const),
       at: fc.tuple(coordinate, coordinate, coordinate),

@@ -1,5 +1,17 @@
 import type { Path, PathPoint } from '../scene/schema';
-import { add, addScaled, cross, distance, dot, length, lerp, normalize, scale, sub, type Vec3 } from '../math/vec3';
+import {
+  add,
+  addScaled,
+  cross,
+  distance,
+  dot,
+  length,
+  lerp,
+  normalize,
+  scale,
+  sub,
+  type Vec3,
+} from '../math/vec3';
 import { buildArcLength, type ArcLengthTable } from './arcLength';
 
 /** What was noticed while a path was compiled; numbers and point ids only. */
@@ -35,11 +47,14 @@ export interface CompiledPath {
 }
 
 export type CompileResult =
-  | { ok: true; path: CompiledPath }
-  | { ok: false; problem: 'too-few-points' | 'zero-length' | 'not-finite' };
+  { ok: true; path: CompiledPath } | { ok: false; problem: 'too-few-points' | 'zero-length' | 'not-finite' };
 
 /** Tangent at a smooth point from its neighbours, centripetal parametrisation (Yuksel, Schaefer, Keyser 2011). */
-function centripetalTangent(before: Vec3, at: Vec3, after: Vec3): { direction: Vec3; into: number; out: number } {
+function centripetalTangent(
+  before: Vec3,
+  at: Vec3,
+  after: Vec3,
+): { direction: Vec3; into: number; out: number } {
   const a = Math.sqrt(distance(before, at));
   const b = Math.sqrt(distance(at, after));
   if (a === 0 || b === 0) return { direction: scale(sub(after, before), 1), into: 0, out: 0 };
@@ -64,7 +79,11 @@ function handlesOf(points: PathPoint[], i: number, closed: boolean): { into: Vec
   }
   const hasBoth = closed || (i > 0 && i < n - 1);
   if (point.kind === 'corner' || !hasBoth || n < 3) return { into: null, out: null };
-  const t = centripetalTangent(points[(i + n - 1) % n].position, point.position, points[(i + 1) % n].position);
+  const t = centripetalTangent(
+    points[(i + n - 1) % n].position,
+    point.position,
+    points[(i + 1) % n].position,
+  );
   const loose = 1 - point.tension;
   return {
     into: addScaled(point.position, t.direction, -t.into * loose),
@@ -79,7 +98,13 @@ function side(p0: Vec3, out: Vec3 | null, into: Vec3 | null, p3: Vec3): Stretch[
 }
 
 /** Cubics of an arc of `radius` from `start`, turning from `direction` by `angle` about `axis`; ≤ 45° a piece. */
-function arcPieces(start: Vec3, direction: Vec3, inward: Vec3, radius: number, angle: number): Stretch['controls'][] {
+function arcPieces(
+  start: Vec3,
+  direction: Vec3,
+  inward: Vec3,
+  radius: number,
+  angle: number,
+): Stretch['controls'][] {
   const pieces = Math.max(1, Math.ceil(angle / (Math.PI / 4)));
   const step = angle / pieces;
   const reach = (4 / 3) * Math.tan(step / 4) * radius;
@@ -126,7 +151,8 @@ function buildStretches(points: PathPoint[], closed: boolean, notes: CurveNote[]
     const wanted = point.fillet * Math.tan(turn / 2);
     const trim = Math.min(wanted, room);
     const radius = trim / Math.tan(turn / 2);
-    if (wanted > room * (1 + 1e-12)) notes.push({ kind: 'fillet-clipped', pointId: point.id, amount: radius });
+    if (wanted > room * (1 + 1e-12))
+      notes.push({ kind: 'fillet-clipped', pointId: point.id, amount: radius });
     const inward = normalize(sub(v, scale(u, dot(u, v))));
     arcs.set(i, arcPieces(addScaled(point.position, u, -trim), u, inward, radius, turn));
     trimEnd[before] = trim;

@@ -69,7 +69,8 @@ export function freeHandles(compiled: CompiledPath, index: number): { handleIn: 
   const n = compiled.pointS.length;
   const arriving = compiled.segmentPoint.lastIndexOf((index + n - 1) % n);
   const out = leaving >= 0 ? sub(read(leaving, 1), read(leaving, 0)) : null;
-  const into = arriving >= 0 && (compiled.closed || index > 0) ? sub(read(arriving, 2), read(arriving, 3)) : null;
+  const into =
+    arriving >= 0 && (compiled.closed || index > 0) ? sub(read(arriving, 2), read(arriving, 3)) : null;
   return {
     handleOut: out ?? (into ? scale(into, -1) : [0, 0, 0]),
     handleIn: into ?? (out ? scale(out, -1) : [0, 0, 0]),

@@ -38,13 +38,26 @@ describe('bank', () => {
   });
 
   test('closes without a jump on a closed path in space', () => {
-    const path = compiled(points('smooth', [[0, 0, 0], [4, 1, 0], [5, 3, 4], [0, 1, 5], [-2, -1, 2]]), true);
+    const path = compiled(
+      points('smooth', [
+        [0, 0, 0],
+        [4, 1, 0],
+        [5, 3, 4],
+        [0, 1, 5],
+        [-2, -1, 2],
+      ]),
+      true,
+    );
     const { up } = framesAlong(path, [1e-9, path.length - 1e-9], 'bank');
     expect(dot(row(up, 0), row(up, 1))).toBeGreaterThan(1 - 1e-9);
   });
 
   test('roll turns up about the way along, at its point by its full amount', () => {
-    const pts = points('corner', [[0, 0, 0], [5, 0, 0], [10, 0, 0]]);
+    const pts = points('corner', [
+      [0, 0, 0],
+      [5, 0, 0],
+      [10, 0, 0],
+    ]);
     pts[1].rollDeg = 30;
     const { up } = framesAlong(compiled(pts), [0, 5, 10], 'bank');
     expect(row(up, 0)).toEqual([0, 1, expect.closeTo(0, 12)]);
@@ -54,20 +67,32 @@ describe('bank', () => {
 });
 
 describe('frames', () => {
-  const climb = compiled(points('smooth', [[0, 0, 0], [3, 0, 0], [4, 3, 0], [4, 9, 0], [5, 12, 1], [9, 12, 1]]));
+  const climb = compiled(
+    points('smooth', [
+      [0, 0, 0],
+      [3, 0, 0],
+      [4, 3, 0],
+      [4, 9, 0],
+      [5, 12, 1],
+      [9, 12, 1],
+    ]),
+  );
   const s = Array.from({ length: 2001 }, (_, i) => (climb.length * i) / 2000);
 
-  test.each<Posture>(['upright', 'slope', 'bank'])('%s: right angles, no flips, even up a vertical stretch', (posture) => {
-    const f = framesAlong(climb, s, posture);
-    for (let i = 0; i < s.length; i++) {
-      expect(Math.abs(dot(row(f.front, i), row(f.up, i)))).toBeLessThan(1e-9);
-      if (posture === 'upright') expect(row(f.up, i)).toEqual([0, 1, 0]);
-      if (i > 0) {
-        expect(dot(row(f.up, i), row(f.up, i - 1))).toBeGreaterThan(0.95);
-        expect(dot(row(f.front, i), row(f.front, i - 1))).toBeGreaterThan(0.95);
+  test.each<Posture>(['upright', 'slope', 'bank'])(
+    '%s: right angles, no flips, even up a vertical stretch',
+    (posture) => {
+      const f = framesAlong(climb, s, posture);
+      for (let i = 0; i < s.length; i++) {
+        expect(Math.abs(dot(row(f.front, i), row(f.up, i)))).toBeLessThan(1e-9);
+        if (posture === 'upright') expect(row(f.up, i)).toEqual([0, 1, 0]);
+        if (i > 0) {
+          expect(dot(row(f.up, i), row(f.up, i - 1))).toBeGreaterThan(0.95);
+          expect(dot(row(f.front, i), row(f.front, i - 1))).toBeGreaterThan(0.95);
+        }
       }
-    }
-  });
+    },
+  );
 
   test('slope never rolls: its side is level', () => {
     const f = framesAlong(climb, s, 'slope');
@@ -85,7 +110,12 @@ describe('frames', () => {
   });
 
   test('a wholly vertical path faces front, and stays there', () => {
-    const path = compiled(points('corner', [[0, 0, 0], [0, 5, 0]]));
+    const path = compiled(
+      points('corner', [
+        [0, 0, 0],
+        [0, 5, 0],
+      ]),
+    );
     const f = framesAlong(path, [0, 2, 5], 'upright');
     for (let i = 0; i < 3; i++) expect(row(f.front, i)).toEqual([0, 0, 1]);
   });

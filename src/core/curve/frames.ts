@@ -92,7 +92,11 @@ function carrierLengths(path: CompiledPath): { s: number[]; samples: Samples } {
   for (let i = 0; i < table.spanCount; i++) {
     const h = table.s1[i] - table.s0[i];
     if (!(h > 1e-7 * path.length)) continue;
-    const mid = samplePath(path, [table.s0[i] + h * 1e-7, table.s0[i] + h / 2, table.s1[i] - h * 1e-7]).tangent;
+    const mid = samplePath(path, [
+      table.s0[i] + h * 1e-7,
+      table.s0[i] + h / 2,
+      table.s1[i] - h * 1e-7,
+    ]).tangent;
     const turn = (a: number, b: number) =>
       Math.acos(Math.min(1, Math.max(-1, dot(read(mid, a), read(mid, b)))));
     const pieces = Math.min(128, Math.max(2, Math.ceil((turn(0, 1) + turn(1, 2)) / 0.035)));

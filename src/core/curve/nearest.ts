@@ -31,7 +31,10 @@ export function nearestOnPath(path: CompiledPath, point: Vec3): Nearest {
     const tie = d2 <= best.d2 * (1 + 1e-12) && (k < best.k || (k === best.k && t < best.t));
     if (better || tie) best = { d2: Math.min(d2, best.d2), k, t };
   };
-  const order = Array.from({ length: path.segmentCount }, (_, k) => ({ k, d: hullDistance2(path.controls, k, point) }));
+  const order = Array.from({ length: path.segmentCount }, (_, k) => ({
+    k,
+    d: hullDistance2(path.controls, k, point),
+  }));
   order.sort((a, b) => a.d - b.d || a.k - b.k);
   for (const { k, d } of order) {
     if (d > best.d2) break;

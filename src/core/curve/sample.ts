@@ -141,7 +141,11 @@ export function polyline(path: CompiledPath, turn = 0.06): { position: Float64Ar
   for (let i = 0; i < table.spanCount; i++) {
     const h = table.s1[i] - table.s0[i];
     if (!(h > 1e-9 * path.length)) continue;
-    const ends = samplePath(path, [table.s0[i] + h * 1e-6, table.s0[i] + h / 2, table.s1[i] - h * 1e-6]).tangent;
+    const ends = samplePath(path, [
+      table.s0[i] + h * 1e-6,
+      table.s0[i] + h / 2,
+      table.s1[i] - h * 1e-6,
+    ]).tangent;
     const pieces = Math.min(256, Math.max(1, Math.ceil((angleAt(ends, 0, 1) + angleAt(ends, 1, 2)) / turn)));
     for (let k = 0; k < pieces; k++) fine.push(table.s0[i] + (h * k) / pieces);
   }

@@ -98,7 +98,9 @@ export class Evaluator {
     const have = this.compiled.get(id);
     if (have?.key === key) return have.drawn;
     const result = compilePath(path);
-    const line = result.ok ? polyline(result.path) : { position: new Float64Array(0), s: new Float64Array(0) };
+    const line = result.ok
+      ? polyline(result.path)
+      : { position: new Float64Array(0), s: new Float64Array(0) };
     const findings: Finding[] = result.ok
       ? result.path.notes.map((note) => ({
           kind: note.kind,
@@ -127,13 +129,19 @@ export class Evaluator {
     const mesh = this.assets.mesh(prop.mesh);
     const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up];
     if (!mesh) return { key: JSON.stringify(['missing', settings]), facts: { state: 'mesh-missing' } };
-    if (mesh.indices.length < 3) return { key: JSON.stringify(['empty', settings]), facts: { state: 'mesh-empty' } };
+    if (mesh.indices.length < 3)
+      return { key: JSON.stringify(['empty', settings]), facts: { state: 'mesh-empty' } };
     let bounds = this.bounds.get(mesh);
     if (!bounds) this.bounds.set(mesh, (bounds = meshBounds(mesh)));
     return { key: JSON.stringify(settings), facts: { state: 'ready', bounds: propBounds(prop, bounds) } };
   }
 
-  private arrangement(kind: ArrangementKind, a: Arrangement, context: ArrangeContext, cycles: string[][]): RunResult {
+  private arrangement(
+    kind: ArrangementKind,
+    a: Arrangement,
+    context: ArrangeContext,
+    cycles: string[][],
+  ): RunResult {
     const facts = { length: 0, usable: 0, pitch: 0, askedPitch: 0, loose: 0 };
     const broken = (finding: Omit<Finding, 'node' | 'severity'>): RunResult => ({
       placements: emptyPlacements(),
@@ -146,7 +154,10 @@ export class Evaluator {
     try {
       return kind.evaluate(a, context);
     } catch (error) {
-      return broken({ kind: 'failed', detail: { message: error instanceof Error ? error.message : String(error) } });
+      return broken({
+        kind: 'failed',
+        detail: { message: error instanceof Error ? error.message : String(error) },
+      });
     }
   }
 

@@ -5,8 +5,25 @@ import type { SceneResult } from '../evaluate/scene';
 import type { Scene } from '../scene/schema';
 
 export const CSV_COLUMNS = [
-  'arrangement', 'kind', 'prop', 'slot', 'state', 'reason',
-  'x', 'y', 'z', 'qx', 'qy', 'qz', 'qw', 'sx', 'sy', 'sz', 's', 'u', 'v',
+  'arrangement',
+  'kind',
+  'prop',
+  'slot',
+  'state',
+  'reason',
+  'x',
+  'y',
+  'z',
+  'qx',
+  'qy',
+  'qz',
+  'qw',
+  'sx',
+  'sy',
+  'sz',
+  's',
+  'u',
+  'v',
 ] as const;
 
 /**

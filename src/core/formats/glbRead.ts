@@ -1,4 +1,10 @@
-import { WebIO, type Document, type Material, type Node as GltfNode, type Primitive } from '@gltf-transform/core';
+import {
+  WebIO,
+  type Document,
+  type Material,
+  type Node as GltfNode,
+  type Primitive,
+} from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { MeshoptDecoder } from 'meshoptimizer';
 import type { Mesh, MeshMaterial } from '../mesh/mesh';
@@ -20,7 +26,8 @@ function checkHeader(bytes: Uint8Array, name: string): void {
     throw new FileError(`“${name}” is not a binary glTF file (.glb). Send it out again as .glb.`);
   }
   const version = view.getUint32(4, true);
-  if (version !== 2) throw new FileError(`“${name}” is glTF version ${version}; version 2 is needed. Convert it first.`);
+  if (version !== 2)
+    throw new FileError(`“${name}” is glTF version ${version}; version 2 is needed. Convert it first.`);
   const declared = view.getUint32(8, true);
   if (declared > bytes.length) {
     throw new FileError(
@@ -38,9 +45,13 @@ async function parse(bytes: Uint8Array, name: string): Promise<Document> {
   } catch (error) {
     const why = (error instanceof Error ? error.message : String(error)).split('\n')[0];
     if (/draco/i.test(why)) {
-      throw new FileError(`“${name}” is compressed with Draco, which cannot be read yet. Send it out without it.`);
+      throw new FileError(
+        `“${name}” is compressed with Draco, which cannot be read yet. Send it out without it.`,
+      );
     }
-    throw new FileError(`“${name}” cannot be read as glTF (${why}). Send it out again from where it was made.`);
+    throw new FileError(
+      `“${name}” cannot be read as glTF (${why}). Send it out again from where it was made.`,
+    );
   }
 }
 
@@ -124,9 +135,12 @@ export async function readGlb(bytes: Uint8Array, name: string): Promise<Mesh> {
   const document = await parse(bytes, name);
   const pieces = gather(document);
   const vertexCount = pieces.reduce((sum, p) => sum + p.primitive.getAttribute('POSITION')!.getCount(), 0);
-  if (vertexCount === 0) throw new FileError(`“${name}” has no faces, so there is nothing to place. Choose another file.`);
+  if (vertexCount === 0)
+    throw new FileError(`“${name}” has no faces, so there is nothing to place. Choose another file.`);
   if (vertexCount > MAX_VERTICES) {
-    throw new FileError(`“${name}” has ${vertexCount} vertices; the limit is ${MAX_VERTICES}. Simplify it first.`);
+    throw new FileError(
+      `“${name}” has ${vertexCount} vertices; the limit is ${MAX_VERTICES}. Simplify it first.`,
+    );
   }
   return assemble(document, pieces, vertexCount, name);
 }
@@ -156,7 +170,8 @@ function assemble(document: Document, pieces: Piece[], vertexCount: number, name
     for (let i = 0; i < n; i++) {
       position.getElement(i, el);
       for (let k = 0; k < 3; k++) {
-        positions[(vertex + i) * 3 + k] = world[k] * el[0] + world[4 + k] * el[1] + world[8 + k] * el[2] + world[12 + k];
+        positions[(vertex + i) * 3 + k] =
+          world[k] * el[0] + world[4 + k] * el[1] + world[8 + k] * el[2] + world[12 + k];
       }
       if (normal) {
         normal.getElement(i, el);
@@ -170,7 +185,9 @@ function assemble(document: Document, pieces: Piece[], vertexCount: number, name
     }
     for (let i = 0; i < local.length; i++) {
       if (local[i] >= n) {
-        throw new FileError(`“${name}” names vertex ${local[i]} of ${n} in a face. The file is damaged; send it out again.`);
+        throw new FileError(
+          `“${name}” names vertex ${local[i]} of ${n} in a face. The file is damaged; send it out again.`,
+        );
       }
       // A mirrored node turns its triangles over; two corners change places to keep the outside out.
       const k = i % 3;
@@ -184,7 +201,9 @@ function assemble(document: Document, pieces: Piece[], vertexCount: number, name
     index += local.length;
   }
   if (!positions.every(Number.isFinite)) {
-    throw new FileError(`“${name}” has vertices that are not numbers. Send it out again from where it was made.`);
+    throw new FileError(
+      `“${name}” has vertices that are not numbers. Send it out again from where it was made.`,
+    );
   }
   fillNormals(positions, indices, normals);
   return { positions, normals, uvs, colors, indices, groups, materials };
@@ -193,7 +212,17 @@ function assemble(document: Document, pieces: Piece[], vertexCount: number, name
 /** Cofactors of the upper 3×3 (rows), which carry normals under any affine map. */
 function inverseTranspose(m: number[]): { rows: number[]; mirrored: boolean } {
   const [a, b, c, d, e, f, g, h, i] = [m[0], m[4], m[8], m[1], m[5], m[9], m[2], m[6], m[10]];
-  const rows = [e * i - f * h, f * g - d * i, d * h - e * g, c * h - b * i, a * i - c * g, b * g - a * h, b * f - c * e, c * d - a * f, a * e - b * d];
+  const rows = [
+    e * i - f * h,
+    f * g - d * i,
+    d * h - e * g,
+    c * h - b * i,
+    a * i - c * g,
+    b * g - a * h,
+    b * f - c * e,
+    c * d - a * f,
+    a * e - b * d,
+  ];
   const mirrored = a * rows[0] + b * rows[1] + c * rows[2] < 0;
   return { rows: mirrored ? rows.map((v) => -v) : rows, mirrored };
 }

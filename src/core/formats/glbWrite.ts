@@ -1,4 +1,11 @@
-import { Document, WebIO, type Accessor, type Material, type Mesh as GltfMesh, type Node as GltfNode } from '@gltf-transform/core';
+import {
+  Document,
+  WebIO,
+  type Accessor,
+  type Material,
+  type Mesh as GltfMesh,
+  type Node as GltfNode,
+} from '@gltf-transform/core';
 import { EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import { meshBounds, propMatrix, type Mesh } from '../mesh/mesh';
 import { STATE, type Placements } from '../evaluate/result';
@@ -22,7 +29,11 @@ class Writer {
   private meshes = new Map<string, GltfMesh>();
 
   accessor(type: 'SCALAR' | 'VEC2' | 'VEC3' | 'VEC4', array: Float32Array | Uint32Array): Accessor {
-    return this.document.createAccessor().setType(type).setArray(array as Float32Array<ArrayBuffer>).setBuffer(this.buffer);
+    return this.document
+      .createAccessor()
+      .setType(type)
+      .setArray(array as Float32Array<ArrayBuffer>)
+      .setBuffer(this.buffer);
   }
 
   /** The mesh of one prop or surface, mapped by `matrix` (column-major), made once. */
@@ -101,7 +112,14 @@ function rowsByProp(p: Placements): Map<number, number[]> {
   return out;
 }
 
-function addInstanced(w: Writer, parent: GltfNode, name: string, mesh: GltfMesh, p: Placements, rows: number[]): void {
+function addInstanced(
+  w: Writer,
+  parent: GltfNode,
+  name: string,
+  mesh: GltfMesh,
+  p: Placements,
+  rows: number[],
+): void {
   const extension = w.document.createExtension(EXTMeshGPUInstancing).setRequired(true);
   const pick = (from: Float64Array, width: number) => {
     const out = new Float32Array(rows.length * width);
@@ -118,14 +136,26 @@ function addInstanced(w: Writer, parent: GltfNode, name: string, mesh: GltfMesh,
   parent.addChild(node);
 }
 
-function addNodes(w: Writer, parent: GltfNode, name: string, mesh: GltfMesh, p: Placements, rows: number[]): void {
+function addNodes(
+  w: Writer,
+  parent: GltfNode,
+  name: string,
+  mesh: GltfMesh,
+  p: Placements,
+  rows: number[],
+): void {
   for (const row of rows) {
     const slot = slotName(p.slot[row]);
     const node = w.document
       .createNode(`${name} ${slot}`)
       .setMesh(mesh)
       .setTranslation([p.position[row * 3], p.position[row * 3 + 1], p.position[row * 3 + 2]])
-      .setRotation([p.rotation[row * 4], p.rotation[row * 4 + 1], p.rotation[row * 4 + 2], p.rotation[row * 4 + 3]])
+      .setRotation([
+        p.rotation[row * 4],
+        p.rotation[row * 4 + 1],
+        p.rotation[row * 4 + 2],
+        p.rotation[row * 4 + 3],
+      ])
       .setScale([p.scale[row * 3], p.scale[row * 3 + 1], p.scale[row * 3 + 2]])
       .setExtras({ slot, prop: name });
     parent.addChild(node);
@@ -140,7 +170,9 @@ function addArrangement(
   assets: Assets,
   options: GlbOptions,
 ): void {
-  const parent = w.document.createNode(arrangement.name).setExtras({ kind: arrangement.kind, id: arrangement.id });
+  const parent = w.document
+    .createNode(arrangement.name)
+    .setExtras({ kind: arrangement.kind, id: arrangement.id });
   const p = result.placements;
   for (const [index, rows] of [...rowsByProp(p)].sort((a, b) => a[0] - b[0])) {
     const prop = props.get(p.props[index]);

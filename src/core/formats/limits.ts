@@ -7,7 +7,8 @@ export const MAX_VERTICES = 6_000_000;
 export class FileError extends Error {}
 
 export function checkSize(bytes: Uint8Array, name: string): void {
-  if (bytes.length === 0) throw new FileError(`“${name}” is empty. Send it out again from where it was made.`);
+  if (bytes.length === 0)
+    throw new FileError(`“${name}” is empty. Send it out again from where it was made.`);
   if (bytes.length > MAX_FILE_BYTES) {
     const size = Math.round(bytes.length / 1048576);
     const most = MAX_FILE_BYTES / 1048576;

@@ -45,13 +45,16 @@ function unzip(bytes: Uint8Array, name: string): Record<string, Uint8Array> {
     return unzipSync(bytes, {
       filter: (file) => {
         total += file.originalSize;
-        if (total > MAX_FILE_BYTES * 4) throw new FileError(`“${name}” unpacks to more than 1 GB. Open a smaller scene.`);
+        if (total > MAX_FILE_BYTES * 4)
+          throw new FileError(`“${name}” unpacks to more than 1 GB. Open a smaller scene.`);
         return file.name === 'scene.json' || /^meshes\/[0-9a-f]{64}\.glb$/.test(file.name);
       },
     });
   } catch (error) {
     if (error instanceof FileError) throw error;
-    throw new FileError(`“${name}” is damaged or cut short and cannot be unpacked. Copy it again, or open an earlier one.`);
+    throw new FileError(
+      `“${name}” is damaged or cut short and cannot be unpacked. Copy it again, or open an earlier one.`,
+    );
   }
 }
 
@@ -63,7 +66,8 @@ export function openScene(bytes: Uint8Array, name: string): OpenedScene {
   checkSize(bytes, name);
   const entries: Record<string, Uint8Array> = zipped(bytes) ? unzip(bytes, name) : { 'scene.json': bytes };
   const text = entries['scene.json'];
-  if (!text) throw new FileError(`“${name}” has no scene.json inside. It is not a scene; choose another file.`);
+  if (!text)
+    throw new FileError(`“${name}” has no scene.json inside. It is not a scene; choose another file.`);
   let json: unknown;
   try {
     json = JSON.parse(strFromU8(text));

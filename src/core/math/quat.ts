@@ -60,9 +60,5 @@ export function quatRotate(q: Quat, v: Vec3): Vec3 {
   const tx = 2 * (y * v[2] - z * v[1]);
   const ty = 2 * (z * v[0] - x * v[2]);
   const tz = 2 * (x * v[1] - y * v[0]);
-  return [
-    v[0] + w * tx + y * tz - z * ty,
-    v[1] + w * ty + z * tx - x * tz,
-    v[2] + w * tz + x * ty - y * tx,
-  ];
+  return [v[0] + w * tx + y * tz - z * ty, v[1] + w * ty + z * tx - x * tz, v[2] + w * tz + x * ty - y * tx];
 }

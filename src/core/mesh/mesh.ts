@@ -69,7 +69,10 @@ export function ownAxes(front: Axis, up: Axis): [Vec3, Vec3, Vec3] {
  * The affine map from a prop's mesh to its own space (metres from the foot; X left, Y up, Z front), as the
  * column-major 4×4 that WebGL and glTF use.
  */
-export function propMatrix(prop: Pick<Prop, 'unitScale' | 'foot' | 'front' | 'up'>, bounds: Bounds): Float64Array {
+export function propMatrix(
+  prop: Pick<Prop, 'unitScale' | 'foot' | 'front' | 'up'>,
+  bounds: Bounds,
+): Float64Array {
   const rows = ownAxes(prop.front, prop.up);
   const foot = footPoint(prop, bounds);
   const k = prop.unitScale;

@@ -3,7 +3,9 @@ import type { Surface } from '../scene/schema';
 import { ownAxes } from './mesh';
 
 /** The affine map from a surface's mesh to the scene, column-major 4×4: up axis, unit scale, turn, position. */
-export function surfaceMatrix(surface: Pick<Surface, 'unitScale' | 'up' | 'turnDeg' | 'position'>): Float64Array {
+export function surfaceMatrix(
+  surface: Pick<Surface, 'unitScale' | 'up' | 'turnDeg' | 'position'>,
+): Float64Array {
   const [x, y, z] = ownAxes(surface.up[1] === 'z' ? '+x' : '+z', surface.up);
   // The stand-in front of a Z-up mesh is X; swap so that a Y-up mesh is left as it is.
   const rows = surface.up[1] === 'z' ? [z, y, [-x[0], -x[1], -x[2]]] : [x, y, z];

@@ -34,11 +34,15 @@ export function emptyScene(name: string): Scene {
 }
 
 /** A fresh id such as "run7"; raises the scene's counter. Ids are never used again. */
-export function takeId(scene: Scene, kind: 'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep'): string {
+export function takeId(
+  scene: Scene,
+  kind: 'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep',
+): string {
   return `${kind}${scene.nextId++}`;
 }
 
-export const newProp = (id: string, name: string, mesh: MeshRef): Prop => propSchema.parse({ id, name, mesh });
+export const newProp = (id: string, name: string, mesh: MeshRef): Prop =>
+  propSchema.parse({ id, name, mesh });
 export const newSurface = (id: string, name: string, mesh: MeshRef): Surface =>
   surfaceSchema.parse({ id, name, mesh });
 export const newPoint = (
@@ -48,10 +52,17 @@ export const newPoint = (
 ): PathPoint => pointSchema.parse({ id, kind, position });
 export const newPath = (id: string, name: string, points: PathPoint[], closed = false): Path =>
   pathSchema.parse({ id, name, source: { kind: 'points', points }, closed });
-export const newEntry = (id: string, item: OrderEntry['item']): OrderEntry => orderEntrySchema.parse({ id, item });
+export const newEntry = (id: string, item: OrderEntry['item']): OrderEntry =>
+  orderEntrySchema.parse({ id, item });
 
 /** A run with every step at its default: from the props' own footprint, upright, along the path, nothing random. */
-export function newRun(id: string, name: string, thread: Thread, path: string | null, entries: OrderEntry[]): Run {
+export function newRun(
+  id: string,
+  name: string,
+  thread: Thread,
+  path: string | null,
+  entries: OrderEntry[],
+): Run {
   return runSchema.parse({
     id,
     kind: 'run',

@@ -21,12 +21,16 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
  */
 export function readScene(json: unknown): ReadScene {
   if (typeof json !== 'object' || json === null || (json as { format?: unknown }).format !== 'clothesline') {
-    throw new SceneFileError('This is not a Clothesline scene: its "format" is not "clothesline". Choose another file.');
+    throw new SceneFileError(
+      'This is not a Clothesline scene: its "format" is not "clothesline". Choose another file.',
+    );
   }
   let data = json as Record<string, unknown>;
   const version = Number(data.version);
   if (!Number.isInteger(version) || version < 1) {
-    throw new SceneFileError('The scene has no readable "version". The file may be damaged; open an earlier copy.');
+    throw new SceneFileError(
+      'The scene has no readable "version". The file may be damaged; open an earlier copy.',
+    );
   }
   if (version > SCENE_VERSION) {
     throw new SceneFileError(
@@ -45,7 +49,9 @@ function checkIds(scene: Scene): void {
   const seen = new Set<string>();
   for (const { id } of [...scene.props, ...scene.paths, ...scene.surfaces, ...scene.arrangements]) {
     if (seen.has(id)) {
-      throw new SceneFileError(`The scene has the id "${id}" twice. Give one of the two another id in the file.`);
+      throw new SceneFileError(
+        `The scene has the id "${id}" twice. Give one of the two another id in the file.`,
+      );
     }
     seen.add(id);
   }

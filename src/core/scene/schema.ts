@@ -17,7 +17,10 @@ export const meshRefSchema = z.discriminatedUnion('source', [
   }),
   z.object({
     source: z.literal('file').describe('A mesh brought in; its bytes are kept beside the document'),
-    hash: z.string().regex(/^[0-9a-f]{64}$/).describe('SHA-256 of the file’s bytes'),
+    hash: z
+      .string()
+      .regex(/^[0-9a-f]{64}$/)
+      .describe('SHA-256 of the file’s bytes'),
     format: z.enum(['glb']),
     fileName: nameSchema,
   }),

@@ -6,7 +6,19 @@ import { COLORS as C, Shape } from '../shape';
 function bollardShape(body: string, band: string): Mesh {
   return new Shape()
     .turned(
-      [[0, 0], [0.26, 0], [0.26, 0.06], [0.19, 0.1], [0.16, 0.42], [0.17, 0.5], [0.24, 0.56], [0.25, 0.64], [0.2, 0.74], [0.1, 0.79], [0, 0.8]],
+      [
+        [0, 0],
+        [0.26, 0],
+        [0.26, 0.06],
+        [0.19, 0.1],
+        [0.16, 0.42],
+        [0.17, 0.5],
+        [0.24, 0.56],
+        [0.25, 0.64],
+        [0.2, 0.74],
+        [0.1, 0.79],
+        [0, 0.8],
+      ],
       14,
       [body, body, body, body, body, band, body, body, body, body],
       true,
@@ -19,11 +31,32 @@ export const paintedBollard = () => bollardShape(C.weld, C.linen);
 
 export function lampPost(): Mesh {
   const s = new Shape()
-    .turned([[0, 0], [0.2, 0], [0.18, 0.18], [0.1, 0.26], [0.075, 2.2], [0.06, 3.9], [0, 3.9]], 10, C.wood)
+    .turned(
+      [
+        [0, 0],
+        [0.2, 0],
+        [0.18, 0.18],
+        [0.1, 0.26],
+        [0.075, 2.2],
+        [0.06, 3.9],
+        [0, 3.9],
+      ],
+      10,
+      C.wood,
+    )
     .moveTo(0, 3.5, 0)
     .box(0.9, 0.07, 0.07, C.wood)
     .moveTo(0, 3.9, 0)
-    .turned([[0, 0], [0.2, 0.16], [0.13, 0.42], [0, 0.5]], 6, [C.deepInk, C.glow, C.deepInk]);
+    .turned(
+      [
+        [0, 0],
+        [0.2, 0.16],
+        [0.13, 0.42],
+        [0, 0.5],
+      ],
+      6,
+      [C.deepInk, C.glow, C.deepInk],
+    );
   return s.mesh([
     { name: 'left arm', position: [0.45, 3.5, 0] },
     { name: 'right arm', position: [-0.45, 3.5, 0] },
@@ -32,7 +65,18 @@ export function lampPost(): Mesh {
 
 export function ropePost(): Mesh {
   return new Shape()
-    .turned([[0, 0], [0.07, 0], [0.065, 0.86], [0.09, 0.9], [0.07, 1], [0, 1.02]], 8, C.paleWood)
+    .turned(
+      [
+        [0, 0],
+        [0.07, 0],
+        [0.065, 0.86],
+        [0.09, 0.9],
+        [0.07, 1],
+        [0, 1.02],
+      ],
+      8,
+      C.paleWood,
+    )
     .moveTo(0, 0.72, 0)
     .ring(0.075, 0.022, 10, 5, C.rope)
     .mesh([{ name: 'top', position: [0, 0.76, 0] }]);
@@ -55,14 +99,27 @@ export function crate(): Mesh {
     for (const z of [-0.235, 0.235]) s.moveTo(0, y, z).box(0.64, 0.13, 0.03, C.paleWood);
     for (const x of [-0.315, 0.315]) s.moveTo(x, y, 0).box(0.03, 0.13, 0.44, C.paleWood);
   }
-  for (const x of [-0.3, 0.3]) for (const z of [-0.25, 0.25]) s.moveTo(x, 0, z).box(0.05, 0.5, 0.05, C.paleWood);
+  for (const x of [-0.3, 0.3])
+    for (const z of [-0.25, 0.25]) s.moveTo(x, 0, z).box(0.05, 0.5, 0.05, C.paleWood);
   return s.mesh();
 }
 
 export function barrel(): Mesh {
   return new Shape()
     .turned(
-      [[0, 0], [0.26, 0], [0.3, 0.14], [0.315, 0.2], [0.34, 0.44], [0.315, 0.68], [0.3, 0.74], [0.26, 0.88], [0.235, 0.88], [0.235, 0.84], [0, 0.84]],
+      [
+        [0, 0],
+        [0.26, 0],
+        [0.3, 0.14],
+        [0.315, 0.2],
+        [0.34, 0.44],
+        [0.315, 0.68],
+        [0.3, 0.74],
+        [0.26, 0.88],
+        [0.235, 0.88],
+        [0.235, 0.84],
+        [0, 0.84],
+      ],
       14,
       [C.wood, C.wood, C.iron, C.wood, C.wood, C.iron, C.wood, C.wood, C.wood, C.paleWood],
     )
@@ -71,7 +128,14 @@ export function barrel(): Mesh {
 
 export function ropeCoil(): Mesh {
   const s = new Shape();
-  for (let k = 0; k < 4; k++) s.moveTo(k % 2 ? 0.015 : -0.01, 0.045 + k * 0.08, k > 1 ? 0.015 : 0).ring(0.3 - k * 0.012, 0.045, 16, 6, C.rope);
+  for (let k = 0; k < 4; k++)
+    s.moveTo(k % 2 ? 0.015 : -0.01, 0.045 + k * 0.08, k > 1 ? 0.015 : 0).ring(
+      0.3 - k * 0.012,
+      0.045,
+      16,
+      6,
+      C.rope,
+    );
   return s.mesh();
 }
 
@@ -103,14 +167,40 @@ export function lifeRing(): Mesh {
 
 export function buoy(): Mesh {
   return new Shape()
-    .turned([[0, 0], [0.2, 0.06], [0.33, 0.24], [0.34, 0.36], [0.24, 0.52], [0.08, 0.62], [0.05, 0.95], [0, 0.97]], 12, [C.madder, C.madder, C.white, C.madder, C.madder, C.deepInk, C.deepInk], true)
+    .turned(
+      [
+        [0, 0],
+        [0.2, 0.06],
+        [0.33, 0.24],
+        [0.34, 0.36],
+        [0.24, 0.52],
+        [0.08, 0.62],
+        [0.05, 0.95],
+        [0, 0.97],
+      ],
+      12,
+      [C.madder, C.madder, C.white, C.madder, C.madder, C.deepInk, C.deepInk],
+      true,
+    )
     .mesh([{ name: 'top', position: [0, 0.97, 0] }]);
 }
 
 export function boulder(): Mesh {
-  const rough = (p: readonly number[]) => 1 + 0.14 * Math.sin(5.1 * p[0] + 2.3 * p[2]) + 0.1 * Math.sin(7.7 * p[1] + 3.1 * p[0]);
+  const rough = (p: readonly number[]) =>
+    1 + 0.14 * Math.sin(5.1 * p[0] + 2.3 * p[2]) + 0.1 * Math.sin(7.7 * p[1] + 3.1 * p[0]);
   return new Shape()
-    .turned([[0, 0], [0.34, 0.02], [0.46, 0.18], [0.42, 0.36], [0.24, 0.5], [0, 0.54]], 9, C.darkStone)
+    .turned(
+      [
+        [0, 0],
+        [0.34, 0.02],
+        [0.46, 0.18],
+        [0.42, 0.36],
+        [0.24, 0.5],
+        [0, 0.54],
+      ],
+      9,
+      C.darkStone,
+    )
     .shaped((p) => [p[0] * rough(p), p[1], p[2] * rough(p) * 0.82])
     .mesh();
 }
@@ -123,7 +213,11 @@ export function grassTuft(): Mesh {
     const h = 0.24 + 0.12 * Math.abs(Math.sin(k * 1.7));
     const r = 0.03 + 0.012 * k;
     s.sheet(
-      [[x * r - z * 0.02, 0, z * r + x * 0.02], [x * r + z * 0.02, 0, z * r - x * 0.02], [x * (r + 0.12), h, z * (r + 0.12)]],
+      [
+        [x * r - z * 0.02, 0, z * r + x * 0.02],
+        [x * r + z * 0.02, 0, z * r - x * 0.02],
+        [x * (r + 0.12), h, z * (r + 0.12)],
+      ],
       k % 3 ? C.grass : C.moss,
     );
   }

@@ -7,7 +7,14 @@ import { COLORS as C, Shape } from '../shape';
 
 /** The line along which the quay meets the water, from west to east. */
 export const QUAY_EDGE: Vec3[] = [
-  [-22, 0, 5.5], [-15, 0, 6.6], [-8, 0, 4.4], [-2, 0, 2.2], [3, 0, 4], [9, 0, 7.4], [15, 0, 7], [22, 0, 3.6],
+  [-22, 0, 5.5],
+  [-15, 0, 6.6],
+  [-8, 0, 4.4],
+  [-2, 0, 2.2],
+  [3, 0, 4],
+  [9, 0, 7.4],
+  [15, 0, 7],
+  [22, 0, 3.6],
 ];
 /** Where the steps go down to the water, metres along the edge. */
 export const STEPS = { from: 28.9, to: 32.2, deep: 1.5, count: 6 };
@@ -35,9 +42,18 @@ export function quay(): Mesh {
     let [a, b] = [edge[i], edge[i + 1]];
     const steps = s[i] === STEPS.from;
     if (steps) {
-      const back = (p: Vec3, k: number, r: number): Vec3 => [p[0] + inward[k][0] * r, 0, p[2] + inward[k][2] * r];
+      const back = (p: Vec3, k: number, r: number): Vec3 => [
+        p[0] + inward[k][0] * r,
+        0,
+        p[2] + inward[k][2] * r,
+      ];
       const [outA, outB] = [a, b];
-      addSteps(shape, (r) => back(outA, i, r), (r) => back(outB, i + 1, r), down);
+      addSteps(
+        shape,
+        (r) => back(outA, i, r),
+        (r) => back(outB, i + 1, r),
+        down,
+      );
       [a, b] = [back(a, i, STEPS.deep), back(b, i + 1, STEPS.deep)];
       shape.face([down(outA, -WALL), down(a, -WALL), a, outA].reverse() as Vec3[], C.darkStone);
       shape.face([down(b, -WALL), down(outB, -WALL), outB, b].reverse() as Vec3[], C.darkStone);
@@ -69,9 +85,15 @@ function addSteps(
     const far = deep - (k * deep) / count;
     const near = deep - ((k + 1) * deep) / count;
     shape.face([down(left(near), y), down(right(near), y), down(right(far), y), down(left(far), y)], C.linen);
-    shape.face([down(left(far), y), down(right(far), y), down(right(far), above), down(left(far), above)], C.stone);
+    shape.face(
+      [down(left(far), y), down(right(far), y), down(right(far), above), down(left(far), above)],
+      C.stone,
+    );
   }
-  shape.face([down(left(0), -WALL), down(right(0), -WALL), down(right(0), -1.3), down(left(0), -1.3)], C.darkStone);
+  shape.face(
+    [down(left(0), -WALL), down(right(0), -WALL), down(right(0), -1.3), down(left(0), -1.3)],
+    C.darkStone,
+  );
 }
 
 /** A wide sheet of still water, low beside the quay. */
@@ -82,7 +104,15 @@ export function water(): Mesh {
     for (let k = 0; k < n; k++) {
       const [x, z] = [-a + (2 * a * i) / n, -a + (2 * a * k) / n];
       const w = (2 * a) / n;
-      shape.face([[x, 0, z + w], [x + w, 0, z + w], [x + w, 0, z], [x, 0, z]], C.water);
+      shape.face(
+        [
+          [x, 0, z + w],
+          [x + w, 0, z + w],
+          [x + w, 0, z],
+          [x, 0, z],
+        ],
+        C.water,
+      );
     }
   }
   return shape.mesh([], { roughness: 0.6 });
@@ -90,5 +120,15 @@ export function water(): Mesh {
 
 /** A plain floor of 20 × 20 m. */
 export function floor(): Mesh {
-  return new Shape().face([[-10, 0, 10], [10, 0, 10], [10, 0, -10], [-10, 0, -10]], C.linen).mesh();
+  return new Shape()
+    .face(
+      [
+        [-10, 0, 10],
+        [10, 0, 10],
+        [10, 0, -10],
+        [-10, 0, -10],
+      ],
+      C.linen,
+    )
+    .mesh();
 }

@@ -10,7 +10,8 @@ function need<T extends { id: string }>(list: T[], id: string, what: string): T 
 export const findProp = (scene: Scene, id: string): Prop => need(scene.props, id, 'prop');
 export const findPath = (scene: Scene, id: string): Path => need(scene.paths, id, 'path');
 export const findSurface = (scene: Scene, id: string): Surface => need(scene.surfaces, id, 'surface');
-export const findArrangement = (scene: Scene, id: string): Arrangement => need(scene.arrangements, id, 'arrangement');
+export const findArrangement = (scene: Scene, id: string): Arrangement =>
+  need(scene.arrangements, id, 'arrangement');
 export const findPoint = (path: Path, id: string): PathPoint => need(path.source.points, id, 'point');
 
 /** `name`, or the first of "name 2", "name 3" … that no node of the list has. */

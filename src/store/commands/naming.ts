@@ -1,12 +1,48 @@
 /** Words for the undo list. */
 
 const LABELS: Record<string, string> = {
-  pitch: 'pitch', count: 'count', leftover: 'leftover', ends: 'ends', insetStart: 'inset at start', insetEnd: 'inset at end',
-  looseBy: 'loose by', minDistance: 'least distance', mode: 'mode', heading: 'heading', compassDeg: 'compass', posture: 'posture',
-  side: 'side', lift: 'lift', turnDeg: 'turn', tipDeg: 'tip', rollDeg: 'roll', size: 'size', along: 'along', turnStepDeg: 'turn step',
-  tipStepDeg: 'tip step', rollStepDeg: 'roll step', chance: 'chance', seed: 'seed', thread: 'thread', visible: 'visible', name: 'name',
-  closed: 'closed', unitScale: 'unit', foot: 'foot', front: 'front', up: 'up', position: 'position', tension: 'tension',
-  fillet: 'fillet', kind: 'kind', times: 'times', weight: 'weight', from: 'from', to: 'to', handleIn: 'handle', handleOut: 'handle',
+  pitch: 'pitch',
+  count: 'count',
+  leftover: 'leftover',
+  ends: 'ends',
+  insetStart: 'inset at start',
+  insetEnd: 'inset at end',
+  looseBy: 'loose by',
+  minDistance: 'least distance',
+  mode: 'mode',
+  heading: 'heading',
+  compassDeg: 'compass',
+  posture: 'posture',
+  side: 'side',
+  lift: 'lift',
+  turnDeg: 'turn',
+  tipDeg: 'tip',
+  rollDeg: 'roll',
+  size: 'size',
+  along: 'along',
+  turnStepDeg: 'turn step',
+  tipStepDeg: 'tip step',
+  rollStepDeg: 'roll step',
+  chance: 'chance',
+  seed: 'seed',
+  thread: 'thread',
+  visible: 'visible',
+  name: 'name',
+  closed: 'closed',
+  unitScale: 'unit',
+  foot: 'foot',
+  front: 'front',
+  up: 'up',
+  position: 'position',
+  tension: 'tension',
+  fillet: 'fillet',
+  kind: 'kind',
+  times: 'times',
+  weight: 'weight',
+  from: 'from',
+  to: 'to',
+  handleIn: 'handle',
+  handleOut: 'handle',
 };
 
 const number = (v: number) => String(Number(v.toPrecision(4)));
@@ -23,7 +59,9 @@ function show(value: unknown): string {
 /** "pitch 1.8 → 2.4", from the fields that differ. */
 export function describeChange(before: object, values: object): string {
   const changed = Object.keys(values).filter(
-    (k) => JSON.stringify((before as Record<string, unknown>)[k]) !== JSON.stringify((values as Record<string, unknown>)[k]),
+    (k) =>
+      JSON.stringify((before as Record<string, unknown>)[k]) !==
+      JSON.stringify((values as Record<string, unknown>)[k]),
   );
   const key = changed[0] ?? Object.keys(values)[0];
   const label = LABELS[key] ?? key;

@@ -9,19 +9,22 @@ import { describeChange } from './naming';
 
 /** Commands for paths and their points. */
 
-export const addPath = command<{ name?: string; points: Vec3[]; kind?: PathPoint['kind']; closed?: boolean }>({
-  apply(scene, { name = 'Path', points, kind = 'smooth', closed = false }) {
-    const id = takeId(scene, 'path');
-    const made = points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
-    scene.paths.push(newPath(id, freeName(scene.paths, name), made, closed));
-    return id;
+export const addPath = command<{ name?: string; points: Vec3[]; kind?: PathPoint['kind']; closed?: boolean }>(
+  {
+    apply(scene, { name = 'Path', points, kind = 'smooth', closed = false }) {
+      const id = takeId(scene, 'path');
+      const made = points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
+      scene.paths.push(newPath(id, freeName(scene.paths, name), made, closed));
+      return id;
+    },
+    name: () => 'draw path',
   },
-  name: () => 'draw path',
-});
+);
 
 export const setPath = command<{ id: string; values: Partial<Pick<Path, 'name' | 'closed' | 'visible'>> }>({
   apply: (scene, { id, values }) => void Object.assign(findPath(scene, id), values),
-  name: (before, _, { id, values }) => `${findPath(before, id).name}: ${describeChange(findPath(before, id), values)}`,
+  name: (before, _, { id, values }) =>
+    `${findPath(before, id).name}: ${describeChange(findPath(before, id), values)}`,
 });
 
 export const reversePath = command<{ id: string }>({
@@ -54,19 +57,27 @@ export const removePath = command<{ id: string }>({
   name: (before, _, { id }) => `remove “${findPath(before, id).name}”`,
 });
 
-const pointLabel = (path: Path, id: string) => `point ${path.source.points.findIndex((p) => p.id === id) + 1}`;
+const pointLabel = (path: Path, id: string) =>
+  `point ${path.source.points.findIndex((p) => p.id === id) + 1}`;
 
 export const movePoints = command<{ path: string; to: Record<string, Vec3> }>({
   apply(scene, { path, to }) {
-    for (const [id, position] of Object.entries(to)) findPoint(findPath(scene, path), id).position = [...position];
+    for (const [id, position] of Object.entries(to))
+      findPoint(findPath(scene, path), id).position = [...position];
   },
   name(before, _, { path, to }) {
     const ids = Object.keys(to);
-    return ids.length === 1 ? `move ${pointLabel(findPath(before, path), ids[0])}` : `move ${ids.length} points`;
+    return ids.length === 1
+      ? `move ${pointLabel(findPath(before, path), ids[0])}`
+      : `move ${ids.length} points`;
   },
 });
 
-export const setPoint = command<{ path: string; id: string; values: Partial<Omit<PathPoint, 'id' | 'position'>> }>({
+export const setPoint = command<{
+  path: string;
+  id: string;
+  values: Partial<Omit<PathPoint, 'id' | 'position'>>;
+}>({
   apply: (scene, { path, id, values }) => void Object.assign(findPoint(findPath(scene, path), id), values),
   name(before, _, { path, id, values }) {
     const owner = findPath(before, path);
@@ -98,7 +109,12 @@ export const addPointAt = command<{ path: string; s: number; segment: number; t:
   name: (before, _, { path }) => `insert a point in “${findPath(before, path).name}”`,
 });
 
-export const appendPoint = command<{ path: string; position: Vec3; kind: PathPoint['kind']; at: 'start' | 'end' }>({
+export const appendPoint = command<{
+  path: string;
+  position: Vec3;
+  kind: PathPoint['kind'];
+  at: 'start' | 'end';
+}>({
   apply(scene, { path, position, kind, at }) {
     const point = newPoint(takeId(scene, 'pt'), kind, position);
     const { points } = findPath(scene, path).source;

@@ -65,7 +65,9 @@ export const setRunPaths = command<{ id: string; paths: string[] }>({
     run.paths = paths.map((path) => run.paths.find((p) => p.path === path) ?? { part: next++, path });
   },
   name: (_, after, { paths }) =>
-    paths.length ? `path ${paths.map((p) => `“${findPath(after, p).name}”`).join(', ')}` : 'take off the path',
+    paths.length
+      ? `path ${paths.map((p) => `“${findPath(after, p).name}”`).join(', ')}`
+      : 'take off the path',
 });
 
 type Step = 'order' | 'spacing' | 'facing' | 'variation' | 'gaps';
@@ -92,13 +94,15 @@ export const addEntry = command<{ id: string; item: OrderEntry['item']; at?: num
     entries.splice(at ?? entries.length, 0, entry);
     return entry.id;
   },
-  name: (before, _, { item }) => (item.kind === 'rest' ? 'add a rest' : `add “${findProp(before, item.prop).name}”`),
+  name: (before, _, { item }) =>
+    item.kind === 'rest' ? 'add a rest' : `add “${findProp(before, item.prop).name}”`,
 });
 
 export const setEntry = command<{ id: string; entry: string; values: Partial<Omit<OrderEntry, 'id'>> }>({
   apply: (scene, { id, entry, values }) => void Object.assign(findEntry(scene, id, entry), values),
   name(before, _, { id, entry, values }) {
-    if (values.item) return values.item.kind === 'prop' ? `swap in “${findProp(before, values.item.prop).name}”` : 'rest';
+    if (values.item)
+      return values.item.kind === 'prop' ? `swap in “${findProp(before, values.item.prop).name}”` : 'rest';
     return describeChange(findEntry(before, id, entry), values);
   },
 });
@@ -112,7 +116,10 @@ function findEntry(scene: Scene, id: string, entry: string): OrderEntry {
 export const moveEntry = command<{ id: string; entry: string; to: number }>({
   apply(scene, { id, entry, to }) {
     const { entries } = findArrangement(scene, id).order;
-    const [moved] = entries.splice(entries.findIndex((e) => e.id === entry), 1);
+    const [moved] = entries.splice(
+      entries.findIndex((e) => e.id === entry),
+      1,
+    );
     entries.splice(to, 0, moved);
   },
   name: () => 'reorder the props',

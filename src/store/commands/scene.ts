@@ -25,7 +25,8 @@ export const addProp = command<{ name: string; mesh: MeshRef; settings?: PropSet
 
 export const setProp = command<{ id: string; values: PropSettings }>({
   apply: (scene, { id, values }) => void Object.assign(findProp(scene, id), values),
-  name: (before, _, { id, values }) => `${findProp(before, id).name}: ${describeChange(findProp(before, id), values)}`,
+  name: (before, _, { id, values }) =>
+    `${findProp(before, id).name}: ${describeChange(findProp(before, id), values)}`,
 });
 
 /** Takes a prop out of the basket and out of every order that has it. */
@@ -43,7 +44,10 @@ type SurfaceSettings = Partial<Omit<Surface, 'id' | 'mesh'>>;
 
 export const addSurface = command<{ name: string; mesh: MeshRef; settings?: SurfaceSettings }>({
   apply(scene, { name, mesh, settings }) {
-    const surface = { ...newSurface(takeId(scene, 'surface'), freeName(scene.surfaces, name), mesh), ...settings };
+    const surface = {
+      ...newSurface(takeId(scene, 'surface'), freeName(scene.surfaces, name), mesh),
+      ...settings,
+    };
     scene.surfaces.push(surface);
     return surface.id;
   },

@@ -18,7 +18,11 @@ export const listScenes = (db: KeepingDatabase = database()): Promise<SceneCard[
   db.cards.orderBy('savedAt').reverse().toArray();
 
 /** Puts a new scene into the store. @returns its key */
-export async function createScene(scene: Scene, holder: string, db: KeepingDatabase = database()): Promise<string> {
+export async function createScene(
+  scene: Scene,
+  holder: string,
+  db: KeepingDatabase = database(),
+): Promise<string> {
   const id = randomKey();
   await db.transaction('rw', db.cards, db.bodies, async () => {
     await db.cards.add({ id, name: scene.name, savedAt: Date.now() });
@@ -51,12 +55,19 @@ export async function saveScene(
 }
 
 /** Makes this tab the one that may write. */
-export async function claimScene(id: string, holder: string, db: KeepingDatabase = database()): Promise<void> {
+export async function claimScene(
+  id: string,
+  holder: string,
+  db: KeepingDatabase = database(),
+): Promise<void> {
   await db.bodies.update(id, { holder });
 }
 
 /** A saved scene, brought up to the current version; undefined for an unknown key. */
-export async function loadScene(id: string, db: KeepingDatabase = database()): Promise<KeptScene | undefined> {
+export async function loadScene(
+  id: string,
+  db: KeepingDatabase = database(),
+): Promise<KeptScene | undefined> {
   const body = await db.bodies.get(id);
   if (!body) return undefined;
   const { scene } = readScene(body.scene);
@@ -64,7 +75,11 @@ export async function loadScene(id: string, db: KeepingDatabase = database()): P
   return { scene, past: sound ? body.past : [], future: sound ? body.future : [] };
 }
 
-export async function setPicture(id: string, picture: string, db: KeepingDatabase = database()): Promise<void> {
+export async function setPicture(
+  id: string,
+  picture: string,
+  db: KeepingDatabase = database(),
+): Promise<void> {
   await db.cards.update(id, { picture });
 }
 
@@ -86,7 +101,11 @@ function meshesOf(body: { scene: Scene; past: HistoryEntry[]; future: HistoryEnt
   return [...meshFiles(body.scene).map((m) => m.hash), ...inHistory.map((m) => m.slice(8, -1))];
 }
 
-export async function duplicateScene(id: string, holder: string, db: KeepingDatabase = database()): Promise<string> {
+export async function duplicateScene(
+  id: string,
+  holder: string,
+  db: KeepingDatabase = database(),
+): Promise<string> {
   const kept = await loadScene(id, db);
   if (!kept) throw new Error('That scene is no longer here.');
   const card = await db.cards.get(id);
@@ -98,5 +117,7 @@ export async function duplicateScene(id: string, holder: string, db: KeepingData
 export const putMesh = (hash: string, bytes: Uint8Array, db: KeepingDatabase = database()): Promise<string> =>
   db.meshes.put({ hash, bytes });
 
-export const getMesh = async (hash: string, db: KeepingDatabase = database()): Promise<Uint8Array | undefined> =>
-  (await db.meshes.get(hash))?.bytes;
+export const getMesh = async (
+  hash: string,
+  db: KeepingDatabase = database(),
+): Promise<Uint8Array | undefined> => (await db.meshes.get(hash))?.bytes;

@@ -15,7 +15,7 @@ import { PropPicture } from './PropPicture';
 export function Basket() {
   const props = useDocument((s) => s.scene.props);
   return (
-    <section aria-label="Basket" className="flex max-h-[38%] shrink-0 flex-col border-t border-edge">
+    <section aria-label="Basket" className="flex max-h-[30%] shrink-0 flex-col border-t border-edge">
       <div className="flex items-center justify-between px-3 pt-2">
         <h2 className="font-display text-[15px] font-semibold">Basket</h2>
         <IconButton name="Add props" onClick={() => openDialog('library')}>
@@ -41,7 +41,10 @@ export function Basket() {
 }
 
 function BasketItem({ prop }: { prop: Prop }) {
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: `basket ${prop.id}`, data: { prop: prop.id } });
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
+    id: `basket ${prop.id}`,
+    data: { prop: prop.id },
+  });
   const selected = useSelection((s) => s.node?.kind === 'prop' && s.node.id === prop.id);
   return (
     <div className="group relative">

@@ -7,9 +7,22 @@ import { usePicture } from './usePicture';
 export function PropPicture({ prop, size = 34 }: { prop: Prop | undefined; size?: number }) {
   const picture = usePicture(prop);
   // eslint-disable-next-line @next/next/no-img-element
-  if (picture) return <img src={picture} alt="" width={size} height={size} draggable={false} className="pointer-events-none select-none" />;
+  if (picture)
+    return (
+      <img
+        src={picture}
+        alt=""
+        width={size}
+        height={size}
+        draggable={false}
+        className="pointer-events-none select-none"
+      />
+    );
   return (
-    <span className="inline-flex items-center justify-center text-faint" style={{ width: size, height: size }}>
+    <span
+      className="inline-flex items-center justify-center text-faint"
+      style={{ width: size, height: size }}
+    >
       {prop && picture === null && <PackageX size={size * 0.5} />}
     </span>
   );

@@ -44,11 +44,11 @@ export function previewHang(prop: string, path: string | null): void {
   engine().evaluate(path ? withRun(scene, prop, path) : scene);
 }
 
-const withRun = (scene: Scene, prop: string, path: string): Scene => applyCommand(scene, addRun, { prop, path }).scene;
+const withRun = (scene: Scene, prop: string, path: string): Scene =>
+  applyCommand(scene, addRun, { prop, path }).scene;
 
 /** Ends a preview whose run now exists, or never will. */
 export function endPreview(): void {
   if (previewed) engine().evaluate(useDocument.getState().scene);
   previewed = null;
 }
-

@@ -2,7 +2,7 @@
 
 import clsx from 'clsx';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
-import { endGesture } from '@/store/document';
+import { restGesture } from '@/store/document';
 import { parseMeasure, showMeasure, unitInMetres, type Dimension } from './measure';
 import { useScrub } from './useScrub';
 
@@ -42,7 +42,9 @@ function held(v: number, s: NumberSettings): number {
 }
 
 /** The text box of a number: typing, expressions, units, arrow keys (Shift ×10, Alt ÷10). */
-export function NumberBox(props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & { id?: string; className?: string }) {
+export function NumberBox(
+  props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & { id?: string; className?: string },
+) {
   const { value, dimension = 'plain', unit = 'm', step = 1, onChange } = props;
   const shown = props.auto ?? showMeasure(value, dimension, unit, props.whole ? 0 : undefined);
   const [text, setText] = useState<string | null>(null);
@@ -72,7 +74,7 @@ export function NumberBox(props: Omit<NumberFieldProps, 'bare' | 'className' | '
     if (e.key === 'Enter') {
       e.preventDefault();
       commit();
-      requestAnimationFrame(() => input.current?.select());
+      requestAnimationFrame(() => input.current === document.activeElement && input.current?.select());
     } else if (e.key === 'Escape') {
       e.stopPropagation();
       setText(null);
@@ -81,7 +83,8 @@ export function NumberBox(props: Omit<NumberFieldProps, 'bare' | 'className' | '
       input.current?.blur();
     } else if (e.key === 'ArrowUp' || e.key === 'ArrowDown') {
       e.preventDefault();
-      const by = step * (e.shiftKey ? 10 : e.altKey && !props.whole ? 0.1 : 1) * (e.key === 'ArrowUp' ? 1 : -1);
+      const by =
+        step * (e.shiftKey ? 10 : e.altKey && !props.whole ? 0.1 : 1) * (e.key === 'ArrowUp' ? 1 : -1);
       const from = text !== null ? (parseMeasure(text, dimension, unit) ?? value) : value;
       // Steps land on whole steps of the shown unit, without the noise of sums.
       onChange(held(Number((from + by).toPrecision(12)), props), key);
@@ -102,6 +105,7 @@ export function NumberBox(props: Omit<NumberFieldProps, 'bare' | 'className' | '
         id={props.id}
         aria-label={props.id ? undefined : props.label}
         aria-invalid={bad || undefined}
+        data-clean={text === null}
         title={bad ? 'Type a number, e.g. 1.8, 40 cm, 2.4/3' : undefined}
         className="num h-7 w-full min-w-0 bg-transparent text-sm outline-none"
         inputMode="text"
@@ -113,7 +117,7 @@ export function NumberBox(props: Omit<NumberFieldProps, 'bare' | 'className' | '
         }}
         onChange={(e) => setText(e.target.value)}
         onKeyDown={onKeyDown}
-        onKeyUp={(e) => (e.key === 'ArrowUp' || e.key === 'ArrowDown') && endGesture()}
+        onKeyUp={(e) => (e.key === 'ArrowUp' || e.key === 'ArrowDown') && restGesture()}
         onBlur={() => {
           if (skipBlur.current) return;
           commit();
@@ -144,7 +148,10 @@ export function NumberField(props: NumberFieldProps) {
   );
   if (props.bare) return <NumberBox {...props} />;
   return (
-    <div className={clsx('flex min-h-9 items-center justify-between gap-3', props.className)} title={props.hint}>
+    <div
+      className={clsx('flex min-h-9 items-center justify-between gap-3', props.className)}
+      title={props.hint}
+    >
       <label
         htmlFor={id}
         className="cursor-ew-resize touch-none select-none text-sm"

@@ -12,7 +12,15 @@ export interface MenuEntry {
 }
 
 /** A small menu behind one button. */
-export function PlainMenu({ name, entries, children }: { name: string; entries: MenuEntry[]; children?: ReactNode }) {
+export function PlainMenu({
+  name,
+  entries,
+  children,
+}: {
+  name: string;
+  entries: MenuEntry[];
+  children?: ReactNode;
+}) {
   return (
     <Menu>
       <MenuButton

@@ -2,7 +2,7 @@
 
 import clsx from 'clsx';
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { endGesture } from '@/store/document';
+import { endGesture, restGesture } from '@/store/document';
 import { NumberBox, type NumberSettings } from './NumberField';
 import { useScrub } from './useScrub';
 
@@ -31,7 +31,10 @@ export function RangeField(props: RangeFieldProps) {
     () => (start.current = [low, high]),
     (pixels, k) => {
       const middle = (start.current[0] + start.current[1]) / 2;
-      const half = Math.max(0, (start.current[1] - start.current[0]) / 2 + Math.round(pixels / 4) * step * 0.5);
+      const half = Math.max(
+        0,
+        (start.current[1] - start.current[0]) / 2 + Math.round(pixels / 4) * step * 0.5,
+      );
       onChange([hold(middle - half), hold(middle + half)], k);
     },
   );
@@ -77,8 +80,20 @@ export function RangeField(props: RangeFieldProps) {
         >
           {label}
         </span>
-        <NumberBox {...boxes} label={`${label}, least`} value={low} onChange={(v, k) => set(0, v ?? rest, k)} className="min-w-0 flex-1" />
-        <NumberBox {...boxes} label={`${label}, most`} value={high} onChange={(v, k) => set(1, v ?? rest, k)} className="min-w-0 flex-1" />
+        <NumberBox
+          {...boxes}
+          label={`${label}, least`}
+          value={low}
+          onChange={(v, k) => set(0, v ?? rest, k)}
+          className="min-w-0 flex-1"
+        />
+        <NumberBox
+          {...boxes}
+          label={`${label}, most`}
+          value={high}
+          onChange={(v, k) => set(1, v ?? rest, k)}
+          className="min-w-0 flex-1"
+        />
       </div>
       <div className="ml-[82px] py-1">
         <div ref={bar} className="relative h-1 rounded bg-edge">
@@ -97,7 +112,7 @@ export function RangeField(props: RangeFieldProps) {
               aria-valuenow={end === 0 ? low : high}
               onPointerDown={drag(end)}
               onKeyDown={keys(end)}
-              onKeyUp={endGesture}
+              onKeyUp={restGesture}
               className={clsx(
                 'absolute top-1/2 h-3.5 w-2 -translate-y-1/2 cursor-ew-resize touch-none border border-soft bg-card',
                 end === 0 ? '-translate-x-full rounded-l-full' : 'rounded-r-full',

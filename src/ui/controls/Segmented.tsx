@@ -15,7 +15,15 @@ export interface SegmentedProps<T extends string> {
 }
 
 /** A few choices side by side. */
-export function Segmented<T extends string>({ label, value, options, onChange, shown, fill, dark }: SegmentedProps<T>) {
+export function Segmented<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  shown,
+  fill,
+  dark,
+}: SegmentedProps<T>) {
   return (
     <div className={clsx('flex items-center justify-between gap-3', shown && 'min-h-9')}>
       {shown && <span className="text-sm">{label}</span>}

@@ -3,7 +3,18 @@
  * "40 cm", "6in", "1/3", "2.4/3", "1 m + 20 cm", "1,5". A bare number has the field's own unit.
  */
 
-const METRES: Record<string, number> = { mm: 0.001, cm: 0.01, dm: 0.1, m: 1, km: 1000, in: 0.0254, '"': 0.0254, ft: 0.3048, "'": 0.3048, yd: 0.9144 };
+const METRES: Record<string, number> = {
+  mm: 0.001,
+  cm: 0.01,
+  dm: 0.1,
+  m: 1,
+  km: 1000,
+  in: 0.0254,
+  '"': 0.0254,
+  ft: 0.3048,
+  "'": 0.3048,
+  yd: 0.9144,
+};
 
 /** What a field's numbers are. For lengths the result is in metres, whatever unit is shown. */
 export type Dimension = 'length' | 'angle' | 'percent' | 'plain';
@@ -20,7 +31,10 @@ function tokens(text: string): Token[] | null {
   const out: Token[] = [];
   let rest = text.trim().toLowerCase().replace(/[−–]/g, '-').replace(/×/g, '*').replace(/÷/g, '/');
   while (rest) {
-    const m = /^(\d+(?:[.,]\d+)?(?:e[+-]?\d+)?|[.,]\d+)|^([+\-*/()])|^(mm|cm|dm|km|m|in|ft|yd|deg|turns?|°|%|"|')/.exec(rest);
+    const m =
+      /^(\d+(?:[.,]\d+)?(?:e[+-]?\d+)?|[.,]\d+)|^([+\-*/()])|^(mm|cm|dm|km|m|in|ft|yd|deg|turns?|°|%|"|')/.exec(
+        rest,
+      );
     if (!m) return null;
     if (m[1]) out.push({ kind: 'number', text: m[1].replace(',', '.') });
     else if (m[2]) out.push({ kind: 'op', text: m[2] });
@@ -55,28 +69,27 @@ export function parseMeasure(text: string, dimension: Dimension = 'plain', shown
       const v = sum();
       return list[at++]?.text === ')' ? v : NaN;
     }
-    if (t.kind !== 'number') return NaN;
-    const v = Number(t.text);
+    return t.kind === 'number' ? Number(t.text) : NaN;
+  };
+  /** A unit belongs to all of the product before it: "1/4 ft" is a quarter of a foot. */
+  const withUnit = (v: number): number => {
     if (list[at]?.kind !== 'unit') return v;
     unitSeen = true;
     return v * scaleOf(list[at++].text);
   };
   const product = (): number => {
-    let v = atom();
-    while (list[at]?.text === '*' || list[at]?.text === '/') v = list[at++].text === '*' ? v * atom() : v / atom();
+    let v = withUnit(atom());
+    while (list[at]?.text === '*' || list[at]?.text === '/')
+      v = withUnit(list[at++].text === '*' ? v * atom() : v / atom());
     return v;
   };
   const sum = (): number => {
     let v = product();
-    while (list[at]?.text === '+' || list[at]?.text === '-') v = list[at++].text === '+' ? v + product() : v - product();
+    while (list[at]?.text === '+' || list[at]?.text === '-')
+      v = list[at++].text === '+' ? v + product() : v - product();
     return v;
   };
-  let value = sum();
-  // "(1/3) m", "2.4/3" with no unit: the field's own.
-  if (list[at]?.kind === 'unit' && !unitSeen) {
-    value *= scaleOf(list[at++].text);
-    unitSeen = true;
-  }
+  const value = sum();
   if (at !== list.length || !Number.isFinite(value)) return null;
   if (unitSeen) return value;
   if (dimension === 'length') return value * unitInMetres(shownUnit);
@@ -88,7 +101,8 @@ export function parseMeasure(text: string, dimension: Dimension = 'plain', shown
 export function showMeasure(value: number, dimension: Dimension, shownUnit = 'm', digits?: number): string {
   const shown =
     dimension === 'length' ? value / unitInMetres(shownUnit) : dimension === 'percent' ? value * 100 : value;
-  const places = digits ?? (dimension === 'length' ? (shownUnit === 'm' ? 3 : 1) : dimension === 'angle' ? 2 : 3);
+  const places =
+    digits ?? (dimension === 'length' ? (shownUnit === 'm' ? 3 : 1) : dimension === 'angle' ? 2 : 3);
   const text = shown.toFixed(places);
   // A value that the places would hide is shown in full rather than as nothing.
   if (Number(text) === 0 && shown !== 0) return String(Number(shown.toPrecision(3)));

@@ -39,7 +39,10 @@ export function BringIn() {
     setFound(null);
     setReading(true);
     try {
-      if (file.size > 256 * 1048576) throw new Error(`“${file.name}” is ${Math.round(file.size / 1048576)} MB; the limit is 256 MB. Reduce its textures or split it.`);
+      if (file.size > 256 * 1048576)
+        throw new Error(
+          `“${file.name}” is ${Math.round(file.size / 1048576)} MB; the limit is 256 MB. Reduce its textures or split it.`,
+        );
       const bytes = new Uint8Array(await file.arrayBuffer());
       setFound({ brought: await engine().bringIn(bytes, file.name), bytes });
     } catch (error) {
@@ -96,7 +99,15 @@ export function BringIn() {
 }
 
 /** What was found in the file, and what can be corrected before it is taken. */
-function Correct({ brought, bytes, onAgain }: { brought: BroughtIn; bytes: Uint8Array; onAgain: () => void }) {
+function Correct({
+  brought,
+  bytes,
+  onAgain,
+}: {
+  brought: BroughtIn;
+  bytes: Uint8Array;
+  onAgain: () => void;
+}) {
   const units = useDocument((s) => s.scene.units);
   const { min, max } = brought.bounds;
   const [use, setUse] = useState<'prop' | 'surface'>('prop');
@@ -107,12 +118,24 @@ function Correct({ brought, bytes, onAgain }: { brought: BroughtIn; bytes: Uint8
   const [problem, setProblem] = useState<string | null>(null);
   const front: Axis = up[1] === 'z' ? '+y' : '+z';
   useEffect(() => {
-    setPicture(pictureOf(brought.mesh, propMatrix({ unitScale, foot: { at: 'base' }, front, up }, meshBounds(brought.mesh))));
+    setPicture(
+      pictureOf(
+        brought.mesh,
+        propMatrix({ unitScale, foot: { at: 'base' }, front, up }, meshBounds(brought.mesh)),
+      ),
+    );
   }, [brought, unitScale, up, front]);
   const axis = 'xyz'.indexOf(up[1]);
-  const sizes = ownSize(brought.bounds, axis).map((v) => metres(v * unitScale, units)).join(' × ');
+  const sizes = ownSize(brought.bounds, axis)
+    .map((v) => metres(v * unitScale, units))
+    .join(' × ');
   const take = async () => {
-    const mesh: MeshRef = { source: 'file', hash: brought.hash, format: 'glb', fileName: brought.fileName.slice(0, 200) };
+    const mesh: MeshRef = {
+      source: 'file',
+      hash: brought.hash,
+      format: 'glb',
+      fileName: brought.fileName.slice(0, 200),
+    };
     try {
       await putMesh(brought.hash, bytes);
     } catch (error) {
@@ -149,12 +172,20 @@ function Correct({ brought, bytes, onAgain }: { brought: BroughtIn; bytes: Uint8
         />
         <label className="mt-1 flex min-h-9 items-center justify-between gap-3 text-sm">
           Name
-          <input value={name} onChange={(e) => setName(e.target.value)} className="w-[210px] rounded-md border border-edge bg-card px-2 py-1" />
+          <input
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+            className="w-[210px] rounded-md border border-edge bg-card px-2 py-1"
+          />
         </label>
         <UnitField value={unitScale} onChange={setUnit} />
         <AxisField label="Up axis" value={up} onChange={setUp} />
         <p className="mt-1 text-[12.5px] text-soft">
-          Wide × long × high: <span className="num text-text" data-testid="size">{sizes}</span> · {plural(brought.triangles, 'face')}
+          Wide × long × high:{' '}
+          <span className="num text-text" data-testid="size">
+            {sizes}
+          </span>{' '}
+          · {plural(brought.triangles, 'face')}
           {use === 'prop' && '. Its foot is the base centre.'}
         </p>
         {problem && (

@@ -1,6 +1,14 @@
 'use client';
 
-import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions, Dialog, DialogBackdrop, DialogPanel } from '@headlessui/react';
+import {
+  Combobox,
+  ComboboxInput,
+  ComboboxOption,
+  ComboboxOptions,
+  Dialog,
+  DialogBackdrop,
+  DialogPanel,
+} from '@headlessui/react';
 import { useState } from 'react';
 import { ACTIONS, type Action } from '../shell/actions';
 import { openDialog } from '../uiState';
@@ -9,7 +17,9 @@ import { openDialog } from '../uiState';
 export function CommandList() {
   const [search, setSearch] = useState('');
   const words = search.trim().toLowerCase().split(/\s+/);
-  const shown = ACTIONS.filter((a) => a.id !== 'commands' && words.every((w) => a.title.toLowerCase().includes(w)));
+  const shown = ACTIONS.filter(
+    (a) => a.id !== 'commands' && words.every((w) => a.title.toLowerCase().includes(w)),
+  );
   const run = (action: Action | null) => {
     if (!action) return;
     openDialog(null);
@@ -19,7 +29,10 @@ export function CommandList() {
     <Dialog open onClose={() => openDialog(null)} className="relative z-50">
       <DialogBackdrop className="fixed inset-0 bg-ink-900/25" />
       <div className="fixed inset-x-0 top-[14vh] flex justify-center px-6">
-        <DialogPanel aria-label="All commands" className="w-full max-w-md overflow-hidden rounded-xl border border-edge bg-paper shadow-2xl">
+        <DialogPanel
+          aria-label="All commands"
+          className="w-full max-w-md overflow-hidden rounded-xl border border-edge bg-paper shadow-2xl"
+        >
           <Combobox<Action> onChange={run} immediate>
             <ComboboxInput
               autoFocus

@@ -11,11 +11,18 @@ import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
 import { openDialog } from '../uiState';
 
-const SHELF: { name: string; title: string; prop: Prop }[] = BUILT.filter((b) => b.use === 'prop').map((b) => ({
-  name: b.name,
-  title: b.title,
-  prop: propSchema.parse({ id: b.name, name: b.title, mesh: { source: 'built', name: b.name }, foot: { at: b.foot } }),
-}));
+const SHELF: { name: string; title: string; prop: Prop }[] = BUILT.filter((b) => b.use === 'prop').map(
+  (b) => ({
+    name: b.name,
+    title: b.title,
+    prop: propSchema.parse({
+      id: b.name,
+      name: b.title,
+      mesh: { source: 'built', name: b.name },
+      foot: { at: b.foot },
+    }),
+  }),
+);
 
 /** The props that ship with the application. A click puts one in the basket. */
 export function Library() {
@@ -48,12 +55,22 @@ export function Library() {
             >
               <PropPicture prop={b.prop} size={58} />
               <span className="mt-1 line-clamp-2 min-h-[2.4em] leading-tight">{b.title}</span>
-              {have.has(b.name) && <Check size={14} className="absolute right-1.5 top-1.5 text-good" aria-label="in the basket" />}
+              {have.has(b.name) && (
+                <Check
+                  size={14}
+                  className="absolute right-1.5 top-1.5 text-good"
+                  aria-label="in the basket"
+                />
+              )}
             </button>
           </li>
         ))}
       </ul>
-      {shown.length === 0 && <p className="py-6 text-center text-sm text-soft">No prop is called that. Bring in your own instead.</p>}
+      {shown.length === 0 && (
+        <p className="py-6 text-center text-sm text-soft">
+          No prop is called that. Bring in your own instead.
+        </p>
+      )}
     </Modal>
   );
 }

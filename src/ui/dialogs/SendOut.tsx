@@ -15,14 +15,36 @@ import { plural, whole } from '../words/numbers';
 type Kind = SendFormat['kind'];
 
 const KINDS: { kind: Kind; title: string; text: string; icon: ReactNode }[] = [
-  { kind: 'glb', title: 'glTF, .glb', text: 'What is placed and seen, for renderers and engines', icon: <Boxes size={18} /> },
-  { kind: 'csv', title: 'Table, .csv', text: 'One row a slot: prop, place, rotation, size', icon: <Table2 size={18} /> },
-  { kind: 'clothesline', title: 'Scene, .clothesline', text: 'All of it with its meshes, to open again as it is', icon: <FileArchive size={18} /> },
+  {
+    kind: 'glb',
+    title: 'glTF, .glb',
+    text: 'What is placed and seen, for renderers and engines',
+    icon: <Boxes size={18} />,
+  },
+  {
+    kind: 'csv',
+    title: 'Table, .csv',
+    text: 'One row a slot: prop, place, rotation, size',
+    icon: <Table2 size={18} />,
+  },
+  {
+    kind: 'clothesline',
+    title: 'Scene, .clothesline',
+    text: 'All of it with its meshes, to open again as it is',
+    icon: <FileArchive size={18} />,
+  },
 ];
 
 /** A name that every file system takes. */
 export const fileName = (scene: string, ending: string): string =>
-  `${scene.toLowerCase().normalize('NFKD').replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 60) || 'scene'}.${ending}`;
+  `${
+    scene
+      .toLowerCase()
+      .normalize('NFKD')
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 60) || 'scene'
+  }.${ending}`;
 
 /** Hands a file to the browser as a download. */
 export function download(bytes: Uint8Array, name: string): void {
@@ -34,7 +56,8 @@ export function download(bytes: Uint8Array, name: string): void {
   setTimeout(() => URL.revokeObjectURL(url), 10000);
 }
 
-const size = (bytes: number) => (bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`);
+const size = (bytes: number) =>
+  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
 
 /** Sending the scene out as a file. */
 export function SendOut() {
@@ -54,7 +77,11 @@ export function SendOut() {
     setWorking(true);
     setProblem(null);
     const format: SendFormat =
-      kind === 'glb' ? { kind, options: { props: nodes, surfaces } } : kind === 'csv' ? { kind, gaps } : { kind };
+      kind === 'glb'
+        ? { kind, options: { props: nodes, surfaces } }
+        : kind === 'csv'
+          ? { kind, gaps }
+          : { kind };
     try {
       const bytes = await engine().sendOut(scene, format);
       const name = fileName(scene.name, kind);
@@ -62,7 +89,9 @@ export function SendOut() {
       openDialog(null);
       say(`Sent out ${name}, ${size(bytes.length)}.`);
     } catch (error) {
-      setProblem(`The file could not be made (${(error as Error).message}). Nothing was changed; try another format.`);
+      setProblem(
+        `The file could not be made (${(error as Error).message}). Nothing was changed; try another format.`,
+      );
       setWorking(false);
     }
   };
@@ -91,7 +120,11 @@ export function SendOut() {
               label="Props as"
               value={nodes}
               options={[
-                { value: 'instanced', text: 'Instances', hint: 'EXT_mesh_gpu_instancing: small, one node a prop and arrangement' },
+                {
+                  value: 'instanced',
+                  text: 'Instances',
+                  hint: 'EXT_mesh_gpu_instancing: small, one node a prop and arrangement',
+                },
                 { value: 'nodes', text: 'Plain nodes', hint: 'One node a placed prop: read by everything' },
               ]}
               onChange={setNodes}
@@ -99,17 +132,30 @@ export function SendOut() {
             <Tick label="Surfaces go along" checked={surfaces} onChange={setSurfaces} />
           </>
         )}
-        {kind === 'csv' && <Tick label="A row for every gap too, with its reason" checked={gaps} onChange={setGaps} />}
-        {kind === 'clothesline' && <p className="py-1 text-[13px] text-soft">Props, paths, surfaces, arrangements, what the hand did, and every mesh that was brought in.</p>}
+        {kind === 'csv' && (
+          <Tick label="A row for every gap too, with its reason" checked={gaps} onChange={setGaps} />
+        )}
+        {kind === 'clothesline' && (
+          <p className="py-1 text-[13px] text-soft">
+            Props, paths, surfaces, arrangements, what the hand did, and every mesh that was brought in.
+          </p>
+        )}
         <p className="mt-1 text-[12.5px] text-soft">
-          {kind === 'csv' && gaps ? plural(slots, 'row') : kind === 'clothesline' ? plural(scene.arrangements.length, 'arrangement') : `${plural(placed, 'prop')} of ${plural(shown.length, 'arrangement')}`}
+          {kind === 'csv' && gaps
+            ? plural(slots, 'row')
+            : kind === 'clothesline'
+              ? plural(scene.arrangements.length, 'arrangement')
+              : `${plural(placed, 'prop')} of ${plural(shown.length, 'arrangement')}`}
           {kind !== 'clothesline' && ' · metres, Y up'}
-          {kind !== 'clothesline' && shown.length < scene.arrangements.length && ` · ${whole(scene.arrangements.length - shown.length)} hidden left out`}
+          {kind !== 'clothesline' &&
+            shown.length < scene.arrangements.length &&
+            ` · ${whole(scene.arrangements.length - shown.length)} hidden left out`}
         </p>
       </div>
       {broken.length > 0 && kind !== 'clothesline' && (
         <p className="mt-2 text-[13px] text-caution">
-          {broken.map((a) => `“${a.name}”`).join(', ')} has something to look at under Checks, and may be left out.
+          {broken.map((a) => `“${a.name}”`).join(', ')} has something to look at under Checks, and may be left
+          out.
         </p>
       )}
       {problem && (
@@ -127,10 +173,23 @@ export function SendOut() {
   );
 }
 
-export function Tick({ label, checked, onChange }: { label: string; checked: boolean; onChange: (on: boolean) => void }) {
+export function Tick({
+  label,
+  checked,
+  onChange,
+}: {
+  label: string;
+  checked: boolean;
+  onChange: (on: boolean) => void;
+}) {
   return (
     <label className="flex min-h-8 cursor-pointer items-center gap-2 text-sm">
-      <input type="checkbox" checked={checked} onChange={(e) => onChange(e.target.checked)} className="size-4 accent-ink-700" />
+      <input
+        type="checkbox"
+        checked={checked}
+        onChange={(e) => onChange(e.target.checked)}
+        className="size-4 accent-ink-700"
+      />
       {label}
     </label>
   );

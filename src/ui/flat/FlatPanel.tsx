@@ -12,7 +12,9 @@ export function FlatPanel() {
     return (
       <div className="flex h-full flex-col px-4 py-2.5">
         <h2 className="font-display text-base font-semibold">Line</h2>
-        <p className="mt-2 text-sm text-soft">The selected run hangs here, unrolled: its slots, gaps, insets and keep-outs along a ruler.</p>
+        <p className="mt-2 text-sm text-soft">
+          The selected run hangs here, unrolled: its slots, gaps, insets and keep-outs along a ruler.
+        </p>
       </div>
     );
   }

@@ -3,6 +3,8 @@ import type { Arrangement } from '@/core/scene/schema';
 import { RunFlat } from './run/RunFlat';
 
 /** The flat view of each kind of arrangement. A new kind is a folder here and a line in this list. */
-export const FLATS: { [K in Arrangement['kind']]: ComponentType<{ arrangement: Extract<Arrangement, { kind: K }> }> } = {
+export const FLATS: {
+  [K in Arrangement['kind']]: ComponentType<{ arrangement: Extract<Arrangement, { kind: K }> }>;
+} = {
   run: RunFlat,
 };

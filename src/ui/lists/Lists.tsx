@@ -73,7 +73,9 @@ function ListHead({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-const Hint = ({ children }: { children: ReactNode }) => <p className="px-3 py-1 text-[12.5px] text-soft">{children}</p>;
+const Hint = ({ children }: { children: ReactNode }) => (
+  <p className="px-3 py-1 text-[12.5px] text-soft">{children}</p>
+);
 
 interface RowProps {
   name: string;
@@ -89,18 +91,33 @@ interface RowProps {
 function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHover }: RowProps) {
   return (
     <li
-      className={clsx('group mx-1.5 my-0.5 flex items-center rounded-lg border', selected ? 'border-edge bg-card shadow-sm' : 'border-transparent hover:bg-well')}
+      className={clsx(
+        'group mx-1.5 my-0.5 flex items-center rounded-lg border',
+        selected ? 'border-edge bg-card shadow-sm' : 'border-transparent hover:bg-well',
+      )}
       onPointerEnter={() => onHover?.(true)}
       onPointerLeave={() => onHover?.(false)}
     >
-      <button type="button" aria-current={selected || undefined} onClick={onSelect} className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left">
+      <button
+        type="button"
+        aria-current={selected || undefined}
+        onClick={onSelect}
+        className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left"
+      >
         <span className="h-8 w-1 shrink-0 rounded-full" style={{ background: color }} />
         <span className="min-w-0">
           <span className="block truncate text-[13.5px] font-medium leading-tight">{name}</span>
-          <span className="flex items-center gap-1 truncate text-[12px] leading-tight text-soft">{detail}</span>
+          <span className="flex items-center gap-1 truncate text-[12px] leading-tight text-soft">
+            {detail}
+          </span>
         </span>
       </button>
-      <IconButton name={visible ? `Hide ${name}` : `Show ${name}`} aria-pressed={!visible} onClick={onVisible} className="mr-1">
+      <IconButton
+        name={visible ? `Hide ${name}` : `Show ${name}`}
+        aria-pressed={!visible}
+        onClick={onVisible}
+        className="mr-1"
+      >
         {visible ? <Eye size={15} className="opacity-65" /> : <EyeOff size={15} />}
       </IconButton>
     </li>
@@ -147,7 +164,9 @@ function PathRow({ path }: { path: Path }) {
       detail={
         <>
           Path · {result?.ok ? metres(result.length, units, 1) : '–'} · {path.closed ? 'closed' : 'open'}
-          {result && !result.ok && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
+          {result && !result.ok && (
+            <TriangleAlert size={12} className="text-danger" aria-label="has an error" />
+          )}
         </>
       }
     />

@@ -3,7 +3,15 @@
 import { useState } from 'react';
 
 /** A name that is edited in place. */
-export function RenameField({ name, label, onRename }: { name: string; label: string; onRename: (name: string) => void }) {
+export function RenameField({
+  name,
+  label,
+  onRename,
+}: {
+  name: string;
+  label: string;
+  onRename: (name: string) => void;
+}) {
   const [text, setText] = useState<string | null>(null);
   const commit = () => {
     if (text !== null && text.trim() && text.trim() !== name) onRename(text.trim().slice(0, 200));

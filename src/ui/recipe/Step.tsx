@@ -7,11 +7,24 @@ import type { ReactNode } from 'react';
 import { toggleStep, useUi } from '../uiState';
 
 /** One step of a recipe on its thread: a phrase when closed, its controls when open. */
-export function Step(props: { name: string; title: string; phrase: string; color: string; caution?: boolean; children: ReactNode }) {
+export function Step(props: {
+  name: string;
+  title: string;
+  phrase: string;
+  color: string;
+  caution?: boolean;
+  children: ReactNode;
+}) {
   const open = useUi((s) => s.openSteps[props.name] ?? false);
   const bead = props.caution ? 'var(--color-weld)' : props.color;
   return (
-    <Disclosure as="section" aria-label={props.title} className="relative pl-9 pr-3" key={String(open)} defaultOpen={open}>
+    <Disclosure
+      as="section"
+      aria-label={props.title}
+      className="relative pl-9 pr-3"
+      key={String(open)}
+      defaultOpen={open}
+    >
       <span
         aria-hidden
         className="absolute left-[15px] top-[10px] size-[11px] rounded-full border-2"
@@ -22,8 +35,19 @@ export function Step(props: { name: string; title: string; phrase: string; color
         className="flex w-full items-center gap-2 rounded-md py-[5px] text-left"
       >
         <span className="text-[14px] font-semibold">{props.title}</span>
-        <span className={clsx('min-w-0 flex-1 truncate text-right text-[12.5px]', props.caution ? 'text-caution' : 'text-soft')}>{props.phrase}</span>
-        {open ? <ChevronDown size={14} className="shrink-0 text-soft" /> : <ChevronRight size={14} className="shrink-0 text-soft" />}
+        <span
+          className={clsx(
+            'min-w-0 flex-1 truncate text-right text-[12.5px]',
+            props.caution ? 'text-caution' : 'text-soft',
+          )}
+        >
+          {props.phrase}
+        </span>
+        {open ? (
+          <ChevronDown size={14} className="shrink-0 text-soft" />
+        ) : (
+          <ChevronRight size={14} className="shrink-0 text-soft" />
+        )}
       </DisclosureButton>
       <DisclosurePanel className="mb-2 mt-1 rounded-lg bg-well px-2.5 py-2">{props.children}</DisclosurePanel>
     </Disclosure>

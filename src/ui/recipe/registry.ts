@@ -3,6 +3,8 @@ import type { Arrangement } from '@/core/scene/schema';
 import { RunRecipe } from './run/RunRecipe';
 
 /** The recipe of each kind of arrangement. A new kind is a folder here and a line in this list. */
-export const RECIPES: { [K in Arrangement['kind']]: ComponentType<{ arrangement: Extract<Arrangement, { kind: K }> }> } = {
+export const RECIPES: {
+  [K in Arrangement['kind']]: ComponentType<{ arrangement: Extract<Arrangement, { kind: K }> }>;
+} = {
   run: RunRecipe,
 };

@@ -15,7 +15,11 @@ import { plural } from '../words/numbers';
 
 /** The example scenes that ship with the application. */
 const EXAMPLES = [
-  { name: 'tern-quay', title: 'Tern Quay, lantern evening', text: 'Bollards along a curved quay, a keep-out at the steps, lamp posts and pennants' },
+  {
+    name: 'tern-quay',
+    title: 'Tern Quay, lantern evening',
+    text: 'Bollards along a curved quay, a keep-out at the steps, lamp posts and pennants',
+  },
 ];
 
 /** The start page: saved scenes, example scenes, a new one, a file. */
@@ -26,7 +30,10 @@ export function StartPage() {
   const [problem, setProblem] = useState<string | null>(null);
   const [notes, setNotes] = useState<{ id: string; text: string } | null>(null);
   const [opening, setOpening] = useState<string | null>(null);
-  const refresh = () => listScenes().then(setCards, (e: Error) => setProblem(`The saved scenes cannot be read (${e.message}). Reload the page.`));
+  const refresh = () =>
+    listScenes().then(setCards, (e: Error) =>
+      setProblem(`The saved scenes cannot be read (${e.message}). Reload the page.`),
+    );
   useEffect(() => {
     readTheme();
     void refresh();
@@ -40,7 +47,11 @@ export function StartPage() {
       await work();
     } catch (error) {
       const text = error as Error;
-      setProblem(text.name?.includes('Quota') || text.message?.includes('Quota') ? describeFailure(error) : text.message);
+      setProblem(
+        text.name?.includes('Quota') || text.message?.includes('Quota')
+          ? describeFailure(error)
+          : text.message,
+      );
       setOpening(null);
     }
   };
@@ -52,19 +63,25 @@ export function StartPage() {
     });
     const id = await createScene(scene, '');
     const said = [
-      missing.length && `${plural(missing.length, 'mesh', 'meshes')} did not come along; the props stay, and say so.`,
-      unknown.length && `Left out ${plural(unknown.length, 'field')} that this version does not know, the first at ${unknown[0]}.`,
+      missing.length &&
+        `${plural(missing.length, 'mesh', 'meshes')} did not come along; the props stay, and say so.`,
+      unknown.length &&
+        `Left out ${plural(unknown.length, 'field')} that this version does not know, the first at ${unknown[0]}.`,
     ].filter(Boolean);
     if (said.length === 0) return go(id);
     setOpening(null);
     setNotes({ id, text: said.join(' ') });
     void refresh();
   };
-  const openFile = (file: File) => guarded(file.name, async () => openBytes(new Uint8Array(await file.arrayBuffer()), file.name));
+  const openFile = (file: File) =>
+    guarded(file.name, async () => openBytes(new Uint8Array(await file.arrayBuffer()), file.name));
   const openExample = (name: string) =>
     guarded(name, async () => {
       const response = await fetch(`/api/examples/${name}.clothesline`);
-      if (!response.ok) throw new Error(`The example cannot be opened (${await response.text()}). Start the application again.`);
+      if (!response.ok)
+        throw new Error(
+          `The example cannot be opened (${await response.text()}). Start the application again.`,
+        );
       await openBytes(new Uint8Array(await response.arrayBuffer()), `${name}.clothesline`);
     });
   return (
@@ -103,12 +120,18 @@ export function StartPage() {
         />
       </header>
       {problem && (
-        <p role="alert" className="mb-4 rounded-lg border border-danger/40 bg-card px-4 py-2.5 text-sm text-danger">
+        <p
+          role="alert"
+          className="mb-4 rounded-lg border border-danger/40 bg-card px-4 py-2.5 text-sm text-danger"
+        >
           {problem}
         </p>
       )}
       {notes && (
-        <div role="status" className="mb-4 flex items-center gap-4 rounded-lg border border-edge bg-card px-4 py-2.5 text-sm">
+        <div
+          role="status"
+          className="mb-4 flex items-center gap-4 rounded-lg border border-edge bg-card px-4 py-2.5 text-sm"
+        >
           <span className="flex-1">{notes.text}</span>
           <Button look="ink" onClick={() => go(notes.id)}>
             Open the scene
@@ -119,7 +142,8 @@ export function StartPage() {
         <h2 className="mb-3 font-display text-lg font-semibold">Your scenes</h2>
         {cards?.length === 0 && (
           <p className="mb-8 rounded-lg border border-dashed border-edge px-5 py-7 text-sm text-soft">
-            None yet. Begin a new scene, or open the example below: it is copied, so that you can change anything in it.
+            None yet. Begin a new scene, or open the example below: it is copied, so that you can change
+            anything in it.
           </p>
         )}
         <ul className="mb-9 grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-5">
@@ -133,7 +157,13 @@ export function StartPage() {
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(240px,1fr))] gap-5">
           {EXAMPLES.map((e) => (
             <li key={e.name}>
-              <CardButton label={`Open the example ${e.title}`} title={e.title} picture={`/examples/${e.name}.jpg`} detail={opening === e.name ? 'Opening…' : e.text} onOpen={() => void openExample(e.name)} />
+              <CardButton
+                label={`Open the example ${e.title}`}
+                title={e.title}
+                picture={`/examples/${e.name}.jpg`}
+                detail={opening === e.name ? 'Opening…' : e.text}
+                onOpen={() => void openExample(e.name)}
+              />
             </li>
           ))}
         </ul>
@@ -142,11 +172,25 @@ export function StartPage() {
   );
 }
 
-function CardButton(props: { label: string; title: string; picture?: string; detail: string; onOpen: () => void }) {
+function CardButton(props: {
+  label: string;
+  title: string;
+  picture?: string;
+  detail: string;
+  onOpen: () => void;
+}) {
   return (
-    <button type="button" aria-label={props.label} onClick={props.onOpen} className="group block w-full text-left">
+    <button
+      type="button"
+      aria-label={props.label}
+      onClick={props.onOpen}
+      className="group block w-full text-left"
+    >
       <span className="relative block">
-        <span aria-hidden className="absolute -top-2 left-1/2 z-10 h-5 w-2 -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]" />
+        <span
+          aria-hidden
+          className="absolute -top-2 left-1/2 z-10 h-5 w-2 -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]"
+        />
         <span className="block aspect-[16/10] overflow-hidden rounded-lg border border-edge bg-[linear-gradient(#CFDFE4,#E3E9E6_55%,#F4EEE2)] shadow-sm transition-shadow group-hover:shadow-md">
           {props.picture && (
             // eslint-disable-next-line @next/next/no-img-element
@@ -160,19 +204,41 @@ function CardButton(props: { label: string; title: string; picture?: string; det
   );
 }
 
-function SavedCard({ card, onOpen, onChange }: { card: SceneCard; onOpen: () => void; onChange: () => void }) {
+function SavedCard({
+  card,
+  onOpen,
+  onChange,
+}: {
+  card: SceneCard;
+  onOpen: () => void;
+  onChange: () => void;
+}) {
   const [sure, setSure] = useState(false);
   const remove = async () => {
     if (!sure) return setSure(true);
     await deleteScene(card.id);
     onChange();
   };
-  const saved = new Date(card.savedAt).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' });
+  const saved = new Date(card.savedAt).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+  });
   return (
     <li className="group/card relative" onPointerLeave={() => setSure(false)}>
-      <CardButton label={`Open ${card.name}`} title={card.name} picture={card.picture} detail={`Saved ${saved}`} onOpen={onOpen} />
+      <CardButton
+        label={`Open ${card.name}`}
+        title={card.name}
+        picture={card.picture}
+        detail={`Saved ${saved}`}
+        onOpen={onOpen}
+      />
       <div className="absolute right-1.5 top-1.5 flex gap-1 rounded-md bg-linen-50/90 opacity-0 group-focus-within/card:opacity-100 group-hover/card:opacity-100">
-        <IconButton name={`Duplicate ${card.name}`} onClick={() => void duplicateScene(card.id, '').then(onChange)}>
+        <IconButton
+          name={`Duplicate ${card.name}`}
+          onClick={() => void duplicateScene(card.id, '').then(onChange)}
+        >
           <Copy size={14} />
         </IconButton>
         {sure ? (

@@ -19,9 +19,13 @@ export function Notice() {
     const timer = setTimeout(() => useUi.setState({ notice: null }), 7000);
     return () => clearTimeout(timer);
   }, [notice]);
-  const box = 'pointer-events-auto flex items-center gap-3 rounded-lg bg-ink-900 px-3.5 py-2 text-sm text-linen-50 shadow-lg';
+  const box =
+    'pointer-events-auto flex items-center gap-3 rounded-lg bg-ink-900 px-3.5 py-2 text-sm text-linen-50 shadow-lg';
   return (
-    <div className="pointer-events-none absolute inset-x-0 bottom-16 z-10 flex flex-col items-center gap-2 px-6" aria-live="polite">
+    <div
+      className="pointer-events-none absolute inset-x-0 bottom-16 z-10 flex flex-col items-center gap-2 px-6"
+      aria-live="polite"
+    >
       {progress && (
         <div className={box} role="status">
           <span>Working out {progress.name || 'the scene'}…</span>
@@ -33,11 +37,22 @@ export function Notice() {
           )}
         </div>
       )}
-      {[saving, problem].map((text) => text && <div key={text} className={box} role="alert">{text}</div>)}
+      {[saving, problem].map(
+        (text) =>
+          text && (
+            <div key={text} className={box} role="alert">
+              {text}
+            </div>
+          ),
+      )}
       {notice && (
         <div className={box} role={notice.kind === 'problem' ? 'alert' : 'status'}>
           <span>{notice.text}</span>
-          <IconButton name="Close the message" className="!text-linen-50 hover:!bg-ink-700" onClick={() => useUi.setState({ notice: null })}>
+          <IconButton
+            name="Close the message"
+            className="!text-linen-50 hover:!bg-ink-700"
+            onClick={() => useUi.setState({ notice: null })}
+          >
             <X size={15} />
           </IconButton>
         </div>

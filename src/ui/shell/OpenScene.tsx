@@ -18,7 +18,10 @@ type Phase = { state: 'opening' | 'ready' } | { state: 'failed'; text: string };
 async function handOverMeshes(): Promise<void> {
   for (const ref of meshFiles(useDocument.getState().scene)) {
     const bytes = await getMesh(ref.hash);
-    if (bytes) await engine().bringIn(bytes, ref.fileName).catch(() => undefined);
+    if (bytes)
+      await engine()
+        .bringIn(bytes, ref.fileName)
+        .catch(() => undefined);
   }
 }
 
@@ -37,7 +40,11 @@ export function OpenScene({ id }: { id: string }) {
     const open = async () => {
       const kept = await loadScene(id);
       if (!current) return;
-      if (!kept) return setPhase({ state: 'failed', text: 'This scene is not in this browser. It may have been deleted.' });
+      if (!kept)
+        return setPhase({
+          state: 'failed',
+          text: 'This scene is not in this browser. It may have been deleted.',
+        });
       const elsewhere = await tabs.heldElsewhere(id);
       if (!current) return;
       engine();
@@ -57,7 +64,9 @@ export function OpenScene({ id }: { id: string }) {
       stopSaving = startAutosave();
       setPhase({ state: 'ready' });
     };
-    const prune = useDocument.subscribe((now, before) => now.scene !== before.scene && pruneSelection(now.scene));
+    const prune = useDocument.subscribe(
+      (now, before) => now.scene !== before.scene && pruneSelection(now.scene),
+    );
     open().catch((error: Error) => current && setPhase({ state: 'failed', text: error.message }));
     return () => {
       current = false;

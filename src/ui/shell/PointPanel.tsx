@@ -24,7 +24,8 @@ export function PointPanel() {
   const path = useDocument((s) => s.scene.paths.find((p) => p.id === selected?.path));
   const units = useDocument((s) => s.scene.units);
   const readOnly = useDocument((s) => s.readOnly !== null);
-  const index = path && selected?.ids.length === 1 ? path.source.points.findIndex((p) => p.id === selected.ids[0]) : -1;
+  const index =
+    path && selected?.ids.length === 1 ? path.source.points.findIndex((p) => p.id === selected.ids[0]) : -1;
   const point: PathPoint | undefined = path?.source.points[index];
   const at = useBeside(point?.position ?? null, SIZE);
   if (!path || !point || !at || readOnly) return null;
@@ -46,7 +47,13 @@ export function PointPanel() {
     >
       <div className="flex items-center justify-between">
         <span className="pl-1 text-[13px] font-medium">Point {index + 1}</span>
-        <Segmented dark label="Kind of point" value={point.kind} options={KINDS} onChange={(kind) => dispatch(setPointKind, { path: path.id, id: point.id, kind })} />
+        <Segmented
+          dark
+          label="Kind of point"
+          value={point.kind}
+          options={KINDS}
+          onChange={(kind) => dispatch(setPointKind, { path: path.id, id: point.id, kind })}
+        />
         <IconButton
           name="Delete the point"
           keys="Delete"
@@ -73,17 +80,42 @@ export function PointPanel() {
       </div>
       <div className="mt-1.5 grid grid-cols-[auto_1fr_auto_1fr] items-center gap-1.5">
         <span className={`pl-1 ${small}`}>Roll</span>
-        <NumberBox label="Point roll" value={point.rollDeg} dimension="angle" step={5} onChange={(v, key) => v !== null && set({ rollDeg: v }, key)} className={dark} />
+        <NumberBox
+          label="Point roll"
+          value={point.rollDeg}
+          dimension="angle"
+          step={5}
+          onChange={(v, key) => v !== null && set({ rollDeg: v }, key)}
+          className={dark}
+        />
         {point.kind === 'smooth' && (
           <>
             <span className={small}>Tension</span>
-            <NumberBox label="Point tension" value={point.tension} dimension="percent" step={0.05} min={0} max={1} onChange={(v, key) => v !== null && set({ tension: Math.min(1, Math.max(0, v)) }, key)} className={dark} />
+            <NumberBox
+              label="Point tension"
+              value={point.tension}
+              dimension="percent"
+              step={0.05}
+              min={0}
+              max={1}
+              onChange={(v, key) => v !== null && set({ tension: Math.min(1, Math.max(0, v)) }, key)}
+              className={dark}
+            />
           </>
         )}
         {point.kind === 'corner' && (
           <>
             <span className={small}>Fillet</span>
-            <NumberBox label="Point fillet" value={point.fillet} dimension="length" unit={units} step={0.1} min={0} onChange={(v, key) => v !== null && set({ fillet: Math.max(0, v) }, key)} className={dark} />
+            <NumberBox
+              label="Point fillet"
+              value={point.fillet}
+              dimension="length"
+              unit={units}
+              step={0.1}
+              min={0}
+              onChange={(v, key) => v !== null && set({ fillet: Math.max(0, v) }, key)}
+              className={dark}
+            />
           </>
         )}
       </div>

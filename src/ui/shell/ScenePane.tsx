@@ -35,8 +35,20 @@ export function ScenePane() {
 }
 
 const TOOLS: { tool: Tool; text: string; key: string; icon: ReactNode; hint: string }[] = [
-  { tool: 'pick', text: 'Pick', key: '1', icon: <MousePointer2 size={15} />, hint: 'Select and move points and props' },
-  { tool: 'draw', text: 'Draw path', key: '2', icon: <Spline size={15} />, hint: 'Click points on the ground or a surface' },
+  {
+    tool: 'pick',
+    text: 'Pick',
+    key: '1',
+    icon: <MousePointer2 size={15} />,
+    hint: 'Select and move points and props',
+  },
+  {
+    tool: 'draw',
+    text: 'Draw path',
+    key: '2',
+    icon: <Spline size={15} />,
+    hint: 'Click points on the ground or a surface',
+  },
 ];
 
 /** The tools hang from a sagging line. */
@@ -45,10 +57,25 @@ function ToolLine() {
   const readOnly = useDocument((s) => s.readOnly !== null);
   return (
     <div className="pointer-events-none absolute inset-x-0 top-0 h-20">
-      <svg className="absolute inset-0 h-10 w-full" preserveAspectRatio="none" viewBox="0 0 100 40" aria-hidden>
-        <path d="M0 4Q50 40 100 4" fill="none" stroke="#1E2A36" strokeWidth={1.5} vectorEffect="non-scaling-stroke" />
+      <svg
+        className="absolute inset-0 h-10 w-full"
+        preserveAspectRatio="none"
+        viewBox="0 0 100 40"
+        aria-hidden
+      >
+        <path
+          d="M0 4Q50 40 100 4"
+          fill="none"
+          stroke="#1E2A36"
+          strokeWidth={1.5}
+          vectorEffect="non-scaling-stroke"
+        />
       </svg>
-      <div className="absolute inset-x-0 top-[15px] flex justify-center gap-2.5" role="toolbar" aria-label="Tools">
+      <div
+        className="absolute inset-x-0 top-[15px] flex justify-center gap-2.5"
+        role="toolbar"
+        aria-label="Tools"
+      >
         {TOOLS.map((t) => (
           <button
             key={t.tool}
@@ -59,10 +86,15 @@ function ToolLine() {
             onClick={() => chooseTool(t.tool)}
             className={clsx(
               'pointer-events-auto relative mt-1.5 flex h-[34px] items-center gap-2 rounded-md px-3 text-[13px] shadow-[0_2px_5px_rgb(30_42_54/0.18)]',
-              tool === t.tool ? 'bg-madder font-medium text-white' : 'bg-linen-50 text-ink-900 hover:bg-white',
+              tool === t.tool
+                ? 'bg-madder font-medium text-white'
+                : 'bg-linen-50 text-ink-900 hover:bg-white',
             )}
           >
-            <span aria-hidden className="absolute -top-2.5 left-1/2 h-4 w-[7px] -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]">
+            <span
+              aria-hidden
+              className="absolute -top-2.5 left-1/2 h-4 w-[7px] -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]"
+            >
               <span className="absolute left-1/2 top-[6px] h-px w-full -translate-x-1/2 bg-[#8A6632]" />
             </span>
             {t.icon}
@@ -81,7 +113,8 @@ function NextStep() {
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
-  const box = 'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
+  const box =
+    'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
   if (tool === 'draw') {
     return (
       <div className={box} role="status">
@@ -89,7 +122,8 @@ function NextStep() {
         {count === 1 && 'Click the next point. Escape takes the last one back.'}
         {count >= 2 && (
           <>
-            Enter or a double click finishes{count >= 3 ? '; a click on the first point closes the loop' : ''}.
+            Enter or a double click finishes{count >= 3 ? '; a click on the first point closes the loop' : ''}
+            .
             <Button look="ink" onClick={() => finishDrawing(false)}>
               Finish
             </Button>
@@ -133,7 +167,11 @@ function ViewButtons() {
   const mode = useView((s) => s.mode);
   const tag = 'rounded-[5px] px-2.5 py-1 text-[12.5px] text-ink-900';
   return (
-    <div className="absolute bottom-3 left-3 flex gap-0.5 rounded-lg border border-linen-300 bg-linen-50/95 p-[3px]" role="group" aria-label="View">
+    <div
+      className="absolute bottom-3 left-3 flex gap-0.5 rounded-lg border border-linen-300 bg-linen-50/95 p-[3px]"
+      role="group"
+      aria-label="View"
+    >
       {MODES.map((m) => (
         <button
           key={m.mode}
@@ -146,7 +184,12 @@ function ViewButtons() {
           {m.text}
         </button>
       ))}
-      <button type="button" title="Fit the view (Home)" onClick={askFit} className={clsx(tag, 'hover:bg-linen-100')}>
+      <button
+        type="button"
+        title="Fit the view (Home)"
+        onClick={askFit}
+        className={clsx(tag, 'hover:bg-linen-100')}
+      >
         Fit
       </button>
     </div>
@@ -159,7 +202,8 @@ function Status() {
   const units = useDocument((s) => s.scene.units);
   const count = useEngine((s) => {
     let n = 0;
-    for (const a of s.scene?.arrangements ?? []) if (a.visible) n += s.result.arrangements.get(a.id)?.counts.placed ?? 0;
+    for (const a of s.scene?.arrangements ?? [])
+      if (a.visible) n += s.result.arrangements.get(a.id)?.counts.placed ?? 0;
     return n;
   });
   return (

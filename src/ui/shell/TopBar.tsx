@@ -18,7 +18,12 @@ export function TopBar() {
   const next = useDocument((s) => s.future[0]?.name);
   return (
     <header className="col-span-3 flex items-center gap-3 border-b border-edge px-3">
-      <Link href="/" className="flex items-center gap-2.5" onClick={() => void keepPicture()} aria-label="Clothesline, all scenes">
+      <Link
+        href="/"
+        className="flex items-center gap-2.5"
+        onClick={() => void keepPicture()}
+        aria-label="Clothesline, all scenes"
+      >
         <Mark />
         <span className="font-display text-[19px] font-bold tracking-tight">Clothesline</span>
       </Link>
@@ -33,7 +38,11 @@ export function TopBar() {
         <Redo2 size={17} />
       </IconButton>
       <span className="h-5 w-px bg-edge" />
-      <Link href="/" onClick={() => void keepPicture()} className="rounded-md px-3 py-1.5 text-sm hover:bg-well">
+      <Link
+        href="/"
+        onClick={() => void keepPicture()}
+        className="rounded-md px-3 py-1.5 text-sm hover:bg-well"
+      >
         Scenes
       </Link>
       <Button onClick={() => openDialog('bring-in')}>Bring in</Button>
@@ -49,7 +58,8 @@ function SceneName() {
   const name = useDocument((s) => s.scene.name);
   const [text, setText] = useState<string | null>(null);
   const commit = () => {
-    if (text !== null && text.trim() && text.trim() !== name) dispatch(setScene, { name: text.trim().slice(0, 200) });
+    if (text !== null && text.trim() && text.trim() !== name)
+      dispatch(setScene, { name: text.trim().slice(0, 200) });
     setText(null);
   };
   return (

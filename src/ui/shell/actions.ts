@@ -25,7 +25,8 @@ const doc = () => useDocument.getState();
 function removeSelected(): void {
   const { points, slots } = useSelection.getState();
   if (points) return void dispatch(removePoints, { path: points.path, ids: points.ids });
-  if (slots) return void dispatch(setSlotsRemoved, { id: slots.arrangement, slots: slots.ids, removed: true });
+  if (slots)
+    return void dispatch(setSlotsRemoved, { id: slots.arrangement, slots: slots.ids, removed: true });
   const n = node();
   if (n?.kind === 'arrangement') dispatch(removeArrangement, { id: n.id });
   if (n?.kind === 'path') dispatch(removePath, { id: n.id });
@@ -57,8 +58,19 @@ export const ACTIONS: Action[] = [
   { id: 'redo', title: 'Redo', keys: 'Shift+Mod+Z', enabled: () => doc().future.length > 0, run: redo },
   { id: 'pick', title: 'Pick', keys: '1', run: () => chooseTool('pick') },
   { id: 'draw', title: 'Draw path', keys: '2', run: () => chooseTool('draw') },
-  { id: 'finish', title: 'Finish the path', keys: 'Enter', enabled: drawing, run: () => finishDrawing(false) },
-  { id: 'finish-closed', title: 'Finish the path as a loop', enabled: drawing, run: () => finishDrawing(true) },
+  {
+    id: 'finish',
+    title: 'Finish the path',
+    keys: 'Enter',
+    enabled: drawing,
+    run: () => finishDrawing(false),
+  },
+  {
+    id: 'finish-closed',
+    title: 'Finish the path as a loop',
+    enabled: drawing,
+    run: () => finishDrawing(true),
+  },
   { id: 'fit', title: 'Fit the view', keys: 'Home', run: askFit },
   { id: 'free', title: 'Free view', keys: 'Alt+1', run: () => setMode('free') },
   { id: 'top', title: 'View from the top', keys: 'Alt+2', run: () => setMode('top') },
@@ -68,16 +80,31 @@ export const ACTIONS: Action[] = [
   { id: 'bring-in', title: 'Bring in a file', keys: 'Mod+I', run: () => openDialog('bring-in') },
   { id: 'send-out', title: 'Send out', keys: 'Mod+E', run: () => openDialog('send-out') },
   {
-    id: 'duplicate', title: 'Duplicate', keys: 'Mod+D',
-    enabled: () => node()?.kind === 'arrangement' || node()?.kind === 'path', run: duplicateSelected,
+    id: 'duplicate',
+    title: 'Duplicate',
+    keys: 'Mod+D',
+    enabled: () => node()?.kind === 'arrangement' || node()?.kind === 'path',
+    run: duplicateSelected,
   },
   {
-    id: 'reverse', title: 'Reverse the path', enabled: () => node()?.kind === 'path',
+    id: 'reverse',
+    title: 'Reverse the path',
+    enabled: () => node()?.kind === 'path',
     run: () => dispatch(reversePath, { id: node()!.id }),
   },
-  { id: 'delete', title: 'Delete what is selected', keys: 'Delete', enabled: () => node() !== null, run: removeSelected },
+  {
+    id: 'delete',
+    title: 'Delete what is selected',
+    keys: 'Delete',
+    enabled: () => node() !== null,
+    run: removeSelected,
+  },
   { id: 'escape', title: 'One step back', keys: 'Escape', run: stepOut },
-  { id: 'dusk', title: 'Dusk or day', run: () => setTheme(useUi.getState().theme === 'day' ? 'dusk' : 'day') },
+  {
+    id: 'dusk',
+    title: 'Dusk or day',
+    run: () => setTheme(useUi.getState().theme === 'day' ? 'dusk' : 'day'),
+  },
   { id: 'commands', title: 'All commands', keys: 'Mod+K', run: () => openDialog('commands') },
 ];
 
@@ -85,13 +112,24 @@ const byKeys = new Map(ACTIONS.filter((a) => a.keys).map((a) => [a.keys!, a]));
 
 /** The keys of an event as they are written in {@link ACTIONS}. */
 function keysOf(e: KeyboardEvent): string {
-  const key = e.key === 'Backspace' ? 'Delete' : e.code.startsWith('Digit') ? e.code.slice(5) : e.key.length === 1 ? e.key.toUpperCase() : e.key;
+  const key =
+    e.key === 'Backspace'
+      ? 'Delete'
+      : e.code.startsWith('Digit')
+        ? e.code.slice(5)
+        : e.key.length === 1
+          ? e.key.toUpperCase()
+          : e.key;
   return `${e.shiftKey ? 'Shift+' : ''}${e.ctrlKey || e.metaKey ? 'Mod+' : ''}${e.altKey ? 'Alt+' : ''}${key}`;
 }
 
 const typing = (e: KeyboardEvent) => {
   const t = e.target as HTMLElement;
-  return t.closest('input, textarea, select, [contenteditable], [role="menu"], [role="listbox"], [role="dialog"], [role="slider"]') !== null;
+  return (
+    t.closest(
+      'input, textarea, select, [contenteditable], [role="menu"], [role="listbox"], [role="dialog"], [role="slider"]',
+    ) !== null
+  );
 };
 
 /** Keys that mean something of their own on a focused button or choice. */
@@ -104,7 +142,10 @@ export function useKeys(): void {
       const action = byKeys.get(keysOf(e));
       if (!action || e.defaultPrevented || useUi.getState().dialog) return;
       const held = e.ctrlKey || e.metaKey;
-      if (typing(e) && !(held && action.id !== 'undo' && action.id !== 'redo')) return;
+      // A number field with nothing half typed has nothing of its own to undo.
+      const clean = (e.target as HTMLElement).matches('input[data-clean="true"]');
+      const undoing = action.id === 'undo' || action.id === 'redo';
+      if (typing(e) && !(held && (clean || !undoing))) return;
       const onButton = (e.target as HTMLElement).closest('button, a, [role="button"]');
       if (LOCAL.has(action.keys!) && onButton && action.id === 'finish' && !drawing()) return;
       if (action.enabled && !action.enabled()) return;

@@ -4,14 +4,18 @@ import { toScreen } from '@/view/project';
 import { onFrame } from '@/view/viewState';
 
 /** Where a panel of a given size stands beside a place of the scene, kept inside the view; null while unseen. */
-export function useBeside(place: Vec3 | null, size: { width: number; height: number }): { left: number; top: number } | null {
+export function useBeside(
+  place: Vec3 | null,
+  size: { width: number; height: number },
+): { left: number; top: number } | null {
   const [at, setAt] = useState<{ left: number; top: number } | null>(null);
   const [x, y, z] = place ?? [NaN, NaN, NaN];
   useEffect(() => {
     if (Number.isNaN(x)) return setAt(null);
     return onFrame((view) => {
       const p = toScreen(view, [x, y, z]);
-      if (!p.ahead || p.x < -20 || p.y < -20 || p.x > view.size.width + 20 || p.y > view.size.height + 20) return setAt(null);
+      if (!p.ahead || p.x < -20 || p.y < -20 || p.x > view.size.width + 20 || p.y > view.size.height + 20)
+        return setAt(null);
       const right = p.x + 64 + size.width < view.size.width - 8;
       const left = right ? p.x + 64 : p.x - 64 - size.width;
       const top = p.y - size.height - 24;

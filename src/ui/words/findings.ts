@@ -8,7 +8,8 @@ export function sentence(f: Finding, scene: Scene): string {
   const d = f.detail;
   const prop = scene.props.find((p) => p.id === d.prop)?.name ?? String(d.prop);
   const path = scene.paths.find((p) => p.id === d.path)?.name ?? 'The path';
-  const nth = scene.paths.find((p) => p.id === d.path)?.source.points.findIndex((p) => p.id === d.point) ?? -1;
+  const nth =
+    scene.paths.find((p) => p.id === d.path)?.source.points.findIndex((p) => p.id === d.point) ?? -1;
   const m = (v: unknown) => metres(Number(v), scene.units, 3);
   switch (f.kind) {
     case 'no-path':

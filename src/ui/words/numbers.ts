@@ -6,6 +6,7 @@ export const metres = (v: number, unit: 'm' | 'cm' = 'm', digits?: number): stri
 
 export const whole = (n: number): string => n.toLocaleString('en');
 
-export const plural = (n: number, one: string, many = `${one}s`): string => `${whole(n)} ${n === 1 ? one : many}`;
+export const plural = (n: number, one: string, many = `${one}s`): string =>
+  `${whole(n)} ${n === 1 ? one : many}`;
 
 export const degrees = (v: number): string => `${Number(v.toFixed(1))}°`;

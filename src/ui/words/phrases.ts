@@ -5,7 +5,8 @@ import { degrees, metres, plural } from './numbers';
 
 /** Each closed step of a run's recipe as a short phrase. */
 
-const times = (t: readonly [number, number]) => (t[0] === t[1] ? (t[0] === 1 ? '' : ` ×${t[0]}`) : ` ×${Math.min(...t)}–${Math.max(...t)}`);
+const times = (t: readonly [number, number]) =>
+  t[0] === t[1] ? (t[0] === 1 ? '' : ` ×${t[0]}`) : ` ×${Math.min(...t)}–${Math.max(...t)}`;
 
 export function propsPhrase(run: Run, scene: Scene): string {
   const { entries, mode } = run.order;
@@ -21,7 +22,9 @@ export function propsPhrase(run: Run, scene: Scene): string {
     return entries.map((e) => name(e) + (entries.length > 1 ? share(e.weight) : '')).join(', ');
   }
   if (entries.length > 3) return `Pattern of ${entries.length}`;
-  return entries.map((e) => name(e) + (entries.length > 1 || e.times[1] !== 1 ? times(e.times) || ' ×1' : '')).join(', ');
+  return entries
+    .map((e) => name(e) + (entries.length > 1 || e.times[1] !== 1 ? times(e.times) || ' ×1' : ''))
+    .join(', ');
 }
 
 export function pathPhrase(run: Run, scene: Scene): string {
@@ -38,7 +41,8 @@ const LEFTOVER = { even: 'evened out', end: 'rest at end', centre: 'centred' } a
 export function spacingPhrase(run: Run, facts: RunFacts, scene: Scene): string {
   const { spacing } = run;
   const loose = spacing.looseBy > 0 ? `, ± ${metres(spacing.looseBy, scene.units)}` : '';
-  if (spacing.mode === 'count') return `${plural(spacing.count, 'slot')}, ${metres(facts.pitch, scene.units)} apart${loose}`;
+  if (spacing.mode === 'count')
+    return `${plural(spacing.count, 'slot')}, ${metres(facts.pitch, scene.units)} apart${loose}`;
   return `${metres(facts.pitch || facts.askedPitch, scene.units)}, ${LEFTOVER[spacing.leftover]}${loose}`;
 }
 
@@ -52,27 +56,40 @@ export function spacingNote(run: Run, facts: RunFacts, slots: number, scene: Sce
   return `${fit}.`;
 }
 
-const HEADING = { along: 'Along path', across: 'Across path', outward: 'Outward', compass: 'Compass' } as const;
+const HEADING = {
+  along: 'Along path',
+  across: 'Across path',
+  outward: 'Outward',
+  compass: 'Compass',
+} as const;
 const POSTURE = { upright: 'upright', slope: 'with the slope', bank: 'banking' } as const;
 
 export function facingPhrase(run: Run): string {
   const { facing } = run;
-  const heading = facing.heading === 'compass' ? `Compass ${degrees(facing.compassDeg)}` : HEADING[facing.heading];
+  const heading =
+    facing.heading === 'compass' ? `Compass ${degrees(facing.compassDeg)}` : HEADING[facing.heading];
   const turn = facing.turnDeg !== 0 ? `, turned ${degrees(facing.turnDeg)}` : '';
   return `${heading}, ${POSTURE[facing.posture]}${turn}`;
 }
 
 const span = (r: readonly [number, number], show: (v: number) => string) =>
-  Math.abs(r[0] + r[1]) < 1e-9 ? `±${show(Math.abs(r[1]))}` : `${show(Math.min(...r))} to ${show(Math.max(...r))}`;
+  Math.abs(r[0] + r[1]) < 1e-9
+    ? `±${show(Math.abs(r[1]))}`
+    : `${show(Math.min(...r))} to ${show(Math.max(...r))}`;
 
 export function variationPhrase(run: Run, scene: Scene): string {
   const v = run.variation;
   const parts: string[] = [];
   const on = (r: readonly [number, number], rest = 0) => r[0] !== rest || r[1] !== rest;
   const shifts = (['along', 'side', 'lift'] as const).filter((k) => on(v[k]));
-  if (shifts.length) parts.push(shifts.length === 1 ? `${shifts[0]} ${span(v[shifts[0]], (x) => metres(x, scene.units))}` : 'shift');
-  for (const k of ['turn', 'tip', 'roll'] as const) if (on(v[`${k}Deg`])) parts.push(`${k} ${span(v[`${k}Deg`], degrees)}`);
-  if (on(v.size, 1)) parts.push(`size ${Math.round(Math.min(...v.size) * 100)}–${Math.round(Math.max(...v.size) * 100)}%`);
+  if (shifts.length)
+    parts.push(
+      shifts.length === 1 ? `${shifts[0]} ${span(v[shifts[0]], (x) => metres(x, scene.units))}` : 'shift',
+    );
+  for (const k of ['turn', 'tip', 'roll'] as const)
+    if (on(v[`${k}Deg`])) parts.push(`${k} ${span(v[`${k}Deg`], degrees)}`);
+  if (on(v.size, 1))
+    parts.push(`size ${Math.round(Math.min(...v.size) * 100)}–${Math.round(Math.max(...v.size) * 100)}%`);
   if (parts.length === 0) return 'None';
   const text = parts.slice(0, 2).join(', ') + (parts.length > 2 ? ` +${parts.length - 2}` : '');
   return text[0].toUpperCase() + text.slice(1);

@@ -38,7 +38,12 @@ export function DrawPreview() {
   return (
     <svg className="pointer-events-none absolute inset-0 size-full" aria-hidden>
       {compiled.ok && (
-        <path d={screenLine(view, polyline(compiled.path).position)} fill="none" stroke={THREAD_COLORS.madder} strokeWidth={2.4} />
+        <path
+          d={screenLine(view, polyline(compiled.path).position)}
+          fill="none"
+          stroke={THREAD_COLORS.madder}
+          strokeWidth={2.4}
+        />
       )}
       {all.map((p, i) => {
         const at = toScreen(view, p);
@@ -59,7 +64,9 @@ export function DrawPreview() {
         <g transform={`translate(${label.x + 14} ${label.y + 8})`}>
           <rect width={closing ? 128 : 118} height={22} rx={5} fill="#1E2A36" />
           <text x={9} y={15} fill="#FBF8F1" className="num" fontSize={11.5}>
-            {closing ? `close · ${compiled.path.length.toFixed(2)} m` : `${step.toFixed(2)} of ${compiled.path.length.toFixed(2)} m`}
+            {closing
+              ? `close · ${compiled.path.length.toFixed(2)} m`
+              : `${step.toFixed(2)} of ${compiled.path.length.toFixed(2)} m`}
           </text>
         </g>
       )}

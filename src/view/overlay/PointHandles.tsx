@@ -4,7 +4,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { PathPoint } from '@/core/scene/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint } from '@/store/commands/paths';
-import { cancelGesture, dispatch, endGesture, useDocument } from '@/store/document';
+import { cancelGesture, dispatch, endGesture, restGesture, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectPoint, useSelection } from '@/store/selection';
 import { INK, LINEN, THREAD_COLORS } from '../colors';
@@ -26,7 +26,11 @@ const plus = (a: Vec3, b: Vec3): Vec3 => [round(a[0] + b[0]), round(a[1] + b[1])
 const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 
 /** Follows the pointer from a press to its release; Escape takes the drag back. */
-function followPointer(e: PointerEvent<Element>, key: string, onMove: (x: number, y: number, m: globalThis.PointerEvent) => void): void {
+function followPointer(
+  e: PointerEvent<Element>,
+  key: string,
+  onMove: (x: number, y: number, m: globalThis.PointerEvent) => void,
+): void {
   e.preventDefault();
   e.stopPropagation();
   const target = e.currentTarget;
@@ -87,11 +91,16 @@ export function PointHandles() {
   const moveBy = (by: Vec3, key: string) =>
     dispatch(
       movePoints,
-      { path: path.id, to: Object.fromEntries(Object.entries(start.current).map(([id, p]) => [id, plus(p, by)])) },
+      {
+        path: path.id,
+        to: Object.fromEntries(Object.entries(start.current).map(([id, p]) => [id, plus(p, by)])),
+      },
       key,
     );
   const remember = (chosen: string[]) => {
-    start.current = Object.fromEntries(points.filter((p) => chosen.includes(p.id)).map((p) => [p.id, p.position]));
+    start.current = Object.fromEntries(
+      points.filter((p) => chosen.includes(p.id)).map((p) => [p.id, p.position]),
+    );
   };
   const grab = (point: PathPoint) => (e: PointerEvent<Element>) => {
     if (e.button !== 0) return;
@@ -132,15 +141,22 @@ export function PointHandles() {
       // The other side stays in line, with its own length, unless Shift breaks it.
       const l = Math.hypot(...handle);
       const k = l > 0 ? -Math.hypot(...point[other]) / l : 0;
-      const values = m.shiftKey || k === 0 ? { [which]: handle } : { [which]: handle, [other]: handle.map((v) => round(v * k)) as Vec3 };
+      const values =
+        m.shiftKey || k === 0
+          ? { [which]: handle }
+          : { [which]: handle, [other]: handle.map((v) => round(v * k)) as Vec3 };
       dispatch(setPoint, { path: path.id, id: point.id, values }, key);
     });
   };
   const onKeyDown = (point: PathPoint) => (e: KeyboardEvent) => {
     const step = e.shiftKey ? 1 : e.altKey ? 0.01 : 0.1;
     const way: Record<string, Vec3> = {
-      ArrowLeft: [-step, 0, 0], ArrowRight: [step, 0, 0], ArrowUp: [0, 0, -step], ArrowDown: [0, 0, step],
-      PageUp: [0, step, 0], PageDown: [0, -step, 0],
+      ArrowLeft: [-step, 0, 0],
+      ArrowRight: [step, 0, 0],
+      ArrowUp: [0, 0, -step],
+      ArrowDown: [0, 0, step],
+      PageUp: [0, step, 0],
+      PageDown: [0, -step, 0],
     };
     if (way[e.key]) {
       e.preventDefault();
@@ -160,7 +176,11 @@ export function PointHandles() {
   };
   const screen = points.map((p) => toScreen(view, p.position));
   return (
-    <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label={`Points of ${path.name}`}>
+    <svg
+      className="pointer-events-none absolute inset-0 size-full"
+      role="group"
+      aria-label={`Points of ${path.name}`}
+    >
       {only?.kind === 'free' &&
         (['handleIn', 'handleOut'] as const).map((which) => {
           const a = toScreen(view, only.position);
@@ -170,10 +190,18 @@ export function PointHandles() {
             <g key={which}>
               <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke={INK} strokeWidth={1.4} />
               <rect
-                x={b.x - 5} y={b.y - 5} width={10} height={10} rx={2} transform={`rotate(45 ${b.x} ${b.y})`}
-                fill={LINEN} stroke={INK} strokeWidth={1.6}
+                x={b.x - 5}
+                y={b.y - 5}
+                width={10}
+                height={10}
+                rx={2}
+                transform={`rotate(45 ${b.x} ${b.y})`}
+                fill={LINEN}
+                stroke={INK}
+                strokeWidth={1.6}
                 className="pointer-events-auto cursor-move touch-none"
-                role="button" aria-label={which === 'handleIn' ? 'Handle before' : 'Handle after'}
+                role="button"
+                aria-label={which === 'handleIn' ? 'Handle before' : 'Handle after'}
                 onPointerDown={grabHandle(only, which)}
               />
             </g>
@@ -194,9 +222,26 @@ export function PointHandles() {
               onPointerDown={grabArm(only, axis)}
             >
               <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="transparent" strokeWidth={14} />
-              <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke={dye} strokeWidth={2} strokeDasharray="1 4" strokeLinecap="round" />
+              <line
+                x1={a.x}
+                y1={a.y}
+                x2={b.x}
+                y2={b.y}
+                stroke={dye}
+                strokeWidth={2}
+                strokeDasharray="1 4"
+                strokeLinecap="round"
+              />
               <circle cx={b.x} cy={b.y} r={8} fill={dye} />
-              <text x={b.x} y={b.y + 3.6} textAnchor="middle" fontSize={10} fontWeight={700} fill={LINEN} className="select-none">
+              <text
+                x={b.x}
+                y={b.y + 3.6}
+                textAnchor="middle"
+                fontSize={10}
+                fontWeight={700}
+                fill={LINEN}
+                className="select-none"
+              >
                 {name}
               </text>
             </g>
@@ -216,13 +261,30 @@ export function PointHandles() {
             className="pointer-events-auto cursor-move touch-none outline-none [&:focus-visible>circle:first-child]:stroke-2"
             onPointerDown={grab(point)}
             onKeyDown={onKeyDown(point)}
-            onKeyUp={endGesture}
+            onKeyUp={restGesture}
           >
             <circle cx={at.x} cy={at.y} r={11} fill="transparent" stroke={INK} strokeWidth={0} />
             {point.kind === 'corner' ? (
-              <rect x={at.x - 5.5} y={at.y - 5.5} width={11} height={11} rx={2} fill={on ? color : LINEN} stroke={on ? LINEN : color} strokeWidth={1.8} />
+              <rect
+                x={at.x - 5.5}
+                y={at.y - 5.5}
+                width={11}
+                height={11}
+                rx={2}
+                fill={on ? color : LINEN}
+                stroke={on ? LINEN : color}
+                strokeWidth={1.8}
+              />
             ) : (
-              <ellipse cx={at.x} cy={at.y} rx={on ? 8 : 6.5} ry={on ? 6.5 : 5.2} fill={on ? color : LINEN} stroke={on ? LINEN : color} strokeWidth={1.8} />
+              <ellipse
+                cx={at.x}
+                cy={at.y}
+                rx={on ? 8 : 6.5}
+                ry={on ? 6.5 : 5.2}
+                fill={on ? color : LINEN}
+                stroke={on ? LINEN : color}
+                strokeWidth={1.8}
+              />
             )}
           </g>
         );

@@ -88,8 +88,11 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
     const end = at + slots.id.length;
     placements.slot.set(slots.id, at);
     placements.s.set(slots.s, at);
-    const items = run.order.entries.map((e) => (e.item.kind === 'prop' ? sizes.ids.indexOf(e.item.prop) : -1));
-    for (let i = 0; i < slots.id.length; i++) placements.prop[at + i] = order.entry[i] < 0 ? -1 : items[order.entry[i]];
+    const items = run.order.entries.map((e) =>
+      e.item.kind === 'prop' ? sizes.ids.indexOf(e.item.prop) : -1,
+    );
+    for (let i = 0; i < slots.id.length; i++)
+      placements.prop[at + i] = order.entry[i] < 0 ? -1 : items[order.entry[i]];
     const from = at;
     markGaps(
       run.gaps,
@@ -106,7 +109,13 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
 }
 
 /** Slots of every path of the run, with what stands in the way of them. */
-function layOut(run: Run, context: ArrangeContext, asked: number, facts: RunFacts, findings: Finding[]): Lane[] {
+function layOut(
+  run: Run,
+  context: ArrangeContext,
+  asked: number,
+  facts: RunFacts,
+  findings: Finding[],
+): Lane[] {
   const lanes: Lane[] = [];
   let room = MAX_SLOTS;
   const say = (kind: Finding['kind'], severity: Finding['severity'], detail: Finding['detail']) =>
@@ -236,7 +245,10 @@ function halfReach(p: Placements, i: number, j: number, lengths: number[]): numb
   const way: Vec3 = [0, 1, 2].map((a) => p.position[j * 3 + a] - p.position[i * 3 + a]) as Vec3;
   const l = Math.hypot(...way);
   if (l === 0) return lengths[p.prop[i]] / 2;
-  const front = quatRotate([p.rotation[i * 4], p.rotation[i * 4 + 1], p.rotation[i * 4 + 2], p.rotation[i * 4 + 3]], [0, 0, 1]);
+  const front = quatRotate(
+    [p.rotation[i * 4], p.rotation[i * 4 + 1], p.rotation[i * 4 + 2], p.rotation[i * 4 + 3]],
+    [0, 0, 1],
+  );
   const facing = Math.abs(front[0] * way[0] + front[1] * way[1] + front[2] * way[2]) / l;
   return (lengths[p.prop[i]] / 2) * p.scale[i * 3] * facing;
 }

@@ -1,5 +1,12 @@
 import { z } from 'zod';
-import { facingSchema, gapsSchema, handSchema, orderSchema, spacingSchema, variationSchema } from '../steps/schema';
+import {
+  facingSchema,
+  gapsSchema,
+  handSchema,
+  orderSchema,
+  spacingSchema,
+  variationSchema,
+} from '../steps/schema';
 
 /** A run: props along one or more paths. One block of settings per step, in the order of the work. */
 export const runSchema = z.object({

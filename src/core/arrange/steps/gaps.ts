@@ -11,11 +11,7 @@ export function decidedByHand(hand: Hand): Map<number, boolean> {
 }
 
 /** Whether `s` lies in a keep-out. On a closed path a keep-out whose end is before its start runs over the seam. */
-export function inKeepOut(
-  keepOut: { from: number; to: number },
-  s: number,
-  closed: boolean,
-): boolean {
+export function inKeepOut(keepOut: { from: number; to: number }, s: number, closed: boolean): boolean {
   if (keepOut.from <= keepOut.to) return s >= keepOut.from && s <= keepOut.to;
   return closed ? s >= keepOut.from || s <= keepOut.to : s >= keepOut.to && s <= keepOut.from;
 }
@@ -37,7 +33,8 @@ export function markGaps(
     else if (rows.isRest(i)) state[i] = STATE.rest;
     else if (decided === false) state[i] = STATE.placed;
     else if (keepOuts.some((k) => inKeepOut(k, rows.s[i], where.closed))) state[i] = STATE.keepOut;
-    else if (gaps.chance > 0 && random01(where.seed, rows.id[i], CHANCE) < gaps.chance) state[i] = STATE.chance;
+    else if (gaps.chance > 0 && random01(where.seed, rows.id[i], CHANCE) < gaps.chance)
+      state[i] = STATE.chance;
     else state[i] = STATE.placed;
   }
 }

@@ -86,7 +86,10 @@ export const gapsSchema = z
   .prefault({});
 
 export const handSchema = z
-  .record(z.string(), z.object({ removed: z.boolean().describe('false: kept in spite of chance and keep-outs') }))
+  .record(
+    z.string(),
+    z.object({ removed: z.boolean().describe('false: kept in spite of chance and keep-outs') }),
+  )
   .default({})
   .describe('Corrections by hand, by slot name');
 

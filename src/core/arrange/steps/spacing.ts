@@ -50,7 +50,8 @@ export function spaceSlots(spacing: Spacing, input: SpacingInput): SlotRow {
     wanted,
   });
   if (!(usable > 0)) return none('no-room');
-  const plan = spacing.mode === 'count' ? planCount(spacing, usable, loop) : planPitch(spacing, usable, loop, input);
+  const plan =
+    spacing.mode === 'count' ? planCount(spacing, usable, loop) : planPitch(spacing, usable, loop, input);
   if (typeof plan === 'string') return none(plan);
   if (plan.count > MAX_SLOTS) return none('too-many-slots', plan.count);
   const id = new Float64Array(plan.count);
@@ -75,7 +76,12 @@ interface Plan {
   offset: number;
 }
 
-function planPitch(spacing: Spacing, usable: number, loop: boolean, input: SpacingInput): Plan | SpacingProblem {
+function planPitch(
+  spacing: Spacing,
+  usable: number,
+  loop: boolean,
+  input: SpacingInput,
+): Plan | SpacingProblem {
   const asked = spacing.pitch ?? input.autoPitch;
   if (!(asked > 0) || !Number.isFinite(asked)) return 'pitch-not-positive';
   const ratio = usable / asked;

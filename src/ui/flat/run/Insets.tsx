@@ -2,7 +2,7 @@
 
 import type { Run } from '@/core/arrange/run/schema';
 import { setStep } from '@/store/commands/runs';
-import { dispatch, endGesture } from '@/store/document';
+import { dispatch, restGesture } from '@/store/document';
 import { metres } from '../../words/numbers';
 import { arrowMetres, dragSvg } from './dragSvg';
 import type { FlatScale } from './scale';
@@ -49,10 +49,12 @@ export function Insets({ run, length, scale, y, color, unit, disabled }: InsetsP
           e.preventDefault();
           set(value + sign * by);
         }}
-        onKeyUp={endGesture}
+        onKeyUp={restGesture}
       >
         <title>{`${field === 'insetStart' ? 'Inset at start' : 'Inset at end'}: ${metres(value, unit, 3)}`}</title>
-        {value > 0 && <line x1={x} x2={x} y1={18} y2={y - 8} stroke={color} strokeOpacity={0.5} strokeDasharray="2 4" />}
+        {value > 0 && (
+          <line x1={x} x2={x} y1={18} y2={y - 8} stroke={color} strokeOpacity={0.5} strokeDasharray="2 4" />
+        )}
         <rect x={x - 9} y={y - 14} width={18} height={18} fill="transparent" />
         <path d={`M${x - 5.5} ${y - 9}h11l-5.5 8z`} fill={color} stroke="var(--text)" strokeWidth={0} />
       </g>

@@ -3,7 +3,7 @@
 import type { Run } from '@/core/arrange/run/schema';
 import type { KeepOut } from '@/core/arrange/steps/schema';
 import { removeKeepOut, setKeepOut } from '@/store/commands/runs';
-import { dispatch, endGesture } from '@/store/document';
+import { dispatch, restGesture } from '@/store/document';
 import { arrowMetres, dragSvg } from './dragSvg';
 import type { FlatScale } from './scale';
 
@@ -24,30 +24,86 @@ export function KeepOuts({ run, part, length, scale, height, fresh, disabled }: 
   return (
     <g>
       <defs>
-        <pattern id="keep-out" width={7} height={7} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1={0} x2={0} y1={0} y2={7} stroke="var(--color-madder)" strokeOpacity={0.28} strokeWidth={3.4} />
+        <pattern
+          id="keep-out"
+          width={7}
+          height={7}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <line
+            x1={0}
+            x2={0}
+            y1={0}
+            y2={7}
+            stroke="var(--color-madder)"
+            strokeOpacity={0.28}
+            strokeWidth={3.4}
+          />
         </pattern>
       </defs>
-      {run.gaps.keepOuts.filter((k) => k.part === part).map((k) => (
-        <Stretch key={k.id} run={run.id} keepOut={k} length={length} scale={scale} height={height} disabled={disabled} />
-      ))}
-      {fresh && <rect x={scale.x(fresh.from)} y={8} width={Math.max(0, scale.x(fresh.to) - scale.x(fresh.from))} height={height - 10} fill="url(#keep-out)" stroke="var(--color-madder)" strokeDasharray="4 3" rx={5} />}
+      {run.gaps.keepOuts
+        .filter((k) => k.part === part)
+        .map((k) => (
+          <Stretch
+            key={k.id}
+            run={run.id}
+            keepOut={k}
+            length={length}
+            scale={scale}
+            height={height}
+            disabled={disabled}
+          />
+        ))}
+      {fresh && (
+        <rect
+          x={scale.x(fresh.from)}
+          y={8}
+          width={Math.max(0, scale.x(fresh.to) - scale.x(fresh.from))}
+          height={height - 10}
+          fill="url(#keep-out)"
+          stroke="var(--color-madder)"
+          strokeDasharray="4 3"
+          rx={5}
+        />
+      )}
     </g>
   );
 }
 
-function Stretch({ run, keepOut: k, length, scale, height, disabled }: { run: string; keepOut: KeepOut; length: number; scale: FlatScale; height: number; disabled: boolean }) {
+function Stretch({
+  run,
+  keepOut: k,
+  length,
+  scale,
+  height,
+  disabled,
+}: {
+  run: string;
+  keepOut: KeepOut;
+  length: number;
+  scale: FlatScale;
+  height: number;
+  disabled: boolean;
+}) {
   const key = `keep ${k.id}`;
   const round = (v: number) => Number(v.toFixed(3));
   const hold = (v: number) => Math.min(length, Math.max(0, v));
-  const set = (from: number, to: number) => dispatch(setKeepOut, { id: run, keepOut: k.id, values: { from: round(from), to: round(to) } }, key);
+  const set = (from: number, to: number) =>
+    dispatch(setKeepOut, { id: run, keepOut: k.id, values: { from: round(from), to: round(to) } }, key);
   const shift = (by: number) => {
     const held = Math.min(length - Math.max(k.from, k.to), Math.max(-Math.min(k.from, k.to), by));
     set(k.from + held, k.to + held);
   };
   const perPixel = (scale.to - scale.from) / Math.max(1, scale.x(scale.to) - scale.x(scale.from));
   // Over the seam of a loop the stretch shows at both ends.
-  const pieces = k.from <= k.to ? [[k.from, k.to]] : [[k.from, length], [0, k.to]];
+  const pieces =
+    k.from <= k.to
+      ? [[k.from, k.to]]
+      : [
+          [k.from, length],
+          [0, k.to],
+        ];
   const edge = (which: 'from' | 'to') => {
     const x = scale.x(k[which]);
     const put = (v: number) => set(which === 'from' ? hold(v) : k.from, which === 'to' ? hold(v) : k.to);
@@ -67,7 +123,7 @@ function Stretch({ run, keepOut: k, length, scale, height, disabled }: { run: st
           e.preventDefault();
           put(k[which] + by);
         }}
-        onKeyUp={endGesture}
+        onKeyUp={restGesture}
       >
         <rect x={x - 5} y={8} width={10} height={height - 10} fill="transparent" />
         <line x1={x} x2={x} y1={10} y2={height - 4} stroke="var(--color-madder)" strokeOpacity={0.7} />
@@ -106,12 +162,19 @@ function Stretch({ run, keepOut: k, length, scale, height, disabled }: { run: st
               dispatch(removeKeepOut, { id: run, keepOut: k.id });
             }
           }}
-          onKeyUp={endGesture}
+          onKeyUp={restGesture}
         />
       ))}
       {edge('from')}
       {edge('to')}
-      <text x={(scale.x(k.from) + scale.x(k.to)) / 2} y={height - 8} textAnchor="middle" fontSize={11} fill="var(--danger)" className="pointer-events-none select-none">
+      <text
+        x={(scale.x(k.from) + scale.x(k.to)) / 2}
+        y={height - 8}
+        textAnchor="middle"
+        fontSize={11}
+        fill="var(--danger)"
+        className="pointer-events-none select-none"
+      >
         {k.name}
       </text>
     </g>

@@ -17,12 +17,29 @@ export function Ruler({ scale, y, length, unit, onPointerDown }: RulerProps) {
   const first = Math.ceil(scale.from / step - 1e-9);
   const last = Math.floor(scale.to / step + 1e-9);
   const marks = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => (first + i) * step);
-  const fine = Array.from({ length: Math.max(0, Math.floor((scale.to / step) * 5) - Math.ceil((scale.from / step) * 5) + 1) }, (_, i) => ((Math.ceil((scale.from / step) * 5) + i) * step) / 5);
+  const fine = Array.from(
+    { length: Math.max(0, Math.floor((scale.to / step) * 5) - Math.ceil((scale.from / step) * 5) + 1) },
+    (_, i) => ((Math.ceil((scale.from / step) * 5) + i) * step) / 5,
+  );
   return (
     <g>
-      <line x1={scale.x(Math.max(0, scale.from))} x2={scale.x(Math.min(length, scale.to))} y1={y} y2={y} stroke="var(--color-linen-400)" />
+      <line
+        x1={scale.x(Math.max(0, scale.from))}
+        x2={scale.x(Math.min(length, scale.to))}
+        y1={y}
+        y2={y}
+        stroke="var(--color-linen-400)"
+      />
       {fine.map((s) => (
-        <line key={s} x1={scale.x(s)} x2={scale.x(s)} y1={y} y2={y + 4} stroke="var(--color-linen-400)" strokeOpacity={0.7} />
+        <line
+          key={s}
+          x1={scale.x(s)}
+          x2={scale.x(s)}
+          y1={y}
+          y2={y + 4}
+          stroke="var(--color-linen-400)"
+          strokeOpacity={0.7}
+        />
       ))}
       {marks.map((s) => (
         <g key={s} transform={`translate(${scale.x(s)} ${y})`}>
@@ -32,7 +49,16 @@ export function Ruler({ scale, y, length, unit, onPointerDown }: RulerProps) {
           </text>
         </g>
       ))}
-      <rect x={0} y={y - 3} width={scale.width} height={29} fill="transparent" className="cursor-crosshair touch-none" onPointerDown={onPointerDown} aria-label="Ruler" />
+      <rect
+        x={0}
+        y={y - 3}
+        width={scale.width}
+        height={29}
+        fill="transparent"
+        className="cursor-crosshair touch-none"
+        onPointerDown={onPointerDown}
+        aria-label="Ruler"
+      />
     </g>
   );
 }

@@ -31,12 +31,19 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   useEffect(() => {
     const element = frame.current;
     if (!element) return undefined;
-    const seen = new ResizeObserver(() => setSize({ width: element.clientWidth, height: element.clientHeight }));
+    const seen = new ResizeObserver(() =>
+      setSize({ width: element.clientWidth, height: element.clientHeight }),
+    );
     seen.observe(element);
     return () => seen.disconnect();
   }, []);
   const scale = useMemo(
-    () => flatScale(zoom ? Math.min(zoom.from, length) : 0, zoom ? Math.min(zoom.to, length) : length || 1, size.width),
+    () =>
+      flatScale(
+        zoom ? Math.min(zoom.from, length) : 0,
+        zoom ? Math.min(zoom.to, length) : length || 1,
+        size.width,
+      ),
     [zoom, length, size.width],
   );
   // Wheel listeners of React are passive; zooming must keep the page from scrolling.
@@ -99,15 +106,23 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
             label="Which path"
             value={partIndex}
             onChange={setPart}
-            options={result.parts.map((p, i) => ({ value: String(i), text: scene.paths.find((x) => x.id === p.path)?.name ?? '?' }))}
+            options={result.parts.map((p, i) => ({
+              value: String(i),
+              text: scene.paths.find((x) => x.id === p.path)?.name ?? '?',
+            }))}
           />
         )}
         <span className="flex-1" />
-        <span className="hidden text-[12px] text-faint xl:block">Click a prop to remove it or bring it back. Drag along the ruler to keep a stretch out.</span>
+        <span className="hidden text-[12px] text-faint xl:block">
+          Click a prop to remove it or bring it back. Drag along the ruler to keep a stretch out.
+        </span>
         <IconButton
           name="Add a keep-out"
           disabled={!part || readOnly}
-          onClick={() => part && dispatch(addKeepOut, { id: run.id, from: length * 0.45, to: length * 0.55, part: part.part })}
+          onClick={() =>
+            part &&
+            dispatch(addKeepOut, { id: run.id, from: length * 0.45, to: length * 0.55, part: part.part })
+          }
         >
           <Ban size={15} />
         </IconButton>
@@ -122,11 +137,32 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
           <Maximize size={14} />
         </IconButton>
       </div>
-      <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="flat" data-from={scale.from} data-to={scale.to}>
-        {!part && <p className="px-4 text-sm text-soft">{run.paths.length === 0 ? 'Choose a path for this run, and it hangs here.' : 'Nothing to unroll yet: see Checks.'}</p>}
+      <div
+        ref={frame}
+        className="relative min-h-0 flex-1 overflow-hidden"
+        data-testid="flat"
+        data-from={scale.from}
+        data-to={scale.to}
+      >
+        {!part && (
+          <p className="px-4 text-sm text-soft">
+            {run.paths.length === 0
+              ? 'Choose a path for this run, and it hangs here.'
+              : 'Nothing to unroll yet: see Checks.'}
+          </p>
+        )}
         {part && result && size.width > 0 && (
           <svg width={size.width} height={size.height} className="absolute inset-0 block">
-            <KeepOuts run={run} part={part.part} length={length} closed={part.closed} scale={scale} height={rulerY} fresh={fresh} disabled={readOnly} />
+            <KeepOuts
+              run={run}
+              part={part.part}
+              length={length}
+              closed={part.closed}
+              scale={scale}
+              height={rulerY}
+              fresh={fresh}
+              disabled={readOnly}
+            />
             <Ruler scale={scale} y={rulerY} length={length} unit={scene.units} onPointerDown={dragRuler} />
             <Tags
               run={run}
@@ -135,9 +171,19 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
               part={part}
               scale={scale}
               room={rulerY - 34}
-              onToggle={(slot, removed) => !readOnly && dispatch(setSlotsRemoved, { id: run.id, slots: [slot], removed })}
+              onToggle={(slot, removed) =>
+                !readOnly && dispatch(setSlotsRemoved, { id: run.id, slots: [slot], removed })
+              }
             />
-            <Insets run={run} length={length} scale={scale} y={rulerY} color={THREAD_COLORS[run.thread]} unit={scene.units} disabled={readOnly} />
+            <Insets
+              run={run}
+              length={length}
+              scale={scale}
+              y={rulerY}
+              color={THREAD_COLORS[run.thread]}
+              unit={scene.units}
+              disabled={readOnly}
+            />
           </svg>
         )}
       </div>

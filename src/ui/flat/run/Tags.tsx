@@ -13,7 +13,14 @@ import type { FlatScale } from './scale';
 
 /** Above this many slots in sight each is only a stroke; zooming in brings the tags back. */
 const MOST_TAGS = 400;
-const DYES = ['var(--color-ink-700)', 'var(--color-weld)', 'var(--color-woad)', 'var(--color-moss)', 'var(--color-plum)', 'var(--color-madder)'];
+const DYES = [
+  'var(--color-ink-700)',
+  'var(--color-weld)',
+  'var(--color-woad)',
+  'var(--color-moss)',
+  'var(--color-plum)',
+  'var(--color-madder)',
+];
 
 interface TagsProps {
   run: Run;
@@ -37,7 +44,8 @@ export function Tags(props: TagsProps) {
   const chosen = useSelection((s) => (s.slots?.arrangement === run.id ? s.slots.ids : null));
   const rows: number[] = [];
   const slack = (scale.to - scale.from) * 0.03;
-  for (let i = part.start; i < part.end; i++) if (p.s[i] >= scale.from - slack && p.s[i] <= scale.to + slack) rows.push(i);
+  for (let i = part.start; i < part.end; i++)
+    if (p.s[i] >= scale.from - slack && p.s[i] <= scale.to + slack) rows.push(i);
   const ends = [scale.x(Math.max(0, scale.from)), scale.x(Math.min(part.length, scale.to))];
   const line = (
     <path
@@ -58,7 +66,10 @@ export function Tags(props: TagsProps) {
       </g>
     );
   }
-  const apart = rows.length > 1 ? Math.abs(scale.x(p.s[rows[rows.length - 1]]) - scale.x(p.s[rows[0]])) / (rows.length - 1) : 60;
+  const apart =
+    rows.length > 1
+      ? Math.abs(scale.x(p.s[rows[rows.length - 1]]) - scale.x(p.s[rows[0]])) / (rows.length - 1)
+      : 60;
   const width = Math.max(4, Math.min(34, apart * 0.78));
   const shown = hover !== null ? rows.find((i) => p.slot[i] === hover) : undefined;
   return (
@@ -76,7 +87,14 @@ export function Tags(props: TagsProps) {
           color={DYES[Math.max(0, p.prop[i]) % DYES.length]}
         />
       ))}
-      {shown !== undefined && <Label x={scale.x(p.s[shown])} y={lineY(scale.x(p.s[shown]), scale.width) + width * 1.35 + 16} max={scale.width} text={describe(shown, result, scene)} />}
+      {shown !== undefined && (
+        <Label
+          x={scale.x(p.s[shown])}
+          y={lineY(scale.x(p.s[shown]), scale.width) + width * 1.35 + 16}
+          max={scale.width}
+          text={describe(shown, result, scene)}
+        />
+      )}
     </g>
   );
 }
@@ -126,7 +144,12 @@ function Tag({ run, scene, result, row, x, y, width, lit, color, onToggle }: Tag
           e.stopPropagation();
           toggle();
         }
-        const way = e.key === 'ArrowRight' ? 'nextElementSibling' : e.key === 'ArrowLeft' ? 'previousElementSibling' : null;
+        const way =
+          e.key === 'ArrowRight'
+            ? 'nextElementSibling'
+            : e.key === 'ArrowLeft'
+              ? 'previousElementSibling'
+              : null;
         if (way) {
           e.preventDefault();
           (e.currentTarget[way] as SVGElement | null)?.focus?.();
@@ -136,17 +159,68 @@ function Tag({ run, scene, result, row, x, y, width, lit, color, onToggle }: Tag
       <rect x={x - width / 2 - 1} y={y - 8} width={width + 2} height={height + 20} fill="transparent" />
       {placed ? (
         <>
-          <rect className="face" x={x - width / 2} y={y + 5} width={width} height={height} rx={3} fill={lit ? 'var(--text)' : 'var(--card)'} stroke={lit ? 'var(--text)' : color} strokeWidth={1.4} />
+          <rect
+            className="face"
+            x={x - width / 2}
+            y={y + 5}
+            width={width}
+            height={height}
+            rx={3}
+            fill={lit ? 'var(--text)' : 'var(--card)'}
+            stroke={lit ? 'var(--text)' : color}
+            strokeWidth={1.4}
+          />
           {width >= 16 && picture ? (
-            <image href={picture} x={x - width / 2 + 1} y={y + 6 + (height - width) / 2} width={width - 2} height={width - 2} className="pointer-events-none" />
+            <image
+              href={picture}
+              x={x - width / 2 + 1}
+              y={y + 6 + (height - width) / 2}
+              width={width - 2}
+              height={width - 2}
+              className="pointer-events-none"
+            />
           ) : (
-            <rect x={x - width / 2 + 1} y={y + 6} width={Math.max(1, width - 2)} height={height - 2} rx={2} fill={color} className="pointer-events-none" />
+            <rect
+              x={x - width / 2 + 1}
+              y={y + 6}
+              width={Math.max(1, width - 2)}
+              height={height - 2}
+              rx={2}
+              fill={color}
+              className="pointer-events-none"
+            />
           )}
-          {width >= 12 && <rect x={x - width / 2} y={y + 3 + height} width={width} height={3} fill={color} className="pointer-events-none" />}
-          <rect x={x - 2} y={y - 5} width={4} height={13} rx={1} fill="#C9A36B" className="pointer-events-none" />
+          {width >= 12 && (
+            <rect
+              x={x - width / 2}
+              y={y + 3 + height}
+              width={width}
+              height={3}
+              fill={color}
+              className="pointer-events-none"
+            />
+          )}
+          <rect
+            x={x - 2}
+            y={y - 5}
+            width={4}
+            height={13}
+            rx={1}
+            fill="#C9A36B"
+            className="pointer-events-none"
+          />
         </>
       ) : (
-        <circle className="face" cx={x} cy={y} r={Math.min(5, width / 2 + 1)} fill="var(--paper)" stroke={lit ? 'var(--text)' : 'var(--soft)'} strokeWidth={1.5} strokeDasharray={rest ? '2 2' : undefined} />
+        <circle
+          className="face"
+          cx={x}
+          cy={y}
+          r={Math.min(5, width / 2 + 1)}
+          fill="var(--paper)"
+          stroke={lit ? 'var(--text)' : 'var(--soft)'}
+          strokeWidth={1.5}
+          strokeDasharray={rest ? '2 2' : undefined}
+        />
       )}
     </g>
   );

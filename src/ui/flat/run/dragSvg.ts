@@ -33,5 +33,9 @@ export function dragSvg(e: PointerEvent<Element>, key: string, onMove: (pixels: 
 /** Metres for an arrow key: a tenth, Shift a whole, Alt a hundredth. Zero for other keys. */
 export function arrowMetres(e: { key: string; shiftKey: boolean; altKey: boolean }): number {
   const step = e.shiftKey ? 1 : e.altKey ? 0.01 : 0.1;
-  return e.key === 'ArrowLeft' || e.key === 'ArrowDown' ? -step : e.key === 'ArrowRight' || e.key === 'ArrowUp' ? step : 0;
+  return e.key === 'ArrowLeft' || e.key === 'ArrowDown'
+    ? -step
+    : e.key === 'ArrowRight' || e.key === 'ArrowUp'
+      ? step
+      : 0;
 }

@@ -22,7 +22,12 @@ export function rulerStep(scale: FlatScale, pixels = 72): number {
 }
 
 /** Zoomed by `factor` about `centre`, held to the path. */
-export function zoomed(scale: FlatScale, centre: number, factor: number, length: number): { from: number; to: number } {
+export function zoomed(
+  scale: FlatScale,
+  centre: number,
+  factor: number,
+  length: number,
+): { from: number; to: number } {
   const span = Math.min(length, Math.max(length * 1e-5, (scale.to - scale.from) / factor));
   const share = (centre - scale.from) / Math.max(1e-12, scale.to - scale.from);
   const from = Math.min(length - span, Math.max(0, centre - share * span));

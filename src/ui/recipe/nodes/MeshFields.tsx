@@ -18,13 +18,23 @@ export function Choice<T extends string | number>({ label, value, options, onCha
     <div className="flex min-h-9 items-center justify-between gap-3">
       <span className="text-sm">{label}</span>
       <Listbox value={value} onChange={onChange}>
-        <ListboxButton aria-label={label} className="flex w-[150px] items-center justify-between rounded-md border border-edge bg-card px-2 py-1 text-sm">
+        <ListboxButton
+          aria-label={label}
+          className="flex w-[150px] items-center justify-between rounded-md border border-edge bg-card px-2 py-1 text-sm"
+        >
           {shown}
           <ChevronsUpDown size={13} className="text-soft" />
         </ListboxButton>
-        <ListboxOptions anchor="bottom end" className="z-[60] min-w-[150px] rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none">
+        <ListboxOptions
+          anchor="bottom end"
+          className="z-[60] min-w-[150px] rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
+        >
           {options.map((o) => (
-            <ListboxOption key={o.value} value={o.value} className="cursor-pointer rounded-md px-2 py-1 data-focus:bg-groove data-selected:font-semibold">
+            <ListboxOption
+              key={o.value}
+              value={o.value}
+              className="cursor-pointer rounded-md px-2 py-1 data-focus:bg-groove data-selected:font-semibold"
+            >
               {o.text}
             </ListboxOption>
           ))}
@@ -44,7 +54,12 @@ const AXES: { value: Axis; text: string }[] = [
 ];
 
 export const AxisField = (p: { label: string; value: Axis; onChange: (axis: Axis) => void; not?: Axis }) => (
-  <Choice label={p.label} value={p.value} options={AXES.filter((a) => a.value[1] !== p.not?.[1])} onChange={p.onChange} />
+  <Choice
+    label={p.label}
+    value={p.value}
+    options={AXES.filter((a) => a.value[1] !== p.not?.[1])}
+    onChange={p.onChange}
+  />
 );
 
 const UNITS = [

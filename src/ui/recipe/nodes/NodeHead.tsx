@@ -1,7 +1,14 @@
 import { PlainMenu, type MenuEntry } from '../../controls/PlainMenu';
 import { RenameField } from '../RenameField';
 
-export function NodeHead(props: { name: string; kind: string; detail: string; color: string; onRename: (name: string) => void; menu: MenuEntry[] }) {
+export function NodeHead(props: {
+  name: string;
+  kind: string;
+  detail: string;
+  color: string;
+  onRename: (name: string) => void;
+  menu: MenuEntry[];
+}) {
   return (
     <div className="border-b border-edge px-3 pb-2.5 pt-3">
       <div className="flex items-center gap-2">

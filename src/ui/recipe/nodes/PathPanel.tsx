@@ -49,11 +49,21 @@ export function PathPanel({ id }: { id: string }) {
       />
       <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-3">
         {result?.findings.map((f, i) => (
-          <p key={i} role="alert" className={`mb-2 text-[12.5px] ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`}>
+          <p
+            key={i}
+            role="alert"
+            className={`mb-2 text-[12.5px] ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`}
+          >
             {sentence(f, scene)}
           </p>
         ))}
-        <Segmented shown label="Ends" value={path.closed ? 'closed' : 'open'} options={ENDS} onChange={(v) => dispatch(setPath, { id, values: { closed: v === 'closed' } })} />
+        <Segmented
+          shown
+          label="Ends"
+          value={path.closed ? 'closed' : 'open'}
+          options={ENDS}
+          onChange={(v) => dispatch(setPath, { id, values: { closed: v === 'closed' } })}
+        />
         <div className="mt-2 grid grid-cols-3 gap-1.5">
           <Button look="bordered" className="!px-1" onClick={() => dispatch(reversePath, { id })}>
             <ArrowLeftRight size={14} /> Reverse

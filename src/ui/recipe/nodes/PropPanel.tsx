@@ -26,8 +26,11 @@ export function PropPanel({ id }: { id: string }) {
   const bounds = useEngine((s) => s.result.propBounds[id]);
   if (!prop) return null;
   const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>) => dispatch(setProp, { id, values });
-  const size = bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
-  const used = scene.arrangements.filter((a) => a.order.entries.some((e) => e.item.kind === 'prop' && e.item.prop === id));
+  const size =
+    bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
+  const used = scene.arrangements.filter((a) =>
+    a.order.entries.some((e) => e.item.kind === 'prop' && e.item.prop === id),
+  );
   return (
     <>
       <NodeHead
@@ -48,16 +51,26 @@ export function PropPanel({ id }: { id: string }) {
           </p>
         ) : (
           <p role="alert" className="mb-2 text-[13px] text-danger">
-            Its mesh is not at hand. <button type="button" className="underline" onClick={() => openDialog('bring-in')}>Bring the file in again</button>; it is known by its content.
+            Its mesh is not at hand.{' '}
+            <button type="button" className="underline" onClick={() => openDialog('bring-in')}>
+              Bring the file in again
+            </button>
+            ; it is known by its content.
           </p>
         )}
         <Choice
           label="Foot"
           value={prop.foot.at}
-          options={prop.foot.at === 'point' ? [...FEET, { value: 'point', text: 'Own point' } as const] : FEET}
+          options={
+            prop.foot.at === 'point' ? [...FEET, { value: 'point', text: 'Own point' } as const] : FEET
+          }
           onChange={(at) => set({ foot: { at } })}
         />
-        <AxisField label="Up axis" value={prop.up} onChange={(up) => set(up[1] === prop.front[1] ? { up, front: prop.up } : { up })} />
+        <AxisField
+          label="Up axis"
+          value={prop.up}
+          onChange={(up) => set(up[1] === prop.front[1] ? { up, front: prop.up } : { up })}
+        />
         <AxisField label="Front axis" value={prop.front} not={prop.up} onChange={(front) => set({ front })} />
         <UnitField value={prop.unitScale} onChange={(unitScale) => set({ unitScale })} />
         <Button look="bordered" className="mt-3 w-full" onClick={() => hangProp(id)}>

@@ -15,14 +15,17 @@ export function SurfacePanel({ id }: { id: string }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const faces = useEngine((s) => s.result.surfaceFaces[id]);
   if (!surface) return null;
-  const set = (values: Partial<Omit<Surface, 'id' | 'mesh'>>, key?: string) => dispatch(setSurface, { id, values }, key);
+  const set = (values: Partial<Omit<Surface, 'id' | 'mesh'>>, key?: string) =>
+    dispatch(setSurface, { id, values }, key);
   return (
     <>
       <NodeHead
         name={surface.name}
         kind="surface"
         color="var(--color-linen-400)"
-        detail={faces === undefined ? 'Its mesh is not at hand. Bring the file in again.' : plural(faces, 'face')}
+        detail={
+          faces === undefined ? 'Its mesh is not at hand. Bring the file in again.' : plural(faces, 'face')
+        }
         onRename={(name) => set({ name })}
         menu={[{ text: 'Delete', danger: true, run: () => dispatch(removeSurface, { id }) }]}
       />
@@ -36,10 +39,26 @@ export function SurfacePanel({ id }: { id: string }) {
             step={0.1}
             value={surface.position[axis]}
             reset={0}
-            onChange={(v, key) => set({ position: surface.position.map((p, i) => (i === axis ? (v ?? 0) : p)) as Surface['position'] }, key)}
+            onChange={(v, key) =>
+              set(
+                {
+                  position: surface.position.map((p, i) =>
+                    i === axis ? (v ?? 0) : p,
+                  ) as Surface['position'],
+                },
+                key,
+              )
+            }
           />
         ))}
-        <NumberField label="Turn" dimension="angle" step={5} value={surface.turnDeg} reset={0} onChange={(v, key) => set({ turnDeg: v ?? 0 }, key)} />
+        <NumberField
+          label="Turn"
+          dimension="angle"
+          step={5}
+          value={surface.turnDeg}
+          reset={0}
+          onChange={(v, key) => set({ turnDeg: v ?? 0 }, key)}
+        />
         <UnitField value={surface.unitScale} onChange={(unitScale) => set({ unitScale })} />
         <AxisField label="Up axis" value={surface.up} onChange={(up) => set({ up })} />
       </fieldset>

@@ -27,7 +27,10 @@ export function Checks({ run, findings }: { run: Run; findings: Finding[] }) {
             onClick={() => selectSlots(run.id, f.slots!.slice(0, 200))}
             className="flex w-full gap-2 rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
           >
-            <TriangleAlert size={14} className={`mt-0.5 shrink-0 ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`} />
+            <TriangleAlert
+              size={14}
+              className={`mt-0.5 shrink-0 ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`}
+            />
             {sentence(f, scene)}
           </button>
         </li>

@@ -27,26 +27,58 @@ export function GapsStep({ run }: StepProps) {
         max={1}
         value={run.gaps.chance}
         reset={0}
-        onChange={(v, key) => dispatch(setStep, { id: run.id, step: 'gaps', values: { chance: Math.min(1, Math.max(0, v ?? 0)) } }, key)}
+        onChange={(v, key) =>
+          dispatch(
+            setStep,
+            { id: run.id, step: 'gaps', values: { chance: Math.min(1, Math.max(0, v ?? 0)) } },
+            key,
+          )
+        }
       />
       <div className="mt-1 flex items-center justify-between">
         <span className="text-sm">Keep-outs</span>
-        <IconButton name="Add a keep-out" onClick={() => dispatch(addKeepOut, { id: run.id, from: length * 0.4, to: length * 0.6 })}>
+        <IconButton
+          name="Add a keep-out"
+          onClick={() => dispatch(addKeepOut, { id: run.id, from: length * 0.4, to: length * 0.6 })}
+        >
           <Plus size={15} />
         </IconButton>
       </div>
       {run.gaps.keepOuts.map((k) => (
         <div key={k.id} className="mb-1.5 rounded-md border border-edge bg-paper p-1.5">
           <div className="flex items-center [&_input]:!text-[13px] [&_input]:!font-sans">
-            <RenameField name={k.name} label="Name of the keep-out" onRename={(name) => dispatch(setKeepOut, { id: run.id, keepOut: k.id, values: { name } })} />
-            <IconButton name={`Remove ${k.name}`} onClick={() => dispatch(removeKeepOut, { id: run.id, keepOut: k.id })}>
+            <RenameField
+              name={k.name}
+              label="Name of the keep-out"
+              onRename={(name) => dispatch(setKeepOut, { id: run.id, keepOut: k.id, values: { name } })}
+            />
+            <IconButton
+              name={`Remove ${k.name}`}
+              onClick={() => dispatch(removeKeepOut, { id: run.id, keepOut: k.id })}
+            >
               <X size={14} />
             </IconButton>
           </div>
           <div className="flex items-center gap-1.5">
-            <NumberBox {...box} label={`${k.name} from`} value={k.from} onChange={(v, key) => v !== null && dispatch(setKeepOut, { id: run.id, keepOut: k.id, values: { from: v } }, key)} className="flex-1" />
+            <NumberBox
+              {...box}
+              label={`${k.name} from`}
+              value={k.from}
+              onChange={(v, key) =>
+                v !== null && dispatch(setKeepOut, { id: run.id, keepOut: k.id, values: { from: v } }, key)
+              }
+              className="flex-1"
+            />
             <span className="text-xs text-soft">to</span>
-            <NumberBox {...box} label={`${k.name} to`} value={k.to} onChange={(v, key) => v !== null && dispatch(setKeepOut, { id: run.id, keepOut: k.id, values: { to: v } }, key)} className="flex-1" />
+            <NumberBox
+              {...box}
+              label={`${k.name} to`}
+              value={k.to}
+              onChange={(v, key) =>
+                v !== null && dispatch(setKeepOut, { id: run.id, keepOut: k.id, values: { to: v } }, key)
+              }
+              className="flex-1"
+            />
           </div>
         </div>
       ))}

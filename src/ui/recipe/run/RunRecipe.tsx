@@ -9,7 +9,14 @@ import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { duplicateSelected } from '../../shell/actions';
-import { facingPhrase, gapsPhrase, pathPhrase, propsPhrase, spacingPhrase, variationPhrase } from '../../words/phrases';
+import {
+  facingPhrase,
+  gapsPhrase,
+  pathPhrase,
+  propsPhrase,
+  spacingPhrase,
+  variationPhrase,
+} from '../../words/phrases';
 import { plural, whole } from '../../words/numbers';
 import { RenameField } from '../RenameField';
 import { Step } from '../Step';
@@ -41,21 +48,36 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
       <div className="border-b border-edge px-3 pb-2.5 pt-3">
         <div className="flex items-center gap-2">
           <ThreadDot run={run} />
-          <RenameField name={run.name} label="Name of the run" onRename={(name) => dispatch(setArrangement, { id: run.id, values: { name } })} />
+          <RenameField
+            name={run.name}
+            label="Name of the run"
+            onRename={(name) => dispatch(setArrangement, { id: run.id, values: { name } })}
+          />
           <PlainMenu
             name="More for this run"
             entries={[
               { text: 'Duplicate', run: duplicateSelected },
-              { text: run.visible ? 'Hide' : 'Show', run: () => dispatch(setArrangement, { id: run.id, values: { visible: !run.visible } }) },
+              {
+                text: run.visible ? 'Hide' : 'Show',
+                run: () => dispatch(setArrangement, { id: run.id, values: { visible: !run.visible } }),
+              },
               { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: run.id }) },
             ]}
           />
         </div>
         <p className="mt-1.5 flex gap-3.5 text-[13px] text-soft" aria-live="polite" data-testid="counts">
-          <span><b className="num text-text">{whole(placed)}</b> placed</span>
-          <span><b className="num text-text">{whole(gaps)}</b> {gaps === 1 ? 'gap' : 'gaps'}</span>
+          <span>
+            <b className="num text-text">{whole(placed)}</b> placed
+          </span>
+          <span>
+            <b className="num text-text">{whole(gaps)}</b> {gaps === 1 ? 'gap' : 'gaps'}
+          </span>
           {findings.length > 0 && (
-            <span className={errors.length ? 'flex items-center gap-1 text-danger' : 'flex items-center gap-1 text-caution'}>
+            <span
+              className={
+                errors.length ? 'flex items-center gap-1 text-danger' : 'flex items-center gap-1 text-caution'
+              }
+            >
               <TriangleAlert size={13} />
               {plural(findings.length, 'check')}
             </span>
@@ -64,11 +86,27 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
       </div>
       <fieldset disabled={readOnly} className="thin-scroll relative min-h-0 flex-1 overflow-y-auto py-3">
         <div className="relative">
-          <span aria-hidden className="absolute bottom-0 left-[20px] top-3 w-px opacity-70" style={{ background: color }} />
-          <Step name="props" title="Props" phrase={propsPhrase(run, scene)} color={color} caution={errors.some((f) => f.kind === 'no-props' || f.kind === 'order-empty')}>
+          <span
+            aria-hidden
+            className="absolute bottom-0 left-[20px] top-3 w-px opacity-70"
+            style={{ background: color }}
+          />
+          <Step
+            name="props"
+            title="Props"
+            phrase={propsPhrase(run, scene)}
+            color={color}
+            caution={errors.some((f) => f.kind === 'no-props' || f.kind === 'order-empty')}
+          >
             <PropsStep {...step} />
           </Step>
-          <Step name="path" title="Path" phrase={pathPhrase(run, scene)} color={color} caution={errors.some((f) => f.kind.includes('path'))}>
+          <Step
+            name="path"
+            title="Path"
+            phrase={pathPhrase(run, scene)}
+            color={color}
+            caution={errors.some((f) => f.kind.includes('path'))}
+          >
             <PathStep {...step} />
           </Step>
           <Step name="spacing" title="Spacing" phrase={spacingPhrase(run, facts, scene)} color={color}>

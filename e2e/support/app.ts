@@ -1,0 +1,144 @@
+import { readFile } from 'node:fs/promises';
+import { expect, type Download, type Locator, type Page } from '@playwright/test';
+import Papa from 'papaparse';
+
+/** What the browser tests do again and again, as a person would. */
+
+/** Waits until results, meshes, saving and the camera have come to rest. */
+export async function settled(page: Page): Promise<void> {
+  // A change that was just made first has to reach the page.
+  await page.evaluate(
+    () =>
+      new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 30)))),
+  );
+  await page.locator('[aria-label="Scene"][data-settled="true"]').waitFor({ timeout: 60_000 });
+}
+
+export async function openExample(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: /Open the example Tern Quay/ }).click();
+  await settled(page);
+}
+
+export async function newScene(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New scene' }).click();
+  await settled(page);
+}
+
+export const scene = (page: Page): Locator => page.getByRole('application', { name: 'Scene' });
+
+/** A place in the scene by its share of the view. */
+export async function at(page: Page, x: number, y: number): Promise<{ x: number; y: number }> {
+  const box = (await scene(page).boundingBox())!;
+  return { x: box.x + box.width * x, y: box.y + box.height * y };
+}
+
+export async function clickAt(page: Page, x: number, y: number): Promise<void> {
+  const p = await at(page, x, y);
+  await page.mouse.move(p.x, p.y);
+  await page.mouse.click(p.x, p.y);
+}
+
+/** Draws a path through shares of the view, seen from the top, and finishes it with Enter. */
+export async function drawPath(page: Page, points: [number, number][]): Promise<void> {
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await page.getByRole('button', { name: 'Draw path' }).first().click();
+  for (const [x, y] of points) await clickAt(page, x, y);
+  await page.keyboard.press('Enter');
+  await settled(page);
+}
+
+/** Takes props from the library by their names. */
+export async function takeProps(page: Page, ...names: string[]): Promise<void> {
+  await page.getByRole('button', { name: 'Add props' }).click();
+  for (const name of names) await page.getByRole('button', { name: `Add ${name}`, exact: true }).click();
+  await page.keyboard.press('Escape');
+  await settled(page);
+}
+
+/** The live counts on top of the recipe. */
+export async function counts(page: Page): Promise<{ placed: number; gaps: number }> {
+  const text = await page.getByTestId('counts').innerText();
+  const [placed, gaps] = [...text.matchAll(/[\d,]+/g)].map((m) => Number(m[0].replace(/,/g, '')));
+  return { placed, gaps };
+}
+
+/** Opens a step of the recipe if it is closed. */
+export async function openStep(page: Page, title: string): Promise<Locator> {
+  const step = page.getByRole('region', { name: title, exact: true });
+  const button = step.getByRole('button').first();
+  if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+  return step;
+}
+
+/** Types into a number field and takes it with Enter. */
+export async function type(field: Locator, text: string): Promise<void> {
+  await field.click();
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+export interface Row {
+  arrangement: string;
+  prop: string;
+  slot: string;
+  state: string;
+  reason: string;
+  x: number;
+  y: number;
+  z: number;
+  qx: number;
+  qy: number;
+  qz: number;
+  qw: number;
+  sx: number;
+  s: number;
+}
+
+const NUMBERS = ['x', 'y', 'z', 'qx', 'qy', 'qz', 'qw', 'sx', 'sy', 'sz', 's'];
+
+/** Sends the scene out through the dialog. `choose` sets the dialog's options. */
+export async function sendOut(
+  page: Page,
+  format: 'glb' | 'csv' | 'clothesline',
+  choose?: () => Promise<void>,
+): Promise<Buffer> {
+  await settled(page);
+  await page.getByRole('button', { name: 'Send out' }).first().click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('radio', { name: new RegExp(`\\.${format}`) }).click();
+  await choose?.();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    dialog.getByRole('button', { name: 'Send out' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(new RegExp(`\\.${format}$`));
+  return bytesOf(download);
+}
+
+const bytesOf = async (d: Download): Promise<Buffer> => readFile((await d.path())!);
+
+/** The rows of the scene as the .csv that is sent out has them, gaps included. */
+export async function rows(page: Page): Promise<Row[]> {
+  const bytes = await sendOut(page, 'csv', () => page.getByLabel(/A row for every gap/).check());
+  const parsed = Papa.parse<Record<string, string>>(bytes.toString(), { header: true, skipEmptyLines: true });
+  expect(parsed.errors).toEqual([]);
+  return parsed.data.map(
+    (r) =>
+      Object.fromEntries(
+        Object.entries(r).map(([k, v]) => [k, NUMBERS.includes(k) ? Number(v) : v]),
+      ) as unknown as Row,
+  );
+}
+
+/** What the prop's front and up axes point at. */
+export function axes(r: Row): { front: number[]; up: number[] } {
+  const { qx: x, qy: y, qz: z, qw: w } = r;
+  return {
+    front: [2 * (x * z + y * w), 2 * (y * z - x * w), 1 - 2 * (x * x + y * y)],
+    up: [2 * (x * y - z * w), 1 - 2 * (x * x + z * z), 2 * (y * z + x * w)],
+  };
+}
+
+export const undo = (page: Page): Promise<void> => page.keyboard.press('Control+z');

@@ -1,0 +1,249 @@
+import fc from 'fast-check';
+import { circlePoints, compiled, points } from '../../testing/paths';
+import { newEntry, newRun } from '../../scene/defaults';
+import { quatRotate } from '../../math/quat';
+import type { CompileResult } from '../../curve/compile';
+import type { ArrangeContext, PropFacts } from '../context';
+import { STATE } from '../../evaluate/result';
+import { evaluateRun } from './evaluate';
+import { runSchema, type Run } from './schema';
+
+const ready = (length: number): PropFacts => ({
+  state: 'ready',
+  bounds: { min: [-0.2, 0, -length / 2], max: [0.2, 1, length / 2] },
+});
+
+function context(
+  paths: Record<string, CompileResult>,
+  props: Record<string, PropFacts> = { a: ready(0.5), b: ready(0.8) },
+): ArrangeContext {
+  return { path: (id) => paths[id], prop: (id) => props[id] };
+}
+
+const line = compiled(
+  points('corner', [
+    [0, 0, 0],
+    [10, 0, 0],
+  ]),
+);
+const circle = compiled(circlePoints(5, 16), true);
+const CONTEXT = context({ line: { ok: true, path: line }, circle: { ok: true, path: circle } });
+
+function run(path: string, change: (r: Run) => void = () => {}, props = ['a']): Run {
+  const r = newRun(
+    'run1',
+    'Run',
+    'madder',
+    path,
+    props.map((p, i) => newEntry(`e${i}`, { kind: 'prop', prop: p })),
+  );
+  change(r);
+  return r;
+}
+
+const row = (a: Float64Array, i: number, width: number) => [...a.subarray(i * width, i * width + width)];
+const front = (q: number[]) => quatRotate(q as [number, number, number, number], [0, 0, 1]);
+
+describe('a run on a circle against closed forms', () => {
+  test('positions, headings and arc lengths', () => {
+    const r = run('circle', (x) => {
+      x.spacing.mode = 'count';
+      x.spacing.count = 12;
+      x.facing.side = 1;
+      x.facing.lift = 0.25;
+    });
+    const { placements: p } = evaluateRun(r, CONTEXT);
+    for (let i = 0; i < 12; i++) {
+      const a = (2 * Math.PI * i) / 12;
+      // The path runs counter-clockwise seen from above; to the right is outside.
+      const [x, y, z] = row(p.position, i, 3);
+      expect(x).toBeCloseTo(6 * Math.cos(a), 4);
+      expect(y).toBeCloseTo(0.25, 9);
+      expect(z).toBeCloseTo(-6 * Math.sin(a), 4);
+      const f = front(row(p.rotation, i, 4));
+      expect(f[0]).toBeCloseTo(-Math.sin(a), 4);
+      expect(f[2]).toBeCloseTo(-Math.cos(a), 4);
+    }
+  });
+
+  test('outward points away from the middle, whichever way the path runs', () => {
+    for (const heading of ['outward', 'across'] as const) {
+      const { placements: p } = evaluateRun(
+        run('circle', (x) => (x.facing.heading = heading)),
+        CONTEXT,
+      );
+      for (let i = 0; i < p.count; i++) {
+        const f = front(row(p.rotation, i, 4));
+        const at = row(p.position, i, 3);
+        expect((f[0] * at[0] + f[2] * at[2]) / 5).toBeCloseTo(1, 4);
+      }
+    }
+  });
+});
+
+describe('independence', () => {
+  const busy = (x: Run) => {
+    x.spacing.pitch = 0.1;
+    x.variation.turnDeg = [-90, 90];
+    x.variation.size = [0.5, 1.5];
+    x.gaps.chance = 0.2;
+  };
+  test('changing one setting leaves the draws of every other', () => {
+    const base = evaluateRun(run('line', busy), CONTEXT).placements;
+    const tipped = evaluateRun(
+      run('line', (x) => (busy(x), (x.variation.tipDeg = [-10, 10]))),
+      CONTEXT,
+    ).placements;
+    expect(tipped.scale).toEqual(base.scale);
+    expect(tipped.state).toEqual(base.state);
+    expect(tipped.position).toEqual(base.position);
+    const fewer = evaluateRun(
+      run('line', (x) => (busy(x), (x.gaps.chance = 0.05))),
+      CONTEXT,
+    ).placements;
+    for (let i = 0; i < base.count; i++) {
+      if (fewer.state[i] === STATE.chance) expect(base.state[i]).toBe(STATE.chance);
+    }
+    expect(fewer.rotation).toEqual(base.rotation);
+  });
+
+  test('the hand’s decisions win over everything, by slot name', () => {
+    const r = run('line', (x) => {
+      x.spacing.pitch = 1;
+      x.gaps.keepOuts = [{ id: 'k', name: 'K', part: 0, from: 2.5, to: 6.5 }];
+      x.hand = { '2': { removed: true }, '5': { removed: false } };
+    });
+    const { state } = evaluateRun(r, CONTEXT).placements;
+    expect([...state]).toEqual([
+      0,
+      STATE.hand,
+      0,
+      STATE.keepOut,
+      0,
+      STATE.keepOut,
+      STATE.keepOut,
+      0,
+      0,
+      0,
+      0,
+    ]);
+  });
+
+  test('several paths: each has its own part in the slot ids, and its own keep-outs', () => {
+    const r = run('line', (x) => {
+      x.paths.push({ part: 3, path: 'circle' });
+      x.spacing.pitch = 2;
+      x.gaps.keepOuts = [{ id: 'k', name: 'K', part: 3, from: 30, to: 4 }];
+    });
+    const { placements: p, parts } = evaluateRun(r, CONTEXT);
+    expect(parts.map((x) => [x.part, x.end - x.start])).toEqual([
+      [0, 6],
+      [3, 16],
+    ]);
+    for (let i = 0; i < 6; i++) expect(p.state[i]).toBe(0);
+    // Over the seam of the loop.
+    for (let i = 6; i < p.count; i++) expect(p.state[i] === STATE.keepOut).toBe(p.s[i] >= 30 || p.s[i] <= 4);
+  });
+});
+
+describe('findings', () => {
+  const kinds = (r: Run, c = CONTEXT) => evaluateRun(r, c).findings.map((f) => f.kind);
+  test('what is missing is named, and the rest goes on', () => {
+    expect(kinds(run('nowhere'))).toEqual(['path-missing']);
+    expect(kinds(run('line', () => {}, []))).toContain('no-props');
+    expect(kinds(run('line', () => {}, ['gone']))).toEqual(['prop-missing']);
+    expect(kinds(run('line', (x) => (x.paths = [])))).toEqual(['no-path']);
+    const missing = context(
+      { line: { ok: true, path: line } },
+      { a: { state: 'mesh-missing' }, b: ready(1) },
+    );
+    const result = evaluateRun(
+      run('line', () => {}, ['a', 'b']),
+      missing,
+    );
+    expect(result.findings.map((f) => f.kind)).toEqual(['mesh-missing']);
+    expect(result.placements.count).toBeGreaterThan(3);
+  });
+
+  test('a limit comes with its number and the pitch that would do', () => {
+    const { findings, placements } = evaluateRun(
+      run('line', (x) => (x.spacing.pitch = 1e-9)),
+      CONTEXT,
+    );
+    expect(placements.count).toBe(0);
+    expect(findings[0]).toMatchObject({
+      kind: 'too-many-slots',
+      detail: { limit: 500_000, wanted: expect.any(Number) },
+    });
+    const enough = Number(findings[0].detail.least) * 1.001;
+    expect(
+      evaluateRun(
+        run('line', (x) => (x.spacing.pitch = enough)),
+        CONTEXT,
+      ).placements.count,
+    ).toBeGreaterThan(400_000);
+  });
+
+  test('props that reach into each other are found by their true lengths', () => {
+    const tight = (pitch: number) =>
+      kinds(run('line', (x) => Object.assign(x.spacing, { pitch, leftover: 'end' })));
+    expect(tight(0.51)).toEqual([]);
+    expect(tight(0.49)).toEqual(['too-tight']);
+  });
+});
+
+test('any recipe the schema admits gives finite numbers and unit rotations', () => {
+  const angle = fc.double({ min: -720, max: 720, noNaN: true });
+  const metre = fc.double({ min: -20, max: 20, noNaN: true });
+  const pair = (a: fc.Arbitrary<number>) => fc.tuple(a, a);
+  const recipe = fc.record({
+    spacing: fc.record({
+      mode: fc.constantFrom('pitch', 'count'),
+      pitch: fc.oneof(fc.constant(null), fc.double({ min: -1, max: 20, noNaN: true })),
+      leftover: fc.constantFrom('even', 'end', 'centre'),
+      count: fc.integer({ min: -2, max: 60 }),
+      ends: fc.constantFrom('included', 'half'),
+      insetStart: metre,
+      insetEnd: metre,
+      looseBy: fc.double({ min: 0, max: 5, noNaN: true }),
+    }),
+    facing: fc.record({
+      heading: fc.constantFrom('along', 'across', 'outward', 'compass'),
+      posture: fc.constantFrom('upright', 'slope', 'bank'),
+      compassDeg: angle,
+      side: metre,
+      lift: metre,
+      turnDeg: angle,
+      tipDeg: angle,
+      rollDeg: angle,
+    }),
+    variation: fc.record({
+      along: pair(metre),
+      side: pair(metre),
+      turnDeg: pair(angle),
+      turnStepDeg: fc.constantFrom(0, 7, 400),
+      rollDeg: pair(angle),
+    }),
+    gaps: fc.record({ chance: fc.double({ min: 0, max: 1, noNaN: true }) }),
+    seed: fc.integer({ min: -100, max: 100 }),
+  });
+  const steep = compiled(
+    points('smooth', [
+      [0, 0, 0],
+      [0, 4, 0],
+      [3, 4, 1],
+      [3, 0, 1],
+    ]),
+  );
+  const c = context({ steep: { ok: true, path: steep }, circle: { ok: true, path: circle } });
+  fc.assert(
+    fc.property(recipe, fc.constantFrom('steep', 'circle'), (settings, path) => {
+      const r = runSchema.parse({ ...run(path), ...settings });
+      const { placements: p, findings } = evaluateRun(r, c);
+      expect([...p.position, ...p.rotation, ...p.scale, ...p.s].every(Number.isFinite)).toBe(true);
+      for (let i = 0; i < p.count; i++) expect(Math.hypot(...row(p.rotation, i, 4))).toBeCloseTo(1, 9);
+      if (p.count === 0) expect(findings.length).toBeGreaterThan(0);
+    }),
+    { numRuns: 200 },
+  );
+});

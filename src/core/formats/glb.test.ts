@@ -1,0 +1,160 @@
+import { Document, WebIO } from '@gltf-transform/core';
+import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
+import validator from 'gltf-validator';
+import { Evaluator } from '../evaluate/scene';
+import { STATE } from '../evaluate/result';
+import { meshBounds, propMatrix } from '../mesh/mesh';
+import { exampleScene, exampleMesh, ASSETS } from '../testing/scene';
+import { readGlb } from './glbRead';
+import { writeGlb } from './glbWrite';
+import { FileError } from './limits';
+
+const io = () => new WebIO().registerExtensions(ALL_EXTENSIONS);
+const written = async (props: 'instanced' | 'nodes', surfaces = true) => {
+  const scene = exampleScene();
+  const result = new Evaluator(ASSETS).evaluate(scene);
+  return { scene, result, bytes: await writeGlb(scene, result, ASSETS, { props, surfaces }) };
+};
+
+/** Every instance of a file as [node name, x, y, z], whichever way it was written. */
+async function instances(bytes: Uint8Array): Promise<[string, number, number, number][]> {
+  const out: [string, number, number, number][] = [];
+  for (const node of (await io().readBinary(bytes)).getRoot().listNodes()) {
+    const group =
+      node.getExtension<import('@gltf-transform/extensions').InstancedMesh>('EXT_mesh_gpu_instancing');
+    const moved = group?.getAttribute('TRANSLATION');
+    if (moved)
+      for (let i = 0; i < moved.getCount(); i++)
+        out.push([node.getName(), ...(moved.getElement(i, []) as [number, number, number])]);
+    else if (node.getMesh() && node.getExtras().slot)
+      out.push([node.getName().replace(/ \S+$/, ''), ...node.getTranslation()]);
+  }
+  return out;
+}
+
+describe('writing', () => {
+  test.each(['instanced', 'nodes'] as const)(
+    '%s: the Khronos validator finds no error, and every placed prop is where it is',
+    async (props) => {
+      const { scene, result, bytes } = await written(props);
+      const report = await validator.validateBytes(bytes, { maxIssues: 100 });
+      expect(report.issues.messages.filter((m: { severity: number }) => m.severity === 0)).toEqual([]);
+      const found = await instances(bytes);
+      const { placements: p } = result.arrangements[0];
+      const wanted: [string, number, number, number][] = [];
+      for (let i = 0; i < p.count; i++) {
+        if (p.state[i] !== STATE.placed) continue;
+        const name = scene.props.find((x) => x.id === p.props[p.prop[i]])!.name;
+        wanted.push([name, p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
+      }
+      const order = (a: [string, number, number, number], b: [string, number, number, number]) =>
+        a[0].localeCompare(b[0]) || a[1] - b[1];
+      found.sort(order);
+      wanted.sort(order);
+      expect(found.map((f) => f[0])).toEqual(wanted.map((w) => w[0]));
+      found.forEach((f, i) =>
+        [1, 2, 3].forEach((a) => expect(Number(f[a])).toBeCloseTo(Number(wanted[i][a]), 5)),
+      );
+    },
+  );
+
+  test('the same scene gives the same bytes; surfaces are left out where asked', async () => {
+    const [a, b, bare] = [
+      await written('instanced'),
+      await written('instanced'),
+      await written('instanced', false),
+    ];
+    expect(Buffer.from(a.bytes).equals(Buffer.from(b.bytes))).toBe(true);
+    const names = async (bytes: Uint8Array) =>
+      (await io().readBinary(bytes))
+        .getRoot()
+        .listNodes()
+        .map((n) => n.getName());
+    expect(await names(a.bytes)).toContain('Floor');
+    expect(await names(bare.bytes)).not.toContain('Floor');
+  });
+
+  test('a prop’s mesh is written once, with its foot at the origin', async () => {
+    const { bytes } = await written('nodes');
+    const meshes = (await io().readBinary(bytes))
+      .getRoot()
+      .listMeshes()
+      .filter((m) => m.getName() === 'Box');
+    expect(meshes).toHaveLength(1);
+    const position = meshes[0].listPrimitives()[0].getAttribute('POSITION')!;
+    expect(position.getMin([])[1]).toBeCloseTo(0, 6);
+    expect(position.getMin([])[0] + position.getMax([])[0]).toBeCloseTo(0, 6);
+  });
+});
+
+/** A file with one triangle under a moved and scaled node. */
+async function triangleFile(change: (d: Document) => void = () => {}): Promise<Uint8Array> {
+  const d = new Document();
+  const buffer = d.createBuffer();
+  const position = d
+    .createAccessor()
+    .setType('VEC3')
+    .setArray(new Float32Array([0, 0, 0, 1, 0, 0, 0, 0, 1]))
+    .setBuffer(buffer);
+  const mesh = d.createMesh('tri').addPrimitive(d.createPrimitive().setAttribute('POSITION', position));
+  d.createScene().addChild(
+    d
+      .createNode('up')
+      .setTranslation([0, 5, 0])
+      .addChild(d.createNode('big').setScale([2, 2, 2]).setMesh(mesh)),
+  );
+  change(d);
+  return new WebIO().writeBinary(d);
+}
+
+describe('reading', () => {
+  test('nodes are applied, normals made where there are none', async () => {
+    const mesh = await readGlb(await triangleFile(), 'tri.glb');
+    expect(meshBounds(mesh)).toEqual({ min: [0, 5, 0], max: [2, 5, 2] });
+    expect([...mesh.normals.slice(0, 3)].map(Math.abs)).toEqual([0, 1, 0]);
+    const m = propMatrix({ unitScale: 0.5, foot: { at: 'base' }, front: '+z', up: '+y' }, meshBounds(mesh));
+    expect([m[12], m[13], m[14]]).toEqual([-0.5, -2.5, -0.5]);
+  });
+
+  test('what was written is read back as it was', async () => {
+    const mesh = exampleMesh();
+    const scene = exampleScene();
+    scene.arrangements = [];
+    const bytes = await writeGlb(scene, new Evaluator(ASSETS).evaluate(scene), ASSETS, {
+      props: 'nodes',
+      surfaces: true,
+    });
+    const back = await readGlb(bytes, 'floor.glb');
+    expect(back.indices.length).toBeGreaterThan(0);
+    expect(meshBounds(back).min[0]).toBeLessThan(meshBounds(mesh).min[0]);
+  });
+
+  test('bad files get one sentence: what, where, what to do', async () => {
+    const good = await triangleFile();
+    const lines = await triangleFile((d) => d.getRoot().listMeshes()[0].listPrimitives()[0].setMode(1));
+    const said = async (bytes: Uint8Array) => {
+      const error = await readGlb(bytes, 'x.glb').then(
+        () => null,
+        (e: Error) => e,
+      );
+      expect(error).toBeInstanceOf(FileError);
+      expect(error!.message).toMatch(/^“x\.glb” .*\. .*\.$/);
+      return error!.message;
+    };
+    expect(await said(new Uint8Array(0))).toContain('empty');
+    expect(await said(new TextEncoder().encode('solid not a glb at all, really'))).toContain(
+      'not a binary glTF',
+    );
+    expect(await said(good.slice(0, good.length - 10))).toContain('cut short');
+    expect(await said(lines)).toContain('no faces');
+    const broken = good.slice();
+    broken.fill(0x7b, 30, 60);
+    expect(await said(broken)).toContain('cannot be read');
+    const old = good.slice();
+    old[4] = 1;
+    expect(await said(old)).toContain('version 1');
+    // A length alone is enough to refuse; nothing of that size is made for the test.
+    const huge = new Proxy(good, { get: (t, k) => (k === 'length' ? 300 * 1048576 : Reflect.get(t, k)) });
+    expect(await said(huge)).toContain('limit is 256 MB');
+  });
+});

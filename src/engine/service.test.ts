@@ -1,0 +1,57 @@
+import { openScene } from '@/core/formats/sceneZip';
+import { emptyScene, newEntry, newPath, newProp, newRun } from '@/core/scene/defaults';
+import { points } from '@/core/testing/paths';
+import { EngineService } from './service';
+
+/** A scene of one run of a built-in prop. */
+function scene() {
+  const s = emptyScene('S');
+  s.nextId = 10;
+  s.props = [newProp('prop1', 'Bollard', { source: 'built', name: 'bollard' })];
+  s.paths = [
+    newPath(
+      'path2',
+      'P',
+      points('corner', [
+        [0, 0, 0],
+        [10, 0, 0],
+      ]),
+    ),
+  ];
+  s.arrangements = [
+    newRun('run3', 'R', 'madder', 'path2', [newEntry('entry4', { kind: 'prop', prop: 'prop1' })]),
+  ];
+  return s;
+}
+
+test('what the client still has is named by its key only', () => {
+  const service = new EngineService();
+  const first = service.evaluate(scene(), {});
+  const known = Object.fromEntries([...first.paths, ...first.arrangements].map((r) => [r.id, r.key]));
+  const again = service.evaluate(scene(), known);
+  for (const r of [...again.paths, ...again.arrangements])
+    expect(r).toEqual({ id: r.id, key: known[r.id], same: true });
+  const moved = scene();
+  moved.arrangements[0].seed = 5;
+  const after = service.evaluate(moved, known);
+  expect('same' in after.paths[0]).toBe(true);
+  expect('same' in after.arrangements[0]).toBe(false);
+});
+
+test('a mesh of one’s own is brought in once, travels in the scene file and places by its own size', async () => {
+  const made = new EngineService();
+  const glb = await made.sendOut(scene(), { kind: 'glb', options: { props: 'nodes', surfaces: false } });
+  const service = new EngineService();
+  const { hash, bounds, triangles } = await service.bringIn(glb, 'row.glb');
+  expect(triangles).toBeGreaterThan(1000);
+  const own = scene();
+  own.props[0].mesh = { source: 'file', hash, format: 'glb', fileName: 'row.glb' };
+  const [a] = service.evaluateAll(own).arrangements;
+  expect(a.facts.askedPitch).toBeCloseTo(1.5 * (bounds.max[2] - bounds.min[2]), 1);
+  const packed = await service.sendOut(own, { kind: 'clothesline' });
+  expect(openScene(packed, 'x').missing).toEqual([]);
+  const other = new EngineService();
+  const opened = await other.open(packed, 'x.clothesline');
+  expect(opened.scene).toEqual(own);
+  expect(other.evaluateAll(opened.scene).arrangements[0].placements).toEqual(a.placements);
+});
