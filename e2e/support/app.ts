@@ -98,6 +98,9 @@ export interface Row {
 
 const NUMBERS = ['x', 'y', 'z', 'qx', 'qy', 'qz', 'qw', 'sx', 'sy', 'sz', 's'];
 
+/** What is said as a problem (the router's own announcer aside). */
+export const alerts = (page: Page): Locator => page.locator('[role="alert"]:not(#__next-route-announcer__)');
+
 /** Sends the scene out through the dialog. `choose` sets the dialog's options. */
 export async function sendOut(
   page: Page,

@@ -2,14 +2,13 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
 import { Box3, Sphere, type DirectionalLight } from 'three';
 import { useEngine } from '@/store/engine';
-import { useView } from './viewState';
+import { SOFTWARE } from './software';
 
 /** Evening light from one side with its shadow fitted to what is there, and the sky's from above. */
 export function Lights() {
   const sun = useRef<DirectionalLight>(null);
   const { scene, gl, invalidate } = useThree();
   const result = useEngine((s) => s.result);
-  const software = useView((s) => s.software);
   useEffect(() => {
     gl.shadowMap.autoUpdate = false;
   }, [gl]);
@@ -41,7 +40,7 @@ export function Lights() {
         color="#fff1dc"
         intensity={2.1}
         castShadow
-        shadow-mapSize={software ? [1024, 1024] : [2048, 2048]}
+        shadow-mapSize={SOFTWARE ? [1024, 1024] : [2048, 2048]}
       />
     </>
   );

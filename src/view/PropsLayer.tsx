@@ -91,7 +91,7 @@ export function PropsLayer() {
         mesh.computeBoundingBox();
         const { slot } = result.placements;
         const pick: InstancePick = { arrangement: a.id, slotOf: (i) => slot[batch.rows[i]] };
-        mesh.userData = { pick, drawn };
+        mesh.userData = { pick };
         kept.current.set(key, { mesh, drawn, from: result });
       }
     }

@@ -1,19 +1,10 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
-import {
-  Box3,
-  MOUSE,
-  OrthographicCamera,
-  PerspectiveCamera,
-  Sphere,
-  Vector3,
-  type Mesh,
-  type Object3D,
-} from 'three';
+import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Sphere, Vector3, type Object3D } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
-import type { DrawnMesh } from './sceneMeshes';
+import { SOFTWARE } from './software';
 import { publishFrame, useView, type ViewMode } from './viewState';
 
 const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = {
@@ -37,15 +28,12 @@ function contentBounds(root: Object3D): Box3 {
   return all.isEmpty() ? new Box3(new Vector3(-5, 0, -5), new Vector3(5, 2, 5)) : all;
 }
 
-/** While the view moves: cheap materials and no shadows received. */
+/** While the view moves: no shadows received, no faint lines. */
 function drawCoarser(root: Object3D, coarser: boolean): void {
-  if (!useView.getState().software) return;
+  if (!SOFTWARE) return;
   root.traverse((o) => {
     if (o.userData.faint) o.visible = !coarser;
-    const drawn = o.userData.drawn as DrawnMesh | undefined;
-    if (!drawn) return;
-    (o as Mesh).material = coarser ? drawn.coarse : drawn.materials;
-    o.receiveShadow = !coarser;
+    if (o.userData.pick || o.userData.surface) o.receiveShadow = !coarser;
   });
 }
 
@@ -114,7 +102,7 @@ export function Rig() {
       target.current.copy(made.target);
       if (!useView.getState().moving) {
         useView.setState({ moving: true });
-        setDpr(full * (useView.getState().software ? 0.42 : 0.75));
+        setDpr(full * (SOFTWARE ? 0.42 : 0.75));
         drawCoarser(scene, true);
       }
       soon();

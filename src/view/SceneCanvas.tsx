@@ -12,6 +12,7 @@ import { Lights } from './Lights';
 import { PathsLayer } from './PathsLayer';
 import { PropsLayer } from './PropsLayer';
 import { Rig } from './Rig';
+import { SOFTWARE } from './software';
 import { SurfacesLayer } from './SurfacesLayer';
 import { usePointer } from './usePointer';
 import { useView } from './viewState';
@@ -45,16 +46,6 @@ function useSettled(): boolean {
   }, [busy, loading, moving, saving, frames]);
   return settled;
 }
-
-/** Whether the browser draws without a graphics card: then smooth edges cost more than they show. */
-function drawsInSoftware(): boolean {
-  const context = document.createElement('canvas').getContext('webgl2');
-  const info = context?.getExtension('WEBGL_debug_renderer_info');
-  const name = info ? String(context!.getParameter(info.UNMASKED_RENDERER_WEBGL)) : '';
-  context?.getExtension('WEBGL_lose_context')?.loseContext();
-  return /swiftshader|llvmpipe|software|basic render/i.test(name);
-}
-const SOFTWARE = drawsInSoftware();
 
 /** The layers never change by themselves from outside; what they show they read from the stores. */
 const Layers = memo(function Layers() {
@@ -98,7 +89,6 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
   const frame = useRef<HTMLDivElement>(null);
   const tool = useView((s) => s.tool);
   usePointer(frame);
-  useEffect(() => useView.setState({ software: SOFTWARE }), []);
   return (
     <div
       ref={frame}

@@ -34,7 +34,7 @@ export function SurfacesLayer() {
         material={drawn.materials}
         receiveShadow
         castShadow
-        userData={{ surface: s.id, drawn }}
+        userData={{ surface: s.id }}
         dispose={null}
       />
     );

@@ -1,38 +1,63 @@
 import {
   AmbientLight,
   Box3,
+  Color,
   DirectionalLight,
+  DoubleSide,
+  FrontSide,
   Mesh as ThreeMesh,
+  MeshLambertMaterial,
   PerspectiveCamera,
   Scene,
   Sphere,
   Vector3,
-  WebGLRenderer,
+  WebGLRenderTarget,
 } from 'three';
-import type { Mesh } from '@/core/mesh/mesh';
-import { disposeDrawn, drawnMesh } from './sceneMeshes';
+import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
+import { drawnGeometry } from './sceneMeshes';
+import { viewReady } from './viewState';
 
-/** Small pictures of props, drawn once each by one renderer of its own. */
+/** Small pictures of props, drawn by the scene's own renderer: a second one would be slow to start. */
 
 const SIZE = 112;
-let studio: { renderer: WebGLRenderer; scene: Scene; camera: PerspectiveCamera } | null = null;
+let studio: { scene: Scene; camera: PerspectiveCamera; target: WebGLRenderTarget } | null = null;
+/** Materials are kept: letting go of the last one of a sort would let go of its compiled shader too. */
+const materials = new Map<string, MeshLambertMaterial>();
 
 function openStudio() {
   if (studio) return studio;
-  const renderer = new WebGLRenderer({ alpha: true, antialias: true, preserveDrawingBuffer: true });
-  renderer.setSize(SIZE, SIZE, false);
   const scene = new Scene();
   const sun = new DirectionalLight('#fff4e2', 2.6);
   sun.position.set(-2, 4, 3);
   scene.add(new AmbientLight('#ffffff', 1.4), sun);
-  return (studio = { renderer, scene, camera: new PerspectiveCamera(26, 1, 0.001, 1000) });
+  const target = new WebGLRenderTarget(SIZE, SIZE, { samples: 4 });
+  return (studio = { scene, camera: new PerspectiveCamera(26, 1, 0.001, 1000), target });
+}
+
+function pictureMaterial(m: MeshMaterial, colors: boolean): MeshLambertMaterial {
+  const key = JSON.stringify([m.color, m.emissive, m.doubleSided, colors]);
+  let made = materials.get(key);
+  if (!made) {
+    made = new MeshLambertMaterial({
+      color: new Color(m.color[0], m.color[1], m.color[2]),
+      emissive: new Color(...m.emissive),
+      side: m.doubleSided ? DoubleSide : FrontSide,
+      vertexColors: colors,
+    });
+    materials.set(key, made);
+  }
+  return made;
 }
 
 /** A picture of a mesh in the prop's own space, as a data URL, seen a little from above and to its left. */
-export function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): string {
-  const { renderer, scene, camera } = openStudio();
-  const drawn = drawnMesh(mesh, matrix, () => {}, false);
-  const object = new ThreeMesh(drawn.geometry, drawn.materials);
+export async function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): Promise<string> {
+  const { gl } = await viewReady();
+  const { scene, camera, target } = openStudio();
+  const geometry = drawnGeometry(mesh, matrix);
+  const object = new ThreeMesh(
+    geometry,
+    mesh.materials.map((m) => pictureMaterial(m, mesh.colors !== undefined)),
+  );
   const sphere = new Box3().setFromObject(object).getBoundingSphere(new Sphere());
   const away = Math.max(1e-4, sphere.radius) / Math.sin((15 * Math.PI) / 180);
   camera.position.copy(sphere.center).addScaledVector(new Vector3(0.55, 0.42, 0.85).normalize(), away);
@@ -41,10 +66,39 @@ export function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): string {
   camera.updateProjectionMatrix();
   camera.lookAt(sphere.center);
   scene.add(object);
-  renderer.render(scene, camera);
+  const pixels = new Uint8Array(SIZE * SIZE * 4);
+  const before = gl.getRenderTarget();
+  gl.setRenderTarget(target);
+  gl.setClearColor(0, 0);
+  gl.clear();
+  gl.render(scene, camera);
+  gl.readRenderTargetPixels(target, 0, 0, SIZE, SIZE, pixels);
+  gl.setRenderTarget(before);
   scene.remove(object);
-  disposeDrawn(drawn);
-  return renderer.domElement.toDataURL('image/png');
+  geometry.dispose();
+  return toDataUrl(pixels);
+}
+
+/** Linear pixels, bottom row first, as a PNG for the screen. */
+function toDataUrl(pixels: Uint8Array): string {
+  const canvas = document.createElement('canvas');
+  canvas.width = canvas.height = SIZE;
+  const paint = canvas.getContext('2d')!;
+  const image = paint.createImageData(SIZE, SIZE);
+  for (let y = 0; y < SIZE; y++) {
+    for (let x = 0; x < SIZE; x++) {
+      const from = ((SIZE - 1 - y) * SIZE + x) * 4;
+      const to = (y * SIZE + x) * 4;
+      const alpha = pixels[from + 3] / 255;
+      for (let k = 0; k < 3; k++) {
+        const v = alpha > 0 ? Math.min(1, pixels[from + k] / 255 / alpha) : 0;
+        image.data[to + k] = 255 * (v <= 0.0031308 ? v * 12.92 : 1.055 * v ** (1 / 2.4) - 0.055);
+      }
+      image.data[to + 3] = pixels[from + 3];
+    }
+  }
+  paint.putImageData(image, 0, 0);
+  return canvas.toDataURL('image/png');
 }
 
 /** The scene as it is seen now, scaled down, as a data URL; null while there is no view. */

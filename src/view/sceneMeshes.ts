@@ -13,13 +13,12 @@ import {
 } from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
+import { SOFTWARE } from './software';
 
 /** A mesh on its way to the GPU. */
 export interface DrawnMesh {
   geometry: BufferGeometry;
   materials: Material[];
-  /** Cheaper ones of the same colours, for while the view moves. */
-  coarse: Material[];
 }
 
 const withTree = BufferGeometry.prototype as BufferGeometry & {
@@ -29,35 +28,28 @@ const withTree = BufferGeometry.prototype as BufferGeometry & {
 withTree.computeBoundsTree = computeBoundsTree;
 withTree.disposeBoundsTree = disposeBoundsTree;
 
-function drawnMaterial(m: MeshMaterial, colors: boolean, redraw: () => void): MeshStandardMaterial {
-  const material = new MeshStandardMaterial({
+type Shaded = MeshStandardMaterial | MeshLambertMaterial;
+
+function drawnMaterial(m: MeshMaterial, colors: boolean, redraw: () => void): Shaded {
+  const look = {
     name: m.name,
     color: new Color(m.color[0], m.color[1], m.color[2]),
     opacity: m.color[3],
     transparent: m.color[3] < 1,
-    metalness: m.metallic,
-    roughness: m.roughness,
     emissive: new Color(...m.emissive),
     side: m.doubleSided ? DoubleSide : FrontSide,
     vertexColors: colors,
-  });
+  };
+  const material = SOFTWARE
+    ? new MeshLambertMaterial(look)
+    : new MeshStandardMaterial({ ...look, metalness: m.metallic, roughness: m.roughness });
   if (m.texture) void loadTexture(m.texture, material, redraw);
   return material;
 }
 
-const coarseMaterial = (m: MeshStandardMaterial): MeshLambertMaterial =>
-  new MeshLambertMaterial({
-    color: m.color,
-    opacity: m.opacity,
-    transparent: m.transparent,
-    emissive: m.emissive,
-    side: m.side,
-    vertexColors: m.vertexColors,
-  });
-
 async function loadTexture(
   t: NonNullable<MeshMaterial['texture']>,
-  to: MeshStandardMaterial,
+  to: Shaded,
   redraw: () => void,
 ): Promise<void> {
   try {
@@ -74,13 +66,8 @@ async function loadTexture(
   }
 }
 
-/** A mesh mapped by `matrix` (column-major) into a buffer geometry, with a tree where it will be picked. */
-export function drawnMesh(
-  mesh: Mesh,
-  matrix: ArrayLike<number>,
-  redraw: () => void,
-  picked = true,
-): DrawnMesh {
+/** A mesh mapped by `matrix` (column-major) as a buffer geometry. */
+export function drawnGeometry(mesh: Mesh, matrix: ArrayLike<number>): BufferGeometry {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(mesh.positions.slice(), 3));
   geometry.setAttribute('normal', new BufferAttribute(mesh.normals.slice(), 3));
@@ -89,16 +76,22 @@ export function drawnMesh(
   geometry.setIndex(new BufferAttribute(mesh.indices, 1));
   geometry.applyMatrix4(new Matrix4().fromArray(Array.from(matrix)));
   for (const g of mesh.groups) geometry.addGroup(g.start, g.count, g.material);
-  if (picked) withTree.computeBoundsTree.call(geometry, { indirect: true });
+  return geometry;
+}
+
+/** A mesh ready to be drawn, with a tree for picking. */
+export function drawnMesh(mesh: Mesh, matrix: ArrayLike<number>, redraw: () => void): DrawnMesh {
+  const geometry = drawnGeometry(mesh, matrix);
+  withTree.computeBoundsTree.call(geometry, { indirect: true });
   const materials = mesh.materials.map((m) => drawnMaterial(m, mesh.colors !== undefined, redraw));
-  return { geometry, materials, coarse: materials.map(coarseMaterial) };
+  return { geometry, materials };
 }
 
 export function disposeDrawn(drawn: DrawnMesh): void {
   (drawn.geometry as typeof withTree).disposeBoundsTree?.();
   drawn.geometry.dispose();
-  for (const m of [...drawn.materials, ...drawn.coarse]) {
-    (m as MeshStandardMaterial).map?.dispose();
+  for (const m of drawn.materials) {
+    (m as Shaded).map?.dispose();
     m.dispose();
   }
 }

@@ -27,8 +27,6 @@ export interface ViewState {
   dragged: { prop: string; path: string | null } | null;
   /** Nodes of the scene that are waited for (meshes, pictures). */
   loading: number;
-  /** The browser draws without a graphics card: moving is drawn coarser still. */
-  software: boolean;
   /** Frames drawn since the page was opened. */
   frames: number;
 }
@@ -43,7 +41,6 @@ export const useView = create<ViewState>(() => ({
   moving: false,
   dragged: null,
   loading: 0,
-  software: false,
   frames: 0,
 }));
 
@@ -92,3 +89,13 @@ export function onFrame(listener: FrameListener): () => void {
   if (handle) listener(handle);
   return () => listeners.delete(listener);
 }
+
+/** The running view, as soon as there is one. */
+export const viewReady = (): Promise<ViewHandle> =>
+  new Promise((resolve) => {
+    if (handle) return resolve(handle);
+    const stop = onFrame((view) => {
+      stop();
+      resolve(view);
+    });
+  });

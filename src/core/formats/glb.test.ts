@@ -25,7 +25,7 @@ async function instances(bytes: Uint8Array): Promise<[string, number, number, nu
     const moved = group?.getAttribute('TRANSLATION');
     if (moved)
       for (let i = 0; i < moved.getCount(); i++)
-        out.push([node.getName(), ...(moved.getElement(i, []) as [number, number, number])]);
+        out.push([node.getName(), ...(moved.getElement(i, [0, 0, 0]) as [number, number, number])]);
     else if (node.getMesh() && node.getExtras().slot)
       out.push([node.getName().replace(/ \S+$/, ''), ...node.getTranslation()]);
   }
@@ -38,7 +38,7 @@ describe('writing', () => {
     async (props) => {
       const { scene, result, bytes } = await written(props);
       const report = await validator.validateBytes(bytes, { maxIssues: 100 });
-      expect(report.issues.messages.filter((m: { severity: number }) => m.severity === 0)).toEqual([]);
+      expect(report.issues.messages.filter((m) => m.severity === 0)).toEqual([]);
       const found = await instances(bytes);
       const { placements: p } = result.arrangements[0];
       const wanted: [string, number, number, number][] = [];

@@ -118,12 +118,12 @@ function Correct({
   const [problem, setProblem] = useState<string | null>(null);
   const front: Axis = up[1] === 'z' ? '+y' : '+z';
   useEffect(() => {
-    setPicture(
-      pictureOf(
-        brought.mesh,
-        propMatrix({ unitScale, foot: { at: 'base' }, front, up }, meshBounds(brought.mesh)),
-      ),
-    );
+    let current = true;
+    const matrix = propMatrix({ unitScale, foot: { at: 'base' }, front, up }, meshBounds(brought.mesh));
+    void pictureOf(brought.mesh, matrix).then((p) => current && setPicture(p));
+    return () => {
+      current = false;
+    };
   }, [brought, unitScale, up, front]);
   const axis = 'xyz'.indexOf(up[1]);
   const sizes = ownSize(brought.bounds, axis)

@@ -26,13 +26,10 @@ export function CommandList() {
     if (!action.enabled || action.enabled()) action.run();
   };
   return (
-    <Dialog open onClose={() => openDialog(null)} className="relative z-50">
+    <Dialog open aria-label="All commands" onClose={() => openDialog(null)} className="relative z-50">
       <DialogBackdrop className="fixed inset-0 bg-ink-900/25" />
       <div className="fixed inset-x-0 top-[14vh] flex justify-center px-6">
-        <DialogPanel
-          aria-label="All commands"
-          className="w-full max-w-md overflow-hidden rounded-xl border border-edge bg-paper shadow-2xl"
-        >
+        <DialogPanel className="w-full max-w-md overflow-hidden rounded-xl border border-edge bg-paper shadow-2xl">
           <Combobox<Action> onChange={run} immediate>
             <ComboboxInput
               autoFocus

@@ -1,0 +1,281 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Document, WebIO } from '@gltf-transform/core';
+import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
+import { expect, test, type Page } from '@playwright/test';
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import validator from 'gltf-validator';
+import { alerts, counts, drawPath, newScene, openExample, rows, sendOut, settled, type } from './support/app';
+
+const folder = mkdtempSync(join(tmpdir(), 'files-'));
+const file = (name: string, bytes: Uint8Array | string) => {
+  const path = join(folder, name);
+  writeFileSync(path, bytes);
+  return path;
+};
+
+/** A wedge of 20 × 30 × 50 cm, made in centimetres with Z up, standing away from its origin. */
+async function wedge(): Promise<Uint8Array> {
+  const d = new Document();
+  const at = (x: number, y: number, z: number) => [100 + x, y, 10 + z];
+  const p = [...at(0, 0, 0), ...at(20, 0, 0), ...at(20, 30, 0), ...at(0, 30, 0), ...at(10, 15, 50)];
+  const position = d
+    .createAccessor()
+    .setType('VEC3')
+    .setArray(new Float32Array(p))
+    .setBuffer(d.createBuffer());
+  const indices = d
+    .createAccessor()
+    .setArray(new Uint16Array([0, 2, 1, 0, 3, 2, 0, 1, 4, 1, 2, 4, 2, 3, 4, 3, 0, 4]))
+    .setBuffer(d.getRoot().listBuffers()[0]);
+  d.createScene().addChild(
+    d
+      .createNode()
+      .setMesh(
+        d
+          .createMesh()
+          .addPrimitive(d.createPrimitive().setAttribute('POSITION', position).setIndices(indices)),
+      ),
+  );
+  return new WebIO().writeBinary(d);
+}
+
+async function bringIn(page: Page, path: string): Promise<void> {
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await page.getByLabel('File to bring in').setInputFiles(path);
+}
+
+test('what is sent out as .glb is valid and holds every placed prop, either way', async ({ page }) => {
+  await openExample(page);
+  const io = new WebIO().registerExtensions(ALL_EXTENSIONS);
+  const instanced = await sendOut(page, 'glb');
+  expect((await validator.validateBytes(new Uint8Array(instanced))).issues.numErrors).toBe(0);
+  const groups = (await io.readBinary(new Uint8Array(instanced)))
+    .getRoot()
+    .listNodes()
+    .flatMap((n) => (n.getExtras().slots as string[] | undefined) ?? []);
+  expect(groups).toHaveLength(106);
+  const nodes = await sendOut(page, 'glb', async () => {
+    await page.getByRole('radio', { name: 'Plain nodes' }).click();
+    await page.getByLabel('Surfaces go along').uncheck();
+  });
+  expect((await validator.validateBytes(new Uint8Array(nodes))).issues.numErrors).toBe(0);
+  const document = await io.readBinary(new Uint8Array(nodes));
+  const placed = document
+    .getRoot()
+    .listNodes()
+    .filter((n) => n.getExtras().slot);
+  expect(placed).toHaveLength(106);
+  expect(
+    document
+      .getRoot()
+      .listNodes()
+      .map((n) => n.getName()),
+  ).not.toContain('Quay');
+  // Where the table says, too.
+  const table = (await rows(page)).filter((r) => r.state === 'placed' && r.arrangement === 'Lamp posts');
+  for (const r of table) {
+    const node = placed.find((n) => n.getName() === `Lamp post ${r.slot}`)!;
+    node.getTranslation().forEach((v, a) => expect(v).toBeCloseTo([r.x, r.y, r.z][a], 5));
+  }
+});
+
+test('a .clothesline opens again exactly as it was, and the shell gives the same numbers', async ({
+  page,
+}) => {
+  await openExample(page);
+  await type(page.getByLabel('Pitch', { exact: true }), '2.1');
+  await page.locator('[data-slot="2"]').click();
+  await page.getByLabel('Scene name').fill('Quay, other');
+  await page.keyboard.press('Enter');
+  const before = await rows(page);
+  const packed = await sendOut(page, 'clothesline');
+  const path = file('quay.clothesline', packed);
+  await page.goto('/');
+  await page.getByLabel('Scene file').setInputFiles(path);
+  await settled(page);
+  await expect(page.getByLabel('Scene name')).toHaveValue('Quay, other');
+  expect(await rows(page)).toEqual(before);
+  expect((await sendOut(page, 'clothesline')).equals(packed)).toBe(true);
+  const out = join(folder, 'shell.csv');
+  execFileSync('npm', ['run', '-s', 'evaluate', '--', path, '--out', out, '--gaps'], { stdio: 'pipe' });
+  const inBrowser = await sendOut(page, 'csv', () => page.getByLabel(/A row for every gap/).check());
+  expect(readFileSync(out, 'utf8')).toBe(inBrowser.toString());
+});
+
+test('an own .glb as a prop: size and up axis are shown and corrected, the foot is its base centre', async ({
+  page,
+}) => {
+  await newScene(page);
+  await drawPath(page, [
+    [0.25, 0.5],
+    [0.75, 0.5],
+  ]);
+  await bringIn(page, file('wedge.glb', await wedge()));
+  const dialog = page.getByRole('dialog');
+  // 20 × 30 × 50 units are taken for metres only by a file that says nothing else.
+  await dialog.getByRole('button', { name: 'The file is in' }).click();
+  await page.getByRole('option', { name: 'centimetres' }).click();
+  await dialog.getByRole('button', { name: 'Up axis' }).click();
+  await page.getByRole('option', { name: '+Z' }).click();
+  await expect(dialog.getByTestId('size')).toHaveText('0.2 m × 0.3 m × 0.5 m');
+  await dialog.getByRole('button', { name: 'Put in the basket' }).click();
+  await settled(page);
+  await page.getByRole('button', { name: 'wedge', exact: true }).hover();
+  await page.getByRole('button', { name: 'Hang wedge' }).click();
+  await settled(page);
+  const list = await rows(page);
+  // 1.5 times its length of 0.3 m, evened out.
+  expect(list[1].s - list[0].s).toBeGreaterThan(0.42);
+  expect(list[1].s - list[0].s).toBeLessThan(0.48);
+  const glb = await sendOut(page, 'glb');
+  const mesh = (await new WebIO().registerExtensions(ALL_EXTENSIONS).readBinary(new Uint8Array(glb)))
+    .getRoot()
+    .listMeshes()[0];
+  const position = mesh.listPrimitives()[0].getAttribute('POSITION')!;
+  position.getMin([0, 0, 0]).forEach((v, a) => expect(v).toBeCloseTo([-0.1, 0, -0.15][a], 5));
+  position.getMax([0, 0, 0]).forEach((v, a) => expect(v).toBeCloseTo([0.1, 0.5, 0.15][a], 5));
+  // It is there after a reload, and travels in the scene file.
+  await page.reload();
+  await settled(page);
+  expect(await rows(page)).toEqual(list);
+  const packed = unzipSync(new Uint8Array(await sendOut(page, 'clothesline')));
+  expect(Object.keys(packed).filter((n) => n.startsWith('meshes/'))).toHaveLength(1);
+});
+
+test('an own .glb as a surface: a path is drawn on it', async ({ page }) => {
+  await newScene(page);
+  const d = new Document();
+  const position = d
+    .createAccessor()
+    .setType('VEC3')
+    .setArray(new Float32Array([-8, 1.5, 8, 8, 1.5, 8, 8, 1.5, -8, -8, 1.5, -8]))
+    .setBuffer(d.createBuffer());
+  const indices = d
+    .createAccessor()
+    .setArray(new Uint16Array([0, 1, 2, 0, 2, 3]))
+    .setBuffer(d.getRoot().listBuffers()[0]);
+  d.createScene().addChild(
+    d
+      .createNode()
+      .setMesh(
+        d
+          .createMesh()
+          .addPrimitive(d.createPrimitive().setAttribute('POSITION', position).setIndices(indices)),
+      ),
+  );
+  await bringIn(page, file('deck.glb', await new WebIO().writeBinary(d)));
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('radio', { name: 'A surface' }).click();
+  await dialog.getByRole('button', { name: 'Put in the scene' }).click();
+  await settled(page);
+  await drawPath(page, [
+    [0.4, 0.5],
+    [0.6, 0.5],
+  ]);
+  expect(Number(await page.getByLabel('Point 1 Y in the list').inputValue())).toBeCloseTo(1.5, 3);
+});
+
+test('files that cannot be read say so beside the button, and change nothing', async ({ page }) => {
+  await newScene(page);
+  const good = await wedge();
+  const lines = new Document();
+  const position = lines
+    .createAccessor()
+    .setType('VEC3')
+    .setArray(new Float32Array([0, 0, 0, 1, 0, 0]))
+    .setBuffer(lines.createBuffer());
+  lines
+    .createScene()
+    .addChild(
+      lines
+        .createNode()
+        .setMesh(
+          lines
+            .createMesh()
+            .addPrimitive(lines.createPrimitive().setMode(1).setAttribute('POSITION', position)),
+        ),
+    );
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  for (const [name, bytes, text] of [
+    ['broken.glb', good.slice(0, 200), 'cut short'],
+    ['empty.glb', new Uint8Array(0), 'is empty'],
+    ['picture.glb', 'not a mesh at all, only some text', 'not a binary glTF'],
+    ['lines.glb', await new WebIO().writeBinary(lines), 'no faces'],
+  ] as [string, Uint8Array | string, string][]) {
+    await page.getByLabel('File to bring in').setInputFiles(file(name, bytes));
+    await expect(alerts(page)).toContainText(text);
+  }
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('No props yet.')).toBeVisible();
+  await expect(page.getByRole('banner').getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
+});
+
+test('scene files that are newer, truncated, incomplete or with unknown fields', async ({ page }) => {
+  await page.goto('/');
+  const packed = readFileSync('examples/tern-quay.clothesline');
+  const entries = unzipSync(new Uint8Array(packed));
+  const json = JSON.parse(new TextDecoder().decode(entries['scene.json']));
+  const zip = (scene: object) => zipSync({ 'scene.json': strToU8(JSON.stringify(scene)) });
+  const open = (name: string, bytes: Uint8Array) =>
+    page.getByLabel('Scene file').setInputFiles(file(name, bytes));
+  await open('newer.clothesline', zip({ ...json, version: 99 }));
+  await expect(alerts(page).first()).toContainText('newer Clothesline');
+  await open('short.clothesline', packed.subarray(0, packed.length / 2));
+  await expect(alerts(page).first()).toContainText('damaged or cut short');
+  await expect(page.getByText('None yet.')).toBeVisible();
+  const props = [
+    { ...json.props[0], mesh: { source: 'file', hash: 'c'.repeat(64), format: 'glb', fileName: 'own.glb' } },
+    ...json.props.slice(1),
+  ];
+  await open('missing.clothesline', zip({ ...json, props, sparkle: true }));
+  await expect(page.getByRole('status')).toContainText('1 mesh did not come along');
+  await expect(page.getByRole('status')).toContainText(
+    '1 field that this version does not know, the first at sparkle',
+  );
+  await page.getByRole('button', { name: 'Open the scene' }).click();
+  await settled(page);
+  // The rest goes on; the run says what is missing.
+  await page.getByRole('region', { name: 'Checks' }).getByRole('button').first().click();
+  await expect(page.getByText(/The mesh of “Bollard” is not at hand/).first()).toBeVisible();
+  expect((await counts(page)).placed).toBeGreaterThan(20);
+});
+
+test('a pitch of nothing, less, or next to nothing is answered at once with a limit', async ({ page }) => {
+  await openExample(page);
+  const pitch = page.getByLabel('Pitch', { exact: true });
+  const step = page.getByRole('region', { name: 'Spacing' });
+  await type(pitch, '0');
+  await expect(step.getByRole('alert')).toContainText('must be more than 0');
+  await type(pitch, '-2');
+  await expect(step.getByRole('alert')).toContainText('must be more than 0');
+  await type(pitch, '1e-9');
+  await expect(step.getByRole('alert')).toContainText('the limit is 500,000');
+  await expect(page.getByRole('button', { name: /Lamp posts Run · 5 placed/ })).toBeVisible();
+  await type(pitch, 'soon');
+  await expect(pitch).toHaveAttribute('aria-invalid', 'true');
+  await type(pitch, '1.8');
+  await settled(page);
+  expect(await counts(page)).toEqual({ placed: 25, gaps: 2 });
+  // A path down to one point, and with its points in one place.
+  await page.getByRole('button', { name: /Lamp line Path/ }).click();
+  for (let i = 5; i > 1; i--) {
+    await page.getByRole('button', { name: `Select point ${i}` }).click();
+    await page.keyboard.press('Delete');
+  }
+  await expect(alerts(page).first()).toContainText('fewer than two points');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  for (const axis of ['X', 'Z']) {
+    const first = await page.getByLabel(`Point 1 ${axis} in the list`).inputValue();
+    await type(page.getByLabel(`Point 2 ${axis} in the list`), first);
+  }
+  for (const i of [4, 3]) {
+    await page.getByRole('button', { name: `Select point ${i}` }).click();
+    await page.keyboard.press('Delete');
+  }
+  await expect(alerts(page).first()).toContainText('no length');
+  await page.getByRole('button', { name: /Quay bollards Run/ }).click();
+  expect(await counts(page)).toEqual({ placed: 25, gaps: 2 });
+});

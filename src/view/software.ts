@@ -1,0 +1,14 @@
+/**
+ * Whether the browser draws without a graphics card. Then edges are not smoothed, materials are matt, shadows are
+ * coarser, and moving is drawn at fewer pixels: each costs more there than it shows.
+ */
+function drawsInSoftware(): boolean {
+  if (typeof document === 'undefined') return false;
+  const context = document
+    .createElement('canvas')
+    .getContext('webgl2', { failIfMajorPerformanceCaveat: true });
+  context?.getExtension('WEBGL_lose_context')?.loseContext();
+  return context === null;
+}
+
+export const SOFTWARE = drawsInSoftware();
