@@ -12,6 +12,8 @@ export default [
       'react-hooks/refs': 'off',
       'react-hooks/set-state-in-effect': 'off',
       'react-hooks/purity': 'off',
+      // Pictures are data URLs; there is nothing to optimise.
+      '@next/next/no-img-element': 'off',
       'import/no-anonymous-default-export': 'off',
       'prefer-const': 'error',
       eqeqeq: ['error', 'always'],

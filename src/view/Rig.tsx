@@ -102,7 +102,7 @@ export function Rig() {
       target.current.copy(made.target);
       if (!useView.getState().moving) {
         useView.setState({ moving: true });
-        setDpr(full * (SOFTWARE ? 0.42 : 0.75));
+        setDpr(full * (SOFTWARE ? 0.35 : 0.75));
         drawCoarser(scene, true);
       }
       soon();

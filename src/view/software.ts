@@ -4,11 +4,11 @@
  */
 function drawsInSoftware(): boolean {
   if (typeof document === 'undefined') return false;
-  const context = document
-    .createElement('canvas')
-    .getContext('webgl2', { failIfMajorPerformanceCaveat: true });
+  const context = document.createElement('canvas').getContext('webgl2');
+  const info = context?.getExtension('WEBGL_debug_renderer_info');
+  const name = info ? String(context!.getParameter(info.UNMASKED_RENDERER_WEBGL)) : '';
   context?.getExtension('WEBGL_lose_context')?.loseContext();
-  return context === null;
+  return /swiftshader|llvmpipe|software|basic render/i.test(name);
 }
 
 export const SOFTWARE = drawsInSoftware();

@@ -76,8 +76,9 @@ test('a prop that is removed leaves every order; a path that is removed leaves i
 });
 
 test('one path for another keeps the slots’ part; a second one gets its own, never used before', () => {
-  let { scene, made } = run(exampleScene(), paths.duplicatePath, { id: P });
-  const other = made!;
+  const doubled = run(exampleScene(), paths.duplicatePath, { id: P });
+  const other = doubled.made!;
+  let { scene } = doubled;
   ({ scene } = run(scene, runs.setRunPaths, { id: R, paths: [P, other] }));
   expect(scene.arrangements[0].paths).toEqual([
     { part: 0, path: P },

@@ -6,7 +6,6 @@ import { usePicture } from './usePicture';
 
 export function PropPicture({ prop, size = 34 }: { prop: Prop | undefined; size?: number }) {
   const picture = usePicture(prop);
-  // eslint-disable-next-line @next/next/no-img-element
   if (picture)
     return (
       <img

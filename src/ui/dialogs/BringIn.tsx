@@ -155,7 +155,6 @@ function Correct({
     <div className="flex gap-4">
       <div className="flex size-36 shrink-0 items-center justify-center rounded-lg bg-well">
         {picture && (
-          // eslint-disable-next-line @next/next/no-img-element
           <img src={picture} alt={`Picture of ${name}`} width={112} height={112} />
         )}
       </div>

@@ -193,7 +193,6 @@ function CardButton(props: {
         />
         <span className="block aspect-[16/10] overflow-hidden rounded-lg border border-edge bg-[linear-gradient(#CFDFE4,#E3E9E6_55%,#F4EEE2)] shadow-sm transition-shadow group-hover:shadow-md">
           {props.picture && (
-            // eslint-disable-next-line @next/next/no-img-element
             <img src={props.picture} alt="" className="size-full object-cover" />
           )}
         </span>

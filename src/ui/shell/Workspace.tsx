@@ -103,7 +103,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
         endPreview();
       }}
     >
-      <div className="grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] grid-rows-[46px_minmax(0,1fr)_188px] overflow-hidden bg-paper">
+      <div className="grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] grid-rows-[46px_minmax(0,1fr)_188px] overflow-clip bg-paper">
         <TopBar />
         <aside className="flex min-h-0 flex-col border-r border-edge" aria-label="Contents">
           <Lists />

@@ -227,7 +227,7 @@ function Tag({ run, scene, result, row, x, y, width, lit, color, onToggle }: Tag
 }
 
 function Label({ x, y, max, text }: { x: number; y: number; max: number; text: string }) {
-  const width = text.length * 6.6 + 16;
+  const width = text.length * 7.15 + 18;
   const left = Math.min(max - width - 6, Math.max(6, x - width / 2));
   return (
     <g className="pointer-events-none" transform={`translate(${left} ${y})`}>

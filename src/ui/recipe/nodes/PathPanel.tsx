@@ -47,7 +47,7 @@ export function PathPanel({ id }: { id: string }) {
           { text: 'Delete', danger: true, run: () => dispatch(removePath, { id }) },
         ]}
       />
-      <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-3">
+      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-3">
         {result?.findings.map((f, i) => (
           <p
             key={i}

@@ -41,7 +41,7 @@ export function PropPanel({ id }: { id: string }) {
         onRename={(name) => set({ name })}
         menu={[{ text: 'Delete', danger: true, run: () => dispatch(removeProp, { id }) }]}
       />
-      <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-3">
+      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-3">
         <div className="mb-3 flex justify-center rounded-lg bg-well py-4">
           <PropPicture prop={prop} size={112} />
         </div>

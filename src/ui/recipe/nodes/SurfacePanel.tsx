@@ -29,7 +29,7 @@ export function SurfacePanel({ id }: { id: string }) {
         onRename={(name) => set({ name })}
         menu={[{ text: 'Delete', danger: true, run: () => dispatch(removeSurface, { id }) }]}
       />
-      <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-2">
+      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-2">
         {(['X', 'Y', 'Z'] as const).map((name, axis) => (
           <NumberField
             key={name}
