@@ -1,6 +1,8 @@
 /** Unit tests of everything that needs no browser. SWC compiles them; no type checks here (tsc does those). */
 export default {
   testEnvironment: 'node',
+  // The worker protocol leaves message ports open that only garbage collection closes.
+  forceExit: true,
   testMatch: ['<rootDir>/src/**/*.test.ts'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: { '^.+\\.(ts|tsx|js|mjs)$': ['next/dist/build/swc/jest-transformer.js', {}] },

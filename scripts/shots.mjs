@@ -7,10 +7,18 @@ import { chromiumPath } from './prepare.mjs';
 /** Takes the pictures in docs/screenshots, and the example's picture for the start page, from the demo data. */
 
 const PORT = 4188;
-const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(PORT)], { stdio: 'ignore' });
+const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(PORT)], {
+  stdio: 'ignore',
+});
 const base = `http://localhost:${PORT}`;
 for (let i = 0; i < 100; i++) {
-  if (await fetch(base).then((r) => r.ok, () => false)) break;
+  if (
+    await fetch(base).then(
+      (r) => r.ok,
+      () => false,
+    )
+  )
+    break;
   await new Promise((r) => setTimeout(r, 200));
 }
 const browser = await chromium.launch({
@@ -33,8 +41,14 @@ await settled();
 // The example's own picture: the scene alone, nothing selected.
 await page.keyboard.press('Escape');
 await settled();
-await page.evaluate(() => document.querySelectorAll('[aria-label="Scene"] > :not(:first-child)').forEach((e) => (e.style.visibility = 'hidden')));
-await page.locator('[aria-label="Scene"]').screenshot({ path: 'public/examples/tern-quay.jpg', type: 'jpeg', quality: 82 });
+await page.evaluate(() =>
+  document
+    .querySelectorAll('[aria-label="Scene"] > :not(:first-child)')
+    .forEach((e) => (e.style.visibility = 'hidden')),
+);
+await page
+  .locator('[aria-label="Scene"]')
+  .screenshot({ path: 'public/examples/tern-quay.jpg', type: 'jpeg', quality: 82 });
 await page.reload();
 await settled();
 

@@ -11,7 +11,7 @@ export async function settled(page: Page): Promise<void> {
     () =>
       new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 30)))),
   );
-  await page.locator('[aria-label="Scene"][data-settled="true"]').waitFor({ timeout: 60_000 });
+  await page.locator('[aria-label="Scene"][data-settled="true"]').waitFor({ timeout: 120_000 });
 }
 
 export async function openExample(page: Page): Promise<void> {
@@ -110,7 +110,8 @@ export async function sendOut(
   await settled(page);
   await page.getByRole('button', { name: 'Send out' }).first().click();
   const dialog = page.getByRole('dialog');
-  await dialog.getByRole('radio', { name: new RegExp(`\\.${format}`) }).click();
+  const choice = dialog.getByRole('radio', { name: new RegExp(`\\.${format}`) });
+  if (!(await choice.isChecked())) await choice.click();
   await choose?.();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
@@ -145,3 +146,17 @@ export function axes(r: Row): { front: number[]; up: number[] } {
 }
 
 export const undo = (page: Page): Promise<void> => page.keyboard.press('Control+z');
+
+/** From the example's metres (x, z) to the screen, seen from the top: its quay edge runs from −22 to 22. */
+export async function fromTop(page: Page): Promise<(x: number, z: number) => { x: number; y: number }> {
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  const [a, b] = await Promise.all(
+    [1, 8].map(
+      async (n) => (await page.getByRole('button', { name: `Point ${n}`, exact: true }).boundingBox())!,
+    ),
+  );
+  const k = (b.x - a.x) / 44;
+  return (x, z) => ({ x: a.x + a.width / 2 + k * (x + 22), y: a.y + a.height / 2 + k * (z - 5.5) });
+}

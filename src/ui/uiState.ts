@@ -1,6 +1,15 @@
 import { create } from 'zustand';
+import type { SendFormat } from '@/engine/service';
 
 export type DialogName = 'bring-in' | 'send-out' | 'commands' | 'library' | null;
+/** The last choices in the dialog for sending out, so that sending again is one click. */
+export interface SendChoices {
+  kind: SendFormat['kind'];
+  props: 'instanced' | 'nodes';
+  surfaces: boolean;
+  gaps: boolean;
+}
+
 export type Theme = 'day' | 'dusk';
 
 /** What the interface itself remembers; none of it is part of the scene. */
@@ -10,6 +19,7 @@ export interface UiState {
   file: File | null;
   openSteps: Record<string, boolean>;
   theme: Theme;
+  send: SendChoices;
   notice: { text: string; kind: 'plain' | 'problem' } | null;
 }
 
@@ -18,6 +28,7 @@ export const useUi = create<UiState>(() => ({
   file: null,
   openSteps: { spacing: true },
   theme: 'day',
+  send: { kind: 'glb', props: 'instanced', surfaces: true, gaps: false },
   notice: null,
 }));
 

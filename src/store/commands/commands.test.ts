@@ -49,7 +49,6 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     run(s, paths.setPoint, { path: P, id: points[1].id, values: { tension: 0.5 } }).name,
     run(s, paths.setPointKind, { path: P, id: points[1].id, kind: 'free' }).name,
     run(s, paths.addPointAt, { path: P, s: 2, segment: 0, t: 0.3 }).name,
-    run(s, paths.appendPoint, { path: P, position: [9, 0, 0], kind: 'corner', at: 'end' }).name,
     run(s, paths.removePoints, { path: P, ids: [points[0].id, points[1].id] }).name,
     run(s, runs.addRun, { prop: 'prop1', path: P }).name,
     run(s, runs.setArrangement, { id: R, values: { seed: 7 } }).name,

@@ -109,22 +109,6 @@ export const addPointAt = command<{ path: string; s: number; segment: number; t:
   name: (before, _, { path }) => `insert a point in “${findPath(before, path).name}”`,
 });
 
-export const appendPoint = command<{
-  path: string;
-  position: Vec3;
-  kind: PathPoint['kind'];
-  at: 'start' | 'end';
-}>({
-  apply(scene, { path, position, kind, at }) {
-    const point = newPoint(takeId(scene, 'pt'), kind, position);
-    const { points } = findPath(scene, path).source;
-    if (at === 'end') points.push(point);
-    else points.unshift(point);
-    return point.id;
-  },
-  name: (before, _, { path }) => `lengthen “${findPath(before, path).name}”`,
-});
-
 export const removePoints = command<{ path: string; ids: string[] }>({
   apply(scene, { path, ids }) {
     const owner = findPath(scene, path);

@@ -9,7 +9,7 @@ import { engine, useEngine } from '@/store/engine';
 import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
 import { Segmented } from '../controls/Segmented';
-import { openDialog, say } from '../uiState';
+import { openDialog, say, useUi, type SendChoices } from '../uiState';
 import { plural, whole } from '../words/numbers';
 
 type Kind = SendFormat['kind'];
@@ -63,10 +63,9 @@ const size = (bytes: number) =>
 export function SendOut() {
   const scene = useDocument((s) => s.scene);
   const results = useEngine((s) => s.result.arrangements);
-  const [kind, setKind] = useState<Kind>('glb');
-  const [nodes, setNodes] = useState<'instanced' | 'nodes'>('instanced');
-  const [surfaces, setSurfaces] = useState(true);
-  const [gaps, setGaps] = useState(false);
+  const { kind, props: nodes, surfaces, gaps } = useUi((s) => s.send);
+  const choose = (choice: Partial<SendChoices>) =>
+    useUi.setState((s) => ({ send: { ...s.send, ...choice } }));
   const [working, setWorking] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const shown = scene.arrangements.filter((a) => a.visible);
@@ -97,7 +96,12 @@ export function SendOut() {
   };
   return (
     <Modal title="Send out" onClose={() => openDialog(null)} width="max-w-xl">
-      <RadioGroup aria-label="Format" value={kind} onChange={setKind} className="flex flex-col gap-1.5">
+      <RadioGroup
+        aria-label="Format"
+        value={kind}
+        onChange={(k: Kind) => choose({ kind: k })}
+        className="flex flex-col gap-1.5"
+      >
         {KINDS.map((k) => (
           <Radio
             key={k.kind}
@@ -127,13 +131,17 @@ export function SendOut() {
                 },
                 { value: 'nodes', text: 'Plain nodes', hint: 'One node a placed prop: read by everything' },
               ]}
-              onChange={setNodes}
+              onChange={(props) => choose({ props })}
             />
-            <Tick label="Surfaces go along" checked={surfaces} onChange={setSurfaces} />
+            <Tick label="Surfaces go along" checked={surfaces} onChange={(on) => choose({ surfaces: on })} />
           </>
         )}
         {kind === 'csv' && (
-          <Tick label="A row for every gap too, with its reason" checked={gaps} onChange={setGaps} />
+          <Tick
+            label="A row for every gap too, with its reason"
+            checked={gaps}
+            onChange={(on) => choose({ gaps: on })}
+          />
         )}
         {kind === 'clothesline' && (
           <p className="py-1 text-[13px] text-soft">

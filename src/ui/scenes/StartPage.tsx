@@ -192,9 +192,7 @@ function CardButton(props: {
           className="absolute -top-2 left-1/2 z-10 h-5 w-2 -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]"
         />
         <span className="block aspect-[16/10] overflow-hidden rounded-lg border border-edge bg-[linear-gradient(#CFDFE4,#E3E9E6_55%,#F4EEE2)] shadow-sm transition-shadow group-hover:shadow-md">
-          {props.picture && (
-            <img src={props.picture} alt="" className="size-full object-cover" />
-          )}
+          {props.picture && <img src={props.picture} alt="" className="size-full object-cover" />}
         </span>
       </span>
       <span className="mt-2 block truncate text-[14.5px] font-semibold">{props.title}</span>

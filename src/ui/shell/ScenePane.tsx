@@ -5,7 +5,8 @@ import clsx from 'clsx';
 import { MousePointer2, Spline } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
-import { useDocument } from '@/store/document';
+import { setScene } from '@/store/commands/scene';
+import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { finishDrawing } from '@/view/drawTool';
 import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '@/view/viewState';
@@ -208,7 +209,17 @@ function Status() {
   });
   return (
     <div className="absolute bottom-3 right-3 rounded-lg border border-linen-300 bg-linen-50/95 px-3 py-1.5 text-[12.5px] text-ink-900">
-      {plural(count, 'prop')} drawn {moving ? 'coarser while moving' : 'in full'} · {units} · Y up
+      {plural(count, 'prop')} drawn {moving ? 'coarser while moving' : 'in full'} ·{' '}
+      <button
+        type="button"
+        title="Show metres or centimetres"
+        aria-label={`Units: ${units}. Change`}
+        className="rounded px-0.5 underline decoration-dotted underline-offset-2 hover:bg-linen-200"
+        onClick={() => dispatch(setScene, { units: units === 'm' ? 'cm' : 'm' })}
+      >
+        {units}
+      </button>{' '}
+      · Y up
     </div>
   );
 }

@@ -28,7 +28,7 @@ import { SendOut } from '../dialogs/SendOut';
 import { FlatPanel } from '../flat/FlatPanel';
 import { Lists } from '../lists/Lists';
 import { RecipePanel } from '../recipe/RecipePanel';
-import { readTheme, say, useUi } from '../uiState';
+import { openDialog, readTheme, say, useUi } from '../uiState';
 import { AnotherTab } from './AnotherTab';
 import { useKeys } from './actions';
 import { Notice } from './Notice';
@@ -103,7 +103,14 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
         endPreview();
       }}
     >
-      <div className="grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] grid-rows-[46px_minmax(0,1fr)_188px] overflow-clip bg-paper">
+      <div
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={(e) => {
+          e.preventDefault();
+          if (e.dataTransfer.files[0] && !readOnly) openDialog('bring-in', e.dataTransfer.files[0]);
+        }}
+        className="grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] grid-rows-[46px_minmax(0,1fr)_188px] overflow-clip bg-paper"
+      >
         <TopBar />
         <aside className="flex min-h-0 flex-col border-r border-edge" aria-label="Contents">
           <Lists />

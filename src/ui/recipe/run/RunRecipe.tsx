@@ -84,7 +84,10 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
           )}
         </p>
       </div>
-      <fieldset disabled={readOnly} className="thin-scroll min-w-0 relative min-h-0 flex-1 overflow-y-auto py-3">
+      <fieldset
+        disabled={readOnly}
+        className="thin-scroll min-w-0 relative min-h-0 flex-1 overflow-y-auto py-3"
+      >
         <div className="relative">
           <span
             aria-hidden

@@ -1,0 +1,97 @@
+import { CatmullRomCurve3, Vector3 } from 'three';
+import { Bench } from 'tinybench';
+import { compilePath } from '@/core/curve/compile';
+import { framesAlong } from '@/core/curve/frames';
+import { nearestOnPath } from '@/core/curve/nearest';
+import { samplePath } from '@/core/curve/sample';
+import { evaluateRun } from '@/core/arrange/run/evaluate';
+import { Evaluator } from '@/core/evaluate/scene';
+import { newEntry, newPath, newPoint, newRun } from '@/core/scene/defaults';
+import type { Scene } from '@/core/scene/schema';
+import { builtMesh } from '@/demo/library';
+import { drawBatches } from '@/engine/drawing';
+import { ternQuay } from './examples/ternQuay';
+
+/** Speed as ratios between rows of one run on one machine; the milliseconds are only to read the ratios by. */
+
+const COUNT = 100_000;
+const at: [number, number, number][] = Array.from({ length: 24 }, (_, i) => [
+  30 * Math.cos(i * 0.7) + i,
+  2 * Math.sin(i),
+  30 * Math.sin(i * 0.7),
+]);
+const document = newPath(
+  'p',
+  'P',
+  at.map((p, i) => newPoint(`pt${i}`, 'smooth', p)),
+);
+const compiled = compilePath(document);
+if (!compiled.ok) throw new Error(compiled.problem);
+const path = compiled.path;
+const s = Float64Array.from({ length: COUNT }, (_, i) => (path.length * i) / (COUNT - 1));
+const curve = new CatmullRomCurve3(
+  at.map((p) => new Vector3(...p)),
+  false,
+  'centripetal',
+);
+const bounds = {
+  min: [-0.2, 0, -0.2] as [number, number, number],
+  max: [0.2, 1, 0.2] as [number, number, number],
+};
+const context = { path: () => compiled, prop: () => ({ state: 'ready' as const, bounds }) };
+const plain = newRun('r', 'R', 'madder', 'p', [newEntry('e', { kind: 'prop', prop: 'a' })]);
+plain.spacing = { ...plain.spacing, mode: 'count', count: COUNT };
+const varied = structuredClone(plain);
+varied.variation = { ...varied.variation, turnDeg: [-30, 30], size: [0.9, 1.1], side: [-0.1, 0.1] };
+varied.gaps = { ...varied.gaps, chance: 0.1 };
+const placements = evaluateRun(varied, context).placements;
+const assets = {
+  mesh: (ref: Parameters<typeof builtMesh>[0] | { source: string; name?: string }) =>
+    typeof ref === 'object' && ref.name ? builtMesh(ref.name) : undefined,
+};
+const quay = ternQuay();
+const evaluator = new Evaluator(assets);
+let flip = 0;
+/** The example with one setting of one run changed, as a drag on a label does. */
+const dragged = (): Scene => ({
+  ...quay,
+  arrangements: quay.arrangements.map((a, i) =>
+    i === 0 ? { ...a, spacing: { ...a.spacing, pitch: 1.5 + (flip++ % 50) / 100 } } : a,
+  ),
+});
+
+const THREE_ROW = 'three: getSpacedPoints + computeFrenetFrames';
+const bench = new Bench({ time: 600, warmupTime: 150, iterations: 3 });
+bench
+  .add(THREE_ROW, () => {
+    curve.updateArcLengths();
+    curve.getSpacedPoints(COUNT - 1);
+    curve.computeFrenetFrames(COUNT - 1, false);
+  })
+  .add('ours: positions and bank frames (no flips, exact lengths)', () => void framesAlong(path, s, 'bank'))
+  .add('ours: positions and upright frames', () => void framesAlong(path, s, 'upright'))
+  .add('ours: positions alone', () => void samplePath(path, s))
+  .add('a whole run of 100,000 slots, plain', () => void evaluateRun(plain, context))
+  .add('a whole run of 100,000 slots, varied, with gaps', () => void evaluateRun(varied, context))
+  .add('instance matrices of 100,000 slots', () => void drawBatches(placements))
+  .add('compile a path of 24 points', () => void compilePath(document))
+  .add('1,000 nearest points', () => {
+    for (let i = 0; i < 1000; i++) nearestOnPath(path, [Math.sin(i) * 40, 1, Math.cos(i * 1.3) * 40]);
+  })
+  .add('tern-quay from nothing', () => void new Evaluator(assets).evaluate(quay))
+  .add('tern-quay, one setting dragged', () => void evaluator.evaluate(dragged()));
+await bench.run();
+
+const mean = (name: string) => {
+  const result = bench.getTask(name)?.result as { latency?: { mean: number } } | undefined;
+  return result?.latency?.mean ?? NaN;
+};
+const base = mean(THREE_ROW);
+console.log('| 100,000 slots unless said otherwise | ms | times three |');
+console.log('|---|---:|---:|');
+for (const task of bench.tasks) {
+  const ms = mean(task.name);
+  console.log(
+    `| ${task.name} | ${ms.toFixed(ms < 1 ? 3 : 1)} | ${(ms / base).toFixed(ms / base < 0.01 ? 4 : 2)} |`,
+  );
+}
