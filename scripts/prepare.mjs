@@ -16,7 +16,8 @@ if (major < 20 || (major === 20 && minor < 9)) {
 
 if (stale()) {
   console.log('Installing packages…');
-  if (!run('npm', ['ci', '--no-audit', '--no-fund'])) process.exit(1);
+  // Not `npm ci`: it refuses a lock file that names no versions of packages for other systems.
+  if (!run('npm', ['install', '--no-save', '--no-audit', '--no-fund'])) process.exit(1);
 }
 
 export const chromiumPath = () =>

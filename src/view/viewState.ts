@@ -53,7 +53,6 @@ export const setMode = (mode: ViewMode): void => set({ mode });
 export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1 }));
 export const setDrawing = (drawing: Partial<Drawing>): void =>
   set((s) => ({ drawing: { ...s.drawing, ...drawing } }));
-export const dropDrawing = (): void => set({ drawing: NO_DRAWING });
 export const waitFor = async <T>(work: Promise<T>): Promise<T> => {
   set((s) => ({ loading: s.loading + 1 }));
   try {

@@ -71,7 +71,7 @@ export function BringIn() {
           }}
         >
           <FileBox size={28} className="text-soft" />
-          <p className="text-sm text-soft">A prop or a surface as binary glTF (.glb). Drop it here, or</p>
+          <p className="text-sm text-soft">A prop or a surface as binary glTF (.glb). Drag one here, or</p>
           <Button look="ink" disabled={reading} onClick={() => input.current?.click()}>
             {reading ? 'Reading…' : 'Choose a file'}
           </Button>

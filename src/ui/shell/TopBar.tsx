@@ -11,8 +11,6 @@ import { openDialog } from '../uiState';
 import { keepPicture } from './keepPicture';
 import { Mark } from './Mark';
 
-export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
-
 export function TopBar() {
   const past = useDocument((s) => s.past.at(-1)?.name);
   const next = useDocument((s) => s.future[0]?.name);
