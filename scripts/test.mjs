@@ -1,10 +1,11 @@
-import { readFileSync, rmSync } from 'node:fs';
+import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
 
 /** Everything that must hold, in order; the last line sums the tests up. */
 
 const bin = (name) => `node_modules/.bin/${name}`;
 const env = { ...process.env, NEXT_TELEMETRY_DISABLED: '1', CI: '1' };
+mkdirSync('test-results', { recursive: true });
 let passed = 0;
 let failed = 0;
 
