@@ -4,6 +4,4 @@ export default {
   devIndicators: false,
   // Types are a step of their own in the tests; starting need not wait for them.
   typescript: { ignoreBuildErrors: true },
-  // The evaluation request carries whole scenes with their meshes.
-  experimental: { serverActions: { bodySizeLimit: '64mb' } },
 };

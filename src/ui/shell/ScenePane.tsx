@@ -67,7 +67,7 @@ function ToolLine() {
         <path
           d="M0 4Q50 40 100 4"
           fill="none"
-          stroke="#1E2A36"
+          stroke="var(--text)"
           strokeWidth={1.5}
           vectorEffect="non-scaling-stroke"
         />

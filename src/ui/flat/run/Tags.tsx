@@ -14,7 +14,7 @@ import type { FlatScale } from './scale';
 /** Above this many slots in sight each is only a stroke; zooming in brings the tags back. */
 const MOST_TAGS = 400;
 const DYES = [
-  'var(--color-ink-700)',
+  'var(--soft)',
   'var(--color-weld)',
   'var(--color-woad)',
   'var(--color-moss)',
