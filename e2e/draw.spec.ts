@@ -236,3 +236,30 @@ test('a path in the air: drawn from the front, it stands upright', async ({ page
   expect(Math.max(...list.map((r) => r.y)) - Math.min(...list.map((r) => r.y))).toBeGreaterThan(1);
   expect(new Set(list.map((r) => r.z.toFixed(6))).size).toBe(1);
 });
+
+test('with Alt a point moves in the plane of the view; Escape takes the drag back', async ({ page }) => {
+  await drawPath(page, [
+    [0.35, 0.5],
+    [0.65, 0.5],
+  ]);
+  await page.getByRole('button', { name: 'Free', exact: true }).click();
+  await settled(page);
+  const height = async () => Number(await page.getByLabel('Point 2 Y in the list').inputValue());
+  const b = (await page.getByRole('button', { name: 'Point 2', exact: true }).boundingBox())!;
+  const [x, y] = [b.x + b.width / 2, b.y + b.height / 2];
+  await page.keyboard.down('Alt');
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x, y - 60, { steps: 3 });
+  expect(await height()).toBeGreaterThan(0.3);
+  await page.keyboard.press('Escape');
+  expect(await height()).toBe(0);
+  await page.mouse.up();
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  await page.mouse.move(x, y - 60, { steps: 3 });
+  await page.mouse.up();
+  await page.keyboard.up('Alt');
+  await settled(page);
+  expect(await height()).toBeGreaterThan(0.3);
+});

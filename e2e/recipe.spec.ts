@@ -234,3 +234,17 @@ test('every step reads as a short phrase when it is closed', async ({ page }) =>
     ).toContainText(phrase);
   }
 });
+
+test('a prop dragged from the basket into the order joins it', async ({ page }) => {
+  const step = await openStep(page, 'Props');
+  const from = (await page.getByRole('button', { name: 'Crate', exact: true }).boundingBox())!;
+  const to = (await step.getByRole('button', { name: 'Add a rest' }).boundingBox())!;
+  await page.mouse.move(from.x + 20, from.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(from.x + 60, from.y - 20, { steps: 3 });
+  await page.mouse.move(to.x + 60, to.y + 8, { steps: 5 });
+  await page.mouse.up();
+  await settled(page);
+  const list = await rows(page);
+  list.forEach((r, i) => expect(r.prop).toBe(i % 2 ? 'Crate' : 'Bollard'));
+});

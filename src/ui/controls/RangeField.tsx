@@ -2,7 +2,8 @@
 
 import clsx from 'clsx';
 import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { endGesture, restGesture } from '@/store/document';
+import { restGesture } from '@/store/document';
+import { dragGesture } from '@/view/dragGesture';
 import { NumberBox, type NumberSettings } from './NumberField';
 import { useScrub } from './useScrub';
 
@@ -45,23 +46,12 @@ export function RangeField(props: RangeFieldProps) {
   };
   const drag = (end: 0 | 1) => (e: PointerEvent<HTMLElement>) => {
     e.preventDefault();
-    const target = e.currentTarget;
-    target.setPointerCapture(e.pointerId);
-    target.focus();
-    endGesture();
-    const move = (m: globalThis.PointerEvent) => {
+    e.currentTarget.focus();
+    dragGesture(e, key, (m) => {
       const box = bar.current!.getBoundingClientRect();
       const u = Math.min(1, Math.max(0, (m.clientX - box.left) / box.width));
-      const v = Math.round((track[0] + u * (track[1] - track[0])) / step) * step;
-      set(end, v, key);
-    };
-    const stop = () => {
-      endGesture();
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', stop);
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', stop);
+      set(end, Math.round((track[0] + u * (track[1] - track[0])) / step) * step, key);
+    });
   };
   const keys = (end: 0 | 1) => (e: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[e.key];

@@ -4,10 +4,11 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { PathPoint } from '@/core/scene/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint } from '@/store/commands/paths';
-import { cancelGesture, dispatch, endGesture, restGesture, useDocument } from '@/store/document';
+import { dispatch, restGesture, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectPoint, useSelection } from '@/store/selection';
 import { INK, LINEN, THREAD_COLORS } from '../colors';
+import { dragGesture } from '../dragGesture';
 import { useEditedPath } from '../edited';
 import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
 import { currentView, useView, type ViewHandle } from '../viewState';
@@ -33,34 +34,13 @@ function followPointer(
 ): void {
   e.preventDefault();
   e.stopPropagation();
-  const target = e.currentTarget;
-  const box = (target.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
-  target.setPointerCapture(e.pointerId);
-  endGesture();
+  const box = (e.currentTarget.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
   let moved = false;
-  const move = (event: Event) => {
-    const m = event as globalThis.PointerEvent;
+  dragGesture(e, key, (m) => {
     if (!moved && Math.hypot(m.clientX - e.clientX, m.clientY - e.clientY) < 3) return;
     moved = true;
     onMove(m.clientX - box.left, m.clientY - box.top, m);
-  };
-  const stop = () => {
-    endGesture();
-    target.removeEventListener('pointermove', move);
-    target.removeEventListener('pointerup', stop);
-    target.removeEventListener('pointercancel', stop);
-    removeEventListener('keydown', escape, true);
-  };
-  const escape = (k: globalThis.KeyboardEvent) => {
-    if (k.key !== 'Escape') return;
-    k.stopPropagation();
-    cancelGesture(key);
-    stop();
-  };
-  target.addEventListener('pointermove', move);
-  target.addEventListener('pointerup', stop);
-  target.addEventListener('pointercancel', stop);
-  addEventListener('keydown', escape, true);
+  });
 }
 
 /** The plane in which a dragged thing moves: the ground's, or the view's own (Alt, and seen from a side). */
