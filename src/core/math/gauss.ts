@@ -1,9 +1,11 @@
+import { cos } from './portable';
+
 /** Gauss–Legendre nodes and weights on [-1, 1], found by Newton on the Legendre polynomial. */
 export function gaussLegendre(n: number): { nodes: Float64Array; weights: Float64Array } {
   const nodes = new Float64Array(n);
   const weights = new Float64Array(n);
   for (let i = 0; i < n; i++) {
-    let x = Math.cos((Math.PI * (i + 0.75)) / (n + 0.5));
+    let x = cos((Math.PI * (i + 0.75)) / (n + 0.5));
     let slope = 0;
     for (let round = 0; round < 100; round++) {
       let p0 = 1;

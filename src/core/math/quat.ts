@@ -1,4 +1,5 @@
 import type { Vec3 } from './vec3';
+import { cos, sin } from './portable';
 
 /** A unit quaternion [x, y, z, w]. */
 export type Quat = [number, number, number, number];
@@ -40,12 +41,12 @@ export function quatMultiply(a: Quat, b: Quat): Quat {
 
 /** Rotation by turn about Y, then tip about the turned X, then roll about the tipped Z; radians. */
 export function quatTurnTipRoll(turn: number, tip: number, roll: number): Quat {
-  const cy = Math.cos(turn / 2);
-  const sy = Math.sin(turn / 2);
-  const cx = Math.cos(tip / 2);
-  const sx = Math.sin(tip / 2);
-  const cz = Math.cos(roll / 2);
-  const sz = Math.sin(roll / 2);
+  const cy = cos(turn / 2);
+  const sy = sin(turn / 2);
+  const cx = cos(tip / 2);
+  const sx = sin(tip / 2);
+  const cz = cos(roll / 2);
+  const sz = sin(roll / 2);
   return [
     cy * sx * cz + sy * cx * sz,
     sy * cx * cz - cy * sx * sz,

@@ -1,3 +1,5 @@
+import { cos, sin } from './portable';
+
 /** A point or direction in metres, right-handed, Y up. */
 export type Vec3 = [number, number, number];
 
@@ -31,8 +33,8 @@ export function normalize(a: Vec3, fallback: Vec3 = [0, 0, 1]): Vec3 {
 
 /** `v` turned by `angle` radians about the unit `axis` (Rodrigues). */
 export function rotateAbout(v: Vec3, axis: Vec3, angle: number): Vec3 {
-  const c = Math.cos(angle);
-  const s = Math.sin(angle);
+  const c = cos(angle);
+  const s = sin(angle);
   const k = cross(axis, v);
   const d = dot(axis, v) * (1 - c);
   return [
