@@ -132,12 +132,7 @@ describe('edits', () => {
   test('a point put between free points leaves the curve as it was', () => {
     const path = compiled(circlePoints(2, 6), true);
     const at = { segment: 2, t: 0.3, s: arcLengthAt(path, 2, 0.3) };
-    const made = insertPoint(
-      { source: { kind: 'points', points: circlePoints(2, 6) }, closed: true },
-      path,
-      at,
-      'new',
-    );
+    const made = insertPoint(circlePoints(2, 6), path, at, 'new');
     const after = compiled(made.points, true);
     expect(made.index).toBe(3);
     expect(after.length).toBeCloseTo(path.length, 9);

@@ -1,4 +1,4 @@
-import type { Path, PathPoint } from '../scene/schema';
+import type { PathPoint, PathSource } from '../scene/pathSchema';
 import {
   add,
   addScaled,
@@ -13,6 +13,7 @@ import {
   type Vec3,
 } from '../math/vec3';
 import { buildArcLength, type ArcLengthTable } from './arcLength';
+import { atan2, cos, sin, tan } from '../math/portable';
 
 /** What was noticed while a path was compiled; numbers and point ids only. */
 export interface CurveNote {
@@ -37,17 +38,36 @@ export interface CompiledPath {
   table: ArcLengthTable;
   /** Arc length at each document point (the middle of a fillet for a rounded corner). */
   pointS: Float64Array;
-  /** For each segment, the index of the document point it leaves from. */
+  pointIds: string[];
+  /** Index of the stroke's first point in the path's own list. */
+  firstPoint: number;
+  /** For each segment, the index in the path's own list of the point it leaves from. */
   segmentPoint: Int32Array;
   /** Arc lengths where the direction jumps by more than 1e-6 rad. */
   corners: Float64Array;
   rollDeg: Float64Array;
   size: Float64Array;
+  /** Zone from each point to the next. */
+  zone: Int32Array;
+  /** 1 where the point is a corner, rounded or not. */
+  isCorner: Uint8Array;
   notes: CurveNote[];
 }
 
+export type PathProblem =
+  | 'too-few-points'
+  | 'zero-length'
+  | 'not-finite'
+  | 'surface-missing'
+  | 'base-missing'
+  | 'no-uv'
+  | 'nothing-there'
+  | 'too-fine'
+  | 'cycle';
+
+/** A path's strokes; `path` is the first of them. */
 export type CompileResult =
-  { ok: true; path: CompiledPath } | { ok: false; problem: 'too-few-points' | 'zero-length' | 'not-finite' };
+  { ok: true; path: CompiledPath; strokes: CompiledPath[] } | { ok: false; problem: PathProblem };
 
 /** Tangent at a smooth point from its neighbours, centripetal parametrisation (Yuksel, Schaefer, Keyser 2011). */
 function centripetalTangent(
@@ -107,11 +127,11 @@ function arcPieces(
 ): Stretch['controls'][] {
   const pieces = Math.max(1, Math.ceil(angle / (Math.PI / 4)));
   const step = angle / pieces;
-  const reach = (4 / 3) * Math.tan(step / 4) * radius;
+  const reach = (4 / 3) * tan(step / 4) * radius;
   const centre = addScaled(start, inward, radius);
   const at = (a: number): [Vec3, Vec3] => [
-    add(centre, add(scale(direction, Math.sin(a) * radius), scale(inward, -Math.cos(a) * radius))),
-    add(scale(direction, Math.cos(a)), scale(inward, Math.sin(a))),
+    add(centre, add(scale(direction, sin(a) * radius), scale(inward, -cos(a) * radius))),
+    add(scale(direction, cos(a)), scale(inward, sin(a))),
   ];
   return Array.from({ length: pieces }, (_, k) => {
     const [p, d] = at(k * step);
@@ -142,15 +162,15 @@ function buildStretches(points: PathPoint[], closed: boolean, notes: CurveNote[]
     const b = sub(points[(i + 1) % n].position, point.position);
     const u = normalize(a, [0, 0, 0]);
     const v = normalize(b, [0, 0, 0]);
-    const turn = Math.atan2(length(cross(u, v)), dot(u, v));
+    const turn = atan2(length(cross(u, v)), dot(u, v));
     if (!(turn > 1e-9) || turn > Math.PI - 1e-6) continue;
     const ends = (other: number) => !closed && (other === 0 || other === n - 1);
     const share = (other: number) =>
       points[other].kind === 'corner' && points[other].fillet > 0 && !ends(other) ? 0.5 : 1;
     const room = Math.min(length(a) * share(before), length(b) * share((i + 1) % n));
-    const wanted = point.fillet * Math.tan(turn / 2);
+    const wanted = point.fillet * tan(turn / 2);
     const trim = Math.min(wanted, room);
-    const radius = trim / Math.tan(turn / 2);
+    const radius = trim / tan(turn / 2);
     if (wanted > room * (1 + 1e-12))
       notes.push({ kind: 'fillet-clipped', pointId: point.id, amount: radius });
     const inward = normalize(sub(v, scale(u, dot(u, v))));
@@ -216,40 +236,107 @@ function findEndTangents(controls: Float64Array, count: number, closed: boolean)
   return out;
 }
 
-/**
- * Compiles a path of points to piecewise cubics. Smooth points take centripetal tangents scaled by their
- * tension, corners may be rounded by a true arc (each cubic spans ≤ 45°: within 4e-6 of its radius), free
- * points use their own handles.
- * @returns the compiled path, or why there is none: fewer than two points, no length, or a number not finite.
- */
-export function compilePath(path: Pick<Path, 'source' | 'closed'>): CompileResult {
-  const points = path.source.points;
-  if (points.length < 2) return { ok: false, problem: 'too-few-points' };
-  const finite = points.every((p) => [...p.position, ...p.handleIn, ...p.handleOut].every(Number.isFinite));
-  if (!finite) return { ok: false, problem: 'not-finite' };
-  const closed = path.closed && points.length > 2;
-  const notes: CurveNote[] = [];
-  const { stretches, pointStretch } = buildStretches(points, closed, notes);
-  const count = stretches.length;
-  const controls = new Float64Array(count * 12);
-  const powers = new Float64Array(count * 12);
-  stretches.forEach(({ controls: c }, k) => {
+/** Power-basis coefficients of Bézier control points, 12 numbers a segment each. */
+export function powersOf(controls: Float64Array): Float64Array {
+  const powers = new Float64Array(controls.length);
+  for (let k = 0; k * 12 < controls.length; k++)
     for (let axis = 0; axis < 3; axis++) {
-      const [p0, p1, p2, p3] = [c[0][axis], c[1][axis], c[2][axis], c[3][axis]];
-      controls[k * 12 + axis] = p0;
-      controls[k * 12 + 3 + axis] = p1;
-      controls[k * 12 + 6 + axis] = p2;
-      controls[k * 12 + 9 + axis] = p3;
+      const [p0, p1, p2, p3] = [0, 3, 6, 9].map((o) => controls[k * 12 + o + axis]);
       powers[k * 12 + axis] = p3 - p0 + 3 * (p1 - p2);
       powers[k * 12 + 3 + axis] = 3 * (p0 - 2 * p1 + p2);
       powers[k * 12 + 6 + axis] = 3 * (p1 - p0);
       powers[k * 12 + 9 + axis] = p0;
     }
+  return powers;
+}
+
+/** Points of one stroke, and where they begin in the path's own list. */
+export interface Stroke {
+  points: PathPoint[];
+  closed: boolean;
+  firstPoint: number;
+}
+
+/** The strokes of a list of points: each point that begins one starts anew. */
+export function splitStrokes(points: PathPoint[], closed: boolean): Stroke[] {
+  const out: Stroke[] = [];
+  points.forEach((point, i) => {
+    if (out.length === 0 || point.begins) out.push({ points: [], closed, firstPoint: i });
+    out[out.length - 1].points.push(point);
   });
+  return out;
+}
+
+/** Compiles a path that has its own points; see {@link compileStrokes}. */
+export function compilePath(path: { source: PathSource; closed: boolean }): CompileResult {
+  if (path.source.kind !== 'points') throw new Error('Only a path with its own points compiles by itself.');
+  return compileStrokes(splitStrokes(path.source.points, path.closed));
+}
+
+/**
+ * Compiles strokes to piecewise cubics. Smooth points take centripetal tangents scaled by their tension, corners
+ * may be rounded by a true arc (each cubic spans ≤ 45°: within 4e-6 of its radius), free points use their own
+ * handles. Strokes that have no length are left out as long as another one has.
+ * @returns the compiled strokes, or why there is none: fewer than two points, no length, or a number not finite
+ */
+export function compileStrokes(strokes: Stroke[]): CompileResult {
+  const made: CompiledPath[] = [];
+  let problem: PathProblem = 'too-few-points';
+  for (const stroke of strokes) {
+    const one = compileStroke(stroke);
+    if (typeof one === 'string') {
+      if (one === 'not-finite') return { ok: false, problem: one };
+      if (stroke.points.length > 1) problem = one;
+    } else made.push(one);
+  }
+  return made.length ? { ok: true, path: made[0], strokes: made } : { ok: false, problem };
+}
+
+/** A stroke again from what was drawn of it: enough to sample it, to find nearest places, and to divide it. */
+export function fromControls(drawn: {
+  controls: Float64Array;
+  closed: boolean;
+  pointS: Float64Array;
+  isCorner: Uint8Array;
+  firstPoint: number;
+  segmentPoint: Int32Array;
+}): CompiledPath {
+  const { controls, closed, pointS } = drawn;
+  const count = controls.length / 12;
+  const powers = powersOf(controls);
+  const table = buildArcLength(powers, count);
+  const n = pointS.length;
+  return {
+    ...drawn,
+    length: table.segmentS[count],
+    segmentCount: count,
+    powers,
+    endTangents: findEndTangents(controls, count, closed),
+    table,
+    pointIds: Array.from(pointS, (_, i) => `g${i + 1}`),
+    corners: new Float64Array(0),
+    rollDeg: new Float64Array(n),
+    size: new Float64Array(n).fill(1),
+    zone: new Int32Array(n),
+    notes: [],
+  };
+}
+
+function compileStroke(stroke: Stroke): CompiledPath | PathProblem {
+  const { points, firstPoint } = stroke;
+  if (points.length < 2) return 'too-few-points';
+  const finite = points.every((p) => [...p.position, ...p.handleIn, ...p.handleOut].every(Number.isFinite));
+  if (!finite) return 'not-finite';
+  const closed = stroke.closed && points.length > 2;
+  const notes: CurveNote[] = [];
+  const { stretches, pointStretch } = buildStretches(points, closed, notes);
+  const count = stretches.length;
+  const controls = Float64Array.from(stretches.flatMap((stretch) => stretch.controls.flat()));
+  const powers = powersOf(controls);
   const table = buildArcLength(powers, count);
   const total = table.segmentS[count];
-  if (!Number.isFinite(total)) return { ok: false, problem: 'not-finite' };
-  if (!(total > 1e-9)) return { ok: false, problem: 'zero-length' };
+  if (!Number.isFinite(total)) return 'not-finite';
+  if (!(total > 1e-9)) return 'zero-length';
   const endTangents = findEndTangents(controls, count, closed);
   const corners: number[] = [];
   for (let k = 0; k < count; k++) {
@@ -259,28 +346,29 @@ export function compilePath(path: Pick<Path, 'source' | 'closed'>): CompileResul
       endTangents[prev * 6 + 3] * endTangents[k * 6] +
       endTangents[prev * 6 + 4] * endTangents[k * 6 + 1] +
       endTangents[prev * 6 + 5] * endTangents[k * 6 + 2];
-    if (d < Math.cos(1e-6)) corners.push(table.segmentS[k]);
+    if (d < cos(1e-6)) corners.push(table.segmentS[k]);
   }
   const pointS = Float64Array.from(
     pointStretch,
     ({ first, last }) => (table.segmentS[first] + table.segmentS[last]) / 2,
   );
   return {
-    ok: true,
-    path: {
-      closed,
-      length: total,
-      segmentCount: count,
-      controls,
-      powers,
-      endTangents,
-      table,
-      pointS,
-      segmentPoint: Int32Array.from(stretches, (s) => s.point),
-      corners: Float64Array.from(corners),
-      rollDeg: Float64Array.from(points, (p) => p.rollDeg),
-      size: Float64Array.from(points, (p) => p.size),
-      notes,
-    },
+    closed,
+    length: total,
+    segmentCount: count,
+    controls,
+    powers,
+    endTangents,
+    table,
+    pointS,
+    pointIds: points.map((p) => p.id),
+    firstPoint,
+    segmentPoint: Int32Array.from(stretches, (s) => s.point + firstPoint),
+    corners: Float64Array.from(corners),
+    rollDeg: Float64Array.from(points, (p) => p.rollDeg),
+    size: Float64Array.from(points, (p) => p.size),
+    zone: Int32Array.from(points, (p) => p.zone),
+    isCorner: Uint8Array.from(points, (p) => (p.kind === 'corner' ? 1 : 0)),
+    notes,
   };
 }

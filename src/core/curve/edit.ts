@@ -1,16 +1,36 @@
-import type { Path, PathPoint } from '../scene/schema';
+import type { PathPoint } from '../scene/pathSchema';
 import { lerp, scale, sub, type Vec3 } from '../math/vec3';
-import type { CompiledPath } from './compile';
+import { splitStrokes, type CompiledPath } from './compile';
 import { pointAt } from './sample';
 
-/** The same curve run through the other way: points in reverse order, handles swapped, rolls negated. */
-export function reversePoints(points: readonly PathPoint[]): PathPoint[] {
-  return [...points].reverse().map((p) => ({
-    ...p,
-    handleIn: p.handleOut,
-    handleOut: p.handleIn,
-    rollDeg: p.rollDeg === 0 ? 0 : -p.rollDeg,
-  }));
+/** Puts strokes back into one list: the first point of every later one begins it. */
+export function mergeStrokes(strokes: readonly (readonly PathPoint[])[]): PathPoint[] {
+  return strokes
+    .filter((s) => s.length > 0)
+    .flatMap((s, k) => s.map((p, i) => ({ ...p, begins: k > 0 && i === 0 })));
+}
+
+/**
+ * The same curves run through the other way: points of each stroke in reverse order, handles swapped, rolls negated,
+ * zones still on the stretches that they were on.
+ */
+export function reversePoints(points: readonly PathPoint[], closed = false): PathPoint[] {
+  return mergeStrokes(
+    splitStrokes([...points], closed).map(({ points: own }) => {
+      const n = own.length;
+      return own.map((_, i) => {
+        const p = own[n - 1 - i];
+        const zoneFrom = n - 2 - i >= 0 ? own[n - 2 - i] : closed ? own[n - 1] : p;
+        return {
+          ...p,
+          handleIn: p.handleOut,
+          handleOut: p.handleIn,
+          rollDeg: p.rollDeg === 0 ? 0 : -p.rollDeg,
+          zone: zoneFrom.zone,
+        };
+      });
+    }),
+  );
 }
 
 /**
@@ -20,14 +40,15 @@ export function reversePoints(points: readonly PathPoint[]): PathPoint[] {
  * @returns the points with the new one in, and its index
  */
 export function insertPoint(
-  path: Pick<Path, 'source' | 'closed'>,
+  own: readonly PathPoint[],
   compiled: CompiledPath,
   at: { s: number; segment: number; t: number },
   id: string,
 ): { points: PathPoint[]; index: number } {
-  const points = path.source.points.map((p) => ({ ...p }));
+  const points = own.map((p) => ({ ...p }));
   const before = compiled.segmentPoint[at.segment];
-  const after = (before + 1) % points.length;
+  const last = compiled.firstPoint + compiled.pointS.length - 1;
+  const after = before < last ? before + 1 : compiled.firstPoint;
   const a = points[before];
   const b = points[after];
   const position = pointAt(compiled, at.s);
@@ -35,6 +56,7 @@ export function insertPoint(
     id,
     kind: a.kind === 'corner' && b.kind === 'corner' ? 'corner' : 'smooth',
     position,
+    begins: false,
     fillet: 0,
     tension: 0,
     handleIn: [0, 0, 0],
@@ -59,7 +81,7 @@ export function insertPoint(
   return { points, index: before + 1 };
 }
 
-/** Handles that keep the curve as it is when a corner or smooth point becomes free. */
+/** Handles that keep the curve as it is when the point at `index` of the path's own list, a corner or smooth point becomes free. */
 export function freeHandles(compiled: CompiledPath, index: number): { handleIn: Vec3; handleOut: Vec3 } {
   const read = (segment: number, j: number): Vec3 => {
     const o = segment * 12 + j * 3;
@@ -67,10 +89,11 @@ export function freeHandles(compiled: CompiledPath, index: number): { handleIn: 
   };
   const leaving = compiled.segmentPoint.lastIndexOf(index);
   const n = compiled.pointS.length;
-  const arriving = compiled.segmentPoint.lastIndexOf((index + n - 1) % n);
+  const own = index - compiled.firstPoint;
+  const arriving = compiled.segmentPoint.lastIndexOf(compiled.firstPoint + ((own + n - 1) % n));
   const out = leaving >= 0 ? sub(read(leaving, 1), read(leaving, 0)) : null;
   const into =
-    arriving >= 0 && (compiled.closed || index > 0) ? sub(read(arriving, 2), read(arriving, 3)) : null;
+    arriving >= 0 && (compiled.closed || own > 0) ? sub(read(arriving, 2), read(arriving, 3)) : null;
   return {
     handleOut: out ?? (into ? scale(into, -1) : [0, 0, 0]),
     handleIn: into ?? (out ? scale(out, -1) : [0, 0, 0]),

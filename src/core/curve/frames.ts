@@ -2,6 +2,7 @@ import { cross, dot, normalize, rotateAbout, scale, sub, type Vec3 } from '../ma
 import { DEG } from '../math/quat';
 import type { CompiledPath } from './compile';
 import { alongPoints, onPath, samplePath, type Samples } from './sample';
+import { acos, atan2, cos, sin } from '../math/portable';
 
 /** How a prop's up axis stands along a path. */
 export type Posture = 'upright' | 'slope' | 'bank';
@@ -36,7 +37,7 @@ export function doubleReflect(x0: Vec3, t0: Vec3, r: Vec3, x1: Vec3, t1: Vec3): 
   const axis = cross(t0, t1);
   const s = Math.hypot(axis[0], axis[1], axis[2]);
   if (s < 1e-12) return squareTo(r, t1);
-  return squareTo(rotateAbout(r, scale(axis, 1 / s), Math.atan2(s, dot(t0, t1))), t1);
+  return squareTo(rotateAbout(r, scale(axis, 1 / s), atan2(s, dot(t0, t1))), t1);
 }
 
 /** `r` made exactly perpendicular to the unit `t` and of length one. */
@@ -97,8 +98,7 @@ function carrierLengths(path: CompiledPath): { s: number[]; samples: Samples } {
       table.s0[i] + h / 2,
       table.s1[i] - h * 1e-7,
     ]).tangent;
-    const turn = (a: number, b: number) =>
-      Math.acos(Math.min(1, Math.max(-1, dot(read(mid, a), read(mid, b)))));
+    const turn = (a: number, b: number) => acos(Math.min(1, Math.max(-1, dot(read(mid, a), read(mid, b)))));
     const pieces = Math.min(128, Math.max(2, Math.ceil((turn(0, 1) + turn(1, 2)) / 0.035)));
     // Just inside both ends, so that a corner has a node on either side of it.
     const inner = path.length * 1e-9;
@@ -126,14 +126,14 @@ function carrierOf(path: CompiledPath): Carrier {
       read(samples.position, 0),
       t0,
     );
-    untwist = Math.atan2(dot(cross(round, start), t0), dot(round, start)) / path.length;
+    untwist = atan2(dot(cross(round, start), t0), dot(round, start)) / path.length;
   }
   const made = { s: Float64Array.from(s), samples, bank, untwist, heading };
   carriers.set(path, made);
   return made;
 }
 
-const headingVector = (angle: number): Vec3 => [Math.sin(angle), 0, Math.cos(angle)];
+const headingVector = (angle: number): Vec3 => [sin(angle), 0, cos(angle)];
 
 /** Heading angles of the nodes, unwrapped; where the path is steep they run evenly between the flat neighbours. */
 function fillHeadings(samples: Samples, s: number[]): Float64Array {
@@ -143,7 +143,7 @@ function fillHeadings(samples: Samples, s: number[]): Float64Array {
   for (let i = 0; i < n; i++) {
     const [x, , z] = read(samples.tangent, i);
     if (Math.hypot(x, z) < STEEP) continue;
-    let angle = Math.atan2(x, z);
+    let angle = atan2(x, z);
     if (known >= 0) angle += 2 * Math.PI * Math.round((out[known] - angle) / (2 * Math.PI));
     out[i] = angle;
     for (let k = known + 1; k < i; k++) {

@@ -1,6 +1,7 @@
 import type { Vec3 } from '../math/vec3';
 import { findSpan, lengthAt, parameterAt } from './arcLength';
 import type { CompiledPath } from './compile';
+import { acos } from '../math/portable';
 
 /** Positions and unit tangents along a path, three numbers each. */
 export interface Samples {
@@ -138,17 +139,23 @@ export function alongPoints(path: CompiledPath, values: Float64Array, s: number)
 export function polyline(path: CompiledPath, turn = 0.06): { position: Float64Array; s: Float64Array } {
   const fine: number[] = [];
   const { table } = path;
-  for (let i = 0; i < table.spanCount; i++) {
+  // The bend of every span, from three places each, all looked up in one walk.
+  const spans: number[] = [];
+  for (let i = 0; i < table.spanCount; i++) if (table.s1[i] - table.s0[i] > 1e-9 * path.length) spans.push(i);
+  const marks = new Float64Array(spans.length * 3);
+  spans.forEach((i, k) => {
     const h = table.s1[i] - table.s0[i];
-    if (!(h > 1e-9 * path.length)) continue;
-    const ends = samplePath(path, [
-      table.s0[i] + h * 1e-6,
-      table.s0[i] + h / 2,
-      table.s1[i] - h * 1e-6,
-    ]).tangent;
-    const pieces = Math.min(256, Math.max(1, Math.ceil((angleAt(ends, 0, 1) + angleAt(ends, 1, 2)) / turn)));
-    for (let k = 0; k < pieces; k++) fine.push(table.s0[i] + (h * k) / pieces);
-  }
+    marks[k * 3] = table.s0[i] + h * 1e-6;
+    marks[k * 3 + 1] = table.s0[i] + h / 2;
+    marks[k * 3 + 2] = table.s1[i] - h * 1e-6;
+  });
+  const ends = samplePath(path, marks).tangent;
+  spans.forEach((i, k) => {
+    const h = table.s1[i] - table.s0[i];
+    const bend = angleAt(ends, k * 3, k * 3 + 1) + angleAt(ends, k * 3 + 1, k * 3 + 2);
+    const pieces = Math.min(256, Math.max(1, Math.ceil(bend / turn)));
+    for (let j = 0; j < pieces; j++) fine.push(table.s0[i] + (h * j) / pieces);
+  });
   fine.push(path.length);
   const { tangent } = samplePath(path, fine);
   // Spans are cut for exactness, far finer than the eye needs: only where the direction has changed is a point kept.
@@ -165,5 +172,5 @@ export function polyline(path: CompiledPath, turn = 0.06): { position: Float64Ar
 /** Angle between the unit vectors in rows i and j. */
 function angleAt(v: Float64Array, i: number, j: number): number {
   const d = v[i * 3] * v[j * 3] + v[i * 3 + 1] * v[j * 3 + 1] + v[i * 3 + 2] * v[j * 3 + 2];
-  return Math.acos(Math.min(1, Math.max(-1, d)));
+  return acos(Math.min(1, Math.max(-1, d)));
 }

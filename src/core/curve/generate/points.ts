@@ -1,0 +1,47 @@
+import type { PathPoint } from '../../scene/pathSchema';
+import { DEG } from '../../math/quat';
+import { rotateAbout, scale, type Vec3 } from '../../math/vec3';
+
+/** What generators build their strokes from. Points are named g1, g2 … in their order. */
+
+const plain = (position: Vec3): PathPoint => ({
+  id: '',
+  kind: 'corner',
+  position,
+  begins: false,
+  fillet: 0,
+  tension: 0,
+  handleIn: [0, 0, 0],
+  handleOut: [0, 0, 0],
+  rollDeg: 0,
+  size: 1,
+  zone: 0,
+});
+
+export const corner = (position: Vec3, fillet = 0): PathPoint => ({ ...plain(position), fillet });
+export const smooth = (position: Vec3): PathPoint => ({ ...plain(position), kind: 'smooth' });
+
+/** A point with straight-through handles: `tangent` is the derivative for a step of one to the next point. */
+export const through = (position: Vec3, tangent: Vec3, before = 1, after = 1): PathPoint => ({
+  ...plain(position),
+  kind: 'free',
+  handleIn: scale(tangent, -before / 3),
+  handleOut: scale(tangent, after / 3),
+});
+
+export const named = (points: PathPoint[]): PathPoint[] => points.map((p, i) => ({ ...p, id: `g${i + 1}` }));
+
+/** Points tipped about X, then turned about Y, then moved. */
+export function placed(points: PathPoint[], position: Vec3, turnDeg: number, tipDeg: number): PathPoint[] {
+  const turn = (v: Vec3): Vec3 =>
+    rotateAbout(rotateAbout(v, [1, 0, 0], tipDeg * DEG), [0, 1, 0], turnDeg * DEG);
+  return points.map((p) => {
+    const at = turn(p.position);
+    return {
+      ...p,
+      position: [at[0] + position[0], at[1] + position[1], at[2] + position[2]],
+      handleIn: turn(p.handleIn),
+      handleOut: turn(p.handleOut),
+    };
+  });
+}

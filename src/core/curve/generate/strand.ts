@@ -1,0 +1,111 @@
+import type { Generator } from '../../scene/pathSchema';
+import { length, type Vec3 } from '../../math/vec3';
+import { compileStrokes } from '../compile';
+import type { Generated } from './flat';
+import { corner, through } from './points';
+import { asinh, cosh, sinh } from '../../math/portable';
+
+type Strand = Extract<Generator, { shape: 'strand' }>;
+
+/** A catenary y = a·cosh((x − x0) / a) + y0 through (0, 0) and (h, v); null where it is straight. */
+export interface Catenary {
+  a: number;
+  x0: number;
+  y0: number;
+}
+
+/** x with sinh(x) / x = k, for k > 1: a bracket, then Newton held to it. */
+function solveSinc(k: number): number {
+  const f = (x: number) => (x < 1e-4 ? 1 + (x * x) / 6 : sinh(x) / x) - k;
+  let low = 0;
+  let high = 1;
+  while (f(high) < 0 && high < 700) high *= 2;
+  let x = Math.min(high, Math.sqrt(6 * (k - 1)));
+  for (let i = 0; i < 200 && high - low > 1e-16 * high; i++) {
+    const e = f(x);
+    if (e > 0) high = x;
+    else low = x;
+    const slope = x < 1e-4 ? x / 3 : (cosh(x) - sinh(x) / x) / x;
+    const next = x - e / slope;
+    x = next > low && next < high ? next : (low + high) / 2;
+  }
+  return x;
+}
+
+const fromParameter = (x: number, h: number, v: number): Catenary => {
+  const a = h / (2 * x);
+  // The lowest place lies where the slopes to both ends fit the height between them.
+  const x0 = h / 2 - a * asinh(v / (2 * a * sinh(x)));
+  return { a, x0, y0: -a * cosh(x0 / a) };
+};
+
+/** The catenary of a given length; null where the length leaves no slack. @param h > 0 */
+export function catenaryOfLength(h: number, v: number, wanted: number): Catenary | null {
+  const k = Math.sqrt(Math.max(0, wanted * wanted - v * v)) / h;
+  return k > 1 + 1e-14 ? fromParameter(solveSinc(k), h, v) : null;
+}
+
+/** How far the catenary hangs below the line between its ends, at the most. */
+export function sagOf(c: Catenary, h: number, v: number): number {
+  // There it is parallel to that line.
+  const x = c.x0 + c.a * asinh(v / h);
+  return (v / h) * x - (c.a * cosh((x - c.x0) / c.a) + c.y0);
+}
+
+/** The catenary that hangs `sag` below the line between its ends, by halving; null for no sag. */
+export function catenaryOfSag(h: number, v: number, sag: number): Catenary | null {
+  if (!(sag > 1e-12)) return null;
+  let low = 1e-9;
+  let high = 1;
+  while (sagOf(fromParameter(high, h, v), h, v) < sag && high < 300) high *= 2;
+  for (let i = 0; i < 200 && high - low > 1e-15 * high; i++) {
+    const mid = (low + high) / 2;
+    if (sagOf(fromParameter(mid, h, v), h, v) < sag) low = mid;
+    else high = mid;
+  }
+  return fromParameter((low + high) / 2, h, v);
+}
+
+/** Arc length of a catenary from x = 0 to x. */
+const lengthTo = (c: Catenary, x: number) => c.a * (sinh((x - c.x0) / c.a) + sinh(c.x0 / c.a));
+
+/**
+ * A line hung between the origin and `to`. Cubics by even arc length are doubled until the compiled length is the
+ * catenary's own to 1e-10.
+ */
+export function strand(g: Strand): Generated {
+  const to: Vec3 = [...g.to];
+  const straight = length(to);
+  const h = Math.hypot(to[0], to[2]);
+  const v = to[1];
+  const wanted = g.by === 'length' ? g.length : straight * (1 + g.slack);
+  const plain: Generated = { points: [corner([0, 0, 0]), corner(to)], closed: false };
+  if (!(straight > 0)) return plain;
+  if (h < 1e-9 * straight) {
+    // Straight up and down: it hangs in a fold below the lower end.
+    const extra = g.by === 'sag' ? g.sag : (wanted - straight) / 2;
+    if (!(extra > 0)) return plain;
+    return { points: [corner([0, 0, 0]), corner([0, Math.min(0, v) - extra, 0]), corner(to)], closed: false };
+  }
+  const c = g.by === 'sag' ? catenaryOfSag(h, v, g.sag) : catenaryOfLength(h, v, wanted);
+  if (!c) return plain;
+  const total = lengthTo(c, h);
+  const build = (pieces: number): Generated => {
+    const step = total / pieces;
+    const points = Array.from({ length: pieces + 1 }, (_, k) => {
+      const x = c.x0 + c.a * asinh((step * k) / c.a - sinh(c.x0 / c.a));
+      const slope = sinh((x - c.x0) / c.a);
+      const y = c.a * cosh((x - c.x0) / c.a) + c.y0;
+      const run = step / Math.hypot(1, slope);
+      const at: Vec3 = k === 0 ? [0, 0, 0] : k === pieces ? to : [(to[0] * x) / h, y, (to[2] * x) / h];
+      return through(at, [(to[0] / h) * run, slope * run, (to[2] / h) * run]);
+    });
+    return { points, closed: false };
+  };
+  for (let pieces = 16; ; pieces *= 2) {
+    const made = build(pieces);
+    const compiled = compileStrokes([{ ...made, firstPoint: 0 }]);
+    if (pieces >= 4096 || (compiled.ok && Math.abs(compiled.path.length - total) <= 1e-10 * total))
+      return made;
+  }
+}

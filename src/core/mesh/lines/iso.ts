@@ -1,0 +1,66 @@
+import { lerp, type Vec3 } from '../../math/vec3';
+import type { Mesh } from '../mesh';
+import { chain, topologyOf, vertexAt, type MeshLine } from './topology';
+
+/**
+ * Lines on a mesh where one texture coordinate stays the same, run towards rising values of the other, from the
+ * lowest value to the highest. Crossings of one welded edge are one point, so that lines go on over the seam of a
+ * closed surface and close there.
+ * @param along which coordinate stays @returns one list a value; empty where the mesh has no uv
+ */
+export function isoLines(mesh: Mesh, along: 'u' | 'v', values: number[]): MeshLine[][] {
+  const { uvs } = mesh;
+  if (!uvs) return values.map(() => []);
+  const axis = along === 'u' ? 0 : 1;
+  const [low, high] = uvRange(mesh, axis);
+  const hair = (high - low) * 1e-7;
+  return values.map((value) => {
+    // A line through vertices would meet edges end on: a hair beside them every crossing is inside an edge.
+    const inside = Math.min(high - hair, Math.max(low + hair, value));
+    return isoLine(mesh, uvs, axis, inside === value ? value + hair * 0.37 : inside);
+  });
+}
+
+/** Least and greatest u (0) or v (1) of a mesh. */
+export function uvRange(mesh: Mesh, axis: 0 | 1): [number, number] {
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = axis; i < (mesh.uvs?.length ?? 0); i += 2) {
+    low = Math.min(low, mesh.uvs![i]);
+    high = Math.max(high, mesh.uvs![i]);
+  }
+  return low <= high ? [low, high] : [0, 0];
+}
+
+function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): MeshLine[] {
+  const t = topologyOf(mesh);
+  const count = t.position.length / 3;
+  const crossings = new Map<number, number>();
+  const points: Vec3[] = [];
+  const pieces: [number, number][] = [];
+  const { indices } = mesh;
+  for (let f = 0; f * 3 < indices.length; f++) {
+    const found: { id: number; other: number }[] = [];
+    for (let k = 0; k < 3; k++) {
+      const [i, j] = [indices[f * 3 + k], indices[f * 3 + ((k + 1) % 3)]];
+      const [a, b] = [uvs[i * 2 + axis], uvs[j * 2 + axis]];
+      if (a < value === b < value) continue;
+      const u = (value - a) / (b - a);
+      const [v, w] = [t.weld[i], t.weld[j]];
+      const key = Math.min(v, w) * count + Math.max(v, w);
+      let id = crossings.get(key);
+      if (id === undefined) {
+        crossings.set(key, (id = points.length));
+        points.push(lerp(vertexAt(t, v), vertexAt(t, w), u));
+      }
+      const other = 1 - axis;
+      found.push({ id, other: uvs[i * 2 + other] * (1 - u) + uvs[j * 2 + other] * u });
+    }
+    if (found.length !== 2 || found[0].id === found[1].id) continue;
+    const [a, b] = found[0].other <= found[1].other ? found : [found[1], found[0]];
+    pieces.push([a.id, b.id]);
+  }
+  return chain(pieces)
+    .filter((c) => c.ids.length > 1)
+    .map((c) => ({ points: c.ids.map((id) => points[id]), closed: c.closed && c.ids.length > 2 }));
+}

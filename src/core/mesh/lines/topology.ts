@@ -1,0 +1,121 @@
+import type { Vec3 } from '../../math/vec3';
+import type { Mesh } from '../mesh';
+
+/** A mesh whose vertices in one place are one, with the faces on both sides of every edge. */
+export interface Topology {
+  /** The welded vertex of each vertex of the mesh. */
+  weld: Uint32Array;
+  /** xyz a welded vertex. */
+  position: Float64Array;
+  /** Two welded vertices an edge, in the direction in which its first face runs. */
+  edges: Uint32Array;
+  /** Faces on both sides of an edge; -1 where there is none, -2 as the second where there are more than two. */
+  faces: Int32Array;
+  /** Edges at each welded vertex. */
+  around: number[][];
+}
+
+const kept = new WeakMap<Mesh, Topology>();
+
+/** Works the topology out once a mesh. Vertices within 1e-6 of the mesh's size are one. */
+export function topologyOf(mesh: Mesh): Topology {
+  const have = kept.get(mesh);
+  if (have) return have;
+  const { weld, position } = weldVertices(mesh);
+  const byKey = new Map<number, number>();
+  const edges: number[] = [];
+  const faces: number[] = [];
+  const count = position.length / 3;
+  const { indices } = mesh;
+  for (let f = 0; f * 3 < indices.length; f++) {
+    const v = [0, 1, 2].map((k) => weld[indices[f * 3 + k]]);
+    if (v[0] === v[1] || v[1] === v[2] || v[2] === v[0]) continue;
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [v[k], v[(k + 1) % 3]];
+      const key = Math.min(a, b) * count + Math.max(a, b);
+      const e = byKey.get(key);
+      if (e === undefined) {
+        byKey.set(key, edges.length / 2);
+        edges.push(a, b);
+        faces.push(f, -1);
+      } else faces[e * 2 + 1] = faces[e * 2 + 1] === -1 ? f : -2;
+    }
+  }
+  const around: number[][] = Array.from({ length: count }, () => []);
+  for (let e = 0; e * 2 < edges.length; e++) {
+    around[edges[e * 2]].push(e);
+    around[edges[e * 2 + 1]].push(e);
+  }
+  const made = { weld, position, edges: Uint32Array.from(edges), faces: Int32Array.from(faces), around };
+  kept.set(mesh, made);
+  return made;
+}
+
+function weldVertices(mesh: Mesh): { weld: Uint32Array; position: Float64Array } {
+  const p = mesh.positions;
+  let size = 0;
+  for (const v of p) size = Math.max(size, Math.abs(v));
+  const grain = Math.max(1e-12, size * 1e-6);
+  const seen = new Map<string, number>();
+  const weld = new Uint32Array(p.length / 3);
+  const position: number[] = [];
+  for (let i = 0; i < weld.length; i++) {
+    const key = `${Math.round(p[i * 3] / grain)},${Math.round(p[i * 3 + 1] / grain)},${Math.round(p[i * 3 + 2] / grain)}`;
+    let at = seen.get(key);
+    if (at === undefined) {
+      seen.set(key, (at = position.length / 3));
+      position.push(p[i * 3], p[i * 3 + 1], p[i * 3 + 2]);
+    }
+    weld[i] = at;
+  }
+  return { weld, position: Float64Array.from(position) };
+}
+
+export const vertexAt = (t: Topology, v: number): Vec3 => [
+  t.position[v * 3],
+  t.position[v * 3 + 1],
+  t.position[v * 3 + 2],
+];
+
+/** A line over a mesh, in the mesh's own space. */
+export interface MeshLine {
+  points: Vec3[];
+  closed: boolean;
+}
+
+/**
+ * Directed pieces (from, to) put together to lines as long as they go: at each vertex the next unused piece that
+ * leaves it. Loops close. Starts that nothing leads to come first, in order; then whatever rings are left.
+ */
+export function chain(pieces: [number, number][]): { ids: number[]; closed: boolean }[] {
+  const leaving = new Map<number, number[]>();
+  const arriving = new Map<number, number>();
+  pieces.forEach(([a, b], i) => {
+    const list = leaving.get(a);
+    if (list) list.push(i);
+    else leaving.set(a, [i]);
+    arriving.set(b, (arriving.get(b) ?? 0) + 1);
+  });
+  const used = new Uint8Array(pieces.length);
+  const out: { ids: number[]; closed: boolean }[] = [];
+  const walk = (first: number) => {
+    const ids = [pieces[first][0]];
+    let at = first;
+    for (;;) {
+      used[at] = 1;
+      const to = pieces[at][1];
+      if (to === ids[0]) return out.push({ ids, closed: true });
+      ids.push(to);
+      const next = leaving.get(to)?.find((i) => !used[i]);
+      if (next === undefined) return out.push({ ids, closed: false });
+      at = next;
+    }
+  };
+  pieces.forEach(([a], i) => {
+    if (!used[i] && (arriving.get(a) ?? 0) < leaving.get(a)!.length) walk(i);
+  });
+  pieces.forEach((_, i) => {
+    if (!used[i]) walk(i);
+  });
+  return out;
+}
