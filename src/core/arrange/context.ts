@@ -1,4 +1,5 @@
 import type { CompileResult } from '../curve/compile';
+import type { Placements } from '../evaluate/result';
 import type { Bounds } from '../mesh/mesh';
 
 /** What is known of a prop when placements are worked out. */
@@ -11,4 +12,8 @@ export type PropFacts =
 export interface ArrangeContext {
   path(id: string): CompileResult | undefined;
   prop(id: string): PropFacts | undefined;
+  /** Placements of another arrangement, worked out before; only of those that `dependsOn` names. */
+  arrangement?(id: string): Placements | undefined;
+  /** Seconds. */
+  time?: number;
 }

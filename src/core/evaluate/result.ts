@@ -1,9 +1,27 @@
 /** What one node of the scene evaluates to: arrays, ids and numbers; never interface text, never an object a prop. */
 
 /** Why a slot is empty. The number in `Placements.state` is the index here; 0 is a placed prop. */
-export const GAP_REASONS = ['placed', 'rest', 'chance', 'keep-out', 'hand'] as const;
+export const GAP_REASONS = [
+  'placed',
+  'rest',
+  'chance',
+  'keep-out',
+  'hand',
+  'taken',
+  'past-end',
+  'collision',
+] as const;
 export type GapReason = (typeof GAP_REASONS)[number];
-export const STATE = { placed: 0, rest: 1, chance: 2, keepOut: 3, hand: 4 } as const;
+export const STATE = {
+  placed: 0,
+  rest: 1,
+  chance: 2,
+  keepOut: 3,
+  hand: 4,
+  taken: 5,
+  pastEnd: 6,
+  collision: 7,
+} as const;
 
 /** One row a slot, gaps included (they keep the place where the prop would be). */
 export interface Placements {
@@ -19,8 +37,10 @@ export interface Placements {
   position: Float64Array;
   /** Unit quaternion x, y, z, w, from the prop's own space. */
   rotation: Float64Array;
-  /** Factor per axis of the prop's own space. */
+  /** Factor per axis of the prop's own space; a negative X is mirrored left to right. */
   scale: Float64Array;
+  /** Linear red, green, blue multiplied with the prop's own colour; absent where nothing is tinted. */
+  tint?: Float32Array;
   /** Metres along the path, looseness included. */
   s: Float64Array;
 }
@@ -56,6 +76,20 @@ export type FindingKind =
   | 'no-room'
   | 'loose-limited'
   | 'too-tight'
+  | 'path-surface-missing'
+  | 'path-base-missing'
+  | 'path-no-uv'
+  | 'path-nothing-there'
+  | 'path-too-fine'
+  | 'path-cycle'
+  | 'no-corners'
+  | 'length-not-positive'
+  | 'nothing-fits'
+  | 'hairpin'
+  | 'too-many-strokes'
+  | 'keep-out-missing'
+  | 'keep-out-open'
+  | 'target-missing'
   | 'cycle'
   | 'failed';
 
@@ -71,12 +105,19 @@ export interface RunFacts {
   askedPitch: number;
   /** How far looseness really goes, metres. */
   loose: number;
+  /** Touch: what all sizes were multiplied by to come out even. */
+  factor: number;
 }
 
-/** For each path of a run: where its slots are in the arrays and how long it is. */
+export const NO_FACTS: RunFacts = { length: 0, usable: 0, pitch: 0, askedPitch: 0, loose: 0, factor: 1 };
+
+/** For each stroke of each path of a run: where its slots are in the arrays and how long it is. */
 export interface PartRange {
   part: number;
   path: string;
+  /** Which stroke of the path. */
+  stroke: number;
+  rows: number;
   start: number;
   end: number;
   length: number;

@@ -36,11 +36,17 @@ class Writer {
       .setBuffer(this.buffer);
   }
 
-  /** The mesh of one prop or surface, mapped by `matrix` (column-major), made once. */
-  mesh(key: string, name: string, mesh: Mesh, matrix: ArrayLike<number>): GltfMesh {
+  /**
+   * The mesh of one prop or surface, mapped by `matrix` (column-major), made once.
+   * @param mirrored left to right, in the mapped space
+   */
+  mesh(key: string, name: string, mesh: Mesh, matrix: ArrayLike<number>, mirrored = false): GltfMesh {
     const have = this.meshes.get(key);
     if (have) return have;
-    const { positions, normals } = mapMesh(mesh, matrix);
+    const { positions, normals } = mapMesh(
+      mesh,
+      mirrored ? Array.from(matrix, (v, i) => (i % 4 === 0 ? -v : v)) : matrix,
+    );
     const out = this.document.createMesh(name);
     const position = this.accessor('VEC3', positions);
     const normal = this.accessor('VEC3', normals);
@@ -49,6 +55,10 @@ class Writer {
     const materials = mesh.materials.map((m) => this.material(m));
     for (const group of mesh.groups) {
       const indices = mesh.indices.slice(group.start, group.start + group.count);
+      // A mirrored triangle runs the other way round.
+      if (mirrored)
+        for (let i = 0; i < indices.length; i += 3)
+          [indices[i], indices[i + 1]] = [indices[i + 1], indices[i]];
       const primitive = this.document
         .createPrimitive()
         .setAttribute('POSITION', position)
@@ -58,6 +68,28 @@ class Writer {
       if (uv) primitive.setAttribute('TEXCOORD_0', uv);
       if (color) primitive.setAttribute('COLOR_0', color);
       out.addPrimitive(primitive);
+    }
+    this.meshes.set(key, out);
+    return out;
+  }
+
+  /** The same mesh with its colours multiplied by a tint; the arrays are shared. */
+  tinted(mesh: GltfMesh, tint: string): GltfMesh {
+    const key = `${mesh.getName()} ${[...this.meshes.values()].indexOf(mesh)} ${tint}`;
+    const have = this.meshes.get(key);
+    if (have) return have;
+    const factor = tint.split(',').map(Number);
+    const out = this.document.createMesh(mesh.getName());
+    for (const primitive of mesh.listPrimitives()) {
+      const material = primitive.getMaterial()!.clone();
+      const color = material.getBaseColorFactor();
+      material.setBaseColorFactor([
+        color[0] * factor[0],
+        color[1] * factor[1],
+        color[2] * factor[2],
+        color[3],
+      ]);
+      out.addPrimitive(primitive.clone().setMaterial(material));
     }
     this.meshes.set(key, out);
     return out;
@@ -100,17 +132,45 @@ function mapMesh(mesh: Mesh, m: ArrayLike<number>): { positions: Float32Array; n
   return { positions, normals };
 }
 
-/** Rows of the placed props, by prop index. */
-function rowsByProp(p: Placements): Map<number, number[]> {
-  const out = new Map<number, number[]>();
+/** Placed rows that share a mesh. */
+interface Group {
+  prop: number;
+  mirrored: boolean;
+  /** "r,g,b" linear; empty for the prop's own colours. */
+  tint: string;
+  rows: number[];
+}
+
+/** Above this many tints instances carry theirs as an attribute (_TINT) instead of a mesh a tint. */
+const MOST_TINTS = 32;
+
+/** Rows of the placed props by prop, mirroring and tint. */
+function groupsOf(p: Placements): Group[] {
+  const tintOf = (i: number) =>
+    p.tint ? [0, 1, 2].map((a) => Math.round(p.tint![i * 3 + a] * 255) / 255).join(',') : '';
+  const tints = new Set<string>();
+  for (let i = 0; i < p.count && tints.size <= MOST_TINTS; i++)
+    if (p.state[i] === STATE.placed) tints.add(tintOf(i));
+  const apart = tints.size <= MOST_TINTS;
+  const out = new Map<string, Group>();
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
-    const rows = out.get(p.prop[i]);
-    if (rows) rows.push(i);
-    else out.set(p.prop[i], [i]);
+    const mirrored = p.scale[i * 3] < 0;
+    const tint = apart ? tintOf(i) : '';
+    const key = `${p.prop[i]} ${mirrored} ${tint}`;
+    const group = out.get(key);
+    if (group) group.rows.push(i);
+    else out.set(key, { prop: p.prop[i], mirrored, tint, rows: [i] });
   }
-  return out;
+  return [...out.values()].sort((a, b) => a.prop - b.prop || Number(a.mirrored) - Number(b.mirrored));
 }
+
+/** A row's scale; its mirroring is in the mesh. */
+const sizeOf = (p: Placements, row: number): [number, number, number] => [
+  Math.abs(p.scale[row * 3]),
+  p.scale[row * 3 + 1],
+  p.scale[row * 3 + 2],
+];
 
 function addInstanced(
   w: Writer,
@@ -118,10 +178,10 @@ function addInstanced(
   name: string,
   mesh: GltfMesh,
   p: Placements,
-  rows: number[],
+  { rows, tint }: Group,
 ): void {
   const extension = w.document.createExtension(EXTMeshGPUInstancing).setRequired(true);
-  const pick = (from: Float64Array, width: number) => {
+  const pick = (from: Float64Array | Float32Array, width: number) => {
     const out = new Float32Array(rows.length * width);
     rows.forEach((row, i) => out.set(from.subarray(row * width, row * width + width), i * width));
     return out;
@@ -130,7 +190,8 @@ function addInstanced(
     .createInstancedMesh()
     .setAttribute('TRANSLATION', w.accessor('VEC3', pick(p.position, 3)))
     .setAttribute('ROTATION', w.accessor('VEC4', pick(p.rotation, 4)))
-    .setAttribute('SCALE', w.accessor('VEC3', pick(p.scale, 3)));
+    .setAttribute('SCALE', w.accessor('VEC3', Float32Array.from(rows.flatMap((row) => sizeOf(p, row)))));
+  if (p.tint && !tint) instances.setAttribute('_TINT', w.accessor('VEC3', pick(p.tint, 3)));
   const node = w.document.createNode(name).setMesh(mesh).setExtension('EXT_mesh_gpu_instancing', instances);
   node.setExtras({ slots: rows.map((row) => slotName(p.slot[row])) });
   parent.addChild(node);
@@ -142,7 +203,7 @@ function addNodes(
   name: string,
   mesh: GltfMesh,
   p: Placements,
-  rows: number[],
+  { rows, tint }: Group,
 ): void {
   for (const row of rows) {
     const slot = slotName(p.slot[row]);
@@ -156,8 +217,12 @@ function addNodes(
         p.rotation[row * 4 + 2],
         p.rotation[row * 4 + 3],
       ])
-      .setScale([p.scale[row * 3], p.scale[row * 3 + 1], p.scale[row * 3 + 2]])
-      .setExtras({ slot, prop: name });
+      .setScale(sizeOf(p, row))
+      .setExtras({
+        slot,
+        prop: name,
+        ...(p.tint && !tint && { tint: [...p.tint.subarray(row * 3, row * 3 + 3)] }),
+      });
     parent.addChild(node);
   }
 }
@@ -174,13 +239,15 @@ function addArrangement(
     .createNode(arrangement.name)
     .setExtras({ kind: arrangement.kind, id: arrangement.id });
   const p = result.placements;
-  for (const [index, rows] of [...rowsByProp(p)].sort((a, b) => a[0] - b[0])) {
-    const prop = props.get(p.props[index]);
+  for (const group of groupsOf(p)) {
+    const prop = props.get(p.props[group.prop]);
     const mesh = prop && assets.mesh(prop.mesh);
     if (!prop || !mesh || mesh.indices.length < 3) continue;
-    const made = w.mesh(prop.id, prop.name, mesh, propMatrix(prop, meshBounds(mesh)));
-    if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, rows);
-    else addNodes(w, parent, prop.name, made, p, rows);
+    const key = `${prop.id}${group.mirrored ? ' mirrored' : ''}`;
+    const plain = w.mesh(key, prop.name, mesh, propMatrix(prop, meshBounds(mesh)), group.mirrored);
+    const made = group.tint ? w.tinted(plain, group.tint) : plain;
+    if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group);
+    else addNodes(w, parent, prop.name, made, p, group);
   }
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
 }

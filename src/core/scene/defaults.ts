@@ -6,8 +6,8 @@ import {
   propSchema,
   surfaceSchema,
   type MeshRef,
-  type Path,
   type PathPoint,
+  type PointsPath,
   type Prop,
   type Scene,
   type Surface,
@@ -36,7 +36,7 @@ export function emptyScene(name: string): Scene {
 /** A fresh id such as "run7"; raises the scene's counter. Ids are never used again. */
 export function takeId(
   scene: Scene,
-  kind: 'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep',
+  kind: 'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep' | 'pegs' | 'peg',
 ): string {
   return `${kind}${scene.nextId++}`;
 }
@@ -50,8 +50,8 @@ export const newPoint = (
   kind: PathPoint['kind'],
   position: readonly [number, number, number],
 ): PathPoint => pointSchema.parse({ id, kind, position });
-export const newPath = (id: string, name: string, points: PathPoint[], closed = false): Path =>
-  pathSchema.parse({ id, name, source: { kind: 'points', points }, closed });
+export const newPath = (id: string, name: string, points: PathPoint[], closed = false): PointsPath =>
+  pathSchema.parse({ id, name, source: { kind: 'points', points }, closed }) as PointsPath;
 export const newEntry = (id: string, item: OrderEntry['item']): OrderEntry =>
   orderEntrySchema.parse({ id, item });
 
@@ -75,5 +75,6 @@ export function newRun(
     variation: {},
     gaps: {},
     hand: {},
+    pulley: {},
   });
 }

@@ -5,6 +5,8 @@ import { SCENE_VERSION } from './version';
 /** The scene format in words and as a JSON Schema, both made from the one Zod schema. */
 
 interface Node {
+  $ref?: string;
+  $defs?: Record<string, Node>;
   type?: string | string[];
   const?: unknown;
   enum?: unknown[];
@@ -31,6 +33,7 @@ export function jsonSchema(): Record<string, unknown> {
 }
 
 function typeOf(n: Node): string {
+  if (n.$ref) return 'object';
   if (n.const !== undefined) return `\`${JSON.stringify(n.const)}\``;
   if (n.enum) return n.enum.map((v) => `\`${JSON.stringify(v)}\``).join(', ');
   const options = n.oneOf ?? n.anyOf;
@@ -53,10 +56,16 @@ function limits(n: Node): string {
 }
 
 /** Rows of one object's fields, nested ones below their owner with a dotted name. */
-function rows(n: Node, at: string, out: string[]): void {
-  for (const option of n.oneOf ?? n.anyOf ?? []) rows(option, at, out);
-  if (n.items) rows(n.items, `${at}[]`, out);
-  if (typeof n.additionalProperties === 'object') rows(n.additionalProperties, `${at}.*`, out);
+function rows(n: Node, at: string, out: string[], defs: Record<string, Node>, within: string[] = []): void {
+  if (n.$ref) {
+    // What holds itself (a group in an order) is written once.
+    const name = n.$ref.split('/').pop()!;
+    if (!within.includes(name)) rows(defs[name], at, out, defs, [...within, name]);
+    return;
+  }
+  for (const option of n.oneOf ?? n.anyOf ?? []) rows(option, at, out, defs, within);
+  if (n.items) rows(n.items, `${at}[]`, out, defs, within);
+  if (typeof n.additionalProperties === 'object') rows(n.additionalProperties, `${at}.*`, out, defs, within);
   for (const [name, child] of Object.entries(n.properties ?? {})) {
     const here = at ? `${at}.${name}` : name;
     const fallback =
@@ -72,14 +81,15 @@ function rows(n: Node, at: string, out: string[]): void {
         '[] |',
       );
     if (!out.includes(row)) out.push(row);
-    rows(child, here, out);
+    rows(child, here, out, defs, within);
   }
 }
 
 /** docs/scene-format.md */
 export function formatDocument(): string {
   const out: string[] = [];
-  rows(jsonSchema() as Node, '', out);
+  const schema = jsonSchema() as Node;
+  rows(schema, '', out, schema.$defs ?? {});
   return `# The scene format, version ${SCENE_VERSION}
 
 Made from the schema in \`src/core/scene/schema.ts\` by \`npm run docs\`; do not edit. The same as a JSON Schema:

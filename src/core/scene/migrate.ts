@@ -13,7 +13,20 @@ export interface ReadScene {
 export class SceneFileError extends Error {}
 
 /** Steps from version n to n + 1, by n. */
-const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {};
+const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {
+  // Keep-outs were stretches only. What is not shaped as it should be is left for the schema to complain about.
+  1: (old) => ({ ...old, arrangements: each(old.arrangements, (a) => ({ ...a, gaps: rangesOnly(a.gaps) })) }),
+};
+
+const rangesOnly = (gaps: unknown) =>
+  isRecord(gaps) && 'keepOuts' in gaps
+    ? { ...gaps, keepOuts: each(gaps.keepOuts, (k) => ({ kind: 'range', ...k })) }
+    : gaps;
+
+const isRecord = (v: unknown): v is Record<string, unknown> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v);
+const each = (v: unknown, change: (item: Record<string, unknown>) => unknown): unknown =>
+  Array.isArray(v) ? v.map((item) => (isRecord(item) ? change(item) : item)) : v;
 
 /**
  * A scene from parsed JSON of any version up to this one.

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { runSchema } from '../arrange/run/schema';
+import { pegsSchema } from '../arrange/pegs/schema';
+import { pathSchema, vec3Schema } from './pathSchema';
 import { SCENE_VERSION } from './version';
 
 /** The scene document: one Zod schema, from which docs/scene-format.md and the JSON Schema are made. */
 
 const finite = z.number();
-export const vec3Schema = z.tuple([finite, finite, finite]).describe('x, y, z');
 const axisSchema = z.enum(['+x', '-x', '+y', '-y', '+z', '-z']);
 const idSchema = z.string().min(1).max(64);
 const nameSchema = z.string().max(200);
@@ -46,29 +47,6 @@ export const propSchema = z.object({
     .describe('Named points in the prop’s own space: metres from the foot, X left, Y up, Z front'),
 });
 
-export const pointSchema = z.object({
-  id: idSchema,
-  kind: z.enum(['corner', 'smooth', 'free']),
-  position: vec3Schema.describe('Metres'),
-  fillet: z.number().min(0).default(0).describe('Corner: radius in metres, 0 is sharp'),
-  tension: z.number().min(0).max(1).default(0).describe('Smooth: 0 is loose, 1 is tight'),
-  handleIn: vec3Schema.default([0, 0, 0]).describe('Free: from the point, metres'),
-  handleOut: vec3Schema.default([0, 0, 0]).describe('Free: from the point, metres'),
-  rollDeg: finite.default(0).describe('Roll of banked props here'),
-  size: z.number().positive().default(1).describe('Size factor of props here'),
-  zone: z.int().min(0).default(0),
-});
-
-export const pathSchema = z.object({
-  id: idSchema,
-  name: nameSchema,
-  source: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('points'), points: z.array(pointSchema).max(20000) }),
-  ]),
-  closed: z.boolean().default(false),
-  visible: z.boolean().default(true),
-});
-
 export const surfaceSchema = z.object({
   id: idSchema,
   name: nameSchema,
@@ -80,7 +58,7 @@ export const surfaceSchema = z.object({
   visible: z.boolean().default(true),
 });
 
-export const arrangementSchema = z.discriminatedUnion('kind', [runSchema]);
+export const arrangementSchema = z.discriminatedUnion('kind', [runSchema, pegsSchema]);
 
 export const sceneSchema = z.object({
   format: z.literal('clothesline'),
@@ -102,8 +80,16 @@ export const sceneSchema = z.object({
 export type Axis = z.infer<typeof axisSchema>;
 export type MeshRef = z.infer<typeof meshRefSchema>;
 export type Prop = z.infer<typeof propSchema>;
-export type PathPoint = z.infer<typeof pointSchema>;
-export type Path = z.infer<typeof pathSchema>;
+export type {
+  Generator,
+  GeneratorShape,
+  MeshTake,
+  Path,
+  PathPoint,
+  PathSource,
+  PointsPath,
+} from './pathSchema';
+export { hasPoints, pathSchema, pointSchema, vec3Schema } from './pathSchema';
 export type Surface = z.infer<typeof surfaceSchema>;
 export type Arrangement = z.infer<typeof arrangementSchema>;
 export type Scene = z.infer<typeof sceneSchema>;

@@ -1,4 +1,4 @@
-import { compilePath, type CompiledPath } from '../curve/compile';
+import { compilePath, type CompiledPath, type CompileResult } from '../curve/compile';
 import { newPoint } from '../scene/defaults';
 import type { PathPoint } from '../scene/schema';
 import type { Vec3 } from '../math/vec3';
@@ -14,6 +14,13 @@ export function compiled(pts: PathPoint[], closed = false): CompiledPath {
   if (!result.ok) throw new Error(result.problem);
   return result.path;
 }
+
+/** Compiled paths as the result that an arrangement asks for. */
+export const asResult = (...strokes: CompiledPath[]): CompileResult => ({
+  ok: true,
+  path: strokes[0],
+  strokes,
+});
 
 /** A full circle of free points whose handles are the cubic arc's own; within 2.7e-4/4^k of the radius. */
 export function circlePoints(radius: number, count: number, y = 0): PathPoint[] {

@@ -1,7 +1,8 @@
 import type { Assets } from '../evaluate/scene';
 import type { Mesh } from '../mesh/mesh';
 import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../scene/defaults';
-import type { Scene } from '../scene/schema';
+import type { Run } from '../arrange/run/schema';
+import type { PathPoint, PointsPath, Scene } from '../scene/schema';
 import { points } from './paths';
 
 /** A box of 0.4 × 0.6 × 0.5 m that does not stand at its origin. */
@@ -92,3 +93,8 @@ export function exampleScene(): Scene {
   scene.arrangements = [run];
   return scene;
 }
+
+/** The first arrangement of a scene, which is a run. */
+export const firstRun = (scene: Scene): Run => scene.arrangements[0] as Run;
+/** The points of the first path of a scene. */
+export const firstPoints = (scene: Scene): PathPoint[] => (scene.paths[0] as PointsPath).source.points;

@@ -4,6 +4,7 @@ import {
   gapsSchema,
   handSchema,
   orderSchema,
+  pulleySchema,
   spacingSchema,
   variationSchema,
 } from '../steps/schema';
@@ -25,6 +26,7 @@ export const runSchema = z.object({
   variation: variationSchema,
   gaps: gapsSchema,
   hand: handSchema,
+  pulley: pulleySchema,
 });
 
 export type Run = z.infer<typeof runSchema>;

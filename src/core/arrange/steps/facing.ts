@@ -1,8 +1,13 @@
 import { cross, type Vec3 } from '../../math/vec3';
 import { DEG, quatFromBasis, quatMultiply, quatTurnTipRoll, type Quat } from '../../math/quat';
 import type { CompiledPath } from '../../curve/compile';
+import { nearestOnPath } from '../../curve/nearest';
 import { polyline } from '../../curve/sample';
-import type { Facing } from './schema';
+import { STATE, type Placements } from '../../evaluate/result';
+import type { ArrangeContext } from '../context';
+import { parseSlotName } from '../slotId';
+import type { Facing, Target } from './schema';
+import { cos, sin } from '../../math/portable';
 
 /**
  * Which side of a path is outward: +1 left, −1 right of the way along. Taken from the signed area of the path
@@ -20,30 +25,103 @@ export function outwardSide(path: CompiledPath): 1 | -1 {
   return area > 0 ? -1 : area < 0 ? 1 : -1;
 }
 
+/** The place that a prop at `from` looks at; null where there is none. */
+export type Aim = (from: Vec3) => Vec3 | null;
+
+/** How to find what props look at; undefined where the scene does not have it. */
+export function aimAt(target: Target, context: ArrangeContext): Aim | undefined {
+  if (target.kind === 'point') return () => [...target.position];
+  if (target.kind === 'path') {
+    const compiled = context.path(target.path);
+    if (!compiled?.ok) return undefined;
+    return (from) => {
+      let best: { distance: number; position: Vec3 } | null = null;
+      for (const stroke of compiled.strokes) {
+        const near = nearestOnPath(stroke, from);
+        if (!best || near.distance < best.distance) best = near;
+      }
+      return best!.position;
+    };
+  }
+  const placements = context.arrangement?.(target.arrangement);
+  if (!placements) return undefined;
+  const at = (i: number): Vec3 => [
+    placements.position[i * 3],
+    placements.position[i * 3 + 1],
+    placements.position[i * 3 + 2],
+  ];
+  if (target.slot !== null) {
+    const row = placements.slot.indexOf(parseSlotName(target.slot));
+    return row >= 0 ? () => at(row) : undefined;
+  }
+  return (from) => {
+    const row = nearestPlaced(placements, from);
+    return row >= 0 ? at(row) : null;
+  };
+}
+
+/** Row of the placed prop whose foot is nearest; -1 where none is placed. */
+export function nearestPlaced(p: Placements, from: Vec3): number {
+  let best = -1;
+  let least = Infinity;
+  for (let i = 0; i < p.count; i++) {
+    if (p.state[i] !== STATE.placed) continue;
+    const [x, y, z] = [
+      p.position[i * 3] - from[0],
+      p.position[i * 3 + 1] - from[1],
+      p.position[i * 3 + 2] - from[2],
+    ];
+    const d = x * x + y * y + z * z;
+    if (d < least) [best, least] = [i, d];
+  }
+  return best;
+}
+
 /**
  * Rotation of a prop from its frame: front and up of the path, turned to the heading.
  * @param front,up unit and perpendicular @param outward from {@link outwardSide}
+ * @param to where it looks, from where it stands (heading "target") @param mirrored across the path
  */
-export function headingRotation(facing: Facing, front: Vec3, up: Vec3, outward: number): Quat {
+export function headingRotation(
+  facing: Facing,
+  front: Vec3,
+  up: Vec3,
+  outward: number,
+  to: Vec3 | null = null,
+  mirrored = false,
+): Quat {
   let f = front;
   if (facing.heading === 'across') f = cross(front, up);
   else if (facing.heading === 'outward') f = outward > 0 ? cross(up, front) : cross(front, up);
-  else if (facing.heading === 'compass') f = compassFront(facing.compassDeg, front, up);
+  else if (facing.heading === 'compass') f = laidFlat(compass(facing.compassDeg), front, up);
+  else if (facing.heading === 'target' && to) f = laidFlat(to, front, up);
+  if (mirrored) {
+    const right = cross(front, up);
+    const k = 2 * (f[0] * right[0] + f[1] * right[1] + f[2] * right[2]);
+    f = [f[0] - right[0] * k, f[1] - right[1] * k, f[2] - right[2] * k];
+  }
   return quatFromBasis(cross(up, f), up, f);
 }
 
-/** The compass direction laid into the plane square to `up`; the path's front where it points straight along up. */
-function compassFront(deg: number, front: Vec3, up: Vec3): Vec3 {
-  const a = deg * DEG;
-  const d: Vec3 = [Math.sin(a), 0, -Math.cos(a)];
+const compass = (deg: number): Vec3 => [sin(deg * DEG), 0, -cos(deg * DEG)];
+
+/** A direction laid into the plane square to `up`; the path's front where it points straight along up. */
+function laidFlat(d: Vec3, front: Vec3, up: Vec3): Vec3 {
   const k = d[0] * up[0] + d[1] * up[1] + d[2] * up[2];
   const v: Vec3 = [d[0] - up[0] * k, d[1] - up[1] * k, d[2] - up[2] * k];
   const l = Math.hypot(...v);
-  return l > 1e-6 ? [v[0] / l, v[1] / l, v[2] / l] : front;
+  return l > 1e-6 * Math.hypot(...d) && l > 1e-12 ? [v[0] / l, v[1] / l, v[2] / l] : front;
 }
 
 /** The fixed turn, tip and roll of the facing step, in degrees, put on a rotation. */
 export function turnTipRoll(rotation: Quat, turnDeg: number, tipDeg: number, rollDeg: number): Quat {
-  if (turnDeg === 0 && tipDeg === 0 && rollDeg === 0) return rotation;
+  if (tipDeg === 0 && rollDeg === 0) {
+    if (turnDeg === 0) return rotation;
+    // A turn about up alone, the most common one.
+    const [x, y, z, w] = rotation;
+    const s = sin((turnDeg * DEG) / 2);
+    const c = cos((turnDeg * DEG) / 2);
+    return [x * c - z * s, y * c + w * s, z * c + x * s, w * c - y * s];
+  }
   return quatMultiply(rotation, quatTurnTipRoll(turnDeg * DEG, tipDeg * DEG, rollDeg * DEG));
 }

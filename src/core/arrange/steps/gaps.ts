@@ -1,40 +1,115 @@
 import { channel, random01 } from '../../math/random';
 import { STATE } from '../../evaluate/result';
 import { parseSlotName } from '../slotId';
-import type { Gaps, Hand } from './schema';
+import type { Gaps, Hand, KeepOut } from './schema';
 
 const CHANCE = channel('gaps.chance');
+const TAKEN = channel('gaps.taken');
 
 /** What the hand decided, by slot id: true is removed, false is kept whatever the other gaps say. */
 export function decidedByHand(hand: Hand): Map<number, boolean> {
-  return new Map(Object.entries(hand).map(([name, correction]) => [parseSlotName(name), correction.removed]));
+  const out = new Map<number, boolean>();
+  for (const [name, c] of Object.entries(hand)) {
+    if (c.removed !== undefined) out.set(parseSlotName(name), c.removed);
+    else if (c.lock) out.set(parseSlotName(name), false);
+  }
+  return out;
 }
 
-/** Whether `s` lies in a keep-out. On a closed path a keep-out whose end is before its start runs over the seam. */
+/** Whether `s` lies in a stretch. On a closed path one whose end is before its start runs over the seam. */
 export function inKeepOut(keepOut: { from: number; to: number }, s: number, closed: boolean): boolean {
   if (keepOut.from <= keepOut.to) return s >= keepOut.from && s <= keepOut.to;
   return closed ? s >= keepOut.from || s <= keepOut.to : s >= keepOut.to && s <= keepOut.from;
 }
 
+/** The slots of one row, for its gaps. */
+export interface GapRow {
+  id: ArrayLike<number>;
+  isRest: (i: number) => boolean;
+  /** Whether a slot is in some keep-out; `s` and position are the caller's to know. */
+  isKeptOut: (i: number) => boolean;
+}
+
 /**
- * Writes why a slot is empty to `state`. The first reason that holds is kept, in this order: by hand, rest,
- * keep-out, chance.
+ * Writes why a slot is empty to `state`. The first reason that holds is kept, in this order: by hand, rest, keep-out,
+ * taken, chance. Gaps by chance stop at the longest run that is allowed; taken ones come off an end, or at random by
+ * the smallest hashes, so that a greater share takes the same ones and more.
  */
 export function markGaps(
   gaps: Gaps,
-  rows: { id: Float64Array; s: Float64Array; isRest: (i: number) => boolean },
-  where: { part: number; closed: boolean; seed: number; hand: Map<number, boolean> },
+  row: GapRow,
+  where: { seed: number; hand: Map<number, boolean> },
   state: Uint8Array,
 ): void {
-  const keepOuts = gaps.keepOuts.filter((k) => k.part === where.part);
-  for (let i = 0; i < rows.id.length; i++) {
-    const decided = where.hand.get(rows.id[i]);
+  const n = row.id.length;
+  let running = 0;
+  for (let i = 0; i < n; i++) {
+    const decided = where.hand.get(row.id[i]);
     if (decided) state[i] = STATE.hand;
-    else if (rows.isRest(i)) state[i] = STATE.rest;
+    else if (row.isRest(i)) state[i] = STATE.rest;
     else if (decided === false) state[i] = STATE.placed;
-    else if (keepOuts.some((k) => inKeepOut(k, rows.s[i], where.closed))) state[i] = STATE.keepOut;
-    else if (gaps.chance > 0 && random01(where.seed, rows.id[i], CHANCE) < gaps.chance)
+    else if (row.isKeptOut(i)) state[i] = STATE.keepOut;
+    else if (
+      gaps.chance > 0 &&
+      running < (gaps.longest ?? Infinity) &&
+      random01(where.seed, row.id[i], CHANCE) < gaps.chance
+    )
       state[i] = STATE.chance;
     else state[i] = STATE.placed;
+    running = state[i] === STATE.chance ? running + 1 : 0;
   }
+  if (gaps.taken.share > 0) take(gaps, row, where, state);
+}
+
+function take(
+  gaps: Gaps,
+  row: GapRow,
+  where: { seed: number; hand: Map<number, boolean> },
+  state: Uint8Array,
+): void {
+  const free: number[] = [];
+  for (let i = 0; i < state.length; i++) {
+    const open = state[i] === STATE.placed || state[i] === STATE.chance;
+    if (open && where.hand.get(row.id[i]) === undefined) free.push(i);
+  }
+  const count = Math.round(free.length * gaps.taken.share);
+  if (gaps.taken.from === 'end') free.reverse();
+  if (gaps.taken.from === 'random') {
+    const draw = new Map(free.map((i) => [i, random01(where.seed, row.id[i], TAKEN)]));
+    free.sort((a, b) => draw.get(a)! - draw.get(b)! || a - b);
+  }
+  for (const i of free.slice(0, count)) state[i] = STATE.taken;
+}
+
+/** Stretches that keep out on one stroke of one part. */
+export function rangesOn(keepOuts: readonly KeepOut[], part: number, stroke: number) {
+  return keepOuts.filter((k) => k.kind === 'range' && k.part === part && k.stroke === stroke) as Extract<
+    KeepOut,
+    { kind: 'range' }
+  >[];
+}
+
+/**
+ * Closes up: what is removed by hand, chance or taken gives its place to the next, which keeps its id. Places in
+ * keep-outs stay empty, rests keep theirs. What finds no place any more is left out for the reason that took it.
+ * @returns for each row the place that it moves to; its own for what stays
+ */
+export function closeUp(state: Uint8Array, keptOutAt: (place: number) => boolean): Int32Array {
+  const n = state.length;
+  const to = Int32Array.from({ length: n }, (_, i) => i);
+  const gone = (i: number) =>
+    state[i] === STATE.hand || state[i] === STATE.chance || state[i] === STATE.taken;
+  let place = 0;
+  for (let i = 0; i < n; i++) {
+    if (gone(i)) continue;
+    // A slot that only its place kept out moves on to one that is free.
+    while (place < n && keptOutAt(place)) place++;
+    if (place >= n) {
+      state[i] = STATE.keepOut;
+      continue;
+    }
+    if (state[i] === STATE.keepOut) state[i] = STATE.placed;
+    to[i] = place++;
+  }
+  return to;
 }

@@ -1,49 +1,86 @@
 import { z } from 'zod';
+import { gapsSchema } from './gapsSchema';
+import { orderSchema } from './orderSchema';
+import { variationSchema } from './variationSchema';
 
 /** The settings of the steps that the kinds of arrangement share. Every field has a default: a new run is `{}`. */
 
-const range = (unit: string) => z.tuple([z.number(), z.number()]).describe(`[low, high], ${unit}`);
+export * from './gapsSchema';
+export * from './orderSchema';
+export * from './variationSchema';
+export { gapsSchema, orderSchema, variationSchema };
 
-export const orderEntrySchema = z.object({
-  id: z.string(),
-  item: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('prop'), prop: z.string() }),
-    z.object({ kind: z.literal('rest') }),
-  ]),
-  times: z
-    .tuple([z.int().min(0).max(10000), z.int().min(0).max(10000)])
-    .default([1, 1])
-    .describe('Pattern: how many in a row, drawn from [least, most]'),
-  weight: z.number().min(0).default(1).describe('Mix: its share'),
-});
+const vec3 = z.tuple([z.number(), z.number(), z.number()]);
 
-export const orderSchema = z
+/** A curve over the length of a path: [share of the length 0–1, value], in rising order. Empty: the same all along. */
+export const rampSchema = z
+  .array(z.tuple([z.number().min(0).max(1), z.number()]))
+  .max(100)
+  .default([]);
+
+export const rowsSchema = z
   .object({
-    mode: z.enum(['pattern', 'mix']).default('pattern').describe('In turn, or mixed by weight'),
-    entries: z.array(orderEntrySchema).max(500).default([]),
+    count: z.int().min(1).max(120).default(1).describe('Rows; with "both" on each side'),
+    distance: z.number().default(1).describe('Metres from row to row'),
+    stagger: z
+      .number()
+      .min(0)
+      .max(1)
+      .default(0)
+      .describe('Every second row is moved on by this share of the pitch'),
+    side: z
+      .enum(['middle', 'left', 'right', 'both', 'alternate'])
+      .default('middle')
+      .describe('Where the rows lie; "alternate": one row, its slots to the left and right in turn'),
+    mirrored: z.boolean().default(false).describe('Rows on the left face the other way across the path'),
   })
   .prefault({});
 
 export const spacingSchema = z
   .object({
-    mode: z.enum(['pitch', 'count']).default('pitch'),
+    mode: z.enum(['pitch', 'count', 'touch', 'divide', 'points']).default('pitch'),
     pitch: z.number().nullable().default(null).describe('Metres; null: from the props’ own footprint'),
     leftover: z.enum(['even', 'end', 'centre']).default('even'),
     count: z.int().default(10),
     ends: z.enum(['included', 'half']).default('included').describe('Count: at the ends, or half a pitch in'),
+    clearance: z.number().default(0).describe('Touch: metres between neighbours; negative overlaps'),
+    parts: z.int().min(1).max(100000).default(4).describe('Divide: into so many equal parts'),
+    per: z.enum(['whole', 'side', 'quadrant']).default('whole').describe('Divide: what is divided'),
+    every: z.int().min(1).max(100000).default(1).describe('Divide: takes every n-th division'),
+    from: z.int().min(0).max(100000).default(0).describe('Divide: the first one taken, counted from 0'),
+    withEnds: z.boolean().default(true).describe('Divide: both ends (and corners, per side) count too'),
+    at: z.enum(['points', 'corners', 'midpoints']).default('points').describe('Points: at which of them'),
     insetStart: z.number().default(0).describe('Metres'),
     insetEnd: z.number().default(0).describe('Metres'),
     looseBy: z.number().min(0).default(0).describe('Metres, plus or minus'),
     minDistance: z.number().min(0).default(0).describe('Metres that looseness leaves between slots'),
+    density: rampSchema.describe('Pitch and count: the pitch is multiplied by this, 0.05–20'),
+    rows: rowsSchema,
   })
   .prefault({});
 
+export const targetSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('point'), position: vec3 }),
+  z.object({ kind: z.literal('path'), path: z.string().describe('Its nearest place') }),
+  z.object({
+    kind: z.literal('props'),
+    arrangement: z.string(),
+    slot: z.string().nullable().default(null).describe('Name of one slot; null: the nearest placed prop'),
+  }),
+]);
+
 export const facingSchema = z
   .object({
-    heading: z.enum(['along', 'across', 'outward', 'compass']).default('along'),
+    heading: z.enum(['along', 'across', 'outward', 'compass', 'target']).default('along'),
     compassDeg: z.number().default(0).describe('Clockwise from north (−Z) as seen from above'),
+    target: targetSchema.default({ kind: 'point', position: [0, 0, 0] }),
+    alternate: z
+      .enum(['none', 'turn', 'mirror'])
+      .default('none')
+      .describe('Every second prop: turned about, or mirrored left to right'),
     posture: z.enum(['upright', 'slope', 'bank']).default('upright'),
     side: z.number().default(0).describe('Metres to the right of the way along'),
+    sideRamp: rampSchema.describe('Metres to the right, added along the way'),
     lift: z.number().default(0).describe('Metres along the posture’s up'),
     turnDeg: z.number().default(0),
     tipDeg: z.number().default(0),
@@ -52,52 +89,48 @@ export const facingSchema = z
   })
   .prefault({});
 
-export const variationSchema = z
-  .object({
-    along: range('metres').default([0, 0]),
-    side: range('metres').default([0, 0]),
-    lift: range('metres').default([0, 0]),
-    turnDeg: range('degrees').default([0, 0]),
-    turnStepDeg: z.number().min(0).default(0).describe('0: continuous'),
-    tipDeg: range('degrees').default([0, 0]),
-    tipStepDeg: z.number().min(0).default(0),
-    rollDeg: range('degrees').default([0, 0]),
-    rollStepDeg: z.number().min(0).default(0),
-    size: z
-      .tuple([z.number().positive(), z.number().positive()])
-      .default([1, 1])
-      .describe('[low, high], a factor'),
-  })
-  .prefault({});
-
-export const keepOutSchema = z.object({
-  id: z.string(),
-  name: z.string().max(200).default('Keep-out'),
-  part: z.int().min(0).default(0).describe('Which of the run’s paths'),
-  from: z.number().describe('Metres along the path'),
-  to: z.number().describe('Metres along the path'),
-});
-
-export const gapsSchema = z
-  .object({
-    chance: z.number().min(0).max(1).default(0),
-    keepOuts: z.array(keepOutSchema).max(1000).default([]),
-  })
-  .prefault({});
-
 export const handSchema = z
   .record(
     z.string(),
-    z.object({ removed: z.boolean().describe('false: kept in spite of chance and keep-outs') }),
+    z.object({
+      removed: z.boolean().optional().describe('false: kept in spite of chance and keep-outs'),
+      prop: z.string().optional().describe('Another prop in its place'),
+      along: z.number().optional().describe('Metres moved along the path'),
+      side: z.number().optional().describe('Metres moved to the right'),
+      lift: z.number().optional().describe('Metres moved up'),
+      turnDeg: z.number().optional(),
+      size: z.number().positive().optional(),
+      lock: z
+        .object({
+          prop: z.string(),
+          s: z.number(),
+          position: vec3,
+          rotation: z.tuple([z.number(), z.number(), z.number(), z.number()]),
+          scale: vec3,
+        })
+        .optional()
+        .describe('Stays just so through every change of the recipe and the path'),
+    }),
   )
   .default({})
   .describe('Corrections by hand, by slot name');
 
-export type OrderEntry = z.infer<typeof orderEntrySchema>;
-export type Order = z.infer<typeof orderSchema>;
+export const pulleySchema = z
+  .object({
+    offset: z.number().default(0).describe('Metres that the whole run is moved along'),
+    speed: z.number().default(0).describe('Metres a second, added with time'),
+    ends: z
+      .enum(['clip', 'wrap'])
+      .default('clip')
+      .describe('Open paths: what leaves at one end is gone, or comes in at the other'),
+  })
+  .prefault({});
+
+export type Ramp = z.infer<typeof rampSchema>;
+export type Rows = z.infer<typeof rowsSchema>;
 export type Spacing = z.infer<typeof spacingSchema>;
+export type Target = z.infer<typeof targetSchema>;
 export type Facing = z.infer<typeof facingSchema>;
-export type Variation = z.infer<typeof variationSchema>;
-export type KeepOut = z.infer<typeof keepOutSchema>;
-export type Gaps = z.infer<typeof gapsSchema>;
 export type Hand = z.infer<typeof handSchema>;
+export type HandCorrection = Hand[string];
+export type Pulley = z.infer<typeof pulleySchema>;

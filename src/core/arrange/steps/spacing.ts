@@ -1,12 +1,21 @@
+import type { CompiledPath } from '../../curve/compile';
 import { channel, random01 } from '../../math/random';
 import { slotId } from '../slotId';
+import { divisionsOf, pointPlaces, type Place } from './divide';
+import { densityScale } from './ramp';
 import type { Spacing } from './schema';
 
 /** The most slots one run may have; more is refused with this number rather than freezing anything. */
 export const MAX_SLOTS = 500_000;
 const LOOSE = channel('spacing.loose');
 
-export type SpacingProblem = 'pitch-not-positive' | 'count-not-positive' | 'too-many-slots' | 'no-room';
+export type SpacingProblem =
+  | 'pitch-not-positive'
+  | 'count-not-positive'
+  | 'too-many-slots'
+  | 'no-room'
+  | 'no-corners'
+  | 'length-not-positive';
 
 export interface SlotRow {
   id: Float64Array;
@@ -25,16 +34,22 @@ export interface SlotRow {
 export interface SpacingInput {
   length: number;
   closed: boolean;
+  /** Needed where the path's own points or corners count. */
+  path?: CompiledPath;
   /** Used where the settings say null. */
   autoPitch: number;
   seed: number;
   part?: number;
   row?: number;
+  stroke?: number;
+  /** This row is moved on by so many pitches (stagger). */
+  stagger?: number;
 }
 
 /**
- * Slots along one path. Ids count from 1 at the start, so that slots keep their ids whatever else changes.
- * A closed path without insets has no ends: its last slot is a whole pitch before its first.
+ * Slots along one path, for every way of spacing but "touch". Ids count from 1 at the start (or name a division or a
+ * point), so that slots keep their ids whatever else changes. A closed path without insets has no ends: its last
+ * slot is a whole pitch before its first.
  */
 export function spaceSlots(spacing: Spacing, input: SpacingInput): SlotRow {
   const start = Math.max(0, spacing.insetStart);
@@ -50,25 +65,104 @@ export function spaceSlots(spacing: Spacing, input: SpacingInput): SlotRow {
     wanted,
   });
   if (!(usable > 0)) return none('no-room');
-  const plan =
-    spacing.mode === 'count' ? planCount(spacing, usable, loop) : planPitch(spacing, usable, loop, input);
-  if (typeof plan === 'string') return none(plan);
-  if (plan.count > MAX_SLOTS) return none('too-many-slots', plan.count);
-  const id = new Float64Array(plan.count);
-  const s = new Float64Array(plan.count);
-  const loose = Math.max(0, Math.min(spacing.looseBy, (plan.pitch - spacing.minDistance) / 2));
-  for (let i = 0; i < plan.count; i++) {
-    id[i] = slotId(i + 1, input.row, input.part);
-    let at = start + plan.offset + plan.pitch * i;
-    if (loose > 0) {
-      at += (2 * random01(input.seed, id[i], LOOSE) - 1) * loose;
-      if (loop) at = ((at % input.length) + input.length) % input.length;
-      else at = Math.min(start + usable, Math.max(start, at));
-    }
-    s[i] = at;
+  const places = placesOf(spacing, input, start, usable, loop);
+  if (typeof places === 'string') return none(places);
+  if (places.wanted > MAX_SLOTS) return none('too-many-slots', places.wanted);
+  const { pitch } = places;
+  const n = places.s.length;
+  const shift = (input.stagger ?? 0) * pitch;
+  const end = start + usable + 1e-9 * input.length;
+  const base = slotId(0, input.row, input.part, input.stroke);
+  let id = new Float64Array(n);
+  let s = new Float64Array(n);
+  let count = 0;
+  for (let i = 0; i < n; i++) {
+    const at = places.s[i] + shift;
+    if (!loop && at > end) continue;
+    id[count] = base + places.index[i];
+    s[count++] = loop ? wrap(at, input.length) : at;
   }
-  return { id, s, pitch: plan.pitch, usable, loose };
+  if (count < n) [id, s] = [id.slice(0, count), s.slice(0, count)];
+  const loose = Math.max(0, Math.min(spacing.looseBy, (pitch - spacing.minDistance) / 2));
+  if (spacing.looseBy > 0) loosen(spacing, id, s, pitch, input, { start, end: start + usable, loop });
+  return { id, s, pitch, usable, loose };
 }
+
+const wrap = (s: number, length: number) => ((s % length) + length) % length;
+
+/**
+ * Moves each slot by up to ± looseBy, but never by more than half of what its nearer neighbour leaves above the
+ * least distance: neighbours keep their order and that distance.
+ */
+function loosen(
+  spacing: Spacing,
+  id: Float64Array,
+  s: Float64Array,
+  pitch: number,
+  input: SpacingInput,
+  ends: { start: number; end: number; loop: boolean },
+): void {
+  const before = s.slice();
+  const n = s.length;
+  const gap = (i: number) => {
+    if (i >= 0 && i + 1 < n) return Math.abs(before[i + 1] - before[i]);
+    // The way over the seam, or out at an open end, where there is no neighbour.
+    return ends.loop && n > 1 ? wrap(before[0] - before[n - 1], input.length) || input.length : pitch;
+  };
+  for (let i = 0; i < n; i++) {
+    const room = (Math.min(gap(i - 1), gap(i)) - spacing.minDistance) / 2;
+    const reach = Math.max(0, Math.min(spacing.looseBy, room));
+    const at = before[i] + (2 * random01(input.seed, id[i], LOOSE) - 1) * reach;
+    s[i] = ends.loop ? wrap(at, input.length) : Math.min(ends.end, Math.max(ends.start, at));
+  }
+}
+
+interface Places {
+  /** The number that each slot's id carries, and metres along. */
+  index: ArrayLike<number>;
+  s: ArrayLike<number>;
+  pitch: number;
+  wanted: number;
+}
+
+function placesOf(
+  spacing: Spacing,
+  input: SpacingInput,
+  start: number,
+  usable: number,
+  loop: boolean,
+): Places | SpacingProblem {
+  if (spacing.mode === 'divide' || spacing.mode === 'points') {
+    const made =
+      spacing.mode === 'divide'
+        ? divisionsOf(spacing, { ...input, start, usable, loop })
+        : pointPlaces(spacing, input.path, start, usable, input.closed);
+    if (typeof made === 'string') return made;
+    if (typeof made === 'number') return { ...NO_PLACES, pitch: 0, wanted: made };
+    const pitch = made.length > 1 ? meanPitch(made, input, loop) : usable;
+    return { index: made.map((p) => p.index), s: made.map((p) => p.s), pitch, wanted: made.length };
+  }
+  const dense = spacing.density.length > 0 ? densityScale(spacing.density) : null;
+  // Along a ramp the plan is made in a length that is stretched by it, and mapped back.
+  const length = usable * (dense?.total ?? 1);
+  const plan =
+    spacing.mode === 'count' ? planCount(spacing, length, loop) : planPitch(spacing, length, loop, input);
+  if (typeof plan === 'string') return plan;
+  if (plan.count > MAX_SLOTS) return { ...NO_PLACES, pitch: plan.pitch, wanted: plan.count };
+  const index = new Float64Array(plan.count);
+  const s = new Float64Array(plan.count);
+  for (let i = 0; i < plan.count; i++) {
+    const at = plan.offset + plan.pitch * i;
+    index[i] = i + 1;
+    s[i] = start + (dense ? usable * dense.shareAt(at / usable) : at);
+  }
+  return { index, s, pitch: plan.pitch, wanted: plan.count };
+}
+
+const NO_PLACES = { index: [], s: [] };
+
+const meanPitch = (list: Place[], input: SpacingInput, loop: boolean) =>
+  loop ? input.length / list.length : (list[list.length - 1].s - list[0].s) / (list.length - 1);
 
 interface Plan {
   count: number;

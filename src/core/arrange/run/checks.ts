@@ -1,0 +1,98 @@
+import { metricsOf } from '../../curve/metrics';
+import { STATE, type Finding, type Placements } from '../../evaluate/result';
+import type { Lane } from './lanes';
+import type { PropSizes } from './sizes';
+import type { Run } from './schema';
+
+/** What a careful artist would look for in a run. */
+
+/** Slots that a finding lists at the most; the count goes on. */
+const MOST_LISTED = 1000;
+/** A corner sharper than this (radians) is a hairpin. */
+const SHARP = 2.6;
+
+export function checkRun(
+  run: Run,
+  lanes: Lane[],
+  starts: number[],
+  placements: Placements,
+  sizes: PropSizes,
+): Finding[] {
+  return [...tight(run, lanes, starts, placements, sizes.lengths), ...hairpins(run, lanes, sizes)];
+}
+
+/** Neighbours of one row whose lengths reach into each other, by their front axes. Those laid end to end just touch. */
+function tight(run: Run, lanes: Lane[], starts: number[], p: Placements, lengths: number[]): Finding[] {
+  const slots: number[] = [];
+  let count = 0;
+  lanes.forEach((lane, k) => {
+    if (lane.touch && run.spacing.clearance >= 0) return;
+    let last = -1;
+    for (let i = starts[k]; i < starts[k] + lane.id.length; i++) {
+      if (p.state[i] !== STATE.placed) continue;
+      if (last >= 0) {
+        const x = p.position[i * 3] - p.position[last * 3];
+        const y = p.position[i * 3 + 1] - p.position[last * 3 + 1];
+        const z = p.position[i * 3 + 2] - p.position[last * 3 + 2];
+        const d = Math.sqrt(x * x + y * y + z * z);
+        // Most are further apart than they are long, however they face.
+        const most =
+          (lengths[p.prop[last]] * p.scale[last * 3 + 2] + lengths[p.prop[i]] * p.scale[i * 3 + 2]) / 2;
+        if (d < most) {
+          const reach = halfReach(p, last, i, lengths) + halfReach(p, i, last, lengths);
+          if (d < reach * (1 - 1e-9) && ++count && slots.length < MOST_LISTED) slots.push(p.slot[i]);
+        }
+      }
+      last = i;
+    }
+  });
+  if (count === 0) return [];
+  return [{ kind: 'too-tight', severity: 'warning', node: run.id, slots, detail: { count } }];
+}
+
+/** Half the length that prop `i` shows towards `j`: its front axis, as far as it points that way. */
+function halfReach(p: Placements, i: number, j: number, lengths: number[]): number {
+  const { position, rotation } = p;
+  const wx = position[j * 3] - position[i * 3];
+  const wy = position[j * 3 + 1] - position[i * 3 + 1];
+  const wz = position[j * 3 + 2] - position[i * 3 + 2];
+  const half = (lengths[p.prop[i]] / 2) * p.scale[i * 3 + 2];
+  const l = Math.sqrt(wx * wx + wy * wy + wz * wz);
+  if (l === 0) return half;
+  const [x, y, z, w] = [rotation[i * 4], rotation[i * 4 + 1], rotation[i * 4 + 2], rotation[i * 4 + 3]];
+  const facing = 2 * (x * z + w * y) * wx + 2 * (y * z - w * x) * wy + (1 - 2 * (x * x + y * y)) * wz;
+  return (half * Math.abs(facing)) / l;
+}
+
+/** Places where the path bends tighter than half the longest prop, or turns back sharply; one finding a stroke. */
+function hairpins(run: Run, lanes: Lane[], sizes: PropSizes): Finding[] {
+  const half = (Math.max(0, ...sizes.lengths) * run.facing.size) / 2;
+  if (!(half > 0)) return [];
+  return lanes.flatMap((lane): Finding[] => {
+    if (lane.row > 0) return [];
+    const m = metricsOf(lane.path);
+    const bend = m.tightestBend < half ? { s: m.tightestBendS, radius: m.tightestBend } : null;
+    const corner = m.sharpest > SHARP ? { s: m.sharpestS, radius: 0 } : null;
+    const found =
+      corner ??
+      bend ??
+      (lane.touch?.hairpins.length ? { s: lane.touch.hairpins[0], radius: m.tightest } : null);
+    if (!found) return [];
+    return [
+      {
+        kind: 'hairpin',
+        severity: 'warning',
+        node: run.id,
+        slots: nearestSlot(lane, found.s),
+        detail: { path: lane.pathId, s: found.s, radius: found.radius, length: half * 2 },
+      },
+    ];
+  });
+}
+
+function nearestSlot(lane: Lane, s: number): number[] {
+  let best = -1;
+  for (let i = 0; i < lane.s.length; i++)
+    if (best < 0 || Math.abs(lane.s[i] - s) < Math.abs(lane.s[best] - s)) best = i;
+  return best >= 0 ? [lane.id[best]] : [];
+}

@@ -1,0 +1,192 @@
+import { framesAlong } from '../../curve/frames';
+import { alongPoints } from '../../curve/sample';
+import { STATE, type Placements } from '../../evaluate/result';
+import type { Vec3 } from '../../math/vec3';
+import { parseSlotName } from '../slotId';
+import { headingRotation, turnTipRoll, type Aim } from '../steps/facing';
+import { closeUp, markGaps } from '../steps/gaps';
+import type { KeptOut } from '../steps/keepOuts';
+import { rampAt } from '../steps/ramp';
+import type { HandCorrection } from '../steps/schema';
+import type { Varied, Varier } from '../steps/variation';
+import type { Lane } from './lanes';
+import type { Run } from './schema';
+
+/** What placing needs beside the lane itself; the same for all lanes of a run. */
+export interface Placing {
+  run: Run;
+  hand: Map<number, HandCorrection>;
+  decided: Map<number, boolean>;
+  varier: Varier | null;
+  aim: Aim | null;
+  /** Where the varier writes one slot's values. */
+  varied: Varied;
+}
+
+/** Where each slot of a lane stands before variation: foot, front and up, three numbers each. */
+interface Stand {
+  position: Float64Array;
+  front: Float64Array;
+  up: Float64Array;
+}
+
+/** Hand corrections by slot id. */
+export const handById = (run: Run): Map<number, HandCorrection> =>
+  new Map(Object.entries(run.hand).map(([name, h]) => [parseSlotName(name), h]));
+
+/** Fills rows from `start` on: gaps, then position, facing, variation and size of every slot of a lane. */
+export function placeLane(
+  lane: Lane,
+  p: Placing,
+  out: Placements,
+  start: number,
+  keptOut: KeptOut | null,
+): void {
+  const { run } = p;
+  const n = lane.id.length;
+  const stand = standOf(lane, run);
+  const state = out.state.subarray(start, start + n);
+  const at = (i: number): Vec3 => [
+    stand.position[i * 3],
+    stand.position[i * 3 + 1],
+    stand.position[i * 3 + 2],
+  ];
+  const isKeptOut = (i: number) => lane.past[i] === 0 && keptOut !== null && keptOut(lane.s[i], at(i));
+  markGaps(
+    run.gaps,
+    { id: lane.id, isRest: (i) => lane.prop[i] < 0, isKeptOut },
+    { seed: run.seed, hand: p.decided },
+    state,
+  );
+  const to = run.gaps.after === 'close' && !lane.touch ? closeUp(state, isKeptOut) : null;
+  out.slot.set(lane.id, start);
+  out.prop.set(lane.prop, start);
+  for (let i = 0; i < n; i++) {
+    const place = to ? to[i] : i;
+    if (lane.past[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
+    out.s[start + i] = lane.s[place];
+    placeSlot(lane, p, stand, i, place, out, start + i);
+  }
+}
+
+/** Frames of a lane with its offset to the side; for props end to end those of their chords. */
+function standOf(lane: Lane, run: Run): Stand {
+  const { path, touch } = lane;
+  const n = lane.id.length;
+  const frames = framesAlong(path, lane.s, run.facing.posture);
+  const { front, up } = frames;
+  const position = touch ? touch.position.slice() : frames.position;
+  if (touch) {
+    chordFronts(touch.direction, front, up, run.facing.posture === 'upright');
+    const moved = lane.s.some((s, i) => s !== touch.s[i]);
+    // Nudged along: as far on as the hand said, in the direction in which it lies.
+    if (moved)
+      for (let i = 0; i < n; i++)
+        for (let a = 0; a < 3; a++)
+          position[i * 3 + a] += touch.direction[i * 3 + a] * (lane.s[i] - touch.s[i]);
+    return { position, front, up };
+  }
+  const fixed = run.facing.side + lane.offset;
+  const ramp = run.facing.sideRamp;
+  if (fixed === 0 && ramp.length === 0 && !lane.alternate) return { position, front, up };
+  for (let i = 0; i < n; i++) {
+    const swing = lane.alternate && i % 2 === 1 ? run.facing.side - lane.offset : fixed;
+    const side = swing + rampAt(ramp, lane.s[i] / path.length, 0);
+    const r = i * 3;
+    position[r] += side * (front[r + 1] * up[r + 2] - front[r + 2] * up[r + 1]);
+    position[r + 1] += side * (front[r + 2] * up[r] - front[r] * up[r + 2]);
+    position[r + 2] += side * (front[r] * up[r + 1] - front[r + 1] * up[r]);
+  }
+  return { position, front, up };
+}
+
+/** Turns fronts to the chords' directions, and ups square to them. */
+function chordFronts(direction: Float64Array, front: Float64Array, up: Float64Array, level: boolean): void {
+  for (let r = 0; r < front.length; r += 3) {
+    const d: Vec3 = [direction[r], level ? 0 : direction[r + 1], direction[r + 2]];
+    const l = Math.hypot(...d);
+    if (l < 1e-9) continue;
+    for (let a = 0; a < 3; a++) front[r + a] = d[a] / l;
+    const k = front[r] * up[r] + front[r + 1] * up[r + 1] + front[r + 2] * up[r + 2];
+    const u: Vec3 = [up[r] - front[r] * k, up[r + 1] - front[r + 1] * k, up[r + 2] - front[r + 2] * k];
+    const ul = Math.hypot(...u);
+    if (ul < 1e-9) continue;
+    for (let a = 0; a < 3; a++) up[r + a] = u[a] / ul;
+  }
+}
+
+/** One slot `i` of a lane at the place `place` (another one where the run closed up). */
+function placeSlot(
+  lane: Lane,
+  p: Placing,
+  stand: Stand,
+  i: number,
+  place: number,
+  out: Placements,
+  row: number,
+): void {
+  const { run } = p;
+  const { facing } = run;
+  const slot = lane.id[i];
+  const hand = p.hand.get(slot);
+  if (hand?.lock) {
+    out.position.set(hand.lock.position, row * 3);
+    out.rotation.set(hand.lock.rotation, row * 4);
+    out.scale.set(hand.lock.scale, row * 3);
+    return;
+  }
+  const r = place * 3;
+  const front: Vec3 = [stand.front[r], stand.front[r + 1], stand.front[r + 2]];
+  const up: Vec3 = [stand.up[r], stand.up[r + 1], stand.up[r + 2]];
+  // Right of the way along is front × up.
+  const right: Vec3 = [
+    front[1] * up[2] - front[2] * up[1],
+    front[2] * up[0] - front[0] * up[2],
+    front[0] * up[1] - front[1] * up[0],
+  ];
+  if (p.varier) p.varier.vary(slot, lane.prop[i], p.varied);
+  const v = p.varier ? p.varied : null;
+  // Props end to end keep what their neighbours rest on: their length and place along are the layout's.
+  const along = v && !lane.touch ? v.along : 0;
+  const side = (v ? v.side : 0) + (hand?.side ?? 0);
+  const lift = facing.lift + (v ? v.lift : 0) + (hand?.lift ?? 0);
+  const { position } = stand;
+  const at: Vec3 = [
+    position[r] + front[0] * along + right[0] * side + up[0] * lift,
+    position[r + 1] + front[1] * along + right[1] * side + up[1] * lift,
+    position[r + 2] + front[2] * along + right[2] * side + up[2] * lift,
+  ];
+  const o = row * 3;
+  out.position[o] = at[0];
+  out.position[o + 1] = at[1];
+  out.position[o + 2] = at[2];
+  const aim = p.aim ? p.aim(at) : null;
+  const flips = facing.alternate !== 'none' && i % 2 === 1;
+  const otherSide = lane.alternate ? lane.mirrored && i % 2 === 1 : lane.mirrored;
+  let q = headingRotation(
+    facing,
+    front,
+    up,
+    lane.outward,
+    aim && [aim[0] - at[0], aim[1] - at[1], aim[2] - at[2]],
+    otherSide,
+  );
+  const turned = flips && facing.alternate === 'turn' ? 180 : 0;
+  q = turnTipRoll(q, facing.turnDeg + turned, facing.tipDeg, facing.rollDeg);
+  if (v) q = turnTipRoll(q, v.turnDeg, v.tipDeg, v.rollDeg);
+  if (hand?.turnDeg) q = turnTipRoll(q, hand.turnDeg, 0, 0);
+  const f = row * 4;
+  out.rotation[f] = q[0];
+  out.rotation[f + 1] = q[1];
+  out.rotation[f + 2] = q[2];
+  out.rotation[f + 3] = q[3];
+  const own = lane.touch ? lane.touch.size[i] : sizeOnPath(lane, place);
+  const size = facing.size * own * (v ? v.size : 1) * (hand?.size ?? 1);
+  const mirrored = (flips && facing.alternate === 'mirror') !== (v?.mirrored ?? false);
+  out.scale[row * 3] = size * (v ? v.sizeX : 1) * (mirrored ? -1 : 1);
+  out.scale[row * 3 + 1] = size * (v ? v.sizeY : 1);
+  out.scale[row * 3 + 2] = size * (v ? v.sizeZ : 1);
+}
+
+const sizeOnPath = (lane: Lane, place: number): number =>
+  lane.sized ? alongPoints(lane.path, lane.path.size, lane.s[place]) : 1;

@@ -1,0 +1,103 @@
+import type { Placements } from '../../evaluate/result';
+import { STATE } from '../../evaluate/result';
+import type { Bounds } from '../../mesh/mesh';
+
+/** Oriented boxes of placed props: centre, three half axes, and the radius of the ball around them. */
+interface Box {
+  c: [number, number, number];
+  axes: [number, number, number][];
+  half: [number, number, number];
+  radius: number;
+}
+
+function boxOf(p: Placements, i: number, bounds: Bounds): Box {
+  const [x, y, z, w] = p.rotation.subarray(i * 4, i * 4 + 4);
+  const axes: Box['axes'] = [
+    [1 - 2 * (y * y + z * z), 2 * (x * y + z * w), 2 * (x * z - y * w)],
+    [2 * (x * y - z * w), 1 - 2 * (x * x + z * z), 2 * (y * z + x * w)],
+    [2 * (x * z + y * w), 2 * (y * z - x * w), 1 - 2 * (x * x + y * y)],
+  ];
+  const c: Box['c'] = [p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]];
+  const half: Box['half'] = [0, 0, 0];
+  for (let a = 0; a < 3; a++) {
+    const k = p.scale[i * 3 + a];
+    half[a] = (Math.abs(k) * (bounds.max[a] - bounds.min[a])) / 2;
+    const mid = (k * (bounds.max[a] + bounds.min[a])) / 2;
+    for (let r = 0; r < 3; r++) c[r] += axes[a][r] * mid;
+  }
+  return { c, axes, half, radius: Math.hypot(...half) };
+}
+
+const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+/**
+ * Whether two oriented boxes reach into each other by more than `slack` metres along every one of the fifteen
+ * separating axes (Gottschalk, Lin, Manocha: OBBTree, SIGGRAPH 1996).
+ */
+export function boxesOverlap(a: Box, b: Box, slack: number): boolean {
+  const d = [b.c[0] - a.c[0], b.c[1] - a.c[1], b.c[2] - a.c[2]];
+  const reach = (box: Box, axis: readonly number[]) =>
+    box.half[0] * Math.abs(dot(box.axes[0], axis)) +
+    box.half[1] * Math.abs(dot(box.axes[1], axis)) +
+    box.half[2] * Math.abs(dot(box.axes[2], axis));
+  const apart = (axis: readonly number[]) =>
+    Math.abs(dot(d, axis)) >= reach(a, axis) + reach(b, axis) - slack;
+  for (const axis of [...a.axes, ...b.axes]) if (apart(axis)) return false;
+  for (const u of a.axes)
+    for (const v of b.axes) {
+      const cross = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
+      const l = Math.hypot(...cross);
+      if (l > 1e-9 && apart(cross.map((x) => x / l))) return false;
+    }
+  return true;
+}
+
+/**
+ * Rows whose boxes reach into a placed one before them, found over a grid of the largest box's size. With `leaveOut`
+ * those become gaps at once, so that they stand in nobody's way.
+ * @param bounds of each prop index; rows of props without bounds are passed over @returns rows in order
+ */
+export function collidingRows(
+  p: Placements,
+  bounds: (Bounds | undefined)[],
+  leaveOut: boolean,
+  keep: (row: number) => boolean,
+): number[] {
+  const boxes: (Box | null)[] = [];
+  let cell = 1e-6;
+  for (let i = 0; i < p.count; i++) {
+    const b = p.state[i] === STATE.placed ? bounds[p.prop[i]] : undefined;
+    boxes.push(b ? boxOf(p, i, b) : null);
+    if (b) cell = Math.max(cell, boxes[i]!.radius * 2);
+  }
+  const grid = new Map<string, number[]>();
+  const out: number[] = [];
+  for (let i = 0; i < p.count; i++) {
+    const box = boxes[i];
+    if (!box) continue;
+    const g = box.c.map((v) => Math.floor(v / cell));
+    let hit = false;
+    for (let x = -1; x <= 1 && !hit; x++)
+      for (let y = -1; y <= 1 && !hit; y++)
+        for (let z = -1; z <= 1 && !hit; z++)
+          for (const j of grid.get(`${g[0] + x},${g[1] + y},${g[2] + z}`) ?? []) {
+            const other = boxes[j]!;
+            const near = Math.hypot(box.c[0] - other.c[0], box.c[1] - other.c[1], box.c[2] - other.c[2]);
+            const slack = 1e-6 * Math.min(box.radius, other.radius);
+            if (near < box.radius + other.radius && boxesOverlap(box, other, slack)) {
+              hit = true;
+              break;
+            }
+          }
+    if (hit) out.push(i);
+    if (hit && leaveOut && !keep(i)) {
+      p.state[i] = STATE.collision;
+      continue;
+    }
+    const key = g.join(',');
+    const list = grid.get(key);
+    if (list) list.push(i);
+    else grid.set(key, [i]);
+  }
+  return out;
+}

@@ -1,0 +1,103 @@
+import type { CompiledPath } from '../../curve/compile';
+import { nearestOnPath } from '../../curve/nearest';
+import { polyline } from '../../curve/sample';
+import type { Finding, Placements } from '../../evaluate/result';
+import type { Vec3 } from '../../math/vec3';
+import type { ArrangeContext } from '../context';
+import { nearestPlaced } from './facing';
+import { inKeepOut, rangesOn } from './gaps';
+import type { KeepOut } from './schema';
+
+/** Whether a slot at length `s` and this place is kept out. */
+export type KeptOut = (s: number, at: Vec3) => boolean;
+
+/** Regions and distances that hold for a whole run, with what is wrong with them. */
+export function keepOutsAround(
+  keepOuts: readonly KeepOut[],
+  context: ArrangeContext,
+  say: (kind: Finding['kind'], detail: Finding['detail']) => void,
+): ((at: Vec3) => boolean)[] {
+  return keepOuts.flatMap((k) => {
+    if (k.kind === 'range') return [];
+    const missing = () => {
+      say('keep-out-missing', { name: k.name });
+      return [];
+    };
+    if (k.kind === 'region') {
+      const compiled = context.path(k.path);
+      if (!compiled?.ok) return missing();
+      const rings = compiled.strokes.filter((s) => s.closed);
+      if (rings.length === 0) {
+        say('keep-out-open', { name: k.name, path: k.path });
+        return [];
+      }
+      const inside = insideRings(rings);
+      return [(at: Vec3) => inside(at) === (k.where === 'inside')];
+    }
+    if (k.of.kind === 'path') {
+      const compiled = context.path(k.of.id);
+      if (!compiled?.ok) return missing();
+      return [nearPath(compiled.strokes, k.distance)];
+    }
+    const placements = context.arrangement?.(k.of.id);
+    return placements ? [nearProps(placements, k.distance)] : missing();
+  });
+}
+
+/** Puts stretches of one stroke and what holds everywhere together. */
+export function keptOutOn(
+  keepOuts: readonly KeepOut[],
+  around: ((at: Vec3) => boolean)[],
+  part: number,
+  stroke: number,
+  closed: boolean,
+): KeptOut | null {
+  const ranges = rangesOn(keepOuts, part, stroke);
+  if (ranges.length === 0 && around.length === 0) return null;
+  return (s, at) => ranges.some((k) => inKeepOut(k, s, closed)) || around.some((test) => test(at));
+}
+
+/** Whether a place lies inside one of the rings as seen from above (even–odd over each ring's polyline). */
+export function insideRings(rings: CompiledPath[]): (at: Vec3) => boolean {
+  const lines = rings.map((r) => polyline(r, 0.01).position);
+  return ([x, , z]) =>
+    lines.some((line) => {
+      const n = line.length / 3;
+      let inside = false;
+      for (let i = 0, j = n - 1; i < n; j = i++) {
+        const [zi, zj] = [line[i * 3 + 2], line[j * 3 + 2]];
+        if (zi > z === zj > z) continue;
+        const xi = line[i * 3];
+        if (x < xi + ((z - zi) / (zj - zi)) * (line[j * 3] - xi)) inside = !inside;
+      }
+      return inside;
+    });
+}
+
+/** Within a distance of a path. Places far from its box are passed over. */
+function nearPath(strokes: CompiledPath[], distance: number): (at: Vec3) => boolean {
+  const boxes = strokes.map((s) => {
+    const low: Vec3 = [Infinity, Infinity, Infinity];
+    const high: Vec3 = [-Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < s.controls.length; i++) {
+      low[i % 3] = Math.min(low[i % 3], s.controls[i] - distance);
+      high[i % 3] = Math.max(high[i % 3], s.controls[i] + distance);
+    }
+    return { low, high };
+  });
+  return (at) =>
+    strokes.some(
+      (s, i) =>
+        at.every((v, a) => v >= boxes[i].low[a] && v <= boxes[i].high[a]) &&
+        nearestOnPath(s, at).distance <= distance,
+    );
+}
+
+function nearProps(p: Placements, distance: number): (at: Vec3) => boolean {
+  return (at) => {
+    const row = nearestPlaced(p, at);
+    if (row < 0) return false;
+    const d = [0, 1, 2].map((a) => p.position[row * 3 + a] - at[a]);
+    return Math.hypot(...d) <= distance;
+  };
+}

@@ -1,0 +1,115 @@
+import { z } from 'zod';
+
+/** Random values. Each channel is drawn by itself: changing one leaves the others as they are. */
+
+const range = (unit: string) => z.tuple([z.number(), z.number()]).describe(`[low, high], ${unit}`);
+const factor = z.tuple([z.number().positive(), z.number().positive()]).describe('[low, high], a factor');
+const step = z.number().min(0).default(0).describe('0: continuous');
+const spread = z.enum(['uniform', 'bell', 'extremes']).default('uniform');
+
+export const CHANNELS = [
+  'along',
+  'side',
+  'lift',
+  'turnDeg',
+  'tipDeg',
+  'rollDeg',
+  'size',
+  'sizeX',
+  'sizeY',
+  'sizeZ',
+] as const;
+export type Channel = (typeof CHANNELS)[number];
+
+const ranges = {
+  along: range('metres').default([0, 0]),
+  side: range('metres').default([0, 0]),
+  lift: range('metres').default([0, 0]),
+  turnDeg: range('degrees').default([0, 0]),
+  tipDeg: range('degrees').default([0, 0]),
+  rollDeg: range('degrees').default([0, 0]),
+  size: factor.default([1, 1]),
+  sizeX: factor.default([1, 1]),
+  sizeY: factor.default([1, 1]),
+  sizeZ: factor.default([1, 1]),
+};
+
+export const variationSchema = z
+  .object({
+    ...ranges,
+    alongStep: step,
+    sideStep: step,
+    liftStep: step,
+    turnStepDeg: step,
+    tipStepDeg: step,
+    rollStepDeg: step,
+    sizeStep: step,
+    spread: z
+      .object({
+        along: spread,
+        side: spread,
+        lift: spread,
+        turnDeg: spread,
+        tipDeg: spread,
+        rollDeg: spread,
+        size: spread,
+        sizeX: spread,
+        sizeY: spread,
+        sizeZ: spread,
+      })
+      .prefault({})
+      .describe('How values lie in their range: evenly, mostly in the middle, or mostly at its ends'),
+    mirror: z
+      .number()
+      .min(0)
+      .max(1)
+      .default(0)
+      .describe('Share of the props that are mirrored left to right'),
+    tint: z
+      .object({
+        colors: z
+          .array(z.string().regex(/^#[0-9a-f]{6}$/))
+          .max(50)
+          .default([]),
+        strength: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).default([0.3, 0.3]),
+      })
+      .prefault({})
+      .describe('A colour of these, drawn for each prop, laid over its own by the strength'),
+    perProp: z
+      .record(
+        z.string(),
+        z.object({
+          along: range('metres').optional(),
+          side: range('metres').optional(),
+          lift: range('metres').optional(),
+          turnDeg: range('degrees').optional(),
+          tipDeg: range('degrees').optional(),
+          rollDeg: range('degrees').optional(),
+          size: factor.optional(),
+          sizeX: factor.optional(),
+          sizeY: factor.optional(),
+          sizeZ: factor.optional(),
+        }),
+      )
+      .default({})
+      .describe('Ranges of their own for some props, by id'),
+  })
+  .prefault({});
+
+export type Variation = z.infer<typeof variationSchema>;
+export type Spread = z.infer<typeof spread>;
+export type OwnRanges = Variation['perProp'][string];
+
+/** The name of the step of a channel; the axes of size have none. */
+export const STEP_OF: Partial<Record<Channel, keyof Variation>> = {
+  along: 'alongStep',
+  side: 'sideStep',
+  lift: 'liftStep',
+  turnDeg: 'turnStepDeg',
+  tipDeg: 'tipStepDeg',
+  rollDeg: 'rollStepDeg',
+  size: 'sizeStep',
+};
+
+/** What a channel is when nothing varies. */
+export const restOf = (channel: Channel): number => (channel.startsWith('size') ? 1 : 0);

@@ -1,0 +1,117 @@
+import {
+  compileStrokes,
+  splitStrokes,
+  type CompiledPath,
+  type CompileResult,
+  type PathProblem,
+  type Stroke,
+} from '../curve/compile';
+import { generate } from '../curve/generate';
+import { corner, named, placed, smooth } from '../curve/generate/points';
+import { offsetPath } from '../curve/offset';
+import { DEG } from '../math/quat';
+import { add, type Vec3 } from '../math/vec3';
+import type { Mesh } from '../mesh/mesh';
+import { through } from '../mesh/surface';
+import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
+import { isoLines } from '../mesh/lines/iso';
+import type { MeshLine } from '../mesh/lines/topology';
+import type { MeshTake, Path } from '../scene/schema';
+
+/** What a path may stand on. Undefined: the scene has no such id, or its mesh is not at hand. */
+export interface PathContext {
+  path(id: string): CompileResult | undefined;
+  /** The mesh with its map to the scene, column-major. */
+  surface(id: string): { mesh: Mesh; matrix: ArrayLike<number> } | undefined;
+}
+
+/** Ids of the paths and surfaces that a path is made from. */
+export function pathNeeds(path: Path): { paths: string[]; surfaces: string[] } {
+  const { source } = path;
+  if (source.kind === 'offset') return { paths: [source.path], surfaces: [] };
+  if (source.kind === 'mesh') return { paths: [], surfaces: [source.surface] };
+  if (source.kind === 'generator' && source.generator.shape === 'coil')
+    return { paths: [source.generator.path], surfaces: [] };
+  return { paths: [], surfaces: [] };
+}
+
+const PLANES: Record<'ground' | 'x' | 'z', Vec3> = { ground: [0, 1, 0], x: [1, 0, 0], z: [0, 0, 1] };
+
+/** The points that any path comes down to, stroke by stroke; or why there are none. */
+export function strokesOf(path: Path, context: PathContext): Stroke[] | PathProblem {
+  const { source } = path;
+  if (source.kind === 'points') return splitStrokes(source.points, path.closed);
+  if (source.kind === 'generator') {
+    const base = source.generator.shape === 'coil' ? baseOf(source.generator.path, context) : [];
+    if (typeof base === 'string') return base;
+    const made = generate(source.generator, base);
+    if (made === 'too-fine') return made;
+    const { position, turnDeg, tipDeg } = source;
+    const stays = source.generator.shape === 'coil';
+    return counted(
+      made.map((m) => ({ ...m, points: stays ? m.points : placed(m.points, position, turnDeg, tipDeg) })),
+    );
+  }
+  if (source.kind === 'offset') {
+    const base = baseOf(source.path, context);
+    if (typeof base === 'string') return base;
+    const made = base.flatMap((b) => offsetPath(b, source.distance, PLANES[source.plane]));
+    if (made.length === 0) return 'nothing-there';
+    const up = (m: (typeof made)[number]) =>
+      source.lift === 0 ? m.points : placed(m.points, [0, source.lift, 0], 0, 0);
+    return counted(made.map((m) => ({ ...m, points: up(m) })));
+  }
+  const surface = context.surface(source.surface);
+  if (!surface) return 'surface-missing';
+  const lines = takeLines(surface.mesh, source.take);
+  if (typeof lines === 'string') return lines;
+  if (lines.length === 0) return 'nothing-there';
+  if (lines.reduce((n, l) => n + l.points.length, 0) > 20000) return 'too-fine';
+  const make = source.smooth ? smooth : corner;
+  const map = (p: Vec3): Vec3 => add(through(surface.matrix, p), [0, source.lift, 0]);
+  return counted(lines.map((l) => ({ points: l.points.map((p) => make(map(p))), closed: l.closed })));
+}
+
+function baseOf(id: string, context: PathContext): CompiledPath[] | PathProblem {
+  const base = context.path(id);
+  return base?.ok ? base.strokes : 'base-missing';
+}
+
+function counted(strokes: Omit<Stroke, 'firstPoint'>[]): Stroke[] {
+  let first = 0;
+  const all = strokes.map((s) => {
+    const stroke = { ...s, firstPoint: first };
+    first += s.points.length;
+    return stroke;
+  });
+  const names = named(all.flatMap((s) => s.points));
+  return all.map((s) => ({ ...s, points: names.slice(s.firstPoint, s.firstPoint + s.points.length) }));
+}
+
+/** The lines that a take finds on a mesh, in its own space. */
+export function takeLines(mesh: Mesh, take: MeshTake): MeshLine[] | PathProblem {
+  switch (take.what) {
+    case 'borders':
+      return borders(mesh);
+    case 'edges':
+      return featureEdges(mesh, take.angleDeg * DEG);
+    case 'loop': {
+      const loop = edgeLoop(mesh, take.at);
+      return loop ? [loop] : [];
+    }
+    case 'iso': {
+      if (!mesh.uvs) return 'no-uv';
+      const n = take.count;
+      const values = Array.from({ length: n }, (_, i) =>
+        n === 1 ? take.from : take.from + ((take.to - take.from) * i) / (n - 1),
+      );
+      return isoLines(mesh, take.along, values).flat();
+    }
+  }
+}
+
+/** Compiles any path. */
+export function compileSource(path: Path, context: PathContext): CompileResult {
+  const strokes = strokesOf(path, context);
+  return typeof strokes === 'string' ? { ok: false, problem: strokes } : compileStrokes(strokes);
+}
