@@ -9,7 +9,8 @@ const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
   --out <file>   .glb, .csv or .clothesline by its ending; - writes CSV to the terminal
   --nodes        .glb: one node a prop instead of instances
   --no-surfaces  .glb: leave the surfaces out
-  --gaps         .csv: empty slots get a row too`;
+  --gaps         .csv: empty slots get a row too
+  --time <s>     the time in seconds at which what moves is worked out (0)`;
 
 /** What is wrong with the call itself; the message is followed by the usage. */
 class UsageError extends Error {}
@@ -25,6 +26,7 @@ function readArguments(argv: string[]) {
         nodes: { type: 'boolean', default: false },
         'no-surfaces': { type: 'boolean', default: false },
         gaps: { type: 'boolean', default: false },
+        time: { type: 'string', default: '0' },
         help: { type: 'boolean', default: false },
       },
     });
@@ -58,6 +60,8 @@ export async function evaluateCommand(
     if (args.scenes.length !== 1) throw new UsageError('Name one scene file.');
     if (!args.out) throw new UsageError('Say where to write with --out.');
     const format = formatOf(args.out, args);
+    const time = Number(args.time);
+    if (!Number.isFinite(time)) throw new UsageError(`"${args.time}" is no time in seconds.`);
     const service = new EngineService();
     const path = args.scenes[0];
     const { scene, missing, unknown } = await service.open(
@@ -66,14 +70,14 @@ export async function evaluateCommand(
     );
     for (const hash of missing) log(`Missing mesh ${hash.slice(0, 12)}…: its props are left out.`);
     if (unknown.length) log(`Left out ${unknown.length} unknown fields, the first at ${unknown[0]}.`);
-    const result = service.evaluateAll(scene);
+    const result = service.evaluateAll(scene, time);
     result.arrangements.forEach((a, i) => {
       const counts = countStates(a.placements);
       const gaps = a.placements.count - counts.placed;
       log(`${scene.arrangements[i].name}: ${counts.placed} placed, ${gaps} gaps`);
       for (const f of a.findings) if (f.severity === 'error') log(`  ${f.kind} ${JSON.stringify(f.detail)}`);
     });
-    const bytes = await service.sendOut(scene, format);
+    const bytes = await service.sendOut(scene, format, time);
     if (args.out === '-') print(new TextDecoder().decode(bytes));
     else await writeFile(args.out, bytes);
     return 0;

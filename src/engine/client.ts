@@ -3,6 +3,9 @@ import type { PathResult } from '@/core/evaluate/scene';
 import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { MeshRef, Scene } from '@/core/scene/schema';
+import type { Stroke } from '@/core/curve/compile';
+import type { Vec3 } from '@/core/math/vec3';
+import type { DrawBatch } from './drawing';
 import type { BroughtIn, SendFormat, ServedArrangement } from './service';
 import type { WorkerApi } from './worker';
 
@@ -72,6 +75,9 @@ export class EngineClient {
     this.listeners.forEach((l) => l());
   }
 
+  /** Seconds at which scenes are worked out. Changing it asks for nothing by itself. */
+  time = 0;
+
   /** Asks for a scene to be worked out. Returns at once; `state` tells when it is done. */
   evaluate(scene: Scene): void {
     this.waiting = scene;
@@ -105,7 +111,7 @@ export class EngineClient {
     }, 100);
     const report = Comlink.proxy((done: number, name: string) => void (latest = { done, name }));
     try {
-      const served = await this.remote.evaluate(scene, known, report);
+      const served = await this.remote.evaluate(scene, known, this.time, report);
       if (generation !== this.generation) return;
       const old = this.state.result;
       const take = <T extends { id: string; key: string }>(
@@ -176,8 +182,23 @@ export class EngineClient {
     return mesh;
   }
 
+  /** The points that any path comes down to. */
+  strokes(scene: Scene, path: string): Promise<Stroke[]> {
+    return this.remote.strokes(scene, path) as Promise<Stroke[]>;
+  }
+
+  /** The edge loop of a surface nearest to a place in the scene. */
+  edgeLoop(scene: Scene, surface: string, at: Vec3): Promise<{ at: Vec3; line: Float64Array } | null> {
+    return this.remote.edgeLoop(scene, surface, at);
+  }
+
+  /** An arrangement with other seeds, as instance matrices for each. */
+  variants(scene: Scene, arrangement: string, seeds: number[]): Promise<DrawBatch[][]> {
+    return this.remote.variants(scene, arrangement, seeds, this.time) as Promise<DrawBatch[][]>;
+  }
+
   sendOut(scene: Scene, format: SendFormat): Promise<Uint8Array> {
-    return this.remote.sendOut(scene, format) as Promise<Uint8Array>;
+    return this.remote.sendOut(scene, format, this.time) as Promise<Uint8Array>;
   }
 
   close(): void {

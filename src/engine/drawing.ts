@@ -3,33 +3,42 @@ import { STATE, type Placements } from '@/core/evaluate/result';
 /** Instance matrices of one prop in one arrangement, ready for the GPU. */
 export interface DrawBatch {
   prop: string;
+  /** Drawn with the prop's mesh mirrored left to right; the matrices do not mirror then. */
+  mirrored: boolean;
+  /** Linear red, green, blue an instance; absent where nothing is tinted. */
+  tints?: Float32Array;
   /** Column-major 4×4 a placed prop, from the prop's own space to the scene. */
   matrices: Float32Array;
   /** Row of the placements behind each instance. */
   rows: Uint32Array;
 }
 
-/** Matrices of everything placed, by prop. */
+/** Matrices of everything placed, by prop, mirrored ones apart. */
 export function drawBatches(p: Placements): DrawBatch[] {
-  const counts = new Uint32Array(p.props.length);
-  for (let i = 0; i < p.count; i++) if (p.state[i] === STATE.placed) counts[p.prop[i]]++;
-  const batches = p.props.map((prop, k) => ({
-    prop,
-    matrices: new Float32Array(counts[k] * 16),
-    rows: new Uint32Array(counts[k]),
+  const kinds = p.props.length * 2;
+  const kindOf = (i: number) => p.prop[i] * 2 + (p.scale[i * 3] < 0 ? 1 : 0);
+  const counts = new Uint32Array(kinds);
+  for (let i = 0; i < p.count; i++) if (p.state[i] === STATE.placed) counts[kindOf(i)]++;
+  const batches = Array.from(counts, (count, k): DrawBatch => ({
+    prop: p.props[k >> 1],
+    mirrored: k % 2 === 1,
+    matrices: new Float32Array(count * 16),
+    rows: new Uint32Array(count),
+    ...(p.tint && { tints: new Float32Array(count * 3) }),
   }));
-  const at = new Uint32Array(p.props.length);
+  const at = new Uint32Array(kinds);
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
-    const batch = batches[p.prop[i]];
-    const n = at[p.prop[i]]++;
-    batch.rows[n] = i;
-    writeMatrix(p, i, batch.matrices, n * 16);
+    const k = kindOf(i);
+    const n = at[k]++;
+    batches[k].rows[n] = i;
+    writeMatrix(p, i, batches[k].matrices, n * 16);
+    if (p.tint) batches[k].tints!.set(p.tint.subarray(i * 3, i * 3 + 3), n * 3);
   }
   return batches.filter((b) => b.rows.length > 0);
 }
 
-/** Position, rotation and scale of row i as a column-major matrix. */
+/** Position, rotation and size (a mirrored one's without the mirroring) of row i as a column-major matrix. */
 export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number): void {
   const [x, y, z, w] = [
     p.rotation[i * 4],
@@ -37,7 +46,7 @@ export function writeMatrix(p: Placements, i: number, out: Float32Array, o: numb
     p.rotation[i * 4 + 2],
     p.rotation[i * 4 + 3],
   ];
-  const [sx, sy, sz] = [p.scale[i * 3], p.scale[i * 3 + 1], p.scale[i * 3 + 2]];
+  const [sx, sy, sz] = [Math.abs(p.scale[i * 3]), p.scale[i * 3 + 1], p.scale[i * 3 + 2]];
   out[o] = (1 - 2 * (y * y + z * z)) * sx;
   out[o + 1] = 2 * (x * y + z * w) * sx;
   out[o + 2] = 2 * (x * z - y * w) * sx;

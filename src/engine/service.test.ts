@@ -1,6 +1,7 @@
 import { openScene } from '@/core/formats/sceneZip';
 import { emptyScene, newEntry, newPath, newProp, newRun } from '@/core/scene/defaults';
 import { points } from '@/core/testing/paths';
+import { firstRun } from '@/core/testing/scene';
 import { EngineService } from './service';
 
 /** A scene of one run of a built-in prop. */
@@ -32,7 +33,7 @@ test('what the client still has is named by its key only', () => {
   for (const r of [...again.paths, ...again.arrangements])
     expect(r).toEqual({ id: r.id, key: known[r.id], same: true });
   const moved = scene();
-  moved.arrangements[0].seed = 5;
+  firstRun(moved).seed = 5;
   const after = service.evaluate(moved, known);
   expect('same' in after.paths[0]).toBe(true);
   expect('same' in after.arrangements[0]).toBe(false);

@@ -1,3 +1,6 @@
+import { kindOf } from '@/core/arrange/registry';
+import { splitStrokes, type Stroke } from '@/core/curve/compile';
+import { strokesOf } from '@/core/evaluate/compileSource';
 import { Evaluator, type ArrangementResult, type PathResult, type SceneResult } from '@/core/evaluate/scene';
 import { countStates, type GapReason } from '@/core/evaluate/result';
 import { writeCsv } from '@/core/formats/csv';
@@ -5,7 +8,10 @@ import { readGlb } from '@/core/formats/glbRead';
 import { writeGlb, type GlbOptions } from '@/core/formats/glbWrite';
 import { contentHash } from '@/core/formats/hash';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
+import { edgeLoop } from '@/core/mesh/lines/edges';
+import type { Vec3 } from '@/core/math/vec3';
 import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
+import { through, throughInverse } from '@/core/mesh/surface';
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches, type DrawBatch } from './drawing';
@@ -66,8 +72,8 @@ export class EngineService {
     return opened;
   }
 
-  evaluateAll(scene: Scene, progress?: (done: number, name: string) => void): SceneResult {
-    return this.evaluator.evaluate(scene, progress);
+  evaluateAll(scene: Scene, time = 0): SceneResult {
+    return this.evaluator.evaluate(scene, undefined, time);
   }
 
   /** @param known keys of the results that the client still has, by node id */
@@ -75,9 +81,10 @@ export class EngineService {
     scene: Scene,
     known: Record<string, string>,
     progress?: (done: number, name: string) => void,
+    time = 0,
   ): Served {
     const start = performance.now();
-    const result = this.evaluator.evaluate(scene, progress);
+    const result = this.evaluator.evaluate(scene, progress, time);
     const same = <T extends { id: string; key: string }>(r: T) => known[r.id] === r.key;
     return {
       paths: result.paths.map((r) => (same(r) ? { id: r.id, key: r.key, same: true } : r)),
@@ -101,10 +108,44 @@ export class EngineService {
     return faces;
   }
 
+  /**
+   * What an arrangement would be with other seeds, to be looked at side by side. Nothing of the scene changes.
+   * @returns instance matrices for each seed, in order; none for a kind that has no seed
+   */
+  variants(scene: Scene, arrangement: string, seeds: number[], time = 0): DrawBatch[][] {
+    const found = scene.arrangements.find((a) => a.id === arrangement);
+    if (!found || !('seed' in found)) return [];
+    const context = this.evaluator.contextAt(time);
+    return seeds.map((seed) => drawBatches(kindOf(found).evaluate({ ...found, seed }, context).placements));
+  }
+
+  /** The points that any path of the last scene comes down to, to make it one that has its own; none where it is broken. */
+  strokes(scene: Scene, path: string): Stroke[] {
+    const found = scene.paths.find((p) => p.id === path);
+    if (!found) return [];
+    if (found.source.kind === 'points') return splitStrokes(found.source.points, found.closed);
+    const made = strokesOf(found, this.evaluator.pathContext(scene));
+    return typeof made === 'string' ? [] : made;
+  }
+
+  /**
+   * The edge loop of a surface nearest to a place in the scene, as it would be taken.
+   * @returns the place in the mesh's own space, and the line in the scene; null where there is no edge
+   */
+  edgeLoop(scene: Scene, surface: string, at: Vec3): { at: Vec3; line: Float64Array } | null {
+    const found = this.evaluator.pathContext(scene).surface(surface);
+    if (!found) return null;
+    const own = throughInverse(found.matrix, at);
+    const loop = edgeLoop(found.mesh, own);
+    if (!loop) return null;
+    const points = loop.closed ? [...loop.points, loop.points[0]] : loop.points;
+    return { at: own, line: Float64Array.from(points.flatMap((p) => through(found.matrix, p))) };
+  }
+
   /** The scene as a file's bytes. */
-  async sendOut(scene: Scene, format: SendFormat): Promise<Uint8Array> {
+  async sendOut(scene: Scene, format: SendFormat, time = 0): Promise<Uint8Array> {
     if (format.kind === 'clothesline') return packScene(scene, (hash) => this.files.get(hash)?.bytes);
-    const result = this.evaluator.evaluate(scene);
+    const result = this.evaluator.evaluate(scene, undefined, time);
     if (format.kind === 'csv')
       return new TextEncoder().encode(writeCsv(scene, result, { gaps: format.gaps }));
     return writeGlb(scene, result, { mesh: (ref) => this.mesh(ref) }, format.options);

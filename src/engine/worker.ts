@@ -16,8 +16,13 @@ function buffersOf(value: unknown, found = new Set<ArrayBufferLike>()): ArrayBuf
 }
 
 const api = {
-  evaluate(scene: Scene, known: Record<string, string>, progress?: (done: number, name: string) => void) {
-    const served = service.evaluate(scene, known, progress);
+  evaluate(
+    scene: Scene,
+    known: Record<string, string>,
+    time: number,
+    progress?: (done: number, name: string) => void,
+  ) {
+    const served = service.evaluate(scene, known, progress, time);
     // The placements stay in the cache here and are copied; the batches were made for the client and move over.
     const moved = served.arrangements.flatMap((a) => ('same' in a ? [] : a.batches));
     return Comlink.transfer(served, buffersOf(moved));
@@ -29,8 +34,15 @@ const api = {
     return service.open(bytes, name);
   },
   mesh: (ref: MeshRef) => service.mesh(ref),
-  async sendOut(scene: Scene, format: SendFormat) {
-    const bytes = await service.sendOut(scene, format);
+  strokes: (scene: Scene, path: string) => service.strokes(scene, path),
+  edgeLoop: (scene: Scene, surface: string, at: [number, number, number]) =>
+    service.edgeLoop(scene, surface, at),
+  variants(scene: Scene, arrangement: string, seeds: number[], time: number) {
+    const made = service.variants(scene, arrangement, seeds, time);
+    return Comlink.transfer(made, buffersOf(made));
+  },
+  async sendOut(scene: Scene, format: SendFormat, time: number) {
+    const bytes = await service.sendOut(scene, format, time);
     return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
   },
 };

@@ -1,5 +1,6 @@
-import { exampleScene } from '@/core/testing/scene';
-import { setStep, setSlotsRemoved } from './commands/runs';
+import { exampleScene, firstRun } from '@/core/testing/scene';
+import { setSlotsRemoved } from './commands/hand';
+import { setStep } from './commands/runs';
 import {
   cancelGesture,
   dispatch,
@@ -13,7 +14,7 @@ import {
 } from './document';
 
 const R = 'run5';
-const pitch = () => useDocument.getState().scene.arrangements[0].spacing.pitch;
+const pitch = () => firstRun(useDocument.getState().scene).spacing.pitch;
 const names = () => useDocument.getState().past.map((e) => e.name);
 const set = (value: number, key?: string) =>
   dispatch(setStep, { id: R, step: 'spacing', values: { pitch: value } }, key);

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { Scene } from '@/core/scene/schema';
+import { hasPoints, type Scene } from '@/core/scene/schema';
 
 /** What is selected. The lists, the scene, the flat view and the recipe all read and set this one. */
 export interface SelectionState {
@@ -12,9 +12,18 @@ export interface SelectionState {
   slots: { arrangement: string; ids: number[] } | null;
   /** What the pointer is over, anywhere. */
   hover: { arrangement: string; slot: number } | null;
+  /** A path that the pointer is over. */
+  overPath: string | null;
 }
 
-const NOTHING: SelectionState = { arrangement: null, node: null, points: null, slots: null, hover: null };
+const NOTHING: SelectionState = {
+  arrangement: null,
+  node: null,
+  points: null,
+  slots: null,
+  hover: null,
+  overPath: null,
+};
 
 export const useSelection = create<SelectionState>(() => NOTHING);
 const set = useSelection.setState;
@@ -51,6 +60,14 @@ export function setHover(hover: SelectionState['hover']): void {
   if (now?.arrangement !== hover?.arrangement || now?.slot !== hover?.slot) set({ hover });
 }
 
+export function setOverPath(overPath: string | null): void {
+  if (get().overPath !== overPath) set({ overPath });
+}
+
+/** Selects several points of one path at once. */
+export const selectPoints = (path: string, ids: string[]): void =>
+  set({ points: ids.length ? { path, ids } : null, slots: null });
+
 /** One step back: slots and points first, then another node, then nothing. */
 export function stepBack(): void {
   const { points, slots, node, arrangement } = get();
@@ -79,7 +96,7 @@ export function pruneSelection(scene: Scene): void {
   }
   if (points) {
     const path = scene.paths.find((p) => p.id === points.path);
-    const ids = points.ids.filter((id) => path && has(path.source.points, id));
+    const ids = points.ids.filter((id) => hasPoints(path) && has(path.source.points, id));
     if (ids.length !== points.ids.length) change.points = ids.length ? { path: points.path, ids } : null;
   }
   if (slots && !has(scene.arrangements, slots.arrangement)) change.slots = null;

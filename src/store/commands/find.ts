@@ -1,4 +1,14 @@
-import type { Arrangement, Path, PathPoint, Prop, Scene, Surface } from '@/core/scene/schema';
+import type { Run } from '@/core/arrange/run/schema';
+import {
+  hasPoints,
+  type Arrangement,
+  type Path,
+  type PathPoint,
+  type PointsPath,
+  type Prop,
+  type Scene,
+  type Surface,
+} from '@/core/scene/schema';
 
 /** Finds nodes of a scene; a missing one is a fault of the caller and named. */
 function need<T extends { id: string }>(list: T[], id: string, what: string): T {
@@ -12,7 +22,23 @@ export const findPath = (scene: Scene, id: string): Path => need(scene.paths, id
 export const findSurface = (scene: Scene, id: string): Surface => need(scene.surfaces, id, 'surface');
 export const findArrangement = (scene: Scene, id: string): Arrangement =>
   need(scene.arrangements, id, 'arrangement');
-export const findPoint = (path: Path, id: string): PathPoint => need(path.source.points, id, 'point');
+export const findPoint = (path: PointsPath, id: string): PathPoint => need(path.source.points, id, 'point');
+
+/** A path that has its own points. */
+export function findPointsPath(scene: Scene, id: string): PointsPath {
+  const path = findPath(scene, id);
+  if (!hasPoints(path)) throw new Error(`The path "${id}" has no points of its own.`);
+  return path;
+}
+
+export function findRun(scene: Scene, id: string): Run {
+  const found = findArrangement(scene, id);
+  if (found.kind !== 'run') throw new Error(`"${id}" is no run.`);
+  return found;
+}
+
+/** Every run of the scene. */
+export const runsOf = (scene: Scene): Run[] => scene.arrangements.filter((a) => a.kind === 'run');
 
 /** `name`, or the first of "name 2", "name 3" … that no node of the list has. */
 export function freeName(list: { name: string }[], name: string): string {

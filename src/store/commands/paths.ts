@@ -1,25 +1,145 @@
-import { compilePath } from '@/core/curve/compile';
-import { freeHandles, insertPoint, reversePoints } from '@/core/curve/edit';
+import { compilePath, splitStrokes, type CompiledPath, type Stroke } from '@/core/curve/compile';
+import { freeHandles, insertPoint, mergeStrokes, reversePoints } from '@/core/curve/edit';
 import { newPath, newPoint, takeId } from '@/core/scene/defaults';
 import type { Vec3 } from '@/core/math/vec3';
-import type { Path, PathPoint } from '@/core/scene/schema';
+import {
+  generatorSchema,
+  pathSchema,
+  type Generator,
+  type GeneratorShape,
+  type MeshTake,
+  type PathSource,
+} from '@/core/scene/pathSchema';
+import { hasPoints, type Path, type PathPoint, type PointsPath, type Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findPath, findPoint, freeName } from './find';
+import { findPath, findPoint, findPointsPath, freeName, runsOf } from './find';
 import { describeChange } from './naming';
 
-/** Commands for paths and their points. */
+/** Commands for paths and their points. Edits of whole strokes are in pathEdits.ts. */
+
+const freshPoints = (scene: Scene, points: Vec3[], kind: PathPoint['kind']) =>
+  points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
 
 export const addPath = command<{ name?: string; points: Vec3[]; kind?: PathPoint['kind']; closed?: boolean }>(
   {
     apply(scene, { name = 'Path', points, kind = 'smooth', closed = false }) {
       const id = takeId(scene, 'path');
-      const made = points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
-      scene.paths.push(newPath(id, freeName(scene.paths, name), made, closed));
+      scene.paths.push(newPath(id, freeName(scene.paths, name), freshPoints(scene, points, kind), closed));
       return id;
     },
     name: () => 'draw path',
   },
 );
+
+/** What a path from something else is called until it is renamed. */
+const NAMES: Record<GeneratorShape, string> = {
+  line: 'Line',
+  polyline: 'Polyline',
+  circle: 'Circle',
+  arc: 'Arc',
+  rectangle: 'Rectangle',
+  polygon: 'Polygon',
+  helix: 'Helix',
+  spiral: 'Spiral',
+  coil: 'Coil',
+  strand: 'Strand',
+};
+
+function addMade(scene: Scene, name: string, source: unknown): string {
+  const id = takeId(scene, 'path');
+  scene.paths.push(pathSchema.parse({ id, name: freeName(scene.paths, name), source }));
+  return id;
+}
+
+/** A path that a generator makes, with live parameters. A coil needs the path that it winds around. */
+export const addGenerated = command<{
+  shape: GeneratorShape;
+  around?: string;
+  position?: Vec3;
+  name?: string;
+  values?: Partial<Generator>;
+}>({
+  apply(scene, { shape, around, position = [0, 0, 0], name, values }) {
+    const corners =
+      shape === 'polyline'
+        ? {
+            corners: [
+              [0, 0, 0],
+              [3, 0, 0],
+              [3, 0, -3],
+              [6, 0, -3],
+            ],
+          }
+        : {};
+    const generator = generatorSchema.parse({
+      shape,
+      ...corners,
+      ...(around && { path: around }),
+      ...values,
+    });
+    return addMade(scene, name ?? NAMES[shape], { kind: 'generator', generator, position });
+  },
+  name: (_, __, { shape }) => `add ${NAMES[shape].toLowerCase()}`,
+});
+
+export const addFromMesh = command<{ surface: string; take: MeshTake; name?: string }>({
+  apply: (scene, { surface, take, name = 'Edge' }) => addMade(scene, name, { kind: 'mesh', surface, take }),
+  name: () => 'take a path from a surface',
+});
+
+export const addOffset = command<{ path: string; distance: number }>({
+  apply: (scene, { path, distance }) =>
+    addMade(scene, `${findPath(scene, path).name} offset`, { kind: 'offset', path, distance }),
+  name: (before, _, { path }) => `offset “${findPath(before, path).name}”`,
+});
+
+/** Sets fields of what a path is made from (its place, a lift, a distance). */
+export const setSource = command<{ id: string; values: object }>({
+  apply: (scene, { id, values }) => void Object.assign(findPath(scene, id).source, values),
+  name: (before, _, { id, values }) =>
+    `${findPath(before, id).name}: ${describeChange(findPath(before, id).source, values)}`,
+});
+
+/** Sets parameters of a generator. */
+export const setGenerator = command<{ id: string; values: object }>({
+  apply(scene, { id, values }) {
+    const { source } = findPath(scene, id);
+    if (source.kind === 'generator') Object.assign(source.generator, values);
+  },
+  name(before, _, { id, values }) {
+    const { name, source } = findPath(before, id);
+    return `${name}: ${describeChange((source as Extract<PathSource, { kind: 'generator' }>).generator, values)}`;
+  },
+});
+
+/**
+ * Makes a path one that has its own points. Where some strokes are loops and others not, the loops become a path of
+ * their own beside it, and runs that stood on the path stand on both.
+ */
+export const turnIntoPoints = command<{ id: string; strokes: Stroke[] }>({
+  apply(scene, { id, strokes }) {
+    const path = findPath(scene, id);
+    const named = (list: Stroke[]) =>
+      mergeStrokes(list.map((s) => s.points.map((p) => ({ ...p, id: takeId(scene, 'pt') }))));
+    const [open, loops] = [strokes.filter((s) => !s.closed), strokes.filter((s) => s.closed)];
+    const first = open.length ? open : loops;
+    path.source = { kind: 'points', points: named(first) };
+    path.closed = open.length === 0;
+    if (open.length === 0 || loops.length === 0) return;
+    const made = newPath(
+      takeId(scene, 'path'),
+      freeName(scene.paths, `${path.name} loops`),
+      named(loops),
+      true,
+    );
+    scene.paths.push(made);
+    for (const run of runsOf(scene)) {
+      if (!run.paths.some((p) => p.path === id)) continue;
+      run.paths.push({ part: Math.max(...run.paths.map((p) => p.part)) + 1, path: made.id });
+    }
+  },
+  name: (before, _, { id }) => `“${findPath(before, id).name}” into points`,
+});
 
 export const setPath = command<{ id: string; values: Partial<Pick<Path, 'name' | 'closed' | 'visible'>> }>({
   apply: (scene, { id, values }) => void Object.assign(findPath(scene, id), values),
@@ -29,8 +149,8 @@ export const setPath = command<{ id: string; values: Partial<Pick<Path, 'name' |
 
 export const reversePath = command<{ id: string }>({
   apply(scene, { id }) {
-    const path = findPath(scene, id);
-    path.source.points = reversePoints(path.source.points);
+    const path = findPointsPath(scene, id);
+    path.source.points = reversePoints(path.source.points, path.closed);
   },
   name: (before, _, { id }) => `reverse “${findPath(before, id).name}”`,
 });
@@ -41,7 +161,7 @@ export const duplicatePath = command<{ id: string }>({
     const copy: Path = JSON.parse(JSON.stringify(path));
     copy.id = takeId(scene, 'path');
     copy.name = freeName(scene.paths, path.name);
-    for (const p of copy.source.points) p.id = takeId(scene, 'pt');
+    if (hasPoints(copy)) for (const p of copy.source.points) p.id = takeId(scene, 'pt');
     scene.paths.push(copy);
     return copy.id;
   },
@@ -52,58 +172,80 @@ export const duplicatePath = command<{ id: string }>({
 export const removePath = command<{ id: string }>({
   apply(scene, { id }) {
     scene.paths = scene.paths.filter((p) => p.id !== id);
-    for (const a of scene.arrangements) a.paths = a.paths.filter((p) => p.path !== id);
+    for (const run of runsOf(scene)) run.paths = run.paths.filter((p) => p.path !== id);
   },
   name: (before, _, { id }) => `remove “${findPath(before, id).name}”`,
 });
 
-const pointLabel = (path: Path, id: string) =>
+const pointLabel = (path: PointsPath, id: string) =>
   `point ${path.source.points.findIndex((p) => p.id === id) + 1}`;
 
 export const movePoints = command<{ path: string; to: Record<string, Vec3> }>({
   apply(scene, { path, to }) {
     for (const [id, position] of Object.entries(to))
-      findPoint(findPath(scene, path), id).position = [...position];
+      findPoint(findPointsPath(scene, path), id).position = [...position];
   },
   name(before, _, { path, to }) {
     const ids = Object.keys(to);
     return ids.length === 1
-      ? `move ${pointLabel(findPath(before, path), ids[0])}`
+      ? `move ${pointLabel(findPointsPath(before, path), ids[0])}`
       : `move ${ids.length} points`;
   },
 });
 
-export const setPoint = command<{
-  path: string;
-  id: string;
-  values: Partial<Omit<PathPoint, 'id' | 'position'>>;
-}>({
-  apply: (scene, { path, id, values }) => void Object.assign(findPoint(findPath(scene, path), id), values),
+type PointValues = Partial<Omit<PathPoint, 'id' | 'position'>>;
+
+export const setPoint = command<{ path: string; id: string; values: PointValues }>({
+  apply: (scene, { path, id, values }) =>
+    void Object.assign(findPoint(findPointsPath(scene, path), id), values),
   name(before, _, { path, id, values }) {
-    const owner = findPath(before, path);
+    const owner = findPointsPath(before, path);
     return `${pointLabel(owner, id)}: ${describeChange(findPoint(owner, id), values)}`;
   },
 });
 
-/** Changes a point's kind; becoming free takes handles that keep the curve as it is. */
-export const setPointKind = command<{ path: string; id: string; kind: PathPoint['kind'] }>({
-  apply(scene, { path, id, kind }) {
-    const owner = findPath(scene, path);
-    const point = findPoint(owner, id);
-    const compiled = kind === 'free' && point.kind !== 'free' ? compilePath(owner) : null;
-    if (compiled?.ok) Object.assign(point, freeHandles(compiled.path, owner.source.points.indexOf(point)));
-    point.kind = kind;
+/** The same settings for several points. */
+export const setPoints = command<{ path: string; ids: string[]; values: PointValues }>({
+  apply(scene, { path, ids, values }) {
+    for (const id of ids) Object.assign(findPoint(findPointsPath(scene, path), id), values);
   },
-  name: (before, _, { path, id, kind }) => `${pointLabel(findPath(before, path), id)} ${kind}`,
+  name(before, _, { path, ids, values }) {
+    const first = findPoint(findPointsPath(before, path), ids[0]);
+    return `${ids.length === 1 ? pointLabel(findPointsPath(before, path), ids[0]) : `${ids.length} points`}: ${describeChange(first, values)}`;
+  },
 });
 
-export const addPointAt = command<{ path: string; s: number; segment: number; t: number }>({
-  apply(scene, { path, ...at }) {
-    const owner = findPath(scene, path);
+/** The stroke of a compiled path that holds the point at `index`. */
+export function strokeAt(path: PointsPath, index: number): CompiledPath | undefined {
+  const compiled = compilePath(path);
+  return compiled.ok
+    ? compiled.strokes.find((s) => index >= s.firstPoint && index < s.firstPoint + s.pointS.length)
+    : undefined;
+}
+
+/** Changes the kind of points; becoming free takes handles that keep the curve as it is. */
+export const setPointKind = command<{ path: string; id: string; kind: PathPoint['kind']; ids?: string[] }>({
+  apply(scene, { path, id, kind, ids = [id] }) {
+    const owner = findPointsPath(scene, path);
+    const index = (p: PathPoint) => owner.source.points.indexOf(p);
+    const points = ids.map((one) => findPoint(owner, one));
+    const handles = points.map((p) => {
+      const stroke = kind === 'free' && p.kind !== 'free' ? strokeAt(owner, index(p)) : undefined;
+      return stroke ? freeHandles(stroke, index(p)) : {};
+    });
+    points.forEach((p, i) => Object.assign(p, handles[i], { kind }));
+  },
+  name: (before, _, { path, id, kind, ids = [id] }) =>
+    `${ids.length === 1 ? pointLabel(findPointsPath(before, path), id) : `${ids.length} points`} ${kind}`,
+});
+
+export const addPointAt = command<{ path: string; stroke?: number; s: number; segment: number; t: number }>({
+  apply(scene, { path, stroke = 0, ...at }) {
+    const owner = findPointsPath(scene, path);
     const compiled = compilePath(owner);
     if (!compiled.ok) return undefined;
     const id = takeId(scene, 'pt');
-    owner.source.points = insertPoint(owner, compiled.path, at, id).points;
+    owner.source.points = insertPoint(owner.source.points, compiled.strokes[stroke], at, id).points;
     return id;
   },
   name: (before, _, { path }) => `insert a point in “${findPath(before, path).name}”`,
@@ -111,9 +253,14 @@ export const addPointAt = command<{ path: string; s: number; segment: number; t:
 
 export const removePoints = command<{ path: string; ids: string[] }>({
   apply(scene, { path, ids }) {
-    const owner = findPath(scene, path);
-    owner.source.points = owner.source.points.filter((p) => !ids.includes(p.id));
+    const owner = findPointsPath(scene, path);
+    // Where the first point of a stroke goes, the next one begins it.
+    owner.source.points = mergeStrokes(
+      splitStrokes(owner.source.points, owner.closed).map((s) => s.points.filter((p) => !ids.includes(p.id))),
+    );
   },
   name: (before, _, { path, ids }) =>
-    ids.length === 1 ? `delete ${pointLabel(findPath(before, path), ids[0])}` : `delete ${ids.length} points`,
+    ids.length === 1
+      ? `delete ${pointLabel(findPointsPath(before, path), ids[0])}`
+      : `delete ${ids.length} points`,
 });

@@ -1,13 +1,14 @@
+import type { Peg } from '@/core/arrange/pegs/schema';
+import { pegsSchema } from '@/core/arrange/pegs/schema';
 import type { Run } from '@/core/arrange/run/schema';
-import type { KeepOut, OrderEntry } from '@/core/arrange/steps/schema';
-import { slotName } from '@/core/arrange/slotId';
+import { allEntries } from '@/core/arrange/steps/schema';
 import { newEntry, newRun, takeId, THREADS } from '@/core/scene/defaults';
-import type { Scene } from '@/core/scene/schema';
+import type { Arrangement, Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findArrangement, findPath, findProp, freeName } from './find';
+import { findArrangement, findPath, findProp, findRun, freeName } from './find';
 import { describeChange } from './naming';
 
-/** Commands for runs: each step of the recipe, and the hand's corrections. */
+/** Commands for runs as a whole and for the settings of their steps. The order has its own file, so has the hand. */
 
 export const addRun = command<{ prop: string | null; path: string | null; name?: string }>({
   apply(scene, { prop, path, name }) {
@@ -26,11 +27,16 @@ const count = (list: string[], item: string) => list.filter((x) => x === item).l
 
 export const setArrangement = command<{
   id: string;
-  values: Partial<Pick<Run, 'name' | 'thread' | 'visible' | 'seed'>>;
+  values: Partial<Pick<Run, 'name' | 'thread' | 'visible'>>;
 }>({
   apply: (scene, { id, values }) => void Object.assign(findArrangement(scene, id), values),
   name: (before, _, { id, values }) =>
     `${findArrangement(before, id).name}: ${describeChange(findArrangement(before, id), values)}`,
+});
+
+export const setSeed = command<{ id: string; seed: number }>({
+  apply: (scene, { id, seed }) => void (findRun(scene, id).seed = seed),
+  name: (before, _, { id, seed }) => `seed ${findRun(before, id).seed} → ${seed}`,
 });
 
 export const removeArrangement = command<{ id: string }>({
@@ -38,24 +44,40 @@ export const removeArrangement = command<{ id: string }>({
   name: (before, _, { id }) => `remove “${findArrangement(before, id).name}”`,
 });
 
-export const duplicateArrangement = command<{ id: string }>({
-  apply(scene, { id }) {
+/** Fresh ids for what a copy of a run's steps holds. */
+function rename(scene: Scene, steps: Pick<Run, 'order' | 'gaps'>): void {
+  for (const e of allEntries(steps.order.entries)) e.id = takeId(scene, 'entry');
+  for (const k of steps.gaps.keepOuts) k.id = takeId(scene, 'keep');
+}
+
+/**
+ * A copy beside the original. On another path it keeps its whole recipe and stands there instead; what was corrected
+ * by hand and stretches to keep out stay with the original: they are places of the old path.
+ */
+export const duplicateArrangement = command<{ id: string; path?: string }>({
+  apply(scene, { id, path }) {
     const at = scene.arrangements.findIndex((a) => a.id === id);
-    const copy: Run = JSON.parse(JSON.stringify(findArrangement(scene, id)));
-    copy.id = takeId(scene, 'run');
+    const copy: Arrangement = JSON.parse(JSON.stringify(findArrangement(scene, id)));
+    copy.id = takeId(scene, copy.kind);
     copy.name = freeName(scene.arrangements, copy.name);
-    for (const e of copy.order.entries) e.id = takeId(scene, 'entry');
-    for (const k of copy.gaps.keepOuts) k.id = takeId(scene, 'keep');
+    if (copy.kind === 'run') rename(scene, copy);
+    else for (const peg of copy.pegs) peg.id = takeId(scene, 'peg');
+    if (path && copy.kind === 'run') {
+      copy.paths = [{ part: 0, path }];
+      copy.gaps.keepOuts = copy.gaps.keepOuts.filter((k) => k.kind !== 'range');
+      copy.hand = {};
+    }
     scene.arrangements.splice(at + 1, 0, copy);
     return copy.id;
   },
-  name: (before, _, { id }) => `duplicate “${findArrangement(before, id).name}”`,
+  name: (before, _, { id, path }) =>
+    `duplicate “${findArrangement(before, id).name}”${path ? ` to “${findPath(before, path).name}”` : ''}`,
 });
 
 /** Puts a run on these paths, in this order; a path it already stood on keeps its part number and so its slots. */
 export const setRunPaths = command<{ id: string; paths: string[] }>({
   apply(scene, { id, paths }) {
-    const run = findArrangement(scene, id);
+    const run = findRun(scene, id);
     // One path for another keeps the number too, so that what the hand did stays.
     if (run.paths.length === 1 && paths.length === 1) {
       run.paths[0].path = paths[0];
@@ -70,115 +92,67 @@ export const setRunPaths = command<{ id: string; paths: string[] }>({
       : 'take off the path',
 });
 
-type Step = 'order' | 'spacing' | 'facing' | 'variation' | 'gaps';
+/** The steps whose settings are one block each. */
+export type Step = 'order' | 'spacing' | 'facing' | 'variation' | 'gaps' | 'pulley';
 
 /** Sets some fields of one step. */
 export const setStep = command<{ [S in Step]: { id: string; step: S; values: Partial<Run[S]> } }[Step]>({
-  apply: (scene, { id, step, values }) => void Object.assign(findArrangement(scene, id)[step], values),
-  name: (before, _, { id, step, values }) => describeChange(findArrangement(before, id)[step], values),
+  apply: (scene, { id, step, values }) => void Object.assign(findRun(scene, id)[step], values),
+  name: (before, _, { id, step, values }) => describeChange(findRun(before, id)[step], values),
+});
+
+/** Sets some fields of the rows. */
+export const setRows = command<{ id: string; values: Partial<Run['spacing']['rows']> }>({
+  apply: (scene, { id, values }) => void Object.assign(findRun(scene, id).spacing.rows, values),
+  name: (before, _, { id, values }) => `rows: ${describeChange(findRun(before, id).spacing.rows, values)}`,
 });
 
 /** Puts one step back to its defaults. */
 export const resetStep = command<{ id: string; step: Exclude<Step, 'order'> }>({
   apply(scene, { id, step }) {
-    const run = findArrangement(scene, id);
+    const run = findRun(scene, id);
     Object.assign(run, { [step]: newRun('', '', 'madder', null, [])[step] });
   },
   name: (_, __, { step }) => `reset ${step}`,
 });
 
-export const addEntry = command<{ id: string; item: OrderEntry['item']; at?: number }>({
-  apply(scene, { id, item, at }) {
-    const { entries } = findArrangement(scene, id).order;
-    const entry = newEntry(takeId(scene, 'entry'), item);
-    entries.splice(at ?? entries.length, 0, entry);
-    return entry.id;
+/** One step of a recipe, copied to be pasted into others. */
+export type CopiedStep = { [S in Step]: { step: S; settings: Run[S] } }[Step];
+
+/** Puts a copied step in place of a run's own. Stretches to keep out belong to their path and are not pasted. */
+export const pasteStep = command<{ id: string; copied: CopiedStep }>({
+  apply(scene, { id, copied }) {
+    const run = findRun(scene, id);
+    const settings = JSON.parse(JSON.stringify(copied.settings));
+    if (copied.step === 'gaps') {
+      const own = run.gaps.keepOuts.filter((k) => k.kind === 'range');
+      settings.keepOuts = [
+        ...own,
+        ...copied.settings.keepOuts.filter((k) => k.kind !== 'range').map((k) => ({ ...k })),
+      ];
+    }
+    Object.assign(run, { [copied.step]: settings });
+    rename(scene, run);
   },
-  name: (before, _, { item }) =>
-    item.kind === 'rest' ? 'add a rest' : `add “${findProp(before, item.prop).name}”`,
-});
-
-export const setEntry = command<{ id: string; entry: string; values: Partial<Omit<OrderEntry, 'id'>> }>({
-  apply: (scene, { id, entry, values }) => void Object.assign(findEntry(scene, id, entry), values),
-  name(before, _, { id, entry, values }) {
-    if (values.item)
-      return values.item.kind === 'prop' ? `swap in “${findProp(before, values.item.prop).name}”` : 'rest';
-    return describeChange(findEntry(before, id, entry), values);
-  },
-});
-
-function findEntry(scene: Scene, id: string, entry: string): OrderEntry {
-  const found = findArrangement(scene, id).order.entries.find((e) => e.id === entry);
-  if (!found) throw new Error(`The order of "${id}" has no entry "${entry}".`);
-  return found;
-}
-
-export const moveEntry = command<{ id: string; entry: string; to: number }>({
-  apply(scene, { id, entry, to }) {
-    const { entries } = findArrangement(scene, id).order;
-    const [moved] = entries.splice(
-      entries.findIndex((e) => e.id === entry),
-      1,
-    );
-    entries.splice(to, 0, moved);
-  },
-  name: () => 'reorder the props',
-});
-
-export const removeEntry = command<{ id: string; entry: string }>({
-  apply(scene, { id, entry }) {
-    const { order } = findArrangement(scene, id);
-    order.entries = order.entries.filter((e) => e.id !== entry);
-  },
-  name: () => 'take out of the order',
-});
-
-export const addKeepOut = command<{ id: string; from: number; to: number; name?: string; part?: number }>({
-  apply(scene, { id, from, to, name, part = 0 }) {
-    const { keepOuts } = findArrangement(scene, id).gaps;
-    const keep = { id: takeId(scene, 'keep'), name: name ?? freeName(keepOuts, 'Keep-out'), part, from, to };
-    keepOuts.push(keep);
-    return keep.id;
-  },
-  name: () => 'add a keep-out',
-});
-
-export const setKeepOut = command<{ id: string; keepOut: string; values: Partial<Omit<KeepOut, 'id'>> }>({
-  apply: (scene, { id, keepOut, values }) => void Object.assign(findKeepOut(scene, id, keepOut), values),
-  name: (before, _, { id, keepOut, values }) => {
-    const keep = findKeepOut(before, id, keepOut);
-    return `${keep.name}: ${describeChange(keep, values)}`;
-  },
-});
-
-function findKeepOut(scene: Scene, id: string, keepOut: string): KeepOut {
-  const found = findArrangement(scene, id).gaps.keepOuts.find((k) => k.id === keepOut);
-  if (!found) throw new Error(`"${id}" has no keep-out "${keepOut}".`);
-  return found;
-}
-
-export const removeKeepOut = command<{ id: string; keepOut: string }>({
-  apply(scene, { id, keepOut }) {
-    const { gaps } = findArrangement(scene, id);
-    gaps.keepOuts = gaps.keepOuts.filter((k) => k.id !== keepOut);
-  },
-  name: (before, _, { id, keepOut }) => `remove “${findKeepOut(before, id, keepOut).name}”`,
+  name: (_, __, { copied }) => `paste ${copied.step}`,
 });
 
 /**
- * Takes slots out by hand, or brings them back, also out of a gap by chance or a keep-out. Going back to what the
- * recipe says leaves nothing behind. Kept by slot name through every later change.
+ * Makes single pegs of a run's placed props: nothing moves, and nothing follows the recipe any more. It keeps its id,
+ * so that what looks at it or keeps away from it goes on.
  */
-export const setSlotsRemoved = command<{ id: string; slots: number[]; removed: boolean }>({
-  apply(scene, { id, slots, removed }) {
-    const { hand } = findArrangement(scene, id);
-    for (const name of slots.map(slotName)) {
-      if (hand[name] && hand[name].removed !== removed) delete hand[name];
-      else hand[name] = { removed };
-    }
+export const freezeRun = command<{ id: string; pegs: Omit<Peg, 'id'>[] }>({
+  apply(scene, { id, pegs }) {
+    const at = scene.arrangements.findIndex((a) => a.id === id);
+    const { name, thread, visible } = findRun(scene, id);
+    scene.arrangements[at] = pegsSchema.parse({
+      id,
+      kind: 'pegs',
+      name,
+      thread,
+      visible,
+      pegs: pegs.map((p) => ({ ...p, id: takeId(scene, 'peg') })),
+    });
   },
-  name(_, __, { slots, removed }) {
-    const what = slots.length === 1 ? `#${slotName(slots[0])}` : `${slots.length} slots`;
-    return removed ? `remove ${what}` : `bring back ${what}`;
-  },
+  name: (before, _, { id }) => `freeze “${findArrangement(before, id).name}”`,
 });

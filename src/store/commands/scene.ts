@@ -1,3 +1,5 @@
+import type { Run } from '@/core/arrange/run/schema';
+import type { OrderEntry } from '@/core/arrange/steps/schema';
 import type { MeshRef, Prop, Scene, Surface } from '@/core/scene/schema';
 import { newProp, newSurface, takeId } from '@/core/scene/defaults';
 import { command } from '../command';
@@ -34,11 +36,33 @@ export const removeProp = command<{ id: string }>({
   apply(scene, { id }) {
     scene.props = scene.props.filter((p) => p.id !== id);
     for (const a of scene.arrangements) {
-      a.order.entries = a.order.entries.filter((e) => e.item.kind !== 'prop' || e.item.prop !== id);
+      if (a.kind === 'pegs') a.pegs = a.pegs.filter((p) => p.prop !== id);
+      else forgetProp(a, id);
     }
   },
   name: (before, _, { id }) => `remove “${findProp(before, id).name}”`,
 });
+
+function forgetProp(run: Run, id: string): void {
+  const without = (entries: OrderEntry[]): OrderEntry[] =>
+    entries
+      .filter((e) => e.item.kind !== 'prop' || e.item.prop !== id)
+      .map((e) =>
+        e.item.kind === 'group' ? { ...e, item: { kind: 'group', entries: without(e.item.entries) } } : e,
+      );
+  const { order } = run;
+  order.entries = without(order.entries);
+  for (const place of ['first', 'last', 'corner'] as const) {
+    const item = order[place];
+    if (item?.kind === 'prop' && item.prop === id) order[place] = null;
+  }
+  if (order.every?.item.kind === 'prop' && order.every.item.prop === id) order.every = null;
+  for (const [name, h] of Object.entries(run.hand)) {
+    if (h.prop === id) delete h.prop;
+    if (h.lock?.prop === id) delete h.lock;
+    if (Object.keys(h).length === 0) delete run.hand[name];
+  }
+}
 
 type SurfaceSettings = Partial<Omit<Surface, 'id' | 'mesh'>>;
 

@@ -1,0 +1,239 @@
+import { compilePath, splitStrokes, type CompiledPath } from '@/core/curve/compile';
+import { freeHandles, insertPoint, mergeStrokes } from '@/core/curve/edit';
+import {
+  middleOf,
+  movedPoint,
+  planeNormal,
+  resample,
+  simplify,
+  subdivide,
+  type PointsMotion,
+} from '@/core/curve/reshape';
+import { arcLengthAt } from '@/core/curve/sample';
+import { joinEnds, splitAtPoint, weldEnds } from '@/core/curve/strokes';
+import { dot, sub, type Vec3 } from '@/core/math/vec3';
+import { newPath, newPoint, takeId } from '@/core/scene/defaults';
+import type { PathPoint, PointsPath, Scene } from '@/core/scene/schema';
+import { command } from '../command';
+import { findPath, findPoint, findPointsPath, freeName, runsOf } from './find';
+import { strokeAt } from './paths';
+
+/** Commands that take strokes apart, put them together and lay their points anew. */
+
+const quoted = (scene: Scene, id: string) => `“${findPath(scene, id).name}”`;
+
+/** Another stroke in the same path: what runs along it runs along that too. */
+export const addStroke = command<{ path: string; points: Vec3[]; kind?: PathPoint['kind'] }>({
+  apply(scene, { path, points, kind = 'smooth' }) {
+    const owner = findPointsPath(scene, path);
+    points.forEach((p, i) =>
+      owner.source.points.push({
+        ...newPoint(takeId(scene, 'pt'), kind, p),
+        begins: i === 0 && owner.source.points.length > 0,
+      }),
+    );
+  },
+  name: (before, _, { path }) => `draw a stroke in ${quoted(before, path)}`,
+});
+
+/** Goes on from an end of an open stroke. @param point the end's id */
+export const continueStroke = command<{
+  path: string;
+  point: string;
+  points: Vec3[];
+  kind?: PathPoint['kind'];
+}>({
+  apply(scene, { path, point, points, kind = 'smooth' }) {
+    const owner = findPointsPath(scene, path);
+    const strokes = splitStrokes(owner.source.points, owner.closed).map((s) => s.points);
+    const k = strokes.findIndex((s) => s[0].id === point || s[s.length - 1].id === point);
+    if (k < 0) return;
+    const made = points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
+    const atEnd = strokes[k][strokes[k].length - 1].id === point;
+    // What was an end is one no more: it takes the kind of what is drawn, unless it has handles of its own.
+    const end = { ...findPoint(owner, point), ...(findPoint(owner, point).kind === 'free' ? {} : { kind }) };
+    const rest = strokes[k].filter((p) => p.id !== point);
+    strokes[k] = atEnd ? [...rest, end, ...made] : [...made.reverse(), end, ...rest];
+    owner.source.points = mergeStrokes(strokes);
+  },
+  name: (before, _, { path }) => `continue ${quoted(before, path)}`,
+});
+
+export const transformPoints = command<{
+  path: string;
+  ids: string[];
+  motion: PointsMotion;
+  from?: PathPoint[];
+}>({
+  apply(scene, { path, ids, motion, from }) {
+    const owner = findPointsPath(scene, path);
+    const before = new Map((from ?? owner.source.points).map((p) => [p.id, p]));
+    owner.source.points = owner.source.points.map((p) =>
+      ids.includes(p.id) ? movedPoint(before.get(p.id) ?? p, motion) : p,
+    );
+  },
+  name: (_, __, { ids, motion }) =>
+    `${motion.turn ? 'turn' : motion.size !== undefined ? 'size' : 'move'} ${ids.length} points`,
+});
+
+/** Cuts at a point. The curve stays as it is: the cut ends keep their directions as handles. */
+export const splitPath = command<{ path: string; point: string }>({
+  apply(scene, { path, point }) {
+    const owner = findPointsPath(scene, path);
+    const index = owner.source.points.findIndex((p) => p.id === point);
+    const own = findPoint(owner, point);
+    const stroke = own.kind === 'smooth' ? strokeAt(owner, index) : undefined;
+    if (stroke) Object.assign(own, freeHandles(stroke, index), { kind: 'free' });
+    const made = splitAtPoint(owner.source.points, owner.closed, point, takeId(scene, 'pt'));
+    owner.source.points = made.points.map((p) =>
+      p.id.includes('_') ? { ...p, id: takeId(scene, 'pt') } : p,
+    );
+    owner.closed = made.closed;
+  },
+  name: (before, _, { path }) => `split ${quoted(before, path)}`,
+});
+
+/** Joins all strokes of a path to one, each to the next at their nearest ends. */
+export const joinStrokes = command<{ path: string }>({
+  apply(scene, { path }) {
+    const owner = findPointsPath(scene, path);
+    const [first, ...rest] = splitStrokes(owner.source.points, owner.closed).map((s) => s.points);
+    owner.source.points = rest.reduce((all, next) => joinEnds(all, next), first);
+  },
+  name: (before, _, { path }) => `join the strokes of ${quoted(before, path)}`,
+});
+
+/** Takes another path in at the nearest ends; runs that stood on it stand on the joined one. */
+export const joinPaths = command<{ path: string; other: string }>({
+  apply(scene, { path, other }) {
+    const owner = findPointsPath(scene, path);
+    const taken = findPointsPath(scene, other);
+    const strokes = (p: PointsPath) => splitStrokes(p.source.points, p.closed).map((s) => s.points);
+    const [mine, theirs] = [strokes(owner), strokes(taken)];
+    const joined = !owner.closed && !taken.closed && mine.length === 1 && theirs.length === 1;
+    owner.source.points = joined ? joinEnds(mine[0], theirs[0]) : mergeStrokes([...mine, ...theirs]);
+    scene.paths = scene.paths.filter((p) => p.id !== other);
+    for (const run of runsOf(scene)) {
+      const stood = run.paths.some((p) => p.path === path);
+      run.paths = run.paths
+        .filter((p) => !(p.path === other && stood))
+        .map((p) => (p.path === other ? { ...p, path } : p));
+    }
+  },
+  name: (before, _, { path, other }) => `join ${quoted(before, path)} and ${quoted(before, other)}`,
+});
+
+/** Each stroke a path of its own; runs that stood on the path stand on all of them. */
+export const strokesApart = command<{ path: string }>({
+  apply(scene, { path }) {
+    const owner = findPointsPath(scene, path);
+    const [first, ...rest] = splitStrokes(owner.source.points, owner.closed).map((s) => s.points);
+    owner.source.points = mergeStrokes([first]);
+    for (const points of rest) {
+      const made = newPath(
+        takeId(scene, 'path'),
+        freeName(scene.paths, owner.name),
+        mergeStrokes([points]),
+        owner.closed,
+      );
+      scene.paths.push(made);
+      for (const run of runsOf(scene)) {
+        if (!run.paths.some((p) => p.path === path)) continue;
+        run.paths.push({ part: Math.max(...run.paths.map((p) => p.part)) + 1, path: made.id });
+      }
+    }
+  },
+  name: (before, _, { path }) => `strokes of ${quoted(before, path)} apart`,
+});
+
+export const weldPath = command<{ path: string; within: number }>({
+  apply(scene, { path, within }) {
+    const owner = findPointsPath(scene, path);
+    const made = weldEnds(owner.source.points, owner.closed, within);
+    owner.source.points = made.points;
+    owner.closed = made.closed;
+  },
+  name: (before, _, { path }) => `weld the ends of ${quoted(before, path)}`,
+});
+
+/** Lays the points of every stroke anew. Points that stay where they were keep their ids, and so their slots. */
+function relay(scene: Scene, path: string, make: (stroke: CompiledPath) => PathPoint[]): void {
+  const owner = findPointsPath(scene, path);
+  const compiled = compilePath(owner);
+  if (!compiled.ok) return;
+  const key = (p: Vec3) => p.map((v) => v.toFixed(7)).join(' ');
+  const had = new Map(owner.source.points.map((p) => [key(p.position), p.id]));
+  owner.source.points = mergeStrokes(
+    compiled.strokes.map((stroke) =>
+      make(stroke).map((p) => {
+        const id = had.get(key(p.position));
+        had.delete(key(p.position));
+        return { ...p, id: id ?? takeId(scene, 'pt') };
+      }),
+    ),
+  );
+}
+
+export const simplifyPath = command<{ path: string; tolerance: number }>({
+  apply: (scene, { path, tolerance }) => relay(scene, path, (s) => simplify(s, tolerance)),
+  name: (before, after, { path }) =>
+    `simplify ${quoted(before, path)} to ${findPointsPath(after, path).source.points.length} points`,
+});
+
+export const resamplePath = command<{ path: string; step: number }>({
+  apply: (scene, { path, step }) => relay(scene, path, (s) => resample(s, step)),
+  name: (before, _, { path }) => `resample ${quoted(before, path)}`,
+});
+
+export const subdividePath = command<{ path: string }>({
+  apply: (scene, { path }) => relay(scene, path, subdivide),
+  name: (before, _, { path }) => `subdivide ${quoted(before, path)}`,
+});
+
+/** A point in the middle of the side that follows each of these. */
+export const insertMidway = command<{ path: string; ids: string[] }>({
+  apply(scene, { path, ids }) {
+    const owner = findPointsPath(scene, path);
+    for (const id of ids) {
+      const index = owner.source.points.findIndex((p) => p.id === id);
+      const stroke = strokeAt(owner, index);
+      const segment = stroke ? stroke.segmentPoint.lastIndexOf(index) : -1;
+      if (!stroke || segment < 0) continue;
+      const at = { segment, t: 0.5, s: arcLengthAt(stroke, segment, 0.5) };
+      owner.source.points = insertPoint(owner.source.points, stroke, at, takeId(scene, 'pt')).points;
+    }
+  },
+  name: (before, _, { path }) => `insert midway in ${quoted(before, path)}`,
+});
+
+/** Makes points corners with a radius. */
+export const roundCorners = command<{ path: string; ids: string[]; radius: number }>({
+  apply(scene, { path, ids, radius }) {
+    const owner = findPointsPath(scene, path);
+    for (const id of ids)
+      Object.assign(findPoint(owner, id), { kind: 'corner', fillet: Math.max(0, radius) });
+  },
+  name: (_, __, { ids }) => (ids.length === 1 ? 'round a corner' : `round ${ids.length} corners`),
+});
+
+/** Lays points into a plane through their middle: level, upright across X or Z, or the one nearest to them. */
+export const alignPoints = command<{ path: string; ids: string[]; plane: 'level' | 'x' | 'z' | 'nearest' }>({
+  apply(scene, { path, ids, plane }) {
+    const owner = findPointsPath(scene, path);
+    const points = ids.map((id) => findPoint(owner, id));
+    const at = points.map((p) => [...p.position] as Vec3);
+    const normal: Vec3 =
+      plane === 'level' ? [0, 1, 0] : plane === 'x' ? [1, 0, 0] : plane === 'z' ? [0, 0, 1] : planeNormal(at);
+    const middle = middleOf(at);
+    const flat = (v: Vec3, from: Vec3): Vec3 => {
+      const k = dot(sub(v, from), normal);
+      return v.map((x, a) => x - normal[a] * k) as Vec3;
+    };
+    for (const p of points) {
+      p.position = flat([...p.position], middle);
+      p.handleIn = flat([...p.handleIn], [0, 0, 0]);
+      p.handleOut = flat([...p.handleOut], [0, 0, 0]);
+    }
+  },
+  name: (_, __, { ids }) => `align ${ids.length} points`,
+});
