@@ -3,7 +3,7 @@ import { useEffect, useMemo } from 'react';
 import { Line2 } from 'three/examples/jsm/lines/Line2.js';
 import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
-import type { PathResult } from '@/core/evaluate/scene';
+import type { DrawnStroke } from '@/core/evaluate/scene';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
@@ -19,11 +19,13 @@ export function PathsLayer() {
   return paths.map((path) => {
     const result = results.get(path.id);
     if (!path.visible || !result?.ok) return null;
-    const runs = arrangements.filter((a) => a.paths.some((p) => p.path === path.id));
+    const runs = arrangements.filter((a) => a.kind === 'run' && a.paths.some((p) => p.path === path.id));
     const own = runs.find((a) => a.id === active);
     const strong = own !== undefined || (node?.kind === 'path' && node.id === path.id);
     const color = own ? THREAD_COLORS[own.thread] : strong ? THREAD_COLORS.madder : INK;
-    return <PathLine key={path.id} result={result} color={color} strong={strong} />;
+    return result.strokes.map((stroke, i) => (
+      <PathLine key={`${path.id} ${i}`} id={path.id} stroke={stroke} color={color} strong={strong} />
+    ));
   });
 }
 
@@ -37,12 +39,22 @@ function pullForward(shader: { vertexShader: string }): void {
   );
 }
 
-function PathLine({ result, color, strong }: { result: PathResult; color: string; strong: boolean }) {
+function PathLine({
+  id,
+  stroke,
+  color,
+  strong,
+}: {
+  id: string;
+  stroke: DrawnStroke;
+  color: string;
+  strong: boolean;
+}) {
   const invalidate = useThree((s) => s.invalidate);
   const size = useThree((s) => s.size);
   const lines = useMemo(() => {
     const geometry = new LineGeometry();
-    geometry.setPositions(Float32Array.from(result.position));
+    geometry.setPositions(Float32Array.from(stroke.position));
     const line = (options: ConstructorParameters<typeof LineMaterial>[0]) => {
       const material = new LineMaterial({ ...options, transparent: true, depthWrite: false });
       material.onBeforeCompile = pullForward;
@@ -58,12 +70,12 @@ function PathLine({ result, color, strong }: { result: PathResult; color: string
       depthTest: false,
     });
     const front = line({ linewidth: strong ? 2.6 : 1.6, color, opacity: strong ? 1 : 0.45 });
-    front.userData.path = result.id;
+    front.userData.path = id;
     through.userData.faint = true;
     through.renderOrder = 1;
     front.renderOrder = 2;
     return { geometry, through, front };
-  }, [result, color, strong]);
+  }, [id, stroke, color, strong]);
   useEffect(() => {
     for (const l of [lines.through, lines.front]) l.material.resolution.set(size.width, size.height);
     invalidate();

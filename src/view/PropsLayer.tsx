@@ -5,18 +5,20 @@ import {
   Group,
   InstancedBufferAttribute,
   InstancedMesh,
+  type Material,
   Matrix4,
   Mesh,
   MeshBasicMaterial,
 } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/scene/schema';
+import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/service';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { THREAD_COLORS } from './colors';
-import type { DrawnMesh } from './sceneMeshes';
+import { mirroredGeometry, type DrawnMesh } from './sceneMeshes';
 import { useMeshes } from './useMeshes';
 
 /** What an instance stands for, read when something is picked. */
@@ -36,11 +38,8 @@ export function PropsLayer() {
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
   const results = useEngine((s) => s.result.arrangements);
   const used = useMemo(
-    () =>
-      new Set(
-        arrangements.flatMap((a) => a.order.entries.map((e) => (e.item.kind === 'prop' ? e.item.prop : ''))),
-      ),
-    [arrangements],
+    () => new Set([...results.values()].flatMap((r) => r.batches.map((b) => b.prop))),
+    [results],
   );
   const wanted = useMemo(
     () =>
@@ -66,7 +65,7 @@ export function PropsLayer() {
       for (const batch of result.batches) {
         const drawn = meshes.get(batch.prop);
         if (!drawn) continue;
-        const key = `${a.id} ${batch.prop}`;
+        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}`;
         seen.add(key);
         const have = kept.current.get(key);
         if (have && have.drawn === drawn && have.from === result) continue;
@@ -78,7 +77,11 @@ export function PropsLayer() {
             mesh.dispose();
           }
           const room = have ? Math.ceil(count * 1.5) : count;
-          mesh = new InstancedMesh(drawn.geometry, drawn.materials, room);
+          mesh = new InstancedMesh(
+            batch.mirrored ? mirroredGeometry(drawn) : drawn.geometry,
+            drawn.materials,
+            room,
+          );
           mesh.instanceMatrix = new InstancedBufferAttribute(new Float32Array(room * 16), 16);
           mesh.instanceMatrix.setUsage(DynamicDrawUsage);
           mesh.castShadow = mesh.receiveShadow = true;
@@ -86,6 +89,7 @@ export function PropsLayer() {
         }
         (mesh.instanceMatrix.array as Float32Array).set(batch.matrices);
         mesh.instanceMatrix.needsUpdate = true;
+        tint(mesh, batch);
         mesh.count = count;
         mesh.computeBoundingSphere();
         mesh.computeBoundingBox();
@@ -111,6 +115,21 @@ export function PropsLayer() {
       <Highlights meshes={meshes} />
     </>
   );
+}
+
+/** Colours of the instances; a mesh that had some and has none any more is white again. */
+function tint(mesh: InstancedMesh, batch: DrawBatch): void {
+  if (!batch.tints && !mesh.instanceColor) return;
+  const room = mesh.instanceMatrix.count * 3;
+  if (mesh.instanceColor?.array.length !== room) {
+    mesh.instanceColor = new InstancedBufferAttribute(new Float32Array(room).fill(1), 3);
+    // A material that was compiled without colours of its instances is compiled anew.
+    for (const m of mesh.material as Material[]) m.needsUpdate = true;
+  }
+  const array = mesh.instanceColor.array as Float32Array;
+  if (batch.tints) array.set(batch.tints);
+  else array.fill(1);
+  mesh.instanceColor.needsUpdate = true;
 }
 
 /** Lights up the props that are hovered or selected, in the thread of their arrangement. */
@@ -140,7 +159,7 @@ function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
           polygonOffsetFactor: -1,
           polygonOffsetUnits: -4,
         });
-        const mesh = new Mesh(drawn.geometry, material);
+        const mesh = new Mesh(batch.mirrored ? mirroredGeometry(drawn) : drawn.geometry, material);
         mesh.matrixAutoUpdate = false;
         mesh.matrix = new Matrix4().fromArray(batch.matrices, i * 16);
         mesh.raycast = () => {};

@@ -6,6 +6,8 @@ import { ACESFilmicToneMapping, PCFShadowMap } from 'three';
 import { useEngine } from '@/store/engine';
 import { useSaved } from '@/store/keeping/autosave';
 import { DrawPreview } from './overlay/DrawPreview';
+import { PathHover, ToolMarks } from './overlay/PathHover';
+import { SlotHandles } from './overlay/SlotHandles';
 import { PointHandles } from './overlay/PointHandles';
 import { Ground } from './Ground';
 import { Lights } from './Lights';
@@ -97,12 +99,15 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       className="absolute inset-0 overflow-hidden"
       style={{
         background: 'linear-gradient(var(--sky-1), var(--sky-2) 55%, var(--sky-3))',
-        cursor: tool === 'draw' ? 'crosshair' : 'default',
+        cursor: tool === 'pick' ? 'default' : 'crosshair',
       }}
     >
       <Layers />
       <SettledMark frame={frame} />
+      <PathHover />
+      <ToolMarks />
       <DrawPreview />
+      <SlotHandles />
       <PointHandles />
       {children}
     </div>

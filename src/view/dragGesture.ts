@@ -8,6 +8,7 @@ export function dragGesture(
   press: { currentTarget: Element; pointerId: number },
   key: string,
   onMove: (m: PointerEvent) => void,
+  onEnd?: () => void,
 ): void {
   const target = press.currentTarget;
   target.setPointerCapture(press.pointerId);
@@ -15,6 +16,7 @@ export function dragGesture(
   const move = (m: Event) => onMove(m as PointerEvent);
   const stop = () => {
     endGesture();
+    onEnd?.();
     target.removeEventListener('pointermove', move);
     target.removeEventListener('pointerup', stop);
     target.removeEventListener('pointercancel', stop);

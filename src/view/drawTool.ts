@@ -1,61 +1,85 @@
+import { hasPoints } from '@/core/scene/schema';
 import type { Vec3 } from '@/core/math/vec3';
+import { addStroke, continueStroke } from '@/store/commands/pathEdits';
 import { addPath } from '@/store/commands/paths';
-import { dispatch } from '@/store/document';
+import { dispatch, useDocument } from '@/store/document';
 import { selectNode } from '@/store/selection';
 import { pick } from './pick';
-import { onPlane, toScreen } from './project';
+import { onPlane, toScreen, viewNormal } from './project';
+import { snapAt, type Snap } from './snap/snap';
 import { chooseTool, setDrawing, useView, type ViewHandle } from './viewState';
 
-/** The drawing tool: clicks become the points of a new path. */
+/** The drawing tool: clicks become the points of a path, of another stroke, or of one that is gone on with. */
 
 const CLOSE_PIXELS = 11;
 const SAME_PIXELS = 3;
 
-/** The place under a pixel where a point goes: a surface, else the ground, else (seen from a side) the view's plane. */
-export function placeUnder(view: ViewHandle, x: number, y: number): Vec3 | null {
-  const { mode } = useView.getState();
-  if (mode === 'front') return onPlane(view, x, y, [0, 0, 1], view.target);
-  if (mode === 'side') return onPlane(view, x, y, [1, 0, 0], view.target);
-  const hit = pick(view, x, y, 'surfaces');
+/** What a pointer event asks of the drawing: Shift keeps to 15° steps, Ctrl or ⌘ suspends snapping. */
+export interface DrawKeys {
+  straight: boolean;
+  free: boolean;
+}
+
+/** The place under a pixel where a point goes, before snapping. Upright planes go through the point before. */
+export function placeUnder(view: ViewHandle, x: number, y: number, last?: Vec3): Vec3 | null {
+  const { mode, plane } = useView.getState();
+  const through = last ?? view.target;
+  if (plane === 'x' || (plane === 'auto' && mode === 'side')) return onPlane(view, x, y, [1, 0, 0], through);
+  if (plane === 'z' || (plane === 'auto' && mode === 'front')) return onPlane(view, x, y, [0, 0, 1], through);
+  if (plane === 'view') return onPlane(view, x, y, viewNormal(view.camera), through);
+  const hit = plane === 'auto' ? pick(view, x, y, 'surfaces') : null;
   if (hit?.kind === 'surface') return hit.point;
   const ground = onPlane(view, x, y, [0, 1, 0], [0, 0, 0]);
   // Near the horizon the ground runs away; a point kilometres off is never meant.
   return ground && Math.hypot(ground[0] - view.target[0], ground[2] - view.target[2]) < 500 ? ground : null;
 }
 
-/** Holds a point to the nearest 15° on the ground as seen from the one before. */
-function straightened(from: Vec3, to: Vec3): Vec3 {
-  const [dx, dz] = [to[0] - from[0], to[2] - from[2]];
-  const step = Math.PI / 12;
-  const angle = Math.round(Math.atan2(dz, dx) / step) * step;
-  const reach = dx * Math.cos(angle) + dz * Math.sin(angle);
-  return [from[0] + Math.cos(angle) * reach, to[1], from[2] + Math.sin(angle) * reach];
-}
-
 function closes(view: ViewHandle, points: Vec3[], x: number, y: number): boolean {
-  if (points.length < 3) return false;
+  const { onto } = useView.getState().drawing;
+  if (points.length < 3 || onto) return false;
   const first = toScreen(view, points[0]);
   return first.ahead && Math.hypot(first.x - x, first.y - y) <= CLOSE_PIXELS;
 }
 
-function nextPoint(view: ViewHandle, x: number, y: number, straight: boolean): Vec3 | null {
-  const at = placeUnder(view, x, y);
-  const last = useView.getState().drawing.points.at(-1);
-  return at && last && straight ? straightened(last, at) : at;
+/** The last point so far; going on with a stroke, that is its end at first. */
+export function lastPoint(): Vec3 | undefined {
+  const { points, onto } = useView.getState().drawing;
+  if (points.length || !onto?.point) return points.at(-1);
+  const path = useDocument.getState().scene.paths.find((p) => p.id === onto.path);
+  return hasPoints(path) ? path.source.points.find((p) => p.id === onto.point)?.position : undefined;
 }
 
-export function drawAhead(view: ViewHandle, x: number, y: number, straight: boolean): void {
+function nextPoint(
+  view: ViewHandle,
+  x: number,
+  y: number,
+  keys: DrawKeys,
+): { at: Vec3 | null; snap: Snap | null } {
+  const from = lastPoint();
+  const free = placeUnder(view, x, y, from);
+  const snap = keys.free ? null : snapAt(view, { x, y, free, from, straight: keys.straight });
+  return { at: snap?.at ?? free, snap };
+}
+
+export function drawAhead(view: ViewHandle, x: number, y: number, keys: DrawKeys): void {
   const { points } = useView.getState().drawing;
   const closing = closes(view, points, x, y);
-  setDrawing({ closing, ahead: closing ? points[0] : nextPoint(view, x, y, straight) });
+  const { at, snap } = nextPoint(view, x, y, keys);
+  setDrawing({ closing, ahead: closing ? points[0] : at, snap: closing ? null : snap });
 }
 
-export function drawClick(view: ViewHandle, x: number, y: number, straight: boolean): void {
-  const { points } = useView.getState().drawing;
+export function drawClick(view: ViewHandle, x: number, y: number, keys: DrawKeys): void {
+  const { points, onto } = useView.getState().drawing;
   if (closes(view, points, x, y)) return finishDrawing(true);
-  const at = nextPoint(view, x, y, straight);
+  const { at, snap } = nextPoint(view, x, y, keys);
   if (!at) return;
-  const last = points.at(-1);
+  // The first click on the end of a path that has points goes on with it.
+  if (points.length === 0 && !onto && snap?.kind === 'end') {
+    const path = useDocument.getState().scene.paths.find((p) => p.id === snap.path);
+    const point = hasPoints(path) ? path.source.points[snap.point!]?.id : undefined;
+    if (path && point) return setDrawing({ onto: { path: path.id, point }, ahead: at });
+  }
+  const last = lastPoint();
   if (last) {
     const p = toScreen(view, last);
     // The second click of a double click.
@@ -64,8 +88,14 @@ export function drawClick(view: ViewHandle, x: number, y: number, straight: bool
   setDrawing({ points: [...points, at], ahead: at });
 }
 
+/** How many points make something of what is drawn. */
+export const enoughDrawn = (): boolean => {
+  const { points, onto } = useView.getState().drawing;
+  return points.length >= (onto?.point ? 1 : 2);
+};
+
 export function drawDoubleClick(): void {
-  if (useView.getState().drawing.points.length >= 2) finishDrawing(false);
+  if (enoughDrawn()) finishDrawing(false);
 }
 
 /** Escape: takes the last point back; with none left, puts the tool away. */
@@ -75,15 +105,17 @@ export function drawStepBack(): void {
   else setDrawing({ points: points.slice(0, -1) });
 }
 
-/** Makes the path and selects it. Fewer than two points make none. */
+/** Makes the path, the stroke or its continuation, and selects it. Too few points make none. */
 export function finishDrawing(closed: boolean): void {
-  const { points } = useView.getState().drawing;
-  if (points.length < 2) return;
-  const round = (v: number) => Number(v.toFixed(4));
-  const made = dispatch(addPath, {
-    points: points.map((p): Vec3 => [round(p[0]), round(p[1]), round(p[2])]),
-    closed,
-  });
+  if (!enoughDrawn()) return;
+  const { drawing, pointKind: kind } = useView.getState();
+  const { onto } = drawing;
+  const round = (v: number) => Number(v.toFixed(6));
+  const points = drawing.points.map((p): Vec3 => [round(p[0]), round(p[1]), round(p[2])]);
+  let path = onto?.path;
+  if (onto?.point) dispatch(continueStroke, { path: onto.path, point: onto.point, points, kind });
+  else if (onto) dispatch(addStroke, { path: onto.path, points, kind });
+  else path = dispatch(addPath, { points, closed, kind });
   chooseTool('pick');
-  if (made) selectNode('path', made);
+  if (path) selectNode('path', path);
 }

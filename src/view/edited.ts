@@ -1,4 +1,4 @@
-import type { Path } from '@/core/scene/schema';
+import { hasPoints, type Arrangement, type Path, type PointsPath } from '@/core/scene/schema';
 import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 
@@ -11,16 +11,18 @@ export function editedPath(): Path | undefined {
   );
 }
 
+const firstPathOf = (a: Arrangement | undefined) => (a?.kind === 'run' ? a.paths[0]?.path : undefined);
+
 function pathOf(
   paths: Path[],
-  arrangements: { id: string; paths: { path: string }[] }[],
+  arrangements: Arrangement[],
   { node, points }: Pick<ReturnType<typeof useSelection.getState>, 'node' | 'points'>,
 ): Path | undefined {
   const id =
     node?.kind === 'path'
       ? node.id
       : node?.kind === 'arrangement'
-        ? (points?.path ?? arrangements.find((a) => a.id === node.id)?.paths[0]?.path)
+        ? (points?.path ?? firstPathOf(arrangements.find((a) => a.id === node.id)))
         : points?.path;
   return paths.find((p) => p.id === id);
 }
@@ -31,4 +33,10 @@ export function useEditedPath(): Path | undefined {
   const node = useSelection((s) => s.node);
   const points = useSelection((s) => s.points);
   return pathOf(paths, arrangements, { node, points });
+}
+
+/** The path in hand if it has points of its own to move. */
+export function useEditedPoints(): PointsPath | undefined {
+  const path = useEditedPath();
+  return hasPoints(path) ? path : undefined;
 }

@@ -34,7 +34,7 @@ function openStudio() {
   return (studio = { scene, camera: new PerspectiveCamera(26, 1, 0.001, 1000), target });
 }
 
-function pictureMaterial(m: MeshMaterial, colors: boolean): MeshLambertMaterial {
+export function pictureMaterial(m: MeshMaterial, colors: boolean): MeshLambertMaterial {
   const key = JSON.stringify([m.color, m.emissive, m.doubleSided, colors]);
   let made = materials.get(key);
   if (!made) {
@@ -80,15 +80,16 @@ export async function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): Promise<
 }
 
 /** Linear pixels, bottom row first, as a PNG for the screen. */
-function toDataUrl(pixels: Uint8Array): string {
+export function toDataUrl(pixels: Uint8Array, width = SIZE, height = SIZE): string {
   const canvas = document.createElement('canvas');
-  canvas.width = canvas.height = SIZE;
+  canvas.width = width;
+  canvas.height = height;
   const paint = canvas.getContext('2d')!;
-  const image = paint.createImageData(SIZE, SIZE);
-  for (let y = 0; y < SIZE; y++) {
-    for (let x = 0; x < SIZE; x++) {
-      const from = ((SIZE - 1 - y) * SIZE + x) * 4;
-      const to = (y * SIZE + x) * 4;
+  const image = paint.createImageData(width, height);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const from = ((height - 1 - y) * width + x) * 4;
+      const to = (y * width + x) * 4;
       const alpha = pixels[from + 3] / 255;
       for (let k = 0; k < 3; k++) {
         const v = alpha > 0 ? Math.min(1, pixels[from + k] / 255 / alpha) : 0;

@@ -87,7 +87,27 @@ export function drawnMesh(mesh: Mesh, matrix: ArrayLike<number>, redraw: () => v
   return { geometry, materials };
 }
 
+const mirrored = new WeakMap<DrawnMesh, BufferGeometry>();
+
+/** The same mesh mirrored left to right, its faces still outside; made once. */
+export function mirroredGeometry(drawn: DrawnMesh): BufferGeometry {
+  let made = mirrored.get(drawn);
+  if (made) return made;
+  made = drawn.geometry.clone();
+  made.applyMatrix4(new Matrix4().makeScale(-1, 1, 1));
+  const index = made.getIndex()!;
+  for (let i = 0; i < index.count; i += 3) {
+    const [a, b] = [index.getX(i), index.getX(i + 1)];
+    index.setX(i, b);
+    index.setX(i + 1, a);
+  }
+  withTree.computeBoundsTree.call(made, { indirect: true });
+  mirrored.set(drawn, made);
+  return made;
+}
+
 export function disposeDrawn(drawn: DrawnMesh): void {
+  mirrored.get(drawn)?.dispose();
   (drawn.geometry as typeof withTree).disposeBoundsTree?.();
   drawn.geometry.dispose();
   for (const m of drawn.materials) {

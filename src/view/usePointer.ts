@@ -2,50 +2,98 @@ import { useEffect, type RefObject } from 'react';
 import { nearestOnPath } from '@/core/curve/nearest';
 import { compilePath } from '@/core/curve/compile';
 import { pointAt } from '@/core/curve/sample';
+import { hasPoints } from '@/core/scene/schema';
 import { dispatch, useDocument } from '@/store/document';
-import { addPointAt } from '@/store/commands/paths';
+import { addFromMesh, addPointAt } from '@/store/commands/paths';
 import { engine } from '@/store/engine';
-import { selectNode, selectPoint, selectSlots, setHover, useSelection } from '@/store/selection';
-import { drawAhead, drawClick, drawDoubleClick } from './drawTool';
+import {
+  selectNode,
+  selectPoint,
+  selectPoints,
+  selectSlots,
+  setHover,
+  setOverPath,
+  useSelection,
+} from '@/store/selection';
+import { drawAhead, drawClick, drawDoubleClick, type DrawKeys } from './drawTool';
 import { editedPath } from './edited';
 import { pick } from './pick';
-import { nearestOnScreen } from './project';
-import { currentView, useView } from './viewState';
+import { nearestOnScreen, toScreen } from './project';
+import { chooseTool, currentView, setDrawing, useView } from './viewState';
 
 /** How close to a path, in pixels, the pointer is on it. */
 const ON_PATH = 7;
 
-/** The visible path under a pixel, if one is. */
-export function pathUnder(x: number, y: number, within = ON_PATH): { id: string; s: number } | null {
+/** The visible path under a pixel, if one is, with the stroke and the length there. */
+export function pathUnder(
+  x: number,
+  y: number,
+  within = ON_PATH,
+): { id: string; stroke: number; s: number } | null {
   const view = currentView();
   if (!view) return null;
-  let best: { id: string; s: number; pixels: number } | null = null;
+  let best: { id: string; stroke: number; s: number; pixels: number } | null = null;
   for (const path of useDocument.getState().scene.paths) {
     const result = engine().state.result.paths.get(path.id);
     if (!path.visible || !result?.ok) continue;
-    const at = nearestOnScreen(view, result, x, y);
-    if (at.pixels <= within && (!best || at.pixels < best.pixels)) best = { id: path.id, ...at };
+    result.strokes.forEach((line, stroke) => {
+      const at = nearestOnScreen(view, line, x, y);
+      if (at.pixels <= within && (!best || at.pixels < best.pixels)) best = { id: path.id, stroke, ...at };
+    });
   }
   return best;
 }
 
-function insertOn(id: string, s: number): void {
+function insertOn(id: string, stroke: number, s: number): void {
   const path = useDocument.getState().scene.paths.find((p) => p.id === id);
-  const compiled = path && compilePath(path);
-  if (!compiled?.ok) return;
-  const at = nearestOnPath(compiled.path, pointAt(compiled.path, s));
-  const made = dispatch(addPointAt, { path: id, s: at.s, segment: at.segment, t: at.t });
+  if (!hasPoints(path)) return;
+  const compiled = compilePath(path);
+  const curve = compiled.ok ? compiled.strokes[stroke] : undefined;
+  if (!curve) return;
+  const at = nearestOnPath(curve, pointAt(curve, s));
+  const made = dispatch(addPointAt, { path: id, stroke, s: at.s, segment: at.segment, t: at.t });
   if (made) selectPoint(id, made);
 }
 
-/** The pointer in the scene: hover and click for picking, and the drawing tool's steps. */
+/** Looks up the edge loop under the pointer; only the latest answer counts. */
+let edgeAsked = 0;
+async function lookForEdge(x: number, y: number): Promise<void> {
+  const view = currentView();
+  const hit = view && pick(view, x, y, 'surfaces');
+  if (hit?.kind !== 'surface') return useView.setState({ edge: null });
+  const turn = ++edgeAsked;
+  const found = await engine().edgeLoop(useDocument.getState().scene, hit.id, hit.point);
+  if (turn === edgeAsked && useView.getState().tool === 'edge')
+    useView.setState({ edge: found && { surface: hit.id, ...found } });
+}
+
+async function takeEdge(x: number, y: number): Promise<void> {
+  await lookForEdge(x, y);
+  const { edge } = useView.getState();
+  if (!edge) return;
+  const made = dispatch(addFromMesh, {
+    surface: edge.surface,
+    take: { what: 'loop', at: edge.at },
+    name: 'Edge loop',
+  });
+  chooseTool('pick');
+  if (made) selectNode('path', made);
+}
+
+const keysOf = (e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): DrawKeys => ({
+  straight: e.shiftKey,
+  free: e.ctrlKey || e.metaKey,
+});
+
+/** The pointer in the scene: hover and click for picking, a box for points, and the tools' steps. */
 export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
   useEffect(() => {
     const element = frame.current;
     if (!element) return undefined;
-    let down: { x: number; y: number; dragged: boolean } | null = null;
+    let down: { x: number; y: number; dragged: boolean; box: boolean } | null = null;
     let latest: { x: number; y: number } | null = null;
     let asked = 0;
+    let keys: DrawKeys = { straight: false, free: false };
     let lit: ReturnType<typeof useSelection.getState>['hover'] = null;
     const place = (e: PointerEvent | MouseEvent) => {
       const box = element.getBoundingClientRect();
@@ -59,36 +107,63 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const view = currentView();
       if (!view || !latest) return;
       const { x, y } = latest;
-      if (useView.getState().tool === 'draw') return drawAhead(view, x, y, shift);
+      const { tool } = useView.getState();
+      if (tool === 'draw') return drawAhead(view, x, y, keys);
+      if (tool === 'edge') return void lookForEdge(x, y);
       const hit = pick(view, x, y);
       setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
       lit = useSelection.getState().hover;
       const edited = editedPath();
       const over = hit?.kind === 'prop' ? null : pathUnder(x, y);
+      setOverPath(over?.id ?? null);
       const canvas = element.querySelector('canvas');
+      const inserts = over && over.id === edited?.id && hasPoints(edited);
       if (canvas)
-        canvas.style.cursor =
-          hit?.kind === 'prop' ? 'pointer' : over ? (over.id === edited?.id ? 'copy' : 'pointer') : '';
+        canvas.style.cursor = hit?.kind === 'prop' ? 'pointer' : over ? (inserts ? 'copy' : 'pointer') : '';
     };
-    let shift = false;
     const move = (e: PointerEvent) => {
-      shift = e.shiftKey;
+      keys = keysOf(e);
       latest = place(e);
       if (down && Math.hypot(latest.x - down.x, latest.y - down.y) > 4) down.dragged = true;
+      if (down?.box && down.dragged) useView.setState({ box: { ...down, x1: latest.x, y1: latest.y } });
       if (down?.dragged || !onScene(e)) return;
       asked ||= requestAnimationFrame(look);
     };
     const press = (e: PointerEvent) => {
-      if (e.button === 0 && onScene(e)) down = { ...place(e), dragged: false };
+      if (e.button !== 0 || !onScene(e)) return;
+      // With Shift a box takes points in, instead of the view being turned.
+      const box = e.shiftKey && useView.getState().tool === 'pick' && hasPoints(editedPath());
+      down = { ...place(e), dragged: false, box };
+      if (box) {
+        e.stopPropagation();
+        element.setPointerCapture(e.pointerId);
+      }
     };
     const release = (e: PointerEvent) => {
-      const clicked = down && !down.dragged && e.button === 0;
+      const was = down;
       down = null;
       const view = currentView();
-      if (!clicked || !view) return;
+      if (was?.box && was.dragged && view) return takeBox(was, place(e));
+      if (!was || was.dragged || e.button !== 0 || !view) return;
       const { x, y } = place(e);
-      if (useView.getState().tool === 'draw') return drawClick(view, x, y, e.shiftKey);
+      const { tool } = useView.getState();
+      if (tool === 'draw') return drawClick(view, x, y, keysOf(e));
+      if (tool === 'edge') return void takeEdge(x, y);
       clickScene(x, y, e.shiftKey);
+    };
+    const takeBox = (a: { x: number; y: number }, b: { x: number; y: number }) => {
+      useView.setState({ box: null });
+      const view = currentView();
+      const path = editedPath();
+      if (!view || !hasPoints(path)) return;
+      const inside = path.source.points.filter((p) => {
+        const at = toScreen(view, p.position);
+        const between = (v: number, s: number, t: number) => v >= Math.min(s, t) && v <= Math.max(s, t);
+        return at.ahead && between(at.x, a.x, b.x) && between(at.y, a.y, b.y);
+      });
+      const had = useSelection.getState().points;
+      const before = had?.path === path.id ? had.ids : [];
+      selectPoints(path.id, [...new Set([...before, ...inside.map((p) => p.id)])]);
     };
     const clickScene = (x: number, y: number, add: boolean) => {
       const view = currentView();
@@ -100,23 +175,29 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
         return selectSlots(hit.arrangement, ids);
       }
       const over = pathUnder(x, y);
-      if (over) return over.id === editedPath()?.id ? insertOn(over.id, over.s) : selectNode('path', over.id);
+      if (over) {
+        const edited = editedPath();
+        const inserts = over.id === edited?.id && hasPoints(edited);
+        return inserts ? insertOn(over.id, over.stroke, over.s) : selectNode('path', over.id);
+      }
       useSelection.setState({ points: null, slots: null });
       return undefined;
     };
     const leave = () => {
       latest = null;
+      setOverPath(null);
       // What the pointer goes to may have lit up already; only the scene's own light is put out.
       if (useSelection.getState().hover === lit) setHover(null);
-      if (useView.getState().tool === 'draw')
-        useView.setState((s) => ({ drawing: { ...s.drawing, ahead: null } }));
+      const { tool } = useView.getState();
+      if (tool === 'draw') setDrawing({ ahead: null, snap: null });
+      if (tool === 'edge') useView.setState({ edge: null });
     };
     const twice = (e: MouseEvent) => {
       if (onScene(e) && useView.getState().tool === 'draw') drawDoubleClick();
     };
     const noMenu = (e: Event) => onScene(e) && e.preventDefault();
     element.addEventListener('pointermove', move);
-    element.addEventListener('pointerdown', press);
+    element.addEventListener('pointerdown', press, true);
     element.addEventListener('pointerup', release);
     element.addEventListener('pointerleave', leave);
     element.addEventListener('dblclick', twice);
@@ -124,7 +205,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     return () => {
       cancelAnimationFrame(asked);
       element.removeEventListener('pointermove', move);
-      element.removeEventListener('pointerdown', press);
+      element.removeEventListener('pointerdown', press, true);
       element.removeEventListener('pointerup', release);
       element.removeEventListener('pointerleave', leave);
       element.removeEventListener('dblclick', twice);

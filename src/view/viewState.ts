@@ -1,9 +1,12 @@
 import type { Camera, Scene as ThreeScene, WebGLRenderer } from 'three';
 import { create } from 'zustand';
 import type { Vec3 } from '@/core/math/vec3';
+import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
-export type Tool = 'pick' | 'draw';
+export type Tool = 'pick' | 'draw' | 'edge';
+/** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
+export type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 
 /** Points of a path that is being drawn. */
 export interface Drawing {
@@ -12,6 +15,10 @@ export interface Drawing {
   ahead: Vec3 | null;
   /** Whether the pointer is on the first point, so that a click closes. */
   closing: boolean;
+  /** What the next point snaps to. */
+  snap: Snap | null;
+  /** The stroke that is gone on with, or the path that gets another one. */
+  onto: { path: string; point: string | null } | null;
 }
 
 /** How the scene is looked at, and what the pointer does in it. Not part of the document. */
@@ -19,6 +26,15 @@ export interface ViewState {
   mode: ViewMode;
   tool: Tool;
   drawing: Drawing;
+  plane: DrawPlane;
+  /** What kind drawn points are. */
+  pointKind: 'smooth' | 'corner';
+  /** What a dragged point snaps to. */
+  dragSnap: Snap | null;
+  /** The edge loop under the pointer, while one is picked: its line in the scene. */
+  edge: { surface: string; at: Vec3; line: Float64Array } | null;
+  /** A box being dragged over points, in pixels. */
+  box: { x: number; y: number; x1: number; y1: number } | null;
   /** Rises when the scene should be fitted into the view. */
   fitAsked: number;
   /** The camera moves right now: drawn coarser. */
@@ -31,12 +47,17 @@ export interface ViewState {
   frames: number;
 }
 
-const NO_DRAWING: Drawing = { points: [], ahead: null, closing: false };
+const NO_DRAWING: Drawing = { points: [], ahead: null, closing: false, snap: null, onto: null };
 
 export const useView = create<ViewState>(() => ({
   mode: 'free',
   tool: 'pick',
   drawing: NO_DRAWING,
+  plane: 'auto',
+  pointKind: 'smooth',
+  dragSnap: null,
+  edge: null,
+  box: null,
   fitAsked: 0,
   moving: false,
   dragged: null,
@@ -46,9 +67,12 @@ export const useView = create<ViewState>(() => ({
 
 const set = useView.setState;
 
-export function chooseTool(tool: Tool): void {
-  set({ tool, drawing: NO_DRAWING });
+/** @param onto for drawing: a path that gets another stroke */
+export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
+  set({ tool, drawing: { ...NO_DRAWING, onto }, edge: null });
 }
+export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind'>>): void => set(values);
+export const setDragSnap = (dragSnap: Snap | null): void => set({ dragSnap });
 export const setMode = (mode: ViewMode): void => set({ mode });
 export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1 }));
 export const setDrawing = (drawing: Partial<Drawing>): void =>

@@ -6,33 +6,28 @@ import { newPoint } from '@/core/scene/defaults';
 import type { Vec3 } from '@/core/math/vec3';
 import { THREAD_COLORS } from '../colors';
 import { toScreen } from '../project';
-import { useView, type ViewHandle } from '../viewState';
+import { lastPoint } from '../drawTool';
+import { useView } from '../viewState';
+import { screenLine } from './lines';
+import { SnapMark } from './SnapMark';
 import { useFrames } from './useFrames';
-
-/** SVG path data of points in the scene; pieces behind the camera are left out. */
-export function screenLine(view: ViewHandle, position: ArrayLike<number>): string {
-  let d = '';
-  let open = false;
-  for (let i = 0; i + 2 < position.length; i += 3) {
-    const p = toScreen(view, [position[i], position[i + 1], position[i + 2]]);
-    if (p.ahead) d += `${open ? 'L' : 'M'}${p.x.toFixed(1)} ${p.y.toFixed(1)}`;
-    open = p.ahead;
-  }
-  return d;
-}
 
 /** The path that is being drawn, with the stretch to the pointer and the lengths so far. */
 export function DrawPreview() {
   const view = useFrames();
   const tool = useView((s) => s.tool);
-  const { points, ahead, closing } = useView((s) => s.drawing);
+  const { points, ahead, closing, snap } = useView((s) => s.drawing);
+  const kind = useView((s) => s.pointKind);
   if (tool !== 'draw' || !view) return null;
-  const all: Vec3[] = ahead && !closing ? [...points, ahead] : points;
+  // Going on with a stroke, the drawing begins at its end.
+  const before = points.length === 0 ? lastPoint() : undefined;
+  const started = before ? [before] : points;
+  const all: Vec3[] = ahead && !closing ? [...started, ahead] : started;
   const compiled = compilePath({
-    source: { kind: 'points', points: all.map((p, i) => newPoint(`draw${i}`, 'smooth', p)) },
+    source: { kind: 'points', points: all.map((p, i) => newPoint(`draw${i}`, kind, p)) },
     closed: closing,
   });
-  const last = points.at(-1);
+  const last = started.at(-1);
   const label = ahead && toScreen(view, ahead);
   const step = last && ahead ? Math.hypot(ahead[0] - last[0], ahead[1] - last[1], ahead[2] - last[2]) : 0;
   return (
@@ -47,7 +42,7 @@ export function DrawPreview() {
       )}
       {all.map((p, i) => {
         const at = toScreen(view, p);
-        const next = i === points.length;
+        const next = i === started.length;
         return (
           <circle
             key={i}
@@ -60,6 +55,7 @@ export function DrawPreview() {
           />
         );
       })}
+      {snap && <SnapMark view={view} snap={snap} />}
       {label && last && compiled.ok && (
         <g transform={`translate(${label.x + 14} ${label.y + 8})`}>
           <rect width={closing ? 128 : 118} height={22} rx={5} fill="#1E2A36" />

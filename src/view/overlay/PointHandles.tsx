@@ -9,9 +9,13 @@ import { useEngine } from '@/store/engine';
 import { selectPoint, useSelection } from '@/store/selection';
 import { INK, LINEN, THREAD_COLORS } from '../colors';
 import { dragGesture } from '../dragGesture';
-import { useEditedPath } from '../edited';
+import { useEditedPoints } from '../edited';
+import { snapAt } from '../snap/snap';
 import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
-import { currentView, useView, type ViewHandle } from '../viewState';
+import { currentView, setDragSnap, useView, type ViewHandle } from '../viewState';
+import { PointDials } from './PointDials';
+import { SelectionHandles } from './SelectionHandles';
+import { SnapMark } from './SnapMark';
 import { useFrames } from './useFrames';
 
 /** How far out the arms of the selected point reach, pixels. */
@@ -22,25 +26,31 @@ const AXES: { name: string; axis: Vec3; color: string }[] = [
   { name: 'Z', axis: [0, 0, 1], color: THREAD_COLORS.woad },
 ];
 
-const round = (v: number) => Number(v.toFixed(4));
+const round = (v: number) => Number(v.toFixed(6));
 const plus = (a: Vec3, b: Vec3): Vec3 => [round(a[0] + b[0]), round(a[1] + b[1]), round(a[2] + b[2])];
 const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 
 /** Follows the pointer from a press to its release; Escape takes the drag back. */
-function followPointer(
+export function followPointer(
   e: PointerEvent<Element>,
   key: string,
   onMove: (x: number, y: number, m: globalThis.PointerEvent) => void,
+  onEnd?: () => void,
 ): void {
   e.preventDefault();
   e.stopPropagation();
   const box = (e.currentTarget.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
   let moved = false;
-  dragGesture(e, key, (m) => {
-    if (!moved && Math.hypot(m.clientX - e.clientX, m.clientY - e.clientY) < 3) return;
-    moved = true;
-    onMove(m.clientX - box.left, m.clientY - box.top, m);
-  });
+  dragGesture(
+    e,
+    key,
+    (m) => {
+      if (!moved && Math.hypot(m.clientX - e.clientX, m.clientY - e.clientY) < 3) return;
+      moved = true;
+      onMove(m.clientX - box.left, m.clientY - box.top, m);
+    },
+    onEnd,
+  );
 }
 
 /** The plane in which a dragged thing moves: the ground's, or the view's own (Alt, and seen from a side). */
@@ -53,7 +63,8 @@ function dragPlane(view: ViewHandle, inView: boolean): Vec3 {
 /** The points of the edited path over the scene: move, select, and steer by pointer and keyboard. */
 export function PointHandles() {
   const view = useFrames();
-  const path = useEditedPath();
+  const path = useEditedPoints();
+  const dragSnap = useView((s) => s.dragSnap);
   const tool = useView((s) => s.tool);
   const selected = useSelection((s) => s.points);
   const active = useSelection((s) => s.arrangement);
@@ -89,11 +100,27 @@ export function PointHandles() {
     remember(chosen);
     const key = `move ${point.id}`;
     const from = point.position;
-    followPointer(e, key, (x, y, m) => {
-      const now = currentView();
-      const at = now && onPlane(now, x, y, dragPlane(now, m.altKey), from);
-      if (at) moveBy(minus(at, from), key);
-    });
+    const index = points.indexOf(point);
+    const moving = {
+      path: path.id,
+      points: new Set(chosen.map((id) => points.findIndex((p) => p.id === id))),
+    };
+    const before = points[index - 1]?.position ?? (path.closed ? points.at(-1)?.position : undefined);
+    followPointer(
+      e,
+      key,
+      (x, y, m) => {
+        const now = currentView();
+        if (!now) return;
+        const free = onPlane(now, x, y, dragPlane(now, m.altKey), from);
+        const suspended = m.ctrlKey || m.metaKey || m.altKey;
+        const snap = suspended ? null : snapAt(now, { x, y, free, from: before, moving });
+        setDragSnap(snap);
+        const at = snap?.at ?? free;
+        if (at) moveBy(minus(at, from), key);
+      },
+      () => setDragSnap(null),
+    );
   };
   const grabArm = (point: PathPoint, axis: Vec3) => (e: PointerEvent<Element>) => {
     if (e.button !== 0) return;
@@ -227,6 +254,9 @@ export function PointHandles() {
             </g>
           );
         })}
+      {only && <PointDials view={view} path={path.id} point={only} color={color} />}
+      {ids.length > 1 && <SelectionHandles view={view} path={path} ids={ids} color={color} />}
+      {dragSnap && <SnapMark view={view} snap={dragSnap} />}
       {points.map((point, i) => {
         const at = screen[i];
         if (!at.ahead) return null;

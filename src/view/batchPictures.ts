@@ -1,0 +1,103 @@
+import {
+  AmbientLight,
+  DirectionalLight,
+  InstancedBufferAttribute,
+  InstancedMesh,
+  OrthographicCamera,
+  PerspectiveCamera,
+  Scene as ThreeScene,
+  WebGLRenderTarget,
+} from 'three';
+import { meshBounds, propMatrix } from '@/core/mesh/mesh';
+import type { Scene } from '@/core/scene/schema';
+import type { DrawBatch } from '@/engine/drawing';
+import { engine } from '@/store/engine';
+import { pictureMaterial, toDataUrl } from './pictures';
+import { drawnGeometry } from './sceneMeshes';
+import { toScreen } from './project';
+import { viewReady, type ViewHandle } from './viewState';
+
+/** Small pictures of what an arrangement places, as it is seen in the view, cut to where it is. */
+
+const WIDTH = 320;
+const HEIGHT = 180;
+let studio: { scene: ThreeScene; target: WebGLRenderTarget } | null = null;
+
+function openStudio() {
+  if (studio) return studio;
+  const scene = new ThreeScene();
+  const sun = new DirectionalLight('#fff4e2', 2.6);
+  sun.position.set(-2, 4, 3);
+  scene.add(new AmbientLight('#ffffff', 1.4), sun);
+  return (studio = {
+    scene,
+    target: new WebGLRenderTarget(WIDTH, HEIGHT, { samples: 2 }),
+  });
+}
+
+/** The view's own camera, cut to the part of the screen where the instances are; all of it where none is in sight. */
+function framed(view: ViewHandle, batches: DrawBatch[]): PerspectiveCamera | OrthographicCamera {
+  const camera = (view.camera as PerspectiveCamera | OrthographicCamera).clone();
+  const { width, height } = view.size;
+  let [x0, x1, y0, y1] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (const { matrices } of batches)
+    for (let i = 12; i < matrices.length; i += 16) {
+      const p = toScreen(view, [matrices[i], matrices[i + 1], matrices[i + 2]]);
+      if (!p.ahead || p.x < 0 || p.x > width || p.y < 0 || p.y > height) continue;
+      [x0, x1, y0, y1] = [Math.min(x0, p.x), Math.max(x1, p.x), Math.min(y0, p.y), Math.max(y1, p.y)];
+    }
+  if (!(x1 >= x0)) [x0, x1, y0, y1] = [0, width, 0, height];
+  // A third of the view at least, some air, and the picture's shape.
+  let w = Math.max((x1 - x0) * 1.15 + 30, width / 3);
+  let h = Math.max((y1 - y0) * 1.15 + 60, height / 3);
+  if (w / h < WIDTH / HEIGHT) w = (h * WIDTH) / HEIGHT;
+  else h = (w * HEIGHT) / WIDTH;
+  camera.setViewOffset(width, height, (x0 + x1) / 2 - w / 2, (y0 + y1) / 2 - h / 2, w, h);
+  return camera;
+}
+
+/** A picture of instances from the direction in which the scene is seen now, as a data URL; null for nothing. */
+export async function pictureOfBatches(scene: Scene, batches: DrawBatch[]): Promise<string | null> {
+  const view = await viewReady();
+  const { scene: stage, target } = openStudio();
+  const made: InstancedMesh[] = [];
+  for (const batch of batches) {
+    const prop = scene.props.find((p) => p.id === batch.prop);
+    const mesh = prop && (await engine().mesh(prop.mesh));
+    if (!prop || !mesh || mesh.indices.length < 3) continue;
+    const matrix = propMatrix(prop, meshBounds(mesh));
+    // A mirrored batch is drawn mirrored; its backs do not matter at this size.
+    const geometry = drawnGeometry(
+      mesh,
+      batch.mirrored ? matrix.map((v, i) => (i % 4 === 0 ? -v : v)) : matrix,
+    );
+    const object = new InstancedMesh(
+      geometry,
+      mesh.materials.map((m) =>
+        pictureMaterial(batch.mirrored ? { ...m, doubleSided: true } : m, mesh.colors !== undefined),
+      ),
+      batch.rows.length,
+    );
+    object.instanceMatrix = new InstancedBufferAttribute(batch.matrices, 16);
+    if (batch.tints) object.instanceColor = new InstancedBufferAttribute(batch.tints, 3);
+    made.push(object);
+    stage.add(object);
+  }
+  if (made.length === 0) return null;
+  const camera = framed(view, batches);
+  const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
+  const { gl } = view;
+  const before = gl.getRenderTarget();
+  gl.setRenderTarget(target);
+  gl.setClearColor(0, 0);
+  gl.clear();
+  gl.render(stage, camera);
+  gl.readRenderTargetPixels(target, 0, 0, WIDTH, HEIGHT, pixels);
+  gl.setRenderTarget(before);
+  for (const object of made) {
+    stage.remove(object);
+    object.geometry.dispose();
+    object.dispose();
+  }
+  return toDataUrl(pixels, WIDTH, HEIGHT);
+}

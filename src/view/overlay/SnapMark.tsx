@@ -1,0 +1,39 @@
+'use client';
+
+import { INK, LINEN } from '../colors';
+import { toScreen } from '../project';
+import type { Snap } from '../snap/snap';
+import type { ViewHandle } from '../viewState';
+
+/** What a point snapped to: a mark of its kind, and its name. Drawn inside an SVG over the scene. */
+export function SnapMark({ view, snap }: { view: ViewHandle; snap: Snap }) {
+  const { x, y, ahead } = toScreen(view, snap.at);
+  if (!ahead) return null;
+  const width = snap.label.length * 7.2 + 16;
+  const shape = {
+    end: <path d="M-7 -7h14v14h-14z" />,
+    point: <circle r={7.5} />,
+    midpoint: <path d="M0 -8l8 14h-16z" />,
+    division: <path d="M0 -9l9 9l-9 9l-9 -9z" />,
+    perpendicular: <path d="M-7 -7v14h14M-7 0h7v7" fill="none" />,
+    'on-path': <path d="M-7 -7l14 14M7 -7l-14 14" fill="none" />,
+    grid: <path d="M-8 0h16M0 -8v16" fill="none" />,
+    angle: <path d="M-7 7h14M-7 7l10 -12" fill="none" />,
+  }[snap.kind];
+  return (
+    <g transform={`translate(${x} ${y})`} data-snap={snap.label}>
+      <g fill="none" stroke={LINEN} strokeWidth={4}>
+        {shape}
+      </g>
+      <g fill="none" stroke={INK} strokeWidth={1.8}>
+        {shape}
+      </g>
+      <g transform="translate(12 -30)">
+        <rect width={width} height={19} rx={4} fill={INK} />
+        <text x={8} y={13.5} fill={LINEN} fontSize={11.5} className="num">
+          {snap.label}
+        </text>
+      </g>
+    </g>
+  );
+}
