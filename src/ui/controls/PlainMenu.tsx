@@ -16,17 +16,21 @@ export function PlainMenu({
   name,
   entries,
   children,
+  small,
+  className = '',
 }: {
   name: string;
   entries: MenuEntry[];
   children?: ReactNode;
+  small?: boolean;
+  className?: string;
 }) {
   return (
     <Menu>
       <MenuButton
         aria-label={name}
         title={name}
-        className="inline-flex size-7 shrink-0 items-center justify-center rounded-md text-soft hover:bg-groove/70 hover:text-text"
+        className={`inline-flex ${small ? 'size-5' : 'size-7'} shrink-0 items-center justify-center rounded-md text-soft hover:bg-groove/70 hover:text-text ${className}`}
       >
         {children ?? <Ellipsis size={17} />}
       </MenuButton>

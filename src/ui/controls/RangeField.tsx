@@ -1,7 +1,7 @@
 'use client';
 
 import clsx from 'clsx';
-import { useId, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useId, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { restGesture } from '@/store/document';
 import { dragGesture } from '@/view/dragGesture';
 import { NumberBox, type NumberSettings } from './NumberField';
@@ -17,6 +17,8 @@ export interface RangeFieldProps extends NumberSettings {
   /** The ends of the track; typed values may lie beyond. */
   track: Range;
   onChange: (value: Range, key?: string) => void;
+  /** Stands behind both boxes. */
+  after?: ReactNode;
 }
 
 /** A range as one control with two ends. Dragging the label widens or narrows it about its middle. */
@@ -64,7 +66,7 @@ export function RangeField(props: RangeFieldProps) {
     <div className="py-1">
       <div className="flex min-h-8 items-center gap-2">
         <span
-          className="w-[74px] shrink-0 cursor-ew-resize touch-none select-none text-sm"
+          className="w-[56px] shrink-0 cursor-ew-resize touch-none select-none text-sm"
           onPointerDown={scrub.onPointerDown}
           onDoubleClick={() => onChange([rest, rest])}
         >
@@ -84,8 +86,9 @@ export function RangeField(props: RangeFieldProps) {
           onChange={(v, k) => set(1, v ?? rest, k)}
           className="min-w-0 flex-1"
         />
+        {props.after}
       </div>
-      <div className="ml-[82px] py-1">
+      <div className={clsx('ml-[64px] py-1', props.after && 'mr-9')}>
         <div ref={bar} className="relative h-1 rounded bg-edge">
           <div
             className="absolute h-1 rounded bg-soft"

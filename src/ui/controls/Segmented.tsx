@@ -11,6 +11,8 @@ export interface SegmentedProps<T extends string> {
   /** The label stands before the choices. */
   shown?: boolean;
   fill?: boolean;
+  /** Less air at the sides of each, where there are many. */
+  tight?: boolean;
   dark?: boolean;
 }
 
@@ -22,6 +24,7 @@ export function Segmented<T extends string>({
   onChange,
   shown,
   fill,
+  tight,
   dark,
 }: SegmentedProps<T>) {
   return (
@@ -39,7 +42,8 @@ export function Segmented<T extends string>({
             value={o.value}
             title={o.hint}
             className={clsx(
-              'cursor-pointer whitespace-nowrap rounded-[5px] px-2 py-1 text-center text-[12.5px] select-none',
+              'cursor-pointer whitespace-nowrap rounded-[5px] py-1 text-center text-[12.5px] select-none',
+              tight ? 'px-1' : 'px-2',
               fill && 'flex-1',
               dark
                 ? 'text-linen-300 hover:text-linen-50 data-checked:bg-ink-700 data-checked:text-linen-50'

@@ -1,5 +1,7 @@
 'use client';
 
+import type { ComponentType } from 'react';
+import type { Arrangement } from '@/core/scene/schema';
 import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import { FLATS } from './registry';
@@ -18,6 +20,6 @@ export function FlatPanel() {
       </div>
     );
   }
-  const Flat = FLATS[arrangement.kind];
+  const Flat = FLATS[arrangement.kind] as ComponentType<{ arrangement: Arrangement }>;
   return <Flat key={arrangement.id} arrangement={arrangement} />;
 }

@@ -1,5 +1,6 @@
 import type { ComponentType } from 'react';
 import type { Arrangement } from '@/core/scene/schema';
+import { PegsFlat } from './pegs/PegsFlat';
 import { RunFlat } from './run/RunFlat';
 
 /** The flat view of each kind of arrangement. A new kind is a folder here and a line in this list. */
@@ -7,4 +8,5 @@ export const FLATS: {
   [K in Arrangement['kind']]: ComponentType<{ arrangement: Extract<Arrangement, { kind: K }> }>;
 } = {
   run: RunFlat,
+  pegs: PegsFlat,
 };

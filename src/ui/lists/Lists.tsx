@@ -9,10 +9,10 @@ import { setPath } from '@/store/commands/paths';
 import { setSurface } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { selectArrangement, selectNode, setHover, useSelection } from '@/store/selection';
+import { selectArrangement, selectNode, setHover, setOverPath, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { editedPath } from '@/view/edited';
-import { chooseTool } from '@/view/viewState';
+import { newPathEntries } from './newPath';
 import { IconButton } from '../controls/Button';
 import { PlainMenu } from '../controls/PlainMenu';
 import { takeBuilt } from '../basket/hang';
@@ -21,7 +21,8 @@ import { metres, plural, whole } from '../words/numbers';
 
 /** Arrangements, paths and surfaces of the scene. */
 export function Lists() {
-  const { arrangements, paths, surfaces } = useDocument((s) => s.scene);
+  const scene = useDocument((s) => s.scene);
+  const { arrangements, paths, surfaces } = scene;
   const addEmptyRun = () => {
     const made = dispatch(addRun, { prop: null, path: editedPath()?.id ?? paths[0]?.id ?? null });
     if (made) selectArrangement(made);
@@ -43,9 +44,10 @@ export function Lists() {
         <PlainMenu
           name="New path or surface"
           entries={[
-            { text: 'Draw a path', run: () => chooseTool('draw') },
+            ...newPathEntries(scene),
             { text: 'Bring in a surface', run: () => openDialog('bring-in') },
             { text: 'Floor, 20 × 20 m', run: () => void takeBuilt('floor') },
+            { text: 'Beacon tower, with uv', run: () => void takeBuilt('tower') },
           ]}
         >
           <Plus size={17} />
@@ -141,7 +143,8 @@ function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
       onHover={(over) => !over && setHover(null)}
       detail={
         <>
-          Run · {whole(placed)} placed{gaps > 0 && ` · ${plural(gaps, 'gap')}`}
+          {a.kind === 'run' ? 'Run' : 'Pegs'} · {whole(placed)} placed
+          {gaps > 0 && ` · ${plural(gaps, 'gap')}`}
           {broken && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
         </>
       }
@@ -161,9 +164,10 @@ function PathRow({ path }: { path: Path }) {
       visible={path.visible}
       onSelect={() => selectNode('path', path.id)}
       onVisible={() => dispatch(setPath, { id: path.id, values: { visible: !path.visible } })}
+      onHover={(over) => setOverPath(over ? path.id : null)}
       detail={
         <>
-          Path · {result?.ok ? metres(result.length, units, 1) : '–'} · {path.closed ? 'closed' : 'open'}
+          Path · {result?.ok ? metres(result.length, units, 1) : '–'} · {result?.closed ? 'closed' : 'open'}
           {result && !result.ok && (
             <TriangleAlert size={12} className="text-danger" aria-label="has an error" />
           )}

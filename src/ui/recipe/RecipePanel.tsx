@@ -1,5 +1,7 @@
 'use client';
 
+import type { ComponentType } from 'react';
+import type { Arrangement } from '@/core/scene/schema';
 import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import { PathPanel } from './nodes/PathPanel';
@@ -16,7 +18,7 @@ export function RecipePanel() {
   if (node?.kind === 'prop') return <PropPanel id={node.id} />;
   const arrangement = scene.arrangements.find((a) => a.id === node?.id);
   if (arrangement) {
-    const Recipe = RECIPES[arrangement.kind];
+    const Recipe = RECIPES[arrangement.kind] as ComponentType<{ arrangement: Arrangement }>;
     return <Recipe key={arrangement.id} arrangement={arrangement} />;
   }
   return (

@@ -2,8 +2,9 @@
 
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import clsx from 'clsx';
-import { ChevronDown, ChevronRight } from 'lucide-react';
+import { ChevronDown, ChevronRight, Ellipsis } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { PlainMenu, type MenuEntry } from '../controls/PlainMenu';
 import { toggleStep, useUi } from '../uiState';
 
 /** One step of a recipe on its thread: a phrase when closed, its controls when open. */
@@ -13,6 +14,8 @@ export function Step(props: {
   phrase: string;
   color: string;
   caution?: boolean;
+  /** What can be done with the step as a whole. */
+  menu?: MenuEntry[];
   children: ReactNode;
 }) {
   const open = useUi((s) => s.openSteps[props.name] ?? false);
@@ -21,7 +24,7 @@ export function Step(props: {
     <Disclosure
       as="section"
       aria-label={props.title}
-      className="relative pl-9 pr-3"
+      className="group/step relative pl-9 pr-3"
       key={String(open)}
       defaultOpen={open}
     >
@@ -30,25 +33,34 @@ export function Step(props: {
         className="absolute left-[15px] top-[10px] size-[11px] rounded-full border-2"
         style={{ borderColor: bead, background: open || props.caution ? bead : 'var(--paper)' }}
       />
-      <DisclosureButton
-        onClick={() => toggleStep(props.name)}
-        className="flex w-full items-center gap-2 rounded-md py-[5px] text-left"
-      >
-        <span className="text-[14px] font-semibold">{props.title}</span>
-        <span
-          className={clsx(
-            'min-w-0 flex-1 truncate text-right text-[12.5px]',
-            props.caution ? 'text-caution' : 'text-soft',
-          )}
+      <div className="flex items-center">
+        <DisclosureButton
+          onClick={() => toggleStep(props.name)}
+          className="flex min-w-0 flex-1 items-center gap-2 rounded-md py-[5px] text-left"
         >
-          {props.phrase}
-        </span>
-        {open ? (
-          <ChevronDown size={14} className="shrink-0 text-soft" />
-        ) : (
-          <ChevronRight size={14} className="shrink-0 text-soft" />
+          <span className="text-[14px] font-semibold">{props.title}</span>
+          <span
+            className={clsx(
+              'min-w-0 flex-1 truncate text-right text-[12.5px]',
+              props.caution ? 'text-caution' : 'text-soft',
+            )}
+          >
+            {props.phrase}
+          </span>
+          {open ? (
+            <ChevronDown size={14} className="shrink-0 text-soft" />
+          ) : (
+            <ChevronRight size={14} className="shrink-0 text-soft" />
+          )}
+        </DisclosureButton>
+        {props.menu && (
+          <span className={clsx('focus-within:block group-hover/step:block', open ? 'block' : 'hidden')}>
+            <PlainMenu name={`More for ${props.title}`} entries={props.menu} small>
+              <Ellipsis size={14} />
+            </PlainMenu>
+          </span>
         )}
-      </DisclosureButton>
+      </div>
       <DisclosurePanel className="mb-2 mt-1 rounded-lg bg-well px-2.5 py-2">{props.children}</DisclosurePanel>
     </Disclosure>
   );

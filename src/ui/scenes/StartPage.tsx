@@ -18,7 +18,17 @@ const EXAMPLES = [
   {
     name: 'tern-quay',
     title: 'Tern Quay, lantern evening',
-    text: 'Bollards along a curved quay, a keep-out at the steps, lamp posts and pennants',
+    text: 'Bollards along a curved quay, pennants on strands, a life ring with its grab line',
+  },
+  {
+    name: 'rope-fence',
+    title: 'Rope fence over the sands',
+    text: 'Posts and rails that meet at every corner, and a gap for the footpath',
+  },
+  {
+    name: 'ferry-loop',
+    title: 'Ferry loop',
+    text: 'Cars drawn round a closed line by the pulley, past pylons and lane marks',
   },
 ];
 
@@ -142,7 +152,7 @@ export function StartPage() {
         <h2 className="mb-3 font-display text-lg font-semibold">Your scenes</h2>
         {cards?.length === 0 && (
           <p className="mb-8 rounded-lg border border-dashed border-edge px-5 py-7 text-sm text-soft">
-            None yet. Begin a new scene, or open the example below: it is copied, so that you can change
+            None yet. Begin a new scene, or open an example below: it is copied, so that you can change
             anything in it.
           </p>
         )}

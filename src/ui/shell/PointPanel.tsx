@@ -1,7 +1,7 @@
 'use client';
 
 import { Trash2 } from 'lucide-react';
-import type { PathPoint } from '@/core/scene/schema';
+import { hasPoints, type PathPoint } from '@/core/scene/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint, setPointKind } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
@@ -16,12 +16,13 @@ const KINDS = [
   { value: 'corner', text: 'Corner' },
   { value: 'free', text: 'Free' },
 ] as const;
-const SIZE = { width: 288, height: 118 };
+const SIZE = { width: 288, height: 148 };
 
 /** The small dark panel beside the selected point. */
 export function PointPanel() {
   const selected = useSelection((s) => s.points);
-  const path = useDocument((s) => s.scene.paths.find((p) => p.id === selected?.path));
+  const found = useDocument((s) => s.scene.paths.find((p) => p.id === selected?.path));
+  const path = hasPoints(found) ? found : undefined;
   const units = useDocument((s) => s.scene.units);
   const readOnly = useDocument((s) => s.readOnly !== null);
   const index =
@@ -118,6 +119,26 @@ export function PointPanel() {
             />
           </>
         )}
+        <span className={`pl-1 ${small}`}>Size</span>
+        <NumberBox
+          label="Point size"
+          value={point.size}
+          dimension="percent"
+          step={0.05}
+          min={0.01}
+          onChange={(v, key) => v !== null && set({ size: Math.max(0.01, v) }, key)}
+          className={dark}
+        />
+        <span className={small}>Zone</span>
+        <NumberBox
+          label="Point zone"
+          whole
+          value={point.zone}
+          min={0}
+          max={999}
+          onChange={(v, key) => v !== null && set({ zone: Math.min(999, Math.max(0, v)) }, key)}
+          className={dark}
+        />
       </div>
     </div>
   );

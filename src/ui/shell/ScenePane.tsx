@@ -8,12 +8,13 @@ import type { ReactNode } from 'react';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { finishDrawing } from '@/view/drawTool';
 import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '@/view/viewState';
 import { Button } from '../controls/Button';
 import { openDialog } from '../uiState';
 import { plural } from '../words/numbers';
+import { DrawOptions } from './DrawOptions';
 import { PointPanel } from './PointPanel';
+import { SnapTag } from './SnapTag';
 import { SlotPanel } from './SlotPanel';
 
 const SceneCanvas = dynamic(() => import('@/view/SceneCanvas').then((m) => m.SceneCanvas), { ssr: false });
@@ -85,51 +86,48 @@ function ToolLine() {
             aria-pressed={tool === t.tool}
             title={`${t.hint} (${t.key})`}
             onClick={() => chooseTool(t.tool)}
-            className={clsx(
-              'pointer-events-auto relative mt-1.5 flex h-[34px] items-center gap-2 rounded-md px-3 text-[13px] shadow-[0_2px_5px_rgb(30_42_54/0.18)]',
-              tool === t.tool
-                ? 'bg-madder font-medium text-white'
-                : 'bg-linen-50 text-ink-900 hover:bg-white',
-            )}
+            className={tagClass(tool === t.tool)}
           >
-            <span
-              aria-hidden
-              className="absolute -top-2.5 left-1/2 h-4 w-[7px] -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]"
-            >
-              <span className="absolute left-1/2 top-[6px] h-px w-full -translate-x-1/2 bg-[#8A6632]" />
-            </span>
+            <Peg />
             {t.icon}
             {t.text}
           </button>
         ))}
+        <SnapTag className={tagClass} peg={<Peg />} />
       </div>
     </div>
   );
 }
 
+const tagClass = (on: boolean) =>
+  clsx(
+    'pointer-events-auto relative mt-1.5 flex h-[34px] items-center gap-2 rounded-md px-3 text-[13px] shadow-[0_2px_5px_rgb(30_42_54/0.18)]',
+    on ? 'bg-madder font-medium text-white' : 'bg-linen-50 text-ink-900 hover:bg-white',
+  );
+
+/** What a tag hangs by. */
+const Peg = () => (
+  <span
+    aria-hidden
+    className="absolute -top-2.5 left-1/2 h-4 w-[7px] -translate-x-1/2 rounded-[2px] bg-[#C9A36B] shadow-[inset_-1px_0_0_rgb(90_60_20/0.35)]"
+  >
+    <span className="absolute left-1/2 top-[6px] h-px w-full -translate-x-1/2 bg-[#8A6632]" />
+  </span>
+);
+
 /** What to do next, where a scene has little in it yet. */
 function NextStep() {
   const tool = useView((s) => s.tool);
-  const count = useView((s) => s.drawing.points.length);
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
   const box =
     'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
-  if (tool === 'draw') {
+  if (tool === 'draw') return <DrawOptions />;
+  if (tool === 'edge') {
     return (
       <div className={box} role="status">
-        {count === 0 && 'Click where the path begins. Shift keeps to steps of 15°.'}
-        {count === 1 && 'Click the next point. Escape takes the last one back.'}
-        {count >= 2 && (
-          <>
-            Enter or a double click finishes{count >= 3 ? '; a click on the first point closes the loop' : ''}
-            .
-            <Button look="ink" onClick={() => finishDrawing(false)}>
-              Finish
-            </Button>
-          </>
-        )}
+        Click an edge of a surface: the loop through it becomes a path. Escape puts the tool away.
       </div>
     );
   }

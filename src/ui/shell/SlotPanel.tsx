@@ -1,52 +1,173 @@
 'use client';
 
+import { ArrowLeftRight, Lock, LockOpen, Undo2 } from 'lucide-react';
 import { slotName } from '@/core/arrange/slotId';
+import type { HandCorrection } from '@/core/arrange/steps/schema';
+import type { Placements } from '@/core/evaluate/result';
 import type { Vec3 } from '@/core/math/vec3';
-import { setSlotsRemoved } from '@/store/commands/runs';
+import { letGo, lockSlots, nudgeSlot, setSlotsRemoved, swapSlots } from '@/store/commands/hand';
+import { removePegs } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
+import { PropPicture } from '../basket/PropPicture';
+import { IconButton } from '../controls/Button';
+import { NumberBox } from '../controls/NumberField';
+import { PlainMenu } from '../controls/PlainMenu';
 import { metres } from '../words/numbers';
 import { useBeside } from './useBeside';
 
-const SIZE = { width: 190, height: 40 };
+const SIZE = { width: 292, height: 104 };
+const DARK =
+  '!border-ink-500 !bg-ink-700/60 !px-1 text-linen-50 [&_input]:h-6 [&_span]:!text-linen-300 [&_span:last-child]:hidden';
+const LIGHT = '!text-linen-300 hover:!bg-ink-700 hover:!text-linen-50';
 
-/** The small dark panel beside the selected prop (or props). */
+/** Where rows of a result stand, to be kept by a lock. */
+function placesOf(p: Placements, slots: number[]): Record<string, HandCorrection['lock']> {
+  const read = (a: ArrayLike<number>, i: number, n: number) =>
+    Array.from({ length: n }, (_, k) => a[i * n + k]);
+  return Object.fromEntries(
+    slots.flatMap((slot) => {
+      const i = p.slot.indexOf(slot);
+      if (i < 0 || p.prop[i] < 0) return [];
+      const lock = {
+        prop: p.props[p.prop[i]],
+        s: p.s[i],
+        position: read(p.position, i, 3),
+        rotation: read(p.rotation, i, 4),
+        scale: read(p.scale, i, 3),
+      };
+      return [[slotName(slot), lock as NonNullable<HandCorrection['lock']>]];
+    }),
+  );
+}
+
+/** The small dark panel beside the selected prop (or props): remove, swap, lock, nudge. */
 export function SlotPanel() {
   const slots = useSelection((s) => s.slots);
   const result = useEngine((s) => (slots ? s.result.arrangements.get(slots.arrangement) : undefined));
   const scene = useDocument((s) => s.scene);
   const readOnly = useDocument((s) => s.readOnly !== null);
+  const arrangement = scene.arrangements.find((a) => a.id === slots?.arrangement);
   const p = result?.placements;
   const row = p && slots ? p.slot.indexOf(slots.ids[slots.ids.length - 1]) : -1;
   const place: Vec3 | null =
     p && row >= 0 ? [p.position[row * 3], p.position[row * 3 + 1], p.position[row * 3 + 2]] : null;
   const at = useBeside(place, SIZE);
-  if (!at || !slots || !p || row < 0) return null;
+  if (!at || !slots || !p || row < 0 || !arrangement) return null;
   const removed = p.state[row] !== 0;
   const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Rest';
   const many = slots.ids.length > 1;
+  const run = arrangement.kind === 'run' ? arrangement : null;
+  const id = slots.arrangement;
+  const names = slots.ids.map(slotName);
+  const hand = run?.hand[names[0]] ?? {};
+  const locked = run !== null && names.every((n) => run.hand[n]?.lock);
+  const touched = run !== null && names.some((n) => run.hand[n]);
+  const nudge = (values: Parameters<typeof nudgeSlot.apply>[1]['values'], key?: string) =>
+    dispatch(nudgeSlot, { id, slot: slots.ids[0], values }, key);
+  const length = (label: string, prefix: string, field: 'along' | 'side' | 'lift') => (
+    <NumberBox
+      label={label}
+      prefix={prefix}
+      dimension="length"
+      unit={scene.units}
+      step={0.05}
+      value={hand[field] ?? 0}
+      className={DARK}
+      onChange={(v, key) => v !== null && nudge({ [field]: v }, key)}
+    />
+  );
   return (
     <div
       role="group"
       aria-label="Selected prop"
-      className="absolute z-10 flex items-center gap-2 rounded-lg bg-ink-900 py-1.5 pl-3 pr-1.5 text-[13px] text-linen-50 shadow-xl"
-      style={at}
+      className="absolute z-10 rounded-lg bg-ink-900 p-1.5 text-[13px] text-linen-50 shadow-xl"
+      style={{ ...at, width: SIZE.width }}
     >
-      <span className="num whitespace-nowrap">
-        {many ? `${slots.ids.length} props` : `#${slotName(slots.ids[0])} · ${metres(p.s[row], scene.units)}`}
-      </span>
-      {!many && <span className="max-w-28 truncate text-linen-300">{prop}</span>}
-      {!readOnly && (
-        <button
-          type="button"
-          className="rounded-md bg-ink-700 px-2 py-1 text-[12.5px] hover:bg-ink-500"
-          onClick={() =>
-            dispatch(setSlotsRemoved, { id: slots.arrangement, slots: slots.ids, removed: !removed })
-          }
-        >
-          {removed ? 'Bring back' : 'Remove'}
-        </button>
+      <div className="flex items-center gap-1 pl-1.5">
+        <span className="num whitespace-nowrap">{many ? `${slots.ids.length} props` : `#${names[0]}`}</span>
+        {!many && (
+          <span className="min-w-0 flex-1 truncate text-linen-300">
+            {run ? metres(p.s[row], scene.units) : ''} {prop}
+          </span>
+        )}
+        {many && <span className="flex-1" />}
+        {!readOnly && run && (
+          <>
+            <PlainMenu
+              name="Swap the prop"
+              className={LIGHT}
+              entries={[
+                ...scene.props.map((x) => ({
+                  text: x.name,
+                  icon: <PropPicture prop={x} size={22} />,
+                  run: () => dispatch(swapSlots, { id, slots: slots.ids, prop: x.id }),
+                })),
+                {
+                  text: 'As the order says',
+                  run: () => dispatch(swapSlots, { id, slots: slots.ids, prop: null }),
+                },
+              ]}
+            >
+              <ArrowLeftRight size={14} />
+            </PlainMenu>
+            <IconButton
+              name={locked ? 'Unlock' : 'Lock where it stands'}
+              className={LIGHT}
+              disabled={removed}
+              onClick={() =>
+                dispatch(lockSlots, { id, slots: slots.ids, places: locked ? null : placesOf(p, slots.ids) })
+              }
+            >
+              {locked ? <Lock size={14} /> : <LockOpen size={14} />}
+            </IconButton>
+            {touched && (
+              <IconButton name="Let go" className={LIGHT} onClick={() => dispatch(letGo, { id, names })}>
+                <Undo2 size={14} />
+              </IconButton>
+            )}
+          </>
+        )}
+        {!readOnly && (
+          <button
+            type="button"
+            className="rounded-md bg-ink-700 px-2 py-1 text-[12.5px] hover:bg-ink-500"
+            onClick={() =>
+              run
+                ? dispatch(setSlotsRemoved, { id, slots: slots.ids, removed: !removed })
+                : dispatch(removePegs, { id, pegs: slots.ids.map((n) => `peg${n}`) })
+            }
+          >
+            {removed ? 'Bring back' : 'Remove'}
+          </button>
+        )}
+      </div>
+      {run && !many && !readOnly && !locked && !removed && (
+        <div className="mt-1.5 grid grid-cols-3 gap-1">
+          {length('Nudge along', 'Along', 'along')}
+          {length('Nudge side', 'Side', 'side')}
+          {length('Nudge lift', 'Lift', 'lift')}
+          <NumberBox
+            label="Nudge turn"
+            prefix="Turn"
+            dimension="angle"
+            step={5}
+            value={hand.turnDeg ?? 0}
+            className={DARK}
+            onChange={(v, key) => v !== null && nudge({ turnDeg: v }, key)}
+          />
+          <NumberBox
+            label="Nudge size"
+            prefix="Size"
+            dimension="percent"
+            step={0.05}
+            min={0.01}
+            value={hand.size ?? 1}
+            className={DARK}
+            onChange={(v, key) => v !== null && nudge({ size: Math.max(0.01, v) }, key)}
+          />
+        </div>
       )}
     </div>
   );

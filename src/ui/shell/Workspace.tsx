@@ -15,7 +15,7 @@ import {
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { useEffect, useState } from 'react';
-import { addEntry, moveEntry } from '@/store/commands/runs';
+import { addEntry, moveEntry } from '@/store/commands/order';
 import { dispatch, useDocument } from '@/store/document';
 import { pathUnder } from '@/view/usePointer';
 import { Basket } from '../basket/Basket';
@@ -23,6 +23,7 @@ import { endPreview, hangProp, previewHang } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
 import { BringIn } from '../dialogs/BringIn';
 import { CommandList } from '../dialogs/CommandList';
+import { CompareSeeds } from '../dialogs/CompareSeeds';
 import { Library } from '../dialogs/Library';
 import { SendOut } from '../dialogs/SendOut';
 import { FlatPanel } from '../flat/FlatPanel';
@@ -85,9 +86,10 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
     endPreview();
     const at = over.index as number | undefined;
     const run = over.run as string | undefined;
-    if (data.prop && run) dispatch(addEntry, { id: run, item: { kind: 'prop', prop: data.prop }, at });
-    if (data.entry && run && at !== undefined && data.index !== at) {
-      dispatch(moveEntry, { id: run, entry: data.entry as string, to: at });
+    const into = over.into as string | null | undefined;
+    if (data.prop && run) dispatch(addEntry, { id: run, item: { kind: 'prop', prop: data.prop }, at, into });
+    if (data.entry && run && at !== undefined && (data.index !== at || data.into !== into)) {
+      dispatch(moveEntry, { id: run, entry: data.entry as string, to: at, into });
     }
   };
 
@@ -120,6 +122,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
           <ScenePane />
           {readOnly && <AnotherTab onTakeOver={onTakeOver} />}
           <Notice />
+          {dialog === 'seeds' && <CompareSeeds />}
         </main>
         <aside className="row-span-2 flex min-h-0 flex-col border-l border-edge" aria-label="Recipe">
           <RecipePanel />

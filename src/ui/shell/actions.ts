@@ -1,10 +1,17 @@
 import { useEffect } from 'react';
 import { duplicatePath, removePath, removePoints, reversePath } from '@/store/commands/paths';
-import { duplicateArrangement, removeArrangement, setSlotsRemoved } from '@/store/commands/runs';
+import { setSlotsRemoved } from '@/store/commands/hand';
+import { removePegs } from '@/store/commands/pegs';
+import { duplicateArrangement, removeArrangement } from '@/store/commands/runs';
 import { removeProp, removeSurface } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
-import { selectArrangement, selectNode, stepBack, useSelection } from '@/store/selection';
-import { drawStepBack, finishDrawing } from '@/view/drawTool';
+import { hasPoints } from '@/core/scene/schema';
+import { selectArrangement, selectNode, selectPoints, stepBack, useSelection } from '@/store/selection';
+import { play, rewind, useClock } from '@/store/clock';
+import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
+import { editedPath } from '@/view/edited';
+import { setSnap, typeParts, useSnap } from '@/view/snap/snapState';
+import { addShape, SHAPES } from '../lists/newPath';
 import { askFit, chooseTool, setMode, useView } from '@/view/viewState';
 import { openDialog, setTheme, useUi } from '../uiState';
 
@@ -25,8 +32,12 @@ const doc = () => useDocument.getState();
 function removeSelected(): void {
   const { points, slots } = useSelection.getState();
   if (points) return void dispatch(removePoints, { path: points.path, ids: points.ids });
-  if (slots)
-    return void dispatch(setSlotsRemoved, { id: slots.arrangement, slots: slots.ids, removed: true });
+  if (slots) {
+    const { arrangement: id, ids } = slots;
+    const pegs = doc().scene.arrangements.find((a) => a.id === id)?.kind === 'pegs';
+    if (pegs) return void dispatch(removePegs, { id, pegs: ids.map((n) => `peg${n}`) });
+    return void dispatch(setSlotsRemoved, { id, slots: ids, removed: true });
+  }
   const n = node();
   if (n?.kind === 'arrangement') dispatch(removeArrangement, { id: n.id });
   if (n?.kind === 'path') dispatch(removePath, { id: n.id });
@@ -47,11 +58,20 @@ export function duplicateSelected(): void {
 }
 
 function stepOut(): void {
-  if (useView.getState().tool === 'draw') drawStepBack();
+  const { tool } = useView.getState();
+  if (tool === 'draw') drawStepBack();
+  else if (tool === 'edge') chooseTool('pick');
   else stepBack();
 }
 
-const drawing = () => useView.getState().tool === 'draw' && useView.getState().drawing.points.length >= 2;
+/** The selected path, if it has its own points. */
+const pathInHand = () => {
+  const n = node();
+  const path = n?.kind === 'path' ? doc().scene.paths.find((p) => p.id === n.id) : undefined;
+  return hasPoints(path) ? path : undefined;
+};
+
+const drawing = () => useView.getState().tool === 'draw' && enoughDrawn();
 
 export const ACTIONS: Action[] = [
   { id: 'undo', title: 'Undo', keys: 'Mod+Z', enabled: () => doc().past.length > 0, run: undo },
@@ -89,8 +109,8 @@ export const ACTIONS: Action[] = [
   {
     id: 'reverse',
     title: 'Reverse the path',
-    enabled: () => node()?.kind === 'path',
-    run: () => dispatch(reversePath, { id: node()!.id }),
+    enabled: () => pathInHand() !== undefined,
+    run: () => dispatch(reversePath, { id: pathInHand()!.id }),
   },
   {
     id: 'delete',
@@ -98,6 +118,40 @@ export const ACTIONS: Action[] = [
     keys: 'Delete',
     enabled: () => node() !== null,
     run: removeSelected,
+  },
+  { id: 'snap', title: 'Snapping on or off', keys: '5', run: () => setSnap({ on: !useSnap.getState().on }) },
+  {
+    id: 'play',
+    title: 'Play or stop',
+    keys: 'Space',
+    run: () => play(!useClock.getState().playing),
+  },
+  { id: 'rewind', title: 'Back to the beginning', run: rewind },
+  {
+    id: 'all-points',
+    title: 'Select all points of the path',
+    keys: 'Mod+A',
+    enabled: () => hasPoints(editedPath()),
+    run: () => {
+      const path = editedPath();
+      if (hasPoints(path))
+        selectPoints(
+          path.id,
+          path.source.points.map((p) => p.id),
+        );
+    },
+  },
+  ...SHAPES.map(({ shape, text }): Action => ({
+    id: `add-${shape}`,
+    title: `New path: ${text.toLowerCase()}`,
+    run: () => addShape(shape),
+  })),
+  { id: 'edge', title: 'New path: edge loop of a surface', run: () => chooseTool('edge') },
+  {
+    id: 'seeds',
+    title: 'Compare seeds',
+    enabled: () => node()?.kind === 'arrangement',
+    run: () => openDialog('seeds'),
   },
   { id: 'escape', title: 'One step back', keys: 'Escape', run: stepOut },
   {
@@ -117,9 +171,11 @@ function keysOf(e: KeyboardEvent): string {
       ? 'Delete'
       : e.code.startsWith('Digit')
         ? e.code.slice(5)
-        : e.key.length === 1
-          ? e.key.toUpperCase()
-          : e.key;
+        : e.key === ' '
+          ? 'Space'
+          : e.key.length === 1
+            ? e.key.toUpperCase()
+            : e.key;
   return `${e.shiftKey ? 'Shift+' : ''}${e.ctrlKey || e.metaKey ? 'Mod+' : ''}${e.altKey ? 'Alt+' : ''}${key}`;
 }
 
@@ -135,18 +191,36 @@ const typing = (e: KeyboardEvent) => {
 /** Keys that mean something of their own on a focused button or choice. */
 const LOCAL = new Set(['Enter', 'Delete']);
 
+/** A digit while a path is drawn: into how many parts every path is divided for snapping. */
+function divides(e: KeyboardEvent): boolean {
+  const { tool, drawing: now } = useView.getState();
+  if (tool !== 'draw' || !/^[0-9]$/.test(e.key) || e.ctrlKey || e.metaKey || e.altKey || typing(e))
+    return false;
+  // Before the first point 1 and 2 are still the tools' keys.
+  if (now.points.length === 0 && (e.key === '1' || e.key === '2')) return false;
+  e.preventDefault();
+  typeParts(e.key);
+  return true;
+}
+
 /** Listens for the keys of all actions while nothing is typed into. */
 export function useKeys(): void {
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
+      if (divides(e)) return;
       const action = byKeys.get(keysOf(e));
       if (!action || e.defaultPrevented || useUi.getState().dialog) return;
       const held = e.ctrlKey || e.metaKey;
       // A number field with nothing half typed has nothing of its own to undo.
-      const clean = (e.target as HTMLElement).matches('input[data-clean="true"]');
+      const clean = !(e.target as HTMLElement).matches(
+        'input:not([data-clean="true"]), textarea, [contenteditable]',
+      );
       const undoing = action.id === 'undo' || action.id === 'redo';
       if (typing(e) && !(held && (clean || !undoing))) return;
-      const onButton = (e.target as HTMLElement).closest('button, a, [role="button"]');
+      const onButton = (e.target as HTMLElement).closest(
+        'button, a, [role="button"], [role="radio"], [role="switch"]',
+      );
+      if (action.id === 'play' && onButton) return;
       if (LOCAL.has(action.keys!) && onButton && action.id === 'finish' && !drawing()) return;
       if (action.enabled && !action.enabled()) return;
       e.preventDefault();

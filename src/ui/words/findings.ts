@@ -8,8 +8,12 @@ export function sentence(f: Finding, scene: Scene): string {
   const d = f.detail;
   const prop = scene.props.find((p) => p.id === d.prop)?.name ?? String(d.prop);
   const path = scene.paths.find((p) => p.id === d.path)?.name ?? 'The path';
+  const source = scene.paths.find((p) => p.id === d.path)?.source;
+  // Generated points are called g1, g2 … by their place.
   const nth =
-    scene.paths.find((p) => p.id === d.path)?.source.points.findIndex((p) => p.id === d.point) ?? -1;
+    source?.kind === 'points'
+      ? source.points.findIndex((p) => p.id === d.point)
+      : Number(String(d.point).replace(/^\D+/, '')) - 1;
   const m = (v: unknown) => metres(Number(v), scene.units, 3);
   switch (f.kind) {
     case 'no-path':
@@ -22,6 +26,34 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${path}” has no length: its points are in one place. Move a point.`;
     case 'path-not-finite':
       return `“${path}” has a point that is no number. Type its position anew.`;
+    case 'path-surface-missing':
+      return `“${path}” is taken from a surface that is not at hand. Bring the surface in again, or delete the path.`;
+    case 'path-base-missing':
+      return `The path that “${path}” is made from is missing or broken. Choose another one in its panel.`;
+    case 'path-no-uv':
+      return `The surface of “${path}” has no uv, so it has no lines of u or v. Take a border or edges instead.`;
+    case 'path-nothing-there':
+      return `There is nothing to take for “${path}”. Change what is taken, or by how much it is offset.`;
+    case 'path-too-fine':
+      return `“${path}” would have more than 20,000 points. Use fewer turns, or fewer lines.`;
+    case 'path-cycle':
+      return `“${path}” is made from itself${d.ring ? ` (${d.ring})` : ''}. Choose another base for one of them.`;
+    case 'no-corners':
+      return `“${path}” has no corners. Divide the whole, or make some of its points corners.`;
+    case 'length-not-positive':
+      return 'The props have no length to be laid end to end by. Raise the clearance or the size, or space by pitch.';
+    case 'nothing-fits':
+      return `The first prop is longer than the ${m(d.usable)} of “${path}” that it may lie on. Use a shorter prop, or make the path longer.`;
+    case 'hairpin':
+      return `“${path}” bends tighter than the props are long at ${m(d.s)} (radius ${m(d.radius)}, props ${m(d.length)}). Widen the bend, or use shorter props.`;
+    case 'too-many-strokes':
+      return `“${path}” has ${whole(Number(d.count))} strokes; only the first ${d.limit} carry slots. Split it into several paths.`;
+    case 'keep-out-missing':
+      return `What keep-out “${d.name}” goes by is no longer in the scene. Choose another under Gaps.`;
+    case 'keep-out-open':
+      return `“${path}” is open, so keep-out “${d.name}” has no inside. Close the path, or choose another.`;
+    case 'target-missing':
+      return 'What the props look at is no longer in the scene. Choose another target under Facing.';
     case 'fillet-clipped':
       return `The fillet at point ${nth + 1} of “${path}” does not fit; ${m(d.amount)} is used. Make it smaller.`;
     case 'fillet-needs-straight-sides':
@@ -66,4 +98,7 @@ export const REASON: Record<GapReason, string> = {
   chance: 'left out by chance',
   'keep-out': 'in a keep-out',
   hand: 'removed by hand',
+  taken: 'taken',
+  'past-end': 'past the end of the path',
+  collision: 'would collide',
 };

@@ -1,4 +1,5 @@
 import type { Run } from '@/core/arrange/run/schema';
+import { propsOfOrder, type OrderEntry } from '@/core/arrange/steps/schema';
 import type { RunFacts } from '@/core/evaluate/result';
 import type { Scene } from '@/core/scene/schema';
 import { degrees, metres, plural } from './numbers';
@@ -9,16 +10,16 @@ const times = (t: readonly [number, number]) =>
   t[0] === t[1] ? (t[0] === 1 ? '' : ` ×${t[0]}`) : ` ×${Math.min(...t)}–${Math.max(...t)}`;
 
 export function propsPhrase(run: Run, scene: Scene): string {
-  const { entries, mode } = run.order;
-  if (entries.length === 0) return 'None yet';
-  const name = (e: (typeof entries)[number]) => {
-    const { item } = e;
+  const { entries, mode, bag } = run.order;
+  if (entries.length === 0) return propsOfOrder(run.order).length ? 'Special places only' : 'None yet';
+  const name = ({ item }: OrderEntry): string => {
+    if (item.kind === 'group') return `(${item.entries.map((e) => name(e) + times(e.times)).join(', ')})`;
     return item.kind === 'rest' ? 'rest' : (scene.props.find((p) => p.id === item.prop)?.name ?? 'missing');
   };
   if (mode === 'mix') {
     const total = entries.reduce((sum, e) => sum + e.weight, 0);
     const share = (w: number) => (total > 0 ? ` ${Math.round((w / total) * 100)}%` : '');
-    if (entries.length > 3) return `Mix of ${entries.length}`;
+    if (entries.length > 3) return `${bag ? 'Bag' : 'Mix'} of ${entries.length}`;
     return entries.map((e) => name(e) + (entries.length > 1 ? share(e.weight) : '')).join(', ');
   }
   if (entries.length > 3) return `Pattern of ${entries.length}`;
@@ -41,10 +42,30 @@ const LEFTOVER = { even: 'evened out', end: 'rest at end', centre: 'centred' } a
 export function spacingPhrase(run: Run, facts: RunFacts, scene: Scene): string {
   const { spacing } = run;
   const loose = spacing.looseBy > 0 ? `, ± ${metres(spacing.looseBy, scene.units)}` : '';
+  const { rows } = spacing;
+  const many =
+    rows.side === 'alternate'
+      ? ', alternating'
+      : rows.side === 'both'
+        ? `, ${plural(rows.count * 2, 'row')}`
+        : rows.count > 1
+          ? `, ${plural(rows.count, 'row')}`
+          : '';
   if (spacing.mode === 'count')
-    return `${plural(spacing.count, 'slot')}, ${metres(facts.pitch, scene.units)} apart${loose}`;
-  return `${metres(facts.pitch || facts.askedPitch, scene.units)}, ${LEFTOVER[spacing.leftover]}${loose}`;
+    return `${plural(spacing.count, 'slot')}, ${metres(facts.pitch, scene.units)} apart${loose}${many}`;
+  if (spacing.mode === 'touch') {
+    const air = spacing.clearance === 0 ? '' : `, ${metres(spacing.clearance, scene.units)} between`;
+    return `End to end${air}${many}`;
+  }
+  if (spacing.mode === 'divide') {
+    const per = spacing.per === 'whole' ? '' : ` a ${spacing.per}`;
+    return `${spacing.parts} parts${per}${spacing.every > 1 ? `, every ${ordinal(spacing.every)}` : ''}${many}`;
+  }
+  if (spacing.mode === 'points') return `At the ${spacing.at}${many}`;
+  return `${metres(facts.pitch || facts.askedPitch, scene.units)}, ${LEFTOVER[spacing.leftover]}${loose}${many}`;
 }
+
+const ordinal = (n: number) => (n === 2 ? '2nd' : n === 3 ? '3rd' : `${n}th`);
 
 /** What the leftover rule made of the pitch, in a sentence. */
 export function spacingNote(run: Run, facts: RunFacts, slots: number, scene: Scene): string {
@@ -52,6 +73,12 @@ export function spacingNote(run: Run, facts: RunFacts, slots: number, scene: Sce
   const room = metres(facts.usable, scene.units, 1);
   const fit = `${plural(slots, 'slot')} ${slots === 1 ? 'fits' : 'fit'} in ${room}`;
   if (run.spacing.mode === 'count') return `${fit}; the pitch is ${metres(facts.pitch, scene.units)}.`;
+  if (run.spacing.mode === 'touch') {
+    const scaled =
+      Math.abs(facts.factor - 1) > 1e-6 ? `; all are scaled to ${(facts.factor * 100).toFixed(1)}%` : '';
+    return `${fit}${scaled}.`;
+  }
+  if (run.spacing.mode !== 'pitch') return `${fit}.`;
   if (run.spacing.leftover === 'even') return `${fit}; pitch becomes ${metres(facts.pitch, scene.units)}.`;
   return `${fit}.`;
 }
@@ -61,6 +88,7 @@ const HEADING = {
   across: 'Across path',
   outward: 'Outward',
   compass: 'Compass',
+  target: 'Towards a target',
 } as const;
 const POSTURE = { upright: 'upright', slope: 'with the slope', bank: 'banking' } as const;
 
@@ -69,7 +97,13 @@ export function facingPhrase(run: Run): string {
   const heading =
     facing.heading === 'compass' ? `Compass ${degrees(facing.compassDeg)}` : HEADING[facing.heading];
   const turn = facing.turnDeg !== 0 ? `, turned ${degrees(facing.turnDeg)}` : '';
-  return `${heading}, ${POSTURE[facing.posture]}${turn}`;
+  const flips =
+    facing.alternate === 'none'
+      ? ''
+      : facing.alternate === 'turn'
+        ? ', every 2nd turned'
+        : ', every 2nd mirrored';
+  return `${heading}, ${POSTURE[facing.posture]}${turn}${flips}`;
 }
 
 const span = (r: readonly [number, number], show: (v: number) => string) =>
@@ -90,6 +124,9 @@ export function variationPhrase(run: Run, scene: Scene): string {
     if (on(v[`${k}Deg`])) parts.push(`${k} ${span(v[`${k}Deg`], degrees)}`);
   if (on(v.size, 1))
     parts.push(`size ${Math.round(Math.min(...v.size) * 100)}–${Math.round(Math.max(...v.size) * 100)}%`);
+  if (v.mirror > 0) parts.push('mirrored');
+  if (v.tint.colors.length) parts.push('tint');
+  if (Object.keys(v.perProp).length) parts.push('own ranges');
   if (parts.length === 0) return 'None';
   const text = parts.slice(0, 2).join(', ') + (parts.length > 2 ? ` +${parts.length - 2}` : '');
   return text[0].toUpperCase() + text.slice(1);
@@ -99,7 +136,20 @@ export function gapsPhrase(run: Run): string {
   const parts: string[] = [];
   if (run.gaps.chance > 0) parts.push(`${Number((run.gaps.chance * 100).toFixed(1))}% chance`);
   if (run.gaps.keepOuts.length) parts.push(plural(run.gaps.keepOuts.length, 'keep-out'));
-  const removed = Object.values(run.hand).filter((h) => h.removed).length;
-  if (removed) parts.push(`${removed} by hand`);
+  const { taken } = run.gaps;
+  if (taken.share > 0) parts.push(`${Math.round(taken.share * 100)}% taken`);
+  if (run.gaps.collide === 'leave-out') parts.push('no collisions');
+  if (run.gaps.after === 'close') parts.push('closed up');
   return parts.join(', ') || 'None';
+}
+
+export function handPhrase(run: Run): string {
+  const all = Object.values(run.hand);
+  if (all.length === 0) return 'Nothing';
+  const removed = all.filter((h) => h.removed).length;
+  const locked = all.filter((h) => h.lock).length;
+  const parts = [removed && `${removed} removed`, locked && `${locked} locked`].filter(Boolean);
+  const rest = all.filter((h) => h.removed === undefined && !h.lock).length;
+  if (rest) parts.push(`${rest} nudged or swapped`);
+  return parts.join(', ') || plural(all.length, 'slot');
 }

@@ -1,8 +1,9 @@
 'use client';
 
 import type { Run } from '@/core/arrange/run/schema';
-import type { KeepOut } from '@/core/arrange/steps/schema';
-import { removeKeepOut, setKeepOut } from '@/store/commands/runs';
+import { rangesOn } from '@/core/arrange/steps/gaps';
+import type { RangeKeepOut } from '@/core/arrange/steps/schema';
+import { removeKeepOut, setKeepOut } from '@/store/commands/gaps';
 import { dispatch, restGesture } from '@/store/document';
 import { arrowMetres, dragSvg } from './dragSvg';
 import type { FlatScale } from './scale';
@@ -10,6 +11,7 @@ import type { FlatScale } from './scale';
 interface KeepOutsProps {
   run: Run;
   part: number;
+  stroke: number;
   length: number;
   closed: boolean;
   scale: FlatScale;
@@ -20,7 +22,7 @@ interface KeepOutsProps {
 }
 
 /** Stretches where nothing goes: drag them, or either end. */
-export function KeepOuts({ run, part, length, scale, height, fresh, disabled }: KeepOutsProps) {
+export function KeepOuts({ run, part, stroke, length, scale, height, fresh, disabled }: KeepOutsProps) {
   return (
     <g>
       <defs>
@@ -42,19 +44,17 @@ export function KeepOuts({ run, part, length, scale, height, fresh, disabled }: 
           />
         </pattern>
       </defs>
-      {run.gaps.keepOuts
-        .filter((k) => k.part === part)
-        .map((k) => (
-          <Stretch
-            key={k.id}
-            run={run.id}
-            keepOut={k}
-            length={length}
-            scale={scale}
-            height={height}
-            disabled={disabled}
-          />
-        ))}
+      {rangesOn(run.gaps.keepOuts, part, stroke).map((k) => (
+        <Stretch
+          key={k.id}
+          run={run.id}
+          keepOut={k}
+          length={length}
+          scale={scale}
+          height={height}
+          disabled={disabled}
+        />
+      ))}
       {fresh && (
         <rect
           x={scale.x(fresh.from)}
@@ -80,7 +80,7 @@ function Stretch({
   disabled,
 }: {
   run: string;
-  keepOut: KeepOut;
+  keepOut: RangeKeepOut;
   length: number;
   scale: FlatScale;
   height: number;

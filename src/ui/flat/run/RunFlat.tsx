@@ -3,7 +3,9 @@
 import { Ban, Maximize, Minus, Plus } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
 import type { Run } from '@/core/arrange/run/schema';
-import { addKeepOut, setSlotsRemoved } from '@/store/commands/runs';
+import { slotParts } from '@/core/arrange/slotId';
+import { addKeepOut } from '@/store/commands/gaps';
+import { nudgeSlot, setSlotsRemoved } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
@@ -14,7 +16,14 @@ import { Insets } from './Insets';
 import { KeepOuts } from './KeepOuts';
 import { Ruler } from './Ruler';
 import { flatScale, zoomed } from './scale';
+import { PulleyControls } from './PulleyControls';
+import { SpacingChart } from './SpacingChart';
 import { Tags } from './Tags';
+
+const TABS = [
+  { value: 'props', text: 'Props' },
+  { value: 'spacing', text: 'Spacing' },
+] as const;
 
 /** The run unrolled: every prop on the line, gaps as rings, insets and keep-outs to drag, a ruler. */
 export function RunFlat({ arrangement: run }: { arrangement: Run }) {
@@ -25,6 +34,8 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   const [size, setSize] = useState({ width: 0, height: 0 });
   const [zoom, setZoom] = useState<{ from: number; to: number } | null>(null);
   const [partIndex, setPart] = useState('0');
+  const [rowIndex, setRow] = useState('0');
+  const [tab, setTab] = useState<'props' | 'spacing'>('props');
   const [fresh, setFresh] = useState<{ from: number; to: number } | null>(null);
   const part = result?.parts[Math.min(Number(partIndex), result.parts.length - 1)];
   const length = part?.length ?? 0;
@@ -64,6 +75,12 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
     const next = zoomed(scale, (scale.from + scale.to) / 2, factor, length);
     setZoom(next.to - next.from >= length * (1 - 1e-9) ? null : next);
   };
+  const keepOut = (from: number, to: number) =>
+    part &&
+    dispatch(addKeepOut, {
+      id: run.id,
+      keepOut: { kind: 'range', from, to, part: part.part, stroke: part.stroke },
+    });
   /** Dragging along the ruler keeps a stretch out. */
   const dragRuler = (e: PointerEvent<SVGElement>) => {
     if (readOnly || !part || e.button !== 0) return;
@@ -84,13 +101,22 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
       setFresh(null);
       const round = (v: number) => Number(v.toFixed(3));
       if (span && scale.x(span.to) - scale.x(span.from) > 4) {
-        dispatch(addKeepOut, { id: run.id, from: round(span.from), to: round(span.to), part: part.part });
+        keepOut(round(span.from), round(span.to));
       }
     };
     target.addEventListener('pointermove', move);
     target.addEventListener('pointerup', stop);
   };
   const path = scene.paths.find((p) => p.id === part?.path);
+  const rowCount = part?.rows ?? 1;
+  const rowNumbers = useMemo(() => {
+    if (!result || !part) return [];
+    const all = Array.from({ length: part.end - part.start }, (_, i) => part.start + i);
+    if (part.rows < 2) return all;
+    const present = [...new Set(all.map((i) => slotParts(result.placements.slot[i]).row))];
+    const wanted = present[Math.min(Number(rowIndex), present.length - 1)];
+    return all.filter((i) => slotParts(result.placements.slot[i]).row === wanted);
+  }, [result, part, rowIndex]);
   const rulerY = size.height - 26;
   return (
     <div className="flex h-full flex-col">
@@ -106,23 +132,30 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
             label="Which path"
             value={partIndex}
             onChange={setPart}
-            options={result.parts.map((p, i) => ({
+            options={result.parts.slice(0, 6).map((p, i) => ({
               value: String(i),
-              text: scene.paths.find((x) => x.id === p.path)?.name ?? '?',
+              text: `${scene.paths.find((x) => x.id === p.path)?.name ?? '?'}${p.stroke > 0 ? ` ${p.stroke + 1}` : ''}`,
+            }))}
+          />
+        )}
+        {rowCount > 1 && (
+          <Segmented
+            label="Which row"
+            value={rowIndex}
+            onChange={setRow}
+            options={Array.from({ length: Math.min(8, rowCount) }, (_, i) => ({
+              value: String(i),
+              text: `Row ${i + 1}`,
             }))}
           />
         )}
         <span className="flex-1" />
-        <span className="hidden text-[12px] text-faint xl:block">
-          Click a prop to remove it or bring it back. Drag along the ruler to keep a stretch out.
-        </span>
+        <Segmented label="What the flat view shows" value={tab} options={TABS} onChange={setTab} />
+        {part && <PulleyControls run={run} closed={part.closed} />}
         <IconButton
           name="Add a keep-out"
           disabled={!part || readOnly}
-          onClick={() =>
-            part &&
-            dispatch(addKeepOut, { id: run.id, from: length * 0.45, to: length * 0.55, part: part.part })
-          }
+          onClick={() => keepOut(length * 0.45, length * 0.55)}
         >
           <Ban size={15} />
         </IconButton>
@@ -151,11 +184,22 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
               : 'Nothing to unroll yet: see Checks.'}
           </p>
         )}
-        {part && result && size.width > 0 && (
+        {part && result && tab === 'spacing' && (
+          <SpacingChart
+            run={run.id}
+            result={result}
+            rows={rowNumbers}
+            part={part}
+            unit={scene.units}
+            color={THREAD_COLORS[run.thread]}
+          />
+        )}
+        {part && result && tab === 'props' && size.width > 0 && (
           <svg width={size.width} height={size.height} className="absolute inset-0 block">
             <KeepOuts
               run={run}
               part={part.part}
+              stroke={part.stroke}
               length={length}
               closed={part.closed}
               scale={scale}
@@ -169,10 +213,14 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
               scene={scene}
               result={result}
               part={part}
+              rows={rowNumbers}
               scale={scale}
               room={rulerY - 34}
               onToggle={(slot, removed) =>
                 !readOnly && dispatch(setSlotsRemoved, { id: run.id, slots: [slot], removed })
+              }
+              onNudge={(slot, values, key) =>
+                !readOnly && dispatch(nudgeSlot, { id: run.id, slot, values }, key)
               }
             />
             <Insets

@@ -1,11 +1,14 @@
 'use client';
 
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { slotName } from '@/core/arrange/slotId';
 import { GAP_REASONS, type PartRange } from '@/core/evaluate/result';
 import type { Run } from '@/core/arrange/run/schema';
 import type { Scene } from '@/core/scene/schema';
 import type { ServedArrangement } from '@/engine/service';
 import { setHover, useSelection } from '@/store/selection';
+import { restGesture } from '@/store/document';
+import { dragGesture } from '@/view/dragGesture';
 import { usePicture } from '../../basket/usePicture';
 import { REASON } from '../../words/findings';
 import { metres } from '../../words/numbers';
@@ -30,7 +33,10 @@ interface TagsProps {
   scale: FlatScale;
   /** Pixels between the line and the ruler. */
   room: number;
+  /** Rows of the placements that are shown. */
+  rows: number[];
   onToggle: (slot: number, removed: boolean) => void;
+  onNudge: (slot: number, values: { along?: number; side?: number; lift?: number }, key: string) => void;
 }
 
 /** The sag of the line at x, pixels from the top. */
@@ -42,10 +48,8 @@ export function Tags(props: TagsProps) {
   const { placements: p } = result;
   const hover = useSelection((s) => (s.hover?.arrangement === run.id ? s.hover.slot : null));
   const chosen = useSelection((s) => (s.slots?.arrangement === run.id ? s.slots.ids : null));
-  const rows: number[] = [];
   const slack = (scale.to - scale.from) * 0.03;
-  for (let i = part.start; i < part.end; i++)
-    if (p.s[i] >= scale.from - slack && p.s[i] <= scale.to + slack) rows.push(i);
+  const rows = props.rows.filter((i) => p.s[i] >= scale.from - slack && p.s[i] <= scale.to + slack);
   const ends = [scale.x(Math.max(0, scale.from)), scale.x(Math.min(part.length, scale.to))];
   const line = (
     <path
@@ -115,7 +119,7 @@ interface TagProps extends TagsProps {
   color: string;
 }
 
-function Tag({ run, scene, result, row, x, y, width, lit, color, onToggle }: TagProps) {
+function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle, onNudge }: TagProps) {
   const { placements: p } = result;
   const prop = scene.props.find((q) => q.id === p.props[p.prop[row]]);
   const picture = usePicture(width >= 16 ? prop : undefined);
@@ -123,7 +127,46 @@ function Tag({ run, scene, result, row, x, y, width, lit, color, onToggle }: Tag
   const slot = p.slot[row];
   const rest = GAP_REASONS[p.state[row]] === 'rest';
   const height = width * 1.3;
-  const toggle = () => !rest && onToggle(slot, placed);
+  const name = slotName(slot);
+  const hand = run.hand[name];
+  const dragged = useRef(false);
+  const toggle = () => {
+    // A drag ends with a click of its own.
+    if (dragged.current) return void (dragged.current = false);
+    if (!rest) onToggle(slot, placed);
+  };
+  const perPixel = (scale.to - scale.from) / Math.max(1, scale.x(scale.to) - scale.x(scale.from));
+  const tidy = (v: number) => Number(v.toFixed(3));
+  /** Along with the pointer, and with Shift to the side: towards the top is left. */
+  const press = (e: PointerEvent<SVGElement>) => {
+    if (e.button !== 0 || !placed || hand?.lock) return;
+    dragged.current = false;
+    const was = { along: hand?.along ?? 0, side: hand?.side ?? 0 };
+    const key = `flat nudge ${run.id} ${name}`;
+    dragGesture(e, key, (m) => {
+      const [dx, dy] = [m.clientX - e.clientX, m.clientY - e.clientY];
+      if (!dragged.current && Math.hypot(dx, dy) < 5) return;
+      dragged.current = true;
+      onNudge(
+        slot,
+        m.shiftKey ? { side: tidy(was.side + dy * perPixel) } : { along: tidy(was.along + dx * perPixel) },
+        key,
+      );
+    });
+  };
+  const nudgeKeys = (e: KeyboardEvent): boolean => {
+    if (!e.altKey || !placed) return false;
+    const by: Record<string, { along?: number; lift?: number }> = {
+      ArrowRight: { along: tidy((hand?.along ?? 0) + 0.05) },
+      ArrowLeft: { along: tidy((hand?.along ?? 0) - 0.05) },
+      ArrowUp: { lift: tidy((hand?.lift ?? 0) + 0.05) },
+      ArrowDown: { lift: tidy((hand?.lift ?? 0) - 0.05) },
+    };
+    if (!by[e.key]) return false;
+    e.preventDefault();
+    onNudge(slot, by[e.key], `flat keys ${run.id} ${name}`);
+    return true;
+  };
   return (
     <g
       role="button"
@@ -132,13 +175,16 @@ function Tag({ run, scene, result, row, x, y, width, lit, color, onToggle }: Tag
       aria-pressed={!placed}
       data-slot={slotName(slot)}
       data-state={GAP_REASONS[p.state[row]]}
-      className="cursor-pointer outline-none [&:focus-visible>.face]:stroke-woad [&:focus-visible>.face]:stroke-2"
+      className="cursor-pointer touch-none outline-none [&:focus-visible>.face]:stroke-woad [&:focus-visible>.face]:stroke-2"
       onPointerEnter={() => setHover({ arrangement: run.id, slot })}
       onPointerLeave={() => setHover(null)}
       onFocus={() => setHover({ arrangement: run.id, slot })}
       onBlur={() => setHover(null)}
+      onPointerDown={press}
       onClick={toggle}
+      onKeyUp={restGesture}
       onKeyDown={(e) => {
+        if (nudgeKeys(e)) return;
         if (e.key === 'Enter' || e.key === ' ' || e.key === 'Delete') {
           e.preventDefault();
           e.stopPropagation();
@@ -200,6 +246,17 @@ function Tag({ run, scene, result, row, x, y, width, lit, color, onToggle }: Tag
               className="pointer-events-none"
             />
           )}
+          {hand && (
+            <circle
+              cx={x + width / 2 - 2}
+              cy={y + 7}
+              r={3}
+              fill="var(--text)"
+              className="pointer-events-none"
+            >
+              <title>Corrected by hand</title>
+            </circle>
+          )}
           <rect
             x={x - 2}
             y={y - 5}
@@ -240,7 +297,7 @@ function Label({ x, y, max, text }: { x: number; y: number; max: number; text: s
 }
 
 /** Very many slots: strokes by state, two paths in all. */
-function Strokes({ result, scale, rows }: TagsProps & { rows: number[] }) {
+function Strokes({ result, scale, rows }: TagsProps) {
   const { placements: p } = result;
   const d = { placed: '', gap: '' };
   const last = { placed: -1, gap: -1 };

@@ -1,5 +1,6 @@
 'use client';
 
+import { kindOf } from '@/core/arrange/registry';
 import type { Prop } from '@/core/scene/schema';
 import { removeProp, setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
@@ -9,7 +10,8 @@ import { PropPicture } from '../../basket/PropPicture';
 import { Button } from '../../controls/Button';
 import { openDialog } from '../../uiState';
 import { metres } from '../../words/numbers';
-import { AxisField, Choice, UnitField } from './MeshFields';
+import { Choice } from '../../controls/Choice';
+import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
 
 const FEET = [
@@ -28,9 +30,7 @@ export function PropPanel({ id }: { id: string }) {
   const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>) => dispatch(setProp, { id, values });
   const size =
     bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
-  const used = scene.arrangements.filter((a) =>
-    a.order.entries.some((e) => e.item.kind === 'prop' && e.item.prop === id),
-  );
+  const used = scene.arrangements.filter((a) => kindOf(a).dependsOn(a).props.includes(id));
   return (
     <>
       <NodeHead

@@ -4,7 +4,9 @@ import type { Surface } from '@/core/scene/schema';
 import { removeSurface, setSurface } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
+import { Button } from '../../controls/Button';
 import { NumberField } from '../../controls/NumberField';
+import { takesFrom } from '../../lists/newPath';
 import { plural } from '../../words/numbers';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
@@ -59,6 +61,14 @@ export function SurfacePanel({ id }: { id: string }) {
           reset={0}
           onChange={(v, key) => set({ turnDeg: v ?? 0 }, key)}
         />
+        <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Take a path</h3>
+        <div className="mb-2 grid gap-1">
+          {takesFrom(surface).map((t) => (
+            <Button key={t.text} look="bordered" className="!justify-start !text-[12.5px]" onClick={t.run}>
+              {t.text}
+            </Button>
+          ))}
+        </div>
         <UnitField value={surface.unitScale} onChange={(unitScale) => set({ unitScale })} />
         <AxisField label="Up axis" value={surface.up} onChange={(up) => set({ up })} />
       </fieldset>

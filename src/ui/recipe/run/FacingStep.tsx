@@ -1,9 +1,11 @@
 'use client';
 
-import type { Facing } from '@/core/arrange/steps/schema';
+import type { Facing, Target } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
-import { NumberField } from '../../controls/NumberField';
+import { Choice } from '../../controls/Choice';
+import { NumberBox, NumberField } from '../../controls/NumberField';
+import { RampField } from '../../controls/RampField';
 import { Segmented } from '../../controls/Segmented';
 import type { StepProps } from './RunRecipe';
 
@@ -12,14 +14,20 @@ const HEADINGS = [
   { value: 'across', text: 'Across' },
   { value: 'outward', text: 'Outward' },
   { value: 'compass', text: 'Compass' },
+  { value: 'target', text: 'Target' },
 ] as const;
 const POSTURES = [
   { value: 'upright', text: 'Upright', hint: 'Up stays up' },
   { value: 'slope', text: 'Slope', hint: 'Tips with the path, never rolls' },
   { value: 'bank', text: 'Bank', hint: 'Turns with the path like a rope, with the points’ roll' },
 ] as const;
+const FLIPS = [
+  { value: 'none', text: 'None' },
+  { value: 'turn', text: 'Turn', hint: 'Every second prop is turned about' },
+  { value: 'mirror', text: 'Mirror', hint: 'Every second prop is mirrored left to right' },
+] as const;
 
-export function FacingStep({ run }: StepProps) {
+export function FacingStep({ run, color }: StepProps) {
   const { facing } = run;
   const unit = useDocument((s) => s.scene.units);
   const set = (values: Partial<Facing>, key?: string) =>
@@ -50,12 +58,14 @@ export function FacingStep({ run }: StepProps) {
     <>
       <Segmented
         fill
+        tight
         label="Heading"
         value={facing.heading}
         options={HEADINGS}
         onChange={(heading) => set({ heading })}
       />
       {facing.heading === 'compass' && angle('Clockwise from north', 'compassDeg')}
+      {facing.heading === 'target' && <TargetFields run={run} color={color} set={set} />}
       <div className="mt-2">
         <Segmented
           fill
@@ -65,7 +75,26 @@ export function FacingStep({ run }: StepProps) {
           onChange={(posture) => set({ posture })}
         />
       </div>
+      <Segmented
+        shown
+        label="Every second"
+        value={facing.alternate}
+        options={FLIPS}
+        onChange={(alternate) => set({ alternate })}
+      />
       {shift('Side', 'side', 'To the right of the way along; negative is left')}
+      <RampField
+        label="Side along the way"
+        hint="Added to the side, from the start of the path to its end"
+        value={facing.sideRamp}
+        rest={0}
+        range={[-3, 3]}
+        step={0.1}
+        dimension="length"
+        unit={unit}
+        color={color}
+        onChange={(sideRamp, key) => set({ sideRamp }, key)}
+      />
       {shift('Lift', 'lift', 'Off the path, along the posture’s up')}
       {angle('Turn', 'turnDeg')}
       {angle('Tip', 'tipDeg')}
@@ -79,6 +108,80 @@ export function FacingStep({ run }: StepProps) {
         reset={1}
         onChange={(v, key) => set({ size: Math.max(0.001, v ?? 1) }, key)}
       />
+    </>
+  );
+}
+
+/** What the props look at: a place, the nearest place of a path, or props of another arrangement. */
+function TargetFields({ run, set }: StepProps & { set: (values: Partial<Facing>, key?: string) => void }) {
+  const scene = useDocument((s) => s.scene);
+  const { target } = run.facing;
+  const others = scene.arrangements.filter((a) => a.id !== run.id);
+  const options = [
+    { value: 'point', text: 'a point' },
+    ...scene.paths.map((p) => ({ value: p.id, text: `path ${p.name}` })),
+    ...others.map((a) => ({ value: a.id, text: `props of ${a.name}` })),
+  ];
+  const value = target.kind === 'point' ? 'point' : target.kind === 'path' ? target.path : target.arrangement;
+  const choose = (id: string) => {
+    const next: Target =
+      id === 'point'
+        ? { kind: 'point', position: [0, 0, 0] }
+        : scene.paths.some((p) => p.id === id)
+          ? { kind: 'path', path: id }
+          : { kind: 'props', arrangement: id, slot: null };
+    set({ target: next });
+  };
+  return (
+    <>
+      <Choice label="Look at" value={value} options={options} none="missing" onChange={choose} />
+      {target.kind === 'point' && (
+        <div className="grid grid-cols-3 gap-1.5">
+          {(['X', 'Y', 'Z'] as const).map((name, axis) => (
+            <NumberBox
+              key={name}
+              label={`Target ${name}`}
+              prefix={name}
+              dimension="length"
+              unit={scene.units}
+              step={0.1}
+              value={target.position[axis]}
+              className="!px-1.5"
+              onChange={(v, key) =>
+                v !== null &&
+                set(
+                  {
+                    target: {
+                      kind: 'point',
+                      position: target.position.map((p, i) => (i === axis ? v : p)) as [
+                        number,
+                        number,
+                        number,
+                      ],
+                    },
+                  },
+                  key,
+                )
+              }
+            />
+          ))}
+        </div>
+      )}
+      {target.kind === 'props' && (
+        <label className="flex min-h-9 items-center justify-between gap-3 text-sm">
+          Slot
+          <input
+            aria-label="Slot to look at"
+            placeholder="nearest"
+            defaultValue={target.slot ?? ''}
+            onBlur={(e) =>
+              set({ target: { ...target, slot: e.target.value.trim().replace(/^#/, '') || null } })
+            }
+            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+            className="num w-[106px] rounded-md border border-edge bg-card px-2 py-1 text-sm"
+          />
+        </label>
+      )}
     </>
   );
 }

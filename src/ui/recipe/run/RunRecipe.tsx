@@ -2,16 +2,16 @@
 
 import { TriangleAlert } from 'lucide-react';
 import type { Run } from '@/core/arrange/run/schema';
+import { NO_FACTS } from '@/core/evaluate/result';
 import { THREADS } from '@/core/scene/defaults';
-import { removeArrangement, setArrangement } from '@/store/commands/runs';
+import { setArrangement } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
-import { PlainMenu } from '../../controls/PlainMenu';
-import { duplicateSelected } from '../../shell/actions';
 import {
   facingPhrase,
   gapsPhrase,
+  handPhrase,
   pathPhrase,
   propsPhrase,
   spacingPhrase,
@@ -20,15 +20,16 @@ import {
 import { plural, whole } from '../../words/numbers';
 import { RenameField } from '../RenameField';
 import { Step } from '../Step';
+import { useStepMenu } from '../stepClipboard';
 import { Checks } from './Checks';
 import { FacingStep } from './FacingStep';
 import { GapsStep } from './GapsStep';
+import { HandStep } from './HandStep';
+import { RunMenu } from './RunMenu';
 import { PathStep } from './PathStep';
 import { PropsStep } from './PropsStep';
 import { SpacingStep } from './SpacingStep';
 import { VariationStep } from './VariationStep';
-
-const FACTS = { length: 0, usable: 0, pitch: 0, askedPitch: 0, loose: 0 };
 
 /** The recipe of a run: its steps down its thread, in the order of the work. */
 export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
@@ -36,13 +37,20 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const result = useEngine((s) => s.result.arrangements.get(run.id));
   const ms = useEngine((s) => s.result.ms);
-  const facts = result?.facts ?? FACTS;
+  const facts = result?.facts ?? NO_FACTS;
   const placed = result?.counts.placed ?? 0;
   const gaps = result ? result.placements.count - placed : 0;
   const findings = result?.findings ?? [];
   const errors = findings.filter((f) => f.severity === 'error');
   const color = THREAD_COLORS[run.thread];
   const step = { run, color };
+  const menus = {
+    order: useStepMenu(run, 'order'),
+    spacing: useStepMenu(run, 'spacing'),
+    facing: useStepMenu(run, 'facing'),
+    variation: useStepMenu(run, 'variation'),
+    gaps: useStepMenu(run, 'gaps'),
+  };
   return (
     <>
       <div className="border-b border-edge px-3 pb-2.5 pt-3">
@@ -53,17 +61,7 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
             label="Name of the run"
             onRename={(name) => dispatch(setArrangement, { id: run.id, values: { name } })}
           />
-          <PlainMenu
-            name="More for this run"
-            entries={[
-              { text: 'Duplicate', run: duplicateSelected },
-              {
-                text: run.visible ? 'Hide' : 'Show',
-                run: () => dispatch(setArrangement, { id: run.id, values: { visible: !run.visible } }),
-              },
-              { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: run.id }) },
-            ]}
-          />
+          <RunMenu run={run} />
         </div>
         <p className="mt-1.5 flex gap-3.5 text-[13px] text-soft" aria-live="polite" data-testid="counts">
           <span>
@@ -99,6 +97,7 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
             title="Props"
             phrase={propsPhrase(run, scene)}
             color={color}
+            menu={menus.order}
             caution={errors.some((f) => f.kind === 'no-props' || f.kind === 'order-empty')}
           >
             <PropsStep {...step} />
@@ -112,17 +111,32 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
           >
             <PathStep {...step} />
           </Step>
-          <Step name="spacing" title="Spacing" phrase={spacingPhrase(run, facts, scene)} color={color}>
+          <Step
+            name="spacing"
+            title="Spacing"
+            phrase={spacingPhrase(run, facts, scene)}
+            color={color}
+            menu={menus.spacing}
+          >
             <SpacingStep {...step} facts={facts} slots={result?.placements.count ?? 0} findings={findings} />
           </Step>
-          <Step name="facing" title="Facing" phrase={facingPhrase(run)} color={color}>
+          <Step name="facing" title="Facing" phrase={facingPhrase(run)} color={color} menu={menus.facing}>
             <FacingStep {...step} />
           </Step>
-          <Step name="variation" title="Variation" phrase={variationPhrase(run, scene)} color={color}>
+          <Step
+            name="variation"
+            title="Variation"
+            phrase={variationPhrase(run, scene)}
+            color={color}
+            menu={menus.variation}
+          >
             <VariationStep {...step} />
           </Step>
-          <Step name="gaps" title="Gaps" phrase={gapsPhrase(run)} color={color}>
+          <Step name="gaps" title="Gaps" phrase={gapsPhrase(run)} color={color} menu={menus.gaps}>
             <GapsStep {...step} />
+          </Step>
+          <Step name="hand" title="By hand" phrase={handPhrase(run)} color={color}>
+            <HandStep {...step} />
           </Step>
           <Step
             name="checks"

@@ -1,0 +1,46 @@
+'use client';
+
+import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
+import { ChevronsUpDown } from 'lucide-react';
+
+interface ChoiceProps<T extends string | number> {
+  label: string;
+  value: T;
+  options: readonly { value: T; text: string }[];
+  onChange: (value: T) => void;
+  /** Said where the value is none of the options. */
+  none?: string;
+}
+
+/** One of several, behind a button. */
+export function Choice<T extends string | number>({ label, value, options, onChange, none }: ChoiceProps<T>) {
+  const shown = options.find((o) => o.value === value)?.text ?? none ?? String(value);
+  return (
+    <div className="flex min-h-9 items-center justify-between gap-3">
+      <span className="text-sm">{label}</span>
+      <Listbox value={value} onChange={onChange}>
+        <ListboxButton
+          aria-label={label}
+          className="flex w-[150px] items-center justify-between gap-1 rounded-md border border-edge bg-card px-2 py-1 text-left text-sm"
+        >
+          <span className="truncate">{shown}</span>
+          <ChevronsUpDown size={13} className="shrink-0 text-soft" />
+        </ListboxButton>
+        <ListboxOptions
+          anchor="bottom end"
+          className="z-[60] max-h-72 min-w-[150px] overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
+        >
+          {options.map((o) => (
+            <ListboxOption
+              key={o.value}
+              value={o.value}
+              className="cursor-pointer rounded-md px-2 py-1 data-focus:bg-groove data-selected:font-semibold"
+            >
+              {o.text}
+            </ListboxOption>
+          ))}
+        </ListboxOptions>
+      </Listbox>
+    </div>
+  );
+}

@@ -1,0 +1,236 @@
+'use client';
+
+import { Plus, X } from 'lucide-react';
+import type { Generator } from '@/core/scene/schema';
+import { useDocument } from '@/store/document';
+import { IconButton } from '../../../controls/Button';
+import { Choice } from '../../../controls/Choice';
+import { NumberBox, NumberField } from '../../../controls/NumberField';
+import { Segmented } from '../../../controls/Segmented';
+import { Toggle } from '../../../controls/Toggle';
+
+interface Field {
+  name: string;
+  label: string;
+  hint?: string;
+  dimension?: 'length' | 'angle' | 'percent';
+  step?: number;
+  min?: number;
+  max?: number;
+  whole?: boolean;
+  reset: number;
+}
+
+const size = (name: string, label: string, reset: number, hint?: string): Field => ({
+  name,
+  label,
+  hint,
+  dimension: 'length',
+  step: 0.1,
+  min: 0,
+  max: 1e6,
+  reset,
+});
+const turns = (reset: number, limit: number, hint?: string): Field => ({
+  name: 'turns',
+  label: 'Turns',
+  hint,
+  step: 0.25,
+  min: -limit,
+  max: limit,
+  reset,
+});
+
+/** The plain numbers of each shape; what is more than a number follows below. */
+const FIELDS: Record<Generator['shape'], Field[]> = {
+  line: [],
+  polyline: [size('fillet', 'Fillet', 0)],
+  circle: [size('radius', 'Radius', 3)],
+  arc: [
+    size('radius', 'Radius', 3),
+    { name: 'startDeg', label: 'Start', dimension: 'angle', step: 5, reset: 0 },
+    { name: 'sweepDeg', label: 'Sweep', dimension: 'angle', step: 5, min: -360, max: 360, reset: 180 },
+  ],
+  rectangle: [size('width', 'Width', 6), size('depth', 'Depth', 4), size('fillet', 'Fillet', 0.5)],
+  polygon: [
+    { name: 'sides', label: 'Sides', whole: true, min: 3, max: 2000, reset: 6 },
+    size('radius', 'Radius', 3),
+    size('fillet', 'Fillet', 0),
+  ],
+  helix: [
+    size('radius', 'Radius', 2),
+    { name: 'rise', label: 'Rise a turn', dimension: 'length', step: 0.1, reset: 1 },
+    turns(3, 2000, 'Negative runs clockwise seen from above'),
+  ],
+  spiral: [size('inner', 'Inner radius', 0.5), size('outer', 'Outer radius', 4), turns(3, 2000)],
+  coil: [
+    size('radius', 'Radius', 0.3),
+    turns(12, 5000, 'Around the whole path; whole where it is closed'),
+    { name: 'startDeg', label: 'Start', dimension: 'angle', step: 5, reset: 0 },
+  ],
+  strand: [],
+};
+
+type Set = (values: Partial<Generator>, key?: string) => void;
+
+/** The parameters of a generator, live. */
+export function GeneratorFields({
+  generator: g,
+  owner,
+  set,
+}: {
+  generator: Generator;
+  owner: string;
+  set: Set;
+}) {
+  const unit = useDocument((s) => s.scene.units);
+  const values = g as unknown as Record<string, number>;
+  const hold = (f: Field, v: number) => Math.min(f.max ?? Infinity, Math.max(f.min ?? -Infinity, v));
+  return (
+    <>
+      {g.shape === 'coil' && <Around owner={owner} value={g.path} set={set} />}
+      {FIELDS[g.shape].map((f) => (
+        <NumberField
+          key={f.name}
+          {...f}
+          unit={unit}
+          value={values[f.name]}
+          onChange={(v, key) => set({ [f.name]: hold(f, v ?? f.reset) } as Partial<Generator>, key)}
+        />
+      ))}
+      {g.shape === 'helix' && (
+        <NumberField
+          label="End radius"
+          hint="Empty: the same all the way"
+          dimension="length"
+          unit={unit}
+          step={0.1}
+          min={0}
+          value={g.endRadius ?? g.radius}
+          auto={g.endRadius === null ? 'the same' : undefined}
+          reset={null}
+          onChange={(v, key) => set({ endRadius: v === null ? null : Math.max(0, v) }, key)}
+        />
+      )}
+      {g.shape === 'line' && <Place label="To" value={g.to} onChange={(to, key) => set({ to }, key)} />}
+      {g.shape === 'polyline' && <Corners value={g.corners} closed={g.closed} set={set} />}
+      {g.shape === 'strand' && <StrandFields g={g} set={set} />}
+    </>
+  );
+}
+
+type P = [number, number, number];
+
+function Place({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: P;
+  onChange: (v: P, key?: string) => void;
+}) {
+  const unit = useDocument((s) => s.scene.units);
+  return (
+    <div className="my-1 grid grid-cols-3 gap-1.5" role="group" aria-label={label}>
+      {(['X', 'Y', 'Z'] as const).map((name, axis) => (
+        <NumberBox
+          key={name}
+          label={`${label} ${name}`}
+          prefix={name}
+          dimension="length"
+          unit={unit}
+          step={0.1}
+          value={value[axis]}
+          className="!px-1.5 [&_span:last-child]:hidden"
+          onChange={(v, key) => v !== null && onChange(value.map((p, i) => (i === axis ? v : p)) as P, key)}
+        />
+      ))}
+    </div>
+  );
+}
+
+function Around({ owner, value, set }: { owner: string; value: string; set: Set }) {
+  const paths = useDocument((s) => s.scene.paths);
+  return (
+    <Choice
+      label="Around"
+      value={value}
+      none="missing"
+      options={paths.filter((p) => p.id !== owner).map((p) => ({ value: p.id, text: p.name }))}
+      onChange={(path) => set({ path })}
+    />
+  );
+}
+
+function Corners({ value, closed, set }: { value: P[]; closed: boolean; set: Set }) {
+  const last = value[value.length - 1] ?? [0, 0, 0];
+  return (
+    <>
+      <Toggle label="Closed" value={closed} onChange={(c) => set({ closed: c })} />
+      {value.map((p, i) => (
+        <div key={i} className="flex items-center gap-1">
+          <Place
+            label={`Corner ${i + 1}`}
+            value={p}
+            onChange={(v, key) => set({ corners: value.map((q, k) => (k === i ? v : q)) }, key)}
+          />
+          <IconButton
+            name={`Take corner ${i + 1} out`}
+            className="!size-5"
+            disabled={value.length <= 1}
+            onClick={() => set({ corners: value.filter((_, k) => k !== i) })}
+          >
+            <X size={12} />
+          </IconButton>
+        </div>
+      ))}
+      <IconButton
+        name="Add a corner"
+        onClick={() => set({ corners: [...value, [last[0] + 1, last[1], last[2]]] })}
+      >
+        <Plus size={15} />
+      </IconButton>
+    </>
+  );
+}
+
+const BY = [
+  { value: 'slack', text: 'Slack' },
+  { value: 'length', text: 'Length' },
+  { value: 'sag', text: 'Sag' },
+] as const;
+
+function StrandFields({ g, set }: { g: Extract<Generator, { shape: 'strand' }>; set: Set }) {
+  const unit = useDocument((s) => s.scene.units);
+  return (
+    <>
+      <Place label="Other end" value={g.to} onChange={(to, key) => set({ to }, key)} />
+      <Segmented shown label="Hangs by" value={g.by} options={BY} onChange={(by) => set({ by })} />
+      {g.by === 'slack' ? (
+        <NumberField
+          label="Slack"
+          hint="Longer than straight by this share"
+          dimension="percent"
+          step={0.01}
+          min={0}
+          max={100}
+          value={g.slack}
+          reset={0.1}
+          onChange={(v, key) => set({ slack: Math.min(100, Math.max(0, v ?? 0.1)) }, key)}
+        />
+      ) : (
+        <NumberField
+          label={g.by === 'sag' ? 'Sag' : 'Length'}
+          dimension="length"
+          unit={unit}
+          step={0.1}
+          min={0}
+          value={g.by === 'sag' ? g.sag : g.length}
+          reset={g.by === 'sag' ? 1 : 7}
+          onChange={(v, key) => set({ [g.by]: Math.max(0, v ?? 1) } as Partial<Generator>, key)}
+        />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,162 @@
+'use client';
+
+import { Trash2 } from 'lucide-react';
+import type { Pegs } from '@/core/arrange/pegs/schema';
+import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { movePegs, removePegs, setPeg } from '@/store/commands/pegs';
+import { removeArrangement, setArrangement } from '@/store/commands/runs';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { selectSlots, useSelection } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
+import { PropPicture } from '../../basket/PropPicture';
+import { IconButton } from '../../controls/Button';
+import { NumberBox } from '../../controls/NumberField';
+import { PlainMenu } from '../../controls/PlainMenu';
+import { duplicateSelected } from '../../shell/actions';
+import { sentence } from '../../words/findings';
+import { plural } from '../../words/numbers';
+import { NodeHead } from '../nodes/NodeHead';
+import { Step } from '../Step';
+
+const MOST_LISTED = 200;
+
+/** Pegs: how many of which prop, and each by its numbers. */
+export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
+  const scene = useDocument((s) => s.scene);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const result = useEngine((s) => s.result.arrangements.get(a.id));
+  const chosen = useSelection((s) => (s.slots?.arrangement === a.id ? s.slots.ids : null));
+  const color = THREAD_COLORS[a.thread];
+  const counts = new Map<string, number>();
+  for (const peg of a.pegs) counts.set(peg.prop, (counts.get(peg.prop) ?? 0) + 1);
+  const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
+  const findings = result?.findings ?? [];
+  const pegs = chosen ? a.pegs.filter((p) => chosen.includes(pegNumber(p.id))) : a.pegs;
+  return (
+    <>
+      <NodeHead
+        name={a.name}
+        kind="pegs"
+        color={color}
+        detail={plural(a.pegs.length, 'peg')}
+        onRename={(name) => dispatch(setArrangement, { id: a.id, values: { name } })}
+        menu={[
+          { text: 'Duplicate', run: duplicateSelected },
+          { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
+        ]}
+      />
+      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto py-3">
+        <Step
+          name="props"
+          title="Props"
+          color={color}
+          phrase={
+            [...counts]
+              .slice(0, 2)
+              .map(([id, n]) => `${nameOf(id)} ×${n}`)
+              .join(', ') || 'None yet'
+          }
+        >
+          <ul className="text-[13px]">
+            {[...counts].map(([id, n]) => (
+              <li key={id} className="flex items-center gap-2 py-0.5">
+                <PropPicture prop={scene.props.find((p) => p.id === id)} size={26} />
+                <span className="min-w-0 flex-1 truncate">{nameOf(id)}</span>
+                <span className="num">{n}</span>
+              </li>
+            ))}
+          </ul>
+        </Step>
+        <Step
+          name="spacing"
+          title="Places"
+          color={color}
+          phrase={chosen ? `${chosen.length} selected` : plural(a.pegs.length, 'peg')}
+        >
+          <ul aria-label="Pegs">
+            {pegs.slice(0, MOST_LISTED).map((peg) => (
+              <li key={peg.id} className="mb-1.5 rounded-md border border-edge bg-paper p-1.5">
+                <div className="flex items-center gap-1">
+                  <button
+                    type="button"
+                    className="num min-w-0 flex-1 truncate text-left text-[12.5px]"
+                    onClick={() => selectSlots(a.id, [pegNumber(peg.id)])}
+                  >
+                    #{pegNumber(peg.id)} · {nameOf(peg.prop)}
+                  </button>
+                  <PlainMenu
+                    small
+                    name={`Swap peg ${pegNumber(peg.id)}`}
+                    entries={scene.props.map((p) => ({
+                      text: p.name,
+                      icon: <PropPicture prop={p} size={22} />,
+                      run: () => dispatch(setPeg, { id: a.id, peg: peg.id, values: { prop: p.id } }),
+                    }))}
+                  />
+                  <IconButton
+                    name={`Remove peg ${pegNumber(peg.id)}`}
+                    className="!size-5"
+                    onClick={() => dispatch(removePegs, { id: a.id, pegs: [peg.id] })}
+                  >
+                    <Trash2 size={13} />
+                  </IconButton>
+                </div>
+                <div className="mt-1 grid grid-cols-3 gap-1">
+                  {(['X', 'Y', 'Z'] as const).map((name, axis) => (
+                    <NumberBox
+                      key={name}
+                      label={`Peg ${pegNumber(peg.id)} ${name}`}
+                      prefix={name}
+                      dimension="length"
+                      unit={scene.units}
+                      step={0.05}
+                      value={peg.position[axis]}
+                      className="!px-1 [&_span:last-child]:hidden"
+                      onChange={(v, key) =>
+                        v !== null &&
+                        dispatch(
+                          movePegs,
+                          {
+                            id: a.id,
+                            to: {
+                              [peg.id]: peg.position.map((x, i) => (i === axis ? v : x)) as [
+                                number,
+                                number,
+                                number,
+                              ],
+                            },
+                          },
+                          key,
+                        )
+                      }
+                    />
+                  ))}
+                </div>
+              </li>
+            ))}
+          </ul>
+          {pegs.length > MOST_LISTED && (
+            <p className="text-[12.5px] text-soft">
+              The first {MOST_LISTED} of {pegs.length}. Select some in the scene to list them.
+            </p>
+          )}
+        </Step>
+        <Step
+          name="checks"
+          title="Checks"
+          color={color}
+          caution={findings.length > 0}
+          phrase={findings.length ? plural(findings.length, 'thing') + ' to look at' : 'All well'}
+        >
+          {findings.length === 0 && <p className="text-[13px] text-good">Nothing is missing.</p>}
+          {findings.map((f, i) => (
+            <p key={i} className="text-[12.5px]">
+              {sentence(f, scene)}
+            </p>
+          ))}
+        </Step>
+      </fieldset>
+    </>
+  );
+}

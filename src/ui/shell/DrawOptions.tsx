@@ -1,0 +1,72 @@
+'use client';
+
+import { useDocument } from '@/store/document';
+import { finishDrawing } from '@/view/drawTool';
+import { useSnap } from '@/view/snap/snapState';
+import { setDrawAs, useView } from '@/view/viewState';
+import { Button } from '../controls/Button';
+import { Segmented } from '../controls/Segmented';
+
+const KINDS = [
+  { value: 'smooth', text: 'Smooth' },
+  { value: 'corner', text: 'Corners' },
+] as const;
+const PLANES = [
+  { value: 'auto', text: 'Surfaces', hint: 'What is under the pointer: a surface, else the ground' },
+  { value: 'ground', text: 'Ground', hint: 'The ground alone, at height 0' },
+  { value: 'x', text: 'Across X', hint: 'An upright plane through the last point' },
+  { value: 'z', text: 'Across Z', hint: 'An upright plane through the last point' },
+  { value: 'view', text: 'Facing', hint: 'The plane that faces you, through the last point' },
+] as const;
+
+/** While a path is drawn: what the points are, where they go, and the next step. */
+export function DrawOptions() {
+  const { plane, pointKind } = useView();
+  const { points, onto } = useView((s) => s.drawing);
+  const parts = useSnap((s) => (s.on ? s.parts : 1));
+  const path = useDocument((s) => s.scene.paths.find((p) => p.id === onto?.path)?.name);
+  const count = points.length;
+  const enough = count >= (onto?.point ? 1 : 2);
+  const doing = onto ? (onto.point ? `Going on with ${path}. ` : `Another stroke of ${path}. `) : '';
+  return (
+    <div
+      className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5 text-ink-900"
+      data-theme-fixed
+    >
+      <div className="flex items-center gap-2 rounded-lg bg-linen-50/95 px-2 py-1 shadow">
+        <Segmented
+          label="Kind of the points"
+          value={pointKind}
+          options={KINDS}
+          onChange={(k) => setDrawAs({ pointKind: k })}
+        />
+        <span className="h-5 w-px bg-edge" />
+        <Segmented
+          label="Where points go"
+          value={plane}
+          options={PLANES}
+          onChange={(p) => setDrawAs({ plane: p })}
+        />
+      </div>
+      <div
+        className="flex items-center gap-3 rounded-lg bg-linen-50/95 px-3 py-1.5 text-[12.5px] shadow"
+        role="status"
+      >
+        <span>
+          {doing}
+          {count === 0 && !onto && 'Click where the path begins; the end of another path goes on with it.'}
+          {count === 0 && onto && 'Click the next point.'}
+          {count > 0 && !enough && 'Click the next point. Escape takes the last one back.'}
+          {enough &&
+            `Enter or a double click finishes${count >= 3 && !onto ? '; a click on the first point closes the loop' : ''}.`}
+          {parts > 1 ? ` Snaps to ${parts} parts.` : ' A number divides every path for snapping.'}
+        </span>
+        {enough && (
+          <Button look="ink" onClick={() => finishDrawing(false)}>
+            Finish
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
