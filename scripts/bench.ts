@@ -15,7 +15,7 @@ import { ternQuay } from './examples/ternQuay';
 /** Speed as ratios between rows of one run on one machine; the milliseconds are only to read the ratios by. */
 
 const COUNT = 100_000;
-const at: [number, number, number][] = Array.from({ length: 24 }, (_, i) => [
+const at: [number, number, number][] = Array.from({ length: 50 }, (_, i) => [
   30 * Math.cos(i * 0.7) + i,
   2 * Math.sin(i),
   30 * Math.sin(i * 0.7),
@@ -56,7 +56,31 @@ let flip = 0;
 const dragged = (): Scene => ({
   ...quay,
   arrangements: quay.arrangements.map((a, i) =>
-    i === 0 ? { ...a, spacing: { ...a.spacing, pitch: 1.5 + (flip++ % 50) / 100 } } : a,
+    i === 0 && a.kind === 'run' ? { ...a, spacing: { ...a.spacing, pitch: 1.5 + (flip++ % 50) / 100 } } : a,
+  ),
+});
+
+/** A path of 50 points that carries 2,000 props, one of its points dragged. */
+const loaded: Scene = (() => {
+  const scene = structuredClone(quay);
+  const run = newRun('r', 'R', 'madder', 'p', [newEntry('e', { kind: 'prop', prop: quay.props[0].id })]);
+  run.spacing = { ...run.spacing, mode: 'count', count: 2000 };
+  run.variation = { ...run.variation, turnDeg: [-30, 30], size: [0.9, 1.1] };
+  return { ...scene, paths: [structuredClone(document)], arrangements: [run] };
+})();
+const touching: Scene = {
+  ...loaded,
+  arrangements: loaded.arrangements.map((a) =>
+    a.kind === 'run' ? { ...a, spacing: { ...a.spacing, mode: 'touch' as const }, facing: { ...a.facing, size: path.length / 2000 / 0.52 } } : a,
+  ),
+};
+const evaluators = { pitch: new Evaluator(assets), touch: new Evaluator(assets) };
+const moved = (scene: Scene): Scene => ({
+  ...scene,
+  paths: scene.paths.map((p) =>
+    p.source.kind === 'points'
+      ? { ...p, source: { ...p.source, points: p.source.points.map((q, i) => (i === 20 ? { ...q, position: [q.position[0], (flip++ % 40) / 20, q.position[2]] as [number, number, number] } : q)) } }
+      : p,
   ),
 });
 
@@ -74,10 +98,12 @@ bench
   .add('a whole run of 100,000 slots, plain', () => void evaluateRun(plain, context))
   .add('a whole run of 100,000 slots, varied, with gaps', () => void evaluateRun(varied, context))
   .add('instance matrices of 100,000 slots', () => void drawBatches(placements))
-  .add('compile a path of 24 points', () => void compilePath(document))
+  .add('compile a path of 50 points', () => void compilePath(document))
   .add('1,000 nearest points', () => {
     for (let i = 0; i < 1000; i++) nearestOnPath(path, [Math.sin(i) * 40, 1, Math.cos(i * 1.3) * 40]);
   })
+  .add('a point dragged on a path with 2,000 props', () => void evaluators.pitch.evaluate(moved(loaded)))
+  .add('a point dragged, about 2,000 props end to end and evened out', () => void evaluators.touch.evaluate(moved(touching)))
   .add('tern-quay from nothing', () => void new Evaluator(assets).evaluate(quay))
   .add('tern-quay, one setting dragged', () => void evaluator.evaluate(dragged()));
 await bench.run();

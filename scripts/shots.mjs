@@ -34,24 +34,33 @@ const settled = async () => {
 };
 const shot = (name) => page.screenshot({ path: `docs/screenshots/${name}.png` });
 
-await page.goto(base);
-await page.getByRole('button', { name: /Open the example Tern Quay/ }).click();
-await settled();
+const open = async (title) => {
+  await page.goto(base);
+  await page.getByRole('button', { name: new RegExp(`Open the example ${title}`) }).click();
+  await settled();
+};
+const step = (title) => page.getByRole('region', { name: title, exact: true }).getByRole('button').first();
 
-// The example's own picture: the scene alone, nothing selected.
-await page.keyboard.press('Escape');
-await settled();
-await page.evaluate(() =>
-  document
-    .querySelectorAll('[aria-label="Scene"] > :not(:first-child)')
-    .forEach((e) => (e.style.visibility = 'hidden')),
-);
-await page
-  .locator('[aria-label="Scene"]')
-  .screenshot({ path: 'public/examples/tern-quay.jpg', type: 'jpeg', quality: 82 });
-await page.reload();
-await settled();
+// The examples' own pictures: the scene alone, nothing selected.
+for (const [title, name] of [
+  ['Tern Quay', 'tern-quay'],
+  ['Rope fence', 'rope-fence'],
+  ['Ferry loop', 'ferry-loop'],
+]) {
+  await open(title);
+  await page.keyboard.press('Escape');
+  await settled();
+  await page.evaluate(() =>
+    document
+      .querySelectorAll('[aria-label="Scene"] > :not(:first-child)')
+      .forEach((e) => (e.style.visibility = 'hidden')),
+  );
+  await page
+    .locator('[aria-label="Scene"]')
+    .screenshot({ path: `public/examples/${name}.jpg`, type: 'jpeg', quality: 82 });
+}
 
+await open('Tern Quay');
 await page.getByRole('button', { name: 'Point 4', exact: true }).click();
 await page.locator('[data-slot="13"]').hover();
 await settled();
@@ -66,6 +75,51 @@ await page.keyboard.press('Escape');
 await page.getByRole('button', { name: 'Add props' }).click();
 await settled();
 await shot('library');
+await page.keyboard.press('Escape');
+
+// One prop in hand: nudged, with what the hand did in the recipe.
+await page.getByRole('button', { name: /^Evening stores/ }).click();
+await step('Spacing').click();
+await step('By hand').click();
+await page.locator('[data-slot="10"]').focus();
+for (let i = 0; i < 6; i++) await page.keyboard.press('Alt+ArrowRight');
+await page.getByRole('region', { name: 'By hand' }).getByRole('button', { name: /^#10/ }).click();
+await settled();
+await shot('by-hand');
+
+await open('Rope fence');
+await page.getByRole('button', { name: /^Fence line Path/ }).click();
+await page.getByRole('button', { name: 'Select point 4' }).click();
+await settled();
+await shot('path');
+
+await page.getByRole('button', { name: /^Tufts along/ }).click();
+await step('Spacing').click();
+await step('Variation').click();
+await page.getByRole('radio', { name: 'Spacing', exact: true }).click();
+await page.getByRole('button', { name: 'Compare seeds' }).click();
+await page.waitForTimeout(2500);
+await settled();
+await shot('seeds');
+await page.getByRole('button', { name: 'Close', exact: true }).click();
+
+await open('Ferry loop');
+await step('Spacing').click();
+await step('Props').click();
+await page.getByRole('button', { name: 'Play the pulley' }).click();
+await page.waitForTimeout(3000);
+await page.getByRole('button', { name: 'Stop the pulley' }).click();
+await settled();
+await shot('pulley');
+
+await page.getByRole('button', { name: 'Draw path' }).first().click();
+const scene = await page.locator('[aria-label="Scene"]').boundingBox();
+await page.mouse.click(scene.x + scene.width * 0.42, scene.y + scene.height * 0.5);
+await page.keyboard.press('8');
+for (const [x, y] of [[0.5, 0.45], [0.55, 0.47], [0.585, 0.465]]) await page.mouse.move(scene.x + scene.width * x, scene.y + scene.height * y, { steps: 4 });
+await page.waitForTimeout(400);
+await shot('drawing');
+await page.keyboard.press('Escape');
 await page.keyboard.press('Escape');
 
 await page.getByRole('link', { name: 'Scenes', exact: true }).click();

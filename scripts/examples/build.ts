@@ -1,9 +1,8 @@
 import { mkdir, writeFile } from 'node:fs/promises';
 import { packScene } from '@/core/formats/sceneZip';
-import { ternQuay } from './ternQuay';
+import { EXAMPLES } from './index';
 
 /** Writes the example scenes to examples/. */
-const EXAMPLES = { 'tern-quay': ternQuay };
 
 await mkdir('examples', { recursive: true });
 for (const [name, build] of Object.entries(EXAMPLES)) {

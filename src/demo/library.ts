@@ -1,7 +1,9 @@
 import type { Mesh } from '@/core/mesh/mesh';
+import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
 import * as line from './props/line';
 import * as quay from './surfaces/quay';
+import { tower } from './surfaces/tower';
 import { COLORS } from './shape';
 
 /** A mesh that ships with the application. */
@@ -45,6 +47,9 @@ export const BUILT: BuiltMesh[] = [
   prop('rope-post', 'Rope post', harbour.ropePost),
   prop('rail', 'Rail', line.rail),
   prop('plank', 'Plank', line.plank),
+  prop('rope-piece', 'Rope piece', ferry.ropePiece, 'centre'),
+  prop('ferry-car', 'Ferry car', ferry.ferryCar),
+  prop('line-pylon', 'Line pylon', ferry.linePylon),
   prop('bench', 'Bench', harbour.bench),
   prop('crate', 'Crate', harbour.crate),
   prop('barrel', 'Barrel', harbour.barrel),
@@ -57,6 +62,7 @@ export const BUILT: BuiltMesh[] = [
   prop('grass-tuft', 'Grass tuft', harbour.grassTuft),
   { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
   { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: quay.water },
+  { name: 'tower', title: 'Beacon tower', use: 'surface', foot: 'origin', make: () => tower() },
   { name: 'floor', title: 'Floor, 20 × 20 m', use: 'surface', foot: 'origin', make: quay.floor },
 ];
 

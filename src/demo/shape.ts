@@ -1,5 +1,7 @@
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
+import { linearColor } from '@/core/math/color';
 import { cross, normalize, sub, type Vec3 } from '@/core/math/vec3';
+import { cos, sin } from '@/core/math/portable';
 
 /** The palette of the demo world: linen, ink and the dyes, with a few woods and stones between. */
 export const COLORS = {
@@ -22,13 +24,6 @@ export const COLORS = {
   white: '#F4EEE2',
   grass: '#7E9150',
 } as const;
-
-function linear(hex: string): Vec3 {
-  return [1, 3, 5].map((i) => {
-    const c = parseInt(hex.slice(i, i + 2), 16) / 255;
-    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4;
-  }) as Vec3;
-}
 
 const MATERIAL: MeshMaterial = {
   name: 'painted',
@@ -63,7 +58,7 @@ export class Shape {
   /** A flat polygon, corners counter-clockwise as seen from outside; it must be convex. */
   face(corners: Vec3[], color: string): this {
     const n = normalize(cross(sub(corners[1], corners[0]), sub(corners[2], corners[0])), [0, 1, 0]);
-    const rgb = linear(color);
+    const rgb = linearColor(color);
     const first = corners.map((p) => this.vertex(p, n, rgb))[0];
     for (let k = 1; k + 1 < corners.length; k++) this.i.push(first, first + k, first + k + 1);
     return this;
@@ -145,7 +140,7 @@ export class Shape {
       return [dy / l, -dr / l];
     };
     for (let k = 0; k + 1 < profile.length; k++) {
-      const rgb = linear(typeof colors === 'string' ? colors : colors[k % colors.length]);
+      const rgb = linearColor(typeof colors === 'string' ? colors : colors[k % colors.length]);
       const own = bandNormal(k);
       const mean = (other: number): [number, number] => {
         if (!smooth || other < 0 || other + 1 >= profile.length) return own;
@@ -159,7 +154,7 @@ export class Shape {
       ].map(({ at, normal }) =>
         Array.from({ length: sides + 1 }, (_, s) => {
           const a = (2 * Math.PI * s) / sides;
-          const [x, z] = [Math.cos(a), -Math.sin(a)];
+          const [x, z] = [cos(a), -sin(a)];
           return this.vertex(
             [at[0] * x, at[1], at[0] * z],
             normalize([normal[0] * x, normal[1], normal[0] * z]),
@@ -186,17 +181,17 @@ export class Shape {
     height = thick,
   ): this {
     const rgb = (k: number) =>
-      linear(typeof colors === 'string' ? colors : colors[Math.floor((k * colors.length) / around)]);
+      linearColor(typeof colors === 'string' ? colors : colors[Math.floor((k * colors.length) / around)]);
     for (let k = 0; k < around; k++) {
       const rows = [k, k + 1].map((s) =>
         Array.from({ length: across + 1 }, (_, q) => {
           const a = (2 * Math.PI * s) / around;
           const b = (2 * Math.PI * q) / across;
-          const r = radius + thick * Math.cos(b);
-          const dir: Vec3 = [Math.cos(a), 0, -Math.sin(a)];
+          const r = radius + thick * cos(b);
+          const dir: Vec3 = [cos(a), 0, -sin(a)];
           return this.vertex(
-            [dir[0] * r, height * Math.sin(b), dir[2] * r],
-            normalize([dir[0] * Math.cos(b), Math.sin(b), dir[2] * Math.cos(b)]),
+            [dir[0] * r, height * sin(b), dir[2] * r],
+            normalize([dir[0] * cos(b), sin(b), dir[2] * cos(b)]),
             rgb(k),
           );
         }),

@@ -1,5 +1,6 @@
 import type { Mesh } from '@/core/mesh/mesh';
 import { COLORS as C, Shape } from '../shape';
+import { cos, sin } from '@/core/math/portable';
 
 /** What stands on the quay. Metres, Y up, front +Z, base at y = 0. */
 
@@ -187,7 +188,7 @@ export function buoy(): Mesh {
 
 export function boulder(): Mesh {
   const rough = (p: readonly number[]) =>
-    1 + 0.14 * Math.sin(5.1 * p[0] + 2.3 * p[2]) + 0.1 * Math.sin(7.7 * p[1] + 3.1 * p[0]);
+    1 + 0.14 * sin(5.1 * p[0] + 2.3 * p[2]) + 0.1 * sin(7.7 * p[1] + 3.1 * p[0]);
   return new Shape()
     .turned(
       [
@@ -209,8 +210,8 @@ export function grassTuft(): Mesh {
   const s = new Shape();
   for (let k = 0; k < 12; k++) {
     const a = k * 2.4;
-    const [x, z] = [Math.cos(a), Math.sin(a)];
-    const h = 0.24 + 0.12 * Math.abs(Math.sin(k * 1.7));
+    const [x, z] = [cos(a), sin(a)];
+    const h = 0.24 + 0.12 * Math.abs(sin(k * 1.7));
     const r = 0.03 + 0.012 * k;
     s.sheet(
       [

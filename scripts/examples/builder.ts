@@ -1,0 +1,53 @@
+import { emptyScene } from '@/core/scene/defaults';
+import type { Scene } from '@/core/scene/schema';
+import type { Run } from '@/core/arrange/run/schema';
+import { builtEntry } from '@/demo/library';
+import { applyCommand, type Command } from '@/store/command';
+import { addEntry, setEntry } from '@/store/commands/order';
+import { addRun } from '@/store/commands/runs';
+import { addProp, addSurface } from '@/store/commands/scene';
+
+/** Builds scenes by the commands that the interface uses. */
+export class Builder {
+  scene: Scene;
+
+  constructor(name: string, view: Scene['view']) {
+    this.scene = { ...emptyScene(name), view };
+  }
+
+  do<A>(command: Command<A>, args: A): string {
+    const { scene, made } = applyCommand(this.scene, command, args);
+    this.scene = scene;
+    return made ?? '';
+  }
+
+  prop(name: string): string {
+    const entry = builtEntry(name)!;
+    return this.do(addProp, { name: entry.title, mesh: { source: 'built', name }, settings: { foot: { at: entry.foot } } });
+  }
+
+  props<N extends string>(names: readonly N[]): Record<N, string> {
+    return Object.fromEntries(names.map((name) => [name, this.prop(name)])) as Record<N, string>;
+  }
+
+  surface(name: string, title: string): string {
+    return this.do(addSurface, { name: title, mesh: { source: 'built', name } });
+  }
+
+  findRun(id: string): Run {
+    return this.scene.arrangements.find((a) => a.id === id) as Run;
+  }
+
+  /** A run whose order is these props, each as often in a row as it says; null is a rest. */
+  run(name: string, path: string, order: [prop: string | null, times: number][]): string {
+    const id = this.do(addRun, { prop: order[0][0], path, name });
+    order.forEach(([prop, times], i) => {
+      const entry =
+        i === 0
+          ? this.findRun(id).order.entries[0].id
+          : this.do(addEntry, { id, item: prop ? { kind: 'prop', prop } : { kind: 'rest' } });
+      this.do(setEntry, { id, entry, values: { times: [times, times] } });
+    });
+    return id;
+  }
+}

@@ -1,0 +1,48 @@
+import type { Scene } from '@/core/scene/schema';
+import { addGenerated, addOffset, setGenerator, setPath, setSource } from '@/store/commands/paths';
+import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
+import { setSurface } from '@/store/commands/scene';
+import { Builder } from './builder';
+
+/** Cars on a closed loop, drawn round by the pulley; buoys mark the lane, pylons carry the line. */
+export function ferryLoop(): Scene {
+  const b = new Builder('Ferry loop', { eye: [10.5, 8, 15.5], target: [0, 0.2, 0.6] });
+  const props = b.props(['ferry-car', 'line-pylon', 'buoy', 'net-float', 'bollard-painted', 'plank']);
+  const water = b.surface('water', 'Water');
+  b.do(setSurface, { id: water, values: { position: [0, -0.1, 0] } });
+
+  const loop = b.do(addGenerated, { shape: 'rectangle', name: 'Ferry line' });
+  b.do(setGenerator, { id: loop, values: { width: 15, depth: 8, fillet: 3.2 } });
+  const cars = b.run('Cars', loop, [[props['ferry-car'], 1]]);
+  b.do(setStep, { id: cars, step: 'spacing', values: { mode: 'count', count: 9 } });
+  b.do(setStep, { id: cars, step: 'facing', values: { posture: 'bank', lift: -0.12 } });
+  b.do(setStep, { id: cars, step: 'pulley', values: { speed: 0.6 } });
+  b.do(setStep, { id: cars, step: 'variation', values: { tint: { colors: ['#d6a02b', '#b4472f', '#61793f'], strength: [0.25, 0.25] } } });
+  b.do(setSeed, { id: cars, seed: 5 });
+
+  const inner = b.do(addOffset, { path: loop, distance: -1.5 });
+  b.do(setPath, { id: inner, values: { name: 'Pylon line' } });
+  const pylons = b.run('Pylons', inner, [[props['line-pylon'], 1]]);
+  b.do(setArrangement, { id: pylons, values: { thread: 'woad' } });
+  b.do(setStep, { id: pylons, step: 'spacing', values: { mode: 'divide', parts: 2, per: 'quadrant' } });
+
+  const outer = b.do(addOffset, { path: loop, distance: 1.6 });
+  b.do(setPath, { id: outer, values: { name: 'Lane' } });
+  const marks = b.run('Lane marks', outer, [[props.buoy, 1], [props['net-float'], 5]]);
+  b.do(setArrangement, { id: marks, values: { thread: 'weld' } });
+  b.do(setStep, { id: marks, step: 'spacing', values: { pitch: 0.9 } });
+  b.do(setStep, { id: marks, step: 'variation', values: { turnDeg: [-180, 180], tipDeg: [-7, 7], rollDeg: [-7, 7] } });
+
+  const stage = b.do(addGenerated, { shape: 'line', name: 'Landing stage' });
+  b.do(setGenerator, { id: stage, values: { to: [0, 0, 3.4] } });
+  b.do(setSource, { id: stage, values: { position: [0, 0.16, 5.6] } });
+  const deck = b.run('Landing stage deck', stage, [[props.plank, 1]]);
+  b.do(setArrangement, { id: deck, values: { thread: 'plum' } });
+  b.do(setStep, { id: deck, step: 'spacing', values: { pitch: 0.17 } });
+  b.do(setStep, { id: deck, step: 'variation', values: { turnDeg: [-1.5, 1.5] } });
+  const ends = b.run('Stage bollards', stage, [[props['bollard-painted'], 1]]);
+  b.do(setArrangement, { id: ends, values: { thread: 'moss' } });
+  b.do(setStep, { id: ends, step: 'spacing', values: { mode: 'count', count: 2, insetStart: 0.5, insetEnd: 0.5, rows: { count: 1, distance: 1.1, stagger: 0, side: 'both', mirrored: false } } });
+  b.do(setStep, { id: ends, step: 'facing', values: { size: 0.8 } });
+  return b.scene;
+}

@@ -1,0 +1,6 @@
+import { ferryLoop } from './ferryLoop';
+import { ropeFence } from './ropeFence';
+import { ternQuay } from './ternQuay';
+
+/** The example scenes by the name of their file. */
+export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop };

@@ -1,0 +1,57 @@
+import type { Scene } from '@/core/scene/schema';
+import { addKeepOut } from '@/store/commands/gaps';
+import { setEntry } from '@/store/commands/order';
+import { addGenerated, addPath, setPath } from '@/store/commands/paths';
+import { setArrangement, setStep } from '@/store/commands/runs';
+import { Builder } from './builder';
+
+/** Length of the rail prop, metres: the corners stand at whole numbers of it, so that posts meet every joint. */
+const RAIL = 1.6;
+
+/** A fence of posts and rails that meets itself at every corner, with a gap where the footpath crosses. */
+export function ropeFence(): Scene {
+  const b = new Builder('Rope fence over the sands', { eye: [6, 6.2, 14.5], target: [5.6, 0.3, -1] });
+  const props = b.props(['rope-post', 'rail', 'plank', 'grass-tuft', 'boulder']);
+  b.surface('floor', 'Sands');
+
+  const at = (x: number, z: number): [number, number, number] => [x * RAIL, 0, z * RAIL];
+  const fence = b.do(addPath, { name: 'Fence line', kind: 'corner', points: [at(-3, 3), at(1, 3), at(1, -1), at(6, -1), at(6, 2), at(9, 2)] });
+  const footpath = b.do(addGenerated, {
+    shape: 'line',
+    name: 'Footpath',
+    position: [4.82, 0, 4],
+    values: { to: [1.4, 0, -10] },
+  });
+
+  const posts = b.run('Posts', fence, [[props['rope-post'], 1]]);
+  b.do(setStep, { id: posts, step: 'spacing', values: { pitch: RAIL, leftover: 'end' } });
+  b.do(setStep, { id: posts, step: 'variation', values: { tipDeg: [-2, 2], rollDeg: [-2, 2], sizeY: [0.96, 1.05] } });
+
+  for (const [name, lift, thread] of [
+    ['Upper rails', 0.78, 'weld'],
+    ['Lower rails', 0.4, 'moss'],
+  ] as const) {
+    const rails = b.run(name, fence, [[props.rail, 1]]);
+    b.do(setArrangement, { id: rails, values: { thread } });
+    b.do(setStep, { id: rails, step: 'spacing', values: { mode: 'touch' } });
+    b.do(setStep, { id: rails, step: 'facing', values: { lift } });
+    b.do(addKeepOut, { id: rails, keepOut: { kind: 'near', name: 'Footpath', of: { kind: 'path', id: footpath }, distance: 0.85 } });
+  }
+
+  const boards = b.run('Boards of the footpath', footpath, [[props.plank, 1]]);
+  b.do(setArrangement, { id: boards, values: { thread: 'plum' } });
+  b.do(setStep, { id: boards, step: 'spacing', values: { pitch: 0.2, looseBy: 0.012 } });
+  b.do(setStep, { id: boards, step: 'variation', values: { turnDeg: [-4, 4], side: [-0.05, 0.05], spread: { ...b.findRun(boards).variation.spread, turnDeg: 'bell' } } });
+  b.do(setStep, { id: boards, step: 'gaps', values: { chance: 0.05, longest: 1 } });
+
+  const tufts = b.run('Tufts along the fence', fence, [[props['grass-tuft'], 1], [props.boulder, 1]]);
+  b.do(setEntry, { id: tufts, entry: b.findRun(tufts).order.entries[0].id, values: { weight: 5 } });
+  b.do(setArrangement, { id: tufts, values: { thread: 'moss' } });
+  b.do(setStep, { id: tufts, step: 'order', values: { mode: 'mix', bag: true } });
+  b.do(setStep, { id: tufts, step: 'spacing', values: { pitch: 0.85, looseBy: 0.3, minDistance: 0.2, rows: { count: 1, distance: 1.1, stagger: 0, side: 'both', mirrored: false } } });
+  b.do(setStep, { id: tufts, step: 'variation', values: { turnDeg: [-180, 180], side: [-0.35, 0.35], size: [0.6, 1.2], tint: { colors: ['#d6a02b', '#61793f'], strength: [0, 0.35] }, perProp: { [props.boulder]: { size: [0.25, 0.5] } } } });
+  b.do(setStep, { id: tufts, step: 'gaps', values: { collide: 'leave-out' } });
+  b.do(addKeepOut, { id: tufts, keepOut: { kind: 'near', name: 'Footpath', of: { kind: 'path', id: footpath }, distance: 0.9 } });
+  b.do(setPath, { id: footpath, values: { visible: false } });
+  return b.scene;
+}
