@@ -169,7 +169,7 @@ test('variation: ranges with two ends, steps, size; a seed; nothing else moves',
   const step = await openStep(page, 'Variation');
   await type(step.getByLabel('Turn, least', { exact: true }), '-90');
   await type(step.getByLabel('Turn, most', { exact: true }), '90');
-  await step.getByRole('button', { name: 'Angles in steps' }).click();
+  await step.getByRole('switch', { name: 'In steps' }).click();
   await type(step.getByLabel('Turn in steps of'), '45');
   const turned = await rows(page);
   const heading = (r: Row) => Math.round((Math.atan2(axes(r).front[2], axes(r).front[0]) * 180) / Math.PI);
@@ -209,6 +209,7 @@ test('gaps by chance and by keep-outs; a smaller chance keeps a subset', async (
   expect(few.length).toBeGreaterThan(5);
   for (const slot of few) expect(many).toContain(slot);
   await step.getByRole('button', { name: 'Add a keep-out' }).click();
+  await page.getByRole('menuitem', { name: 'A stretch of the path' }).click();
   await type(step.getByLabel('Keep-out from'), '2');
   await type(step.getByLabel('Keep-out to'), '3.5');
   const list = await rows(page);

@@ -14,9 +14,9 @@ export async function settled(page: Page): Promise<void> {
   await page.locator('[aria-label="Scene"][data-settled="true"]').waitFor({ timeout: 120_000 });
 }
 
-export async function openExample(page: Page): Promise<void> {
+export async function openExample(page: Page, title = 'Tern Quay'): Promise<void> {
   await page.goto('/');
-  await page.getByRole('button', { name: /Open the example Tern Quay/ }).click();
+  await page.getByRole('button', { name: new RegExp(`Open the example ${title}`) }).click();
   await settled(page);
 }
 
@@ -57,6 +57,48 @@ export async function takeProps(page: Page, ...names: string[]): Promise<void> {
   await settled(page);
 }
 
+/** Hangs a prop of the basket on the path in hand. */
+export async function hang(page: Page, prop: string): Promise<void> {
+  await page.getByRole('button', { name: prop, exact: true }).hover();
+  await page.getByRole('button', { name: `Hang ${prop}` }).click();
+  await settled(page);
+}
+
+/** Chooses an entry of the menu behind a button. */
+export async function choose(page: Page, menu: string | Locator, entry: string | RegExp): Promise<void> {
+  await (typeof menu === 'string' ? page.getByRole('button', { name: menu, exact: true }) : menu).click();
+  await page.getByRole('menuitem', { name: entry, exact: typeof entry === 'string' }).click();
+}
+
+/** Chooses one of several behind a field of its label. */
+export async function pickOption(
+  page: Page,
+  within: Locator | Page,
+  label: string,
+  option: string,
+): Promise<void> {
+  await within.getByRole('button', { name: label, exact: true }).click();
+  await page.getByRole('option', { name: option, exact: true }).click();
+}
+
+/** A corner path by numbers: drawn anywhere, then its points typed. */
+export async function pathByNumbers(page: Page, points: [number, number][]): Promise<void> {
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await page.getByRole('button', { name: 'Draw path' }).first().click();
+  await page.getByRole('radio', { name: 'Corners' }).click();
+  const n = points.length;
+  for (let i = 0; i < n; i++)
+    await clickAt(page, 0.25 + (0.5 * i) / Math.max(1, n - 1), 0.35 + 0.2 * (i % 2));
+  await page.keyboard.press('Enter');
+  await settled(page);
+  for (const [i, [x, z]] of points.entries()) {
+    await type(page.getByLabel(`Point ${i + 1} X in the list`), String(x));
+    await type(page.getByLabel(`Point ${i + 1} Z in the list`), String(z));
+  }
+  await page.keyboard.press('Escape');
+  await settled(page);
+}
+
 /** The live counts on top of the recipe. */
 export async function counts(page: Page): Promise<{ placed: number; gaps: number }> {
   const text = await page.getByTestId('counts').innerText();
@@ -93,6 +135,8 @@ export interface Row {
   qz: number;
   qw: number;
   sx: number;
+  sy: number;
+  sz: number;
   s: number;
 }
 
