@@ -1,6 +1,8 @@
 /** Unit tests of everything that needs no browser. SWC compiles them; no type checks here (tsc does those). */
 export default {
   testEnvironment: 'node',
+  // A loaded machine may take several times as long as a free one.
+  testTimeout: 60_000,
   // The worker protocol leaves message ports open that only garbage collection closes.
   forceExit: true,
   testMatch: ['<rootDir>/src/**/*.test.ts'],

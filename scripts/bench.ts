@@ -71,7 +71,13 @@ const loaded: Scene = (() => {
 const touching: Scene = {
   ...loaded,
   arrangements: loaded.arrangements.map((a) =>
-    a.kind === 'run' ? { ...a, spacing: { ...a.spacing, mode: 'touch' as const }, facing: { ...a.facing, size: path.length / 2000 / 0.52 } } : a,
+    a.kind === 'run'
+      ? {
+          ...a,
+          spacing: { ...a.spacing, mode: 'touch' as const },
+          facing: { ...a.facing, size: path.length / 2000 / 0.52 },
+        }
+      : a,
   ),
 };
 const evaluators = { pitch: new Evaluator(assets), touch: new Evaluator(assets) };
@@ -79,7 +85,20 @@ const moved = (scene: Scene): Scene => ({
   ...scene,
   paths: scene.paths.map((p) =>
     p.source.kind === 'points'
-      ? { ...p, source: { ...p.source, points: p.source.points.map((q, i) => (i === 20 ? { ...q, position: [q.position[0], (flip++ % 40) / 20, q.position[2]] as [number, number, number] } : q)) } }
+      ? {
+          ...p,
+          source: {
+            ...p.source,
+            points: p.source.points.map((q, i) =>
+              i === 20
+                ? {
+                    ...q,
+                    position: [q.position[0], (flip++ % 40) / 20, q.position[2]] as [number, number, number],
+                  }
+                : q,
+            ),
+          },
+        }
       : p,
   ),
 });
@@ -103,7 +122,10 @@ bench
     for (let i = 0; i < 1000; i++) nearestOnPath(path, [Math.sin(i) * 40, 1, Math.cos(i * 1.3) * 40]);
   })
   .add('a point dragged on a path with 2,000 props', () => void evaluators.pitch.evaluate(moved(loaded)))
-  .add('a point dragged, about 2,000 props end to end and evened out', () => void evaluators.touch.evaluate(moved(touching)))
+  .add(
+    'a point dragged, about 2,000 props end to end and evened out',
+    () => void evaluators.touch.evaluate(moved(touching)),
+  )
   .add('tern-quay from nothing', () => void new Evaluator(assets).evaluate(quay))
   .add('tern-quay, one setting dragged', () => void evaluator.evaluate(dragged()));
 await bench.run();

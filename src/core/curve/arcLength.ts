@@ -76,60 +76,99 @@ function quintic(powers: Float64Array, k: number, t0: number, t1: number, h: num
 const evalQuintic = (c: ArrayLike<number>, o: number, u: number) =>
   ((((c[o + 5] * u + c[o + 4]) * u + c[o + 3]) * u + c[o + 2]) * u + c[o + 1]) * u + c[o];
 
+/** Spans of one segment: parameters and lengths, and six inverse coefficients each. */
+interface SegmentSpans {
+  /** The segment's own power coefficients, to know it again by. */
+  powers: Float64Array;
+  t0: number[];
+  t1: number[];
+  h: number[];
+  inverse: number[];
+  search: number[];
+}
+
+/**
+ * Segments cut before, so that a moved point costs only the segments beside it. A slot of the list holds the last
+ * segment that came to it; its coefficients are compared whole, so what is found never depends on what came before.
+ */
+const KEPT = 8192;
+const kept: (SegmentSpans | undefined)[] = new Array(KEPT);
+
+const bits = new Float64Array(12);
+const words = new Uint32Array(bits.buffer);
+
+function spansOf(powers: Float64Array, k: number): SegmentSpans {
+  for (let i = 0; i < 12; i++) bits[i] = powers[k * 12 + i];
+  let hash = 0;
+  for (let i = 0; i < 24; i++) hash = Math.imul(hash ^ words[i], 0x9e3779b1) ^ (hash >>> 15);
+  const place = (hash >>> 0) % KEPT;
+  const have = kept[place];
+  if (have && have.powers.every((v, i) => v === bits[i])) return have;
+  return (kept[place] = cutSegment(bits.slice()));
+}
+
+function cutSegment(powers: Float64Array): SegmentSpans {
+  const out: SegmentSpans = { powers, t0: [], t1: [], h: [], inverse: [], search: [] };
+  const rough = integrate(powers, 0, 0, 1);
+  const push = (t0: number, t1: number, h: number, c: number[] | null) => {
+    out.t0.push(t0);
+    out.t1.push(t1);
+    out.h.push(h);
+    out.inverse.push(...(c ?? [t0, t1 - t0, 0, 0, 0, 0]));
+    out.search.push(c ? 0 : 1);
+  };
+  const cut = (t0: number, t1: number, whole: number, depth: number) => {
+    const mid = (t0 + t1) / 2;
+    const left = integrate(powers, 0, t0, mid);
+    const right = integrate(powers, 0, mid, t1);
+    const h = left + right;
+    const last = depth >= MAX_DEPTH || h <= 1e-13 * rough || out.t0.length > MAX_SPANS;
+    if (last || Math.abs(h - whole) <= 1e-14 * rough) {
+      const c = quintic(powers, 0, t0, t1, h);
+      if (c && fits(powers, 0, t0, mid, left, h, c, FIT * rough)) return push(t0, t1, h, c);
+      if (last) return push(t0, t1, h, null);
+    }
+    cut(t0, mid, left, depth + 1);
+    cut(mid, t1, right, depth + 1);
+  };
+  if (rough > NEGLIGIBLE) cut(0, 1, rough, 0);
+  else push(0, 1, rough > 0 ? rough : 0, [0, 1, 0, 0, 0, 0]);
+  return out;
+}
+
 /** Builds the table for `count` segments in power basis (12 numbers each). */
 export function buildArcLength(powers: Float64Array, count: number): ArcLengthTable {
-  const segment: number[] = [];
-  const t0s: number[] = [];
-  const t1s: number[] = [];
-  const s0s: number[] = [];
-  const s1s: number[] = [];
-  const inverse: number[] = [];
-  const search: number[] = [];
-  const segmentS = new Float64Array(count + 1);
-  let s = 0;
-  for (let k = 0; k < count; k++) {
-    segmentS[k] = s;
-    const rough = integrate(powers, k, 0, 1);
-    const first = segment.length;
-    const push = (t0: number, t1: number, h: number, c: number[] | null) => {
-      segment.push(k);
-      t0s.push(t0);
-      t1s.push(t1);
-      s0s.push(s);
-      s += h;
-      s1s.push(s);
-      inverse.push(...(c ?? [t0, t1 - t0, 0, 0, 0, 0]));
-      search.push(c ? 0 : 1);
-    };
-    const cut = (t0: number, t1: number, whole: number, depth: number) => {
-      const mid = (t0 + t1) / 2;
-      const left = integrate(powers, k, t0, mid);
-      const right = integrate(powers, k, mid, t1);
-      const h = left + right;
-      const last = depth >= MAX_DEPTH || h <= 1e-13 * rough || segment.length - first > MAX_SPANS;
-      if (last || Math.abs(h - whole) <= 1e-14 * rough) {
-        const c = quintic(powers, k, t0, t1, h);
-        if (c && fits(powers, k, t0, mid, left, h, c, FIT * rough)) return push(t0, t1, h, c);
-        if (last) return push(t0, t1, h, null);
-      }
-      cut(t0, mid, left, depth + 1);
-      cut(mid, t1, right, depth + 1);
-    };
-    if (rough > NEGLIGIBLE) cut(0, 1, rough, 0);
-    else push(0, 1, rough > 0 ? rough : 0, [0, 1, 0, 0, 0, 0]);
-  }
-  segmentS[count] = s;
-  return {
-    spanCount: segment.length,
-    segment: Int32Array.from(segment),
-    t0: Float64Array.from(t0s),
-    t1: Float64Array.from(t1s),
-    s0: Float64Array.from(s0s),
-    s1: Float64Array.from(s1s),
-    inverse: Float64Array.from(inverse),
-    search: Uint8Array.from(search),
-    segmentS,
+  const parts = Array.from({ length: count }, (_, k) => spansOf(powers, k));
+  const spanCount = parts.reduce((sum, p) => sum + p.h.length, 0);
+  const table: ArcLengthTable = {
+    spanCount,
+    segment: new Int32Array(spanCount),
+    t0: new Float64Array(spanCount),
+    t1: new Float64Array(spanCount),
+    s0: new Float64Array(spanCount),
+    s1: new Float64Array(spanCount),
+    inverse: new Float64Array(spanCount * 6),
+    search: new Uint8Array(spanCount),
+    segmentS: new Float64Array(count + 1),
   };
+  let s = 0;
+  let i = 0;
+  parts.forEach((part, k) => {
+    table.segmentS[k] = s;
+    table.t0.set(part.t0, i);
+    table.t1.set(part.t1, i);
+    table.inverse.set(part.inverse, i * 6);
+    table.search.set(part.search, i);
+    for (const h of part.h) {
+      table.segment[i] = k;
+      table.s0[i] = s;
+      s += h;
+      table.s1[i] = s;
+      i++;
+    }
+  });
+  table.segmentS[count] = s;
+  return table;
 }
 
 /** Whether t(s) lands within `tolerance` metres at three inner places of the span. */

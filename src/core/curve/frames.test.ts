@@ -1,6 +1,7 @@
 import { cross, dot, type Vec3 } from '../math/vec3';
 import { circlePoints, compiled, points } from '../testing/paths';
-import { framesAlong, rotationMinimising, type Posture } from './frames';
+import { framesAlong, type Posture } from './frames';
+import { rotationMinimising } from './reflect';
 
 const row = (a: Float64Array, i: number): Vec3 => [a[i * 3], a[i * 3 + 1], a[i * 3 + 2]];
 

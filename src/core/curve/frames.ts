@@ -1,6 +1,7 @@
-import { cross, dot, normalize, rotateAbout, scale, sub, type Vec3 } from '../math/vec3';
+import { cross, dot, normalize, type Vec3 } from '../math/vec3';
 import { DEG } from '../math/quat';
 import type { CompiledPath } from './compile';
+import { doubleReflect, read, reflectRow, rotationMinimising, squareTo } from './reflect';
 import { alongPoints, onPath, samplePath, type Samples } from './sample';
 import { acos, atan2, cos, sin } from '../math/portable';
 
@@ -11,64 +12,6 @@ export type Posture = 'upright' | 'slope' | 'bank';
 export interface Frames extends Samples {
   front: Float64Array;
   up: Float64Array;
-}
-
-const read = (a: Float64Array, i: number): Vec3 => [a[i * 3], a[i * 3 + 1], a[i * 3 + 2]];
-
-/**
- * Carries the direction `r` from (x0, t0) to (x1, t1) with the least rotation: double reflection
- * (Wang, Jüttler, Zheng, Liu: Computation of Rotation Minimizing Frames, ACM TOG 27(1), 2008). Exact for circles,
- * global error of fourth order. Works where the points coincide (a corner) and where the tangent turns back.
- */
-export function doubleReflect(x0: Vec3, t0: Vec3, r: Vec3, x1: Vec3, t1: Vec3): Vec3 {
-  const v1 = sub(x1, x0);
-  const c1 = dot(v1, v1);
-  let rl = r;
-  let tl = t0;
-  if (c1 > 1e-300) {
-    rl = sub(r, scale(v1, (2 / c1) * dot(v1, r)));
-    tl = sub(t0, scale(v1, (2 / c1) * dot(v1, t0)));
-    const v2 = sub(t1, tl);
-    const c2 = dot(v2, v2);
-    const out = c2 > 1e-300 ? sub(rl, scale(v2, (2 / c2) * dot(v2, rl))) : rl;
-    return squareTo(out, t1);
-  }
-  // No step: the smallest rotation that takes t0 to t1. Straight back: r is kept.
-  const axis = cross(t0, t1);
-  const s = Math.hypot(axis[0], axis[1], axis[2]);
-  if (s < 1e-12) return squareTo(r, t1);
-  return squareTo(rotateAbout(r, scale(axis, 1 / s), atan2(s, dot(t0, t1))), t1);
-}
-
-/** `r` made exactly perpendicular to the unit `t` and of length one. */
-function squareTo(r: Vec3, t: Vec3): Vec3 {
-  const d = dot(r, t);
-  const out: Vec3 = [r[0] - t[0] * d, r[1] - t[1] * d, r[2] - t[2] * d];
-  if (Math.hypot(out[0], out[1], out[2]) > 1e-9) return normalize(out);
-  const other: Vec3 = Math.abs(t[1]) < 0.9 ? [0, 1, 0] : [0, 0, 1];
-  return normalize(cross(cross(t, other), t));
-}
-
-/**
- * Rotation-minimising directions through given samples.
- * @param samples positions and unit tangents, three numbers each @param r0 first direction, perpendicular to t0
- */
-export function rotationMinimising(samples: Samples, r0: Vec3): Float64Array {
-  const n = samples.position.length / 3;
-  const out = new Float64Array(n * 3);
-  let r = r0;
-  for (let i = 0; i < n; i++) {
-    if (i > 0)
-      r = doubleReflect(
-        read(samples.position, i - 1),
-        read(samples.tangent, i - 1),
-        r,
-        read(samples.position, i),
-        read(samples.tangent, i),
-      );
-    out.set(r, i * 3);
-  }
-  return out;
 }
 
 /** Nodes along the path that the bank and the headings of steep stretches are carried over. */
@@ -178,6 +121,32 @@ function slopeUp(t: Vec3, h: Vec3): Vec3 {
   return squareTo([-h[0] * rise, flat, -h[2] * rise], t);
 }
 
+/** {@link slopeUp} into row `i`, without an allocation where the tangent is not nearly upright. */
+function slopeUpRow(
+  up: Float64Array,
+  i: number,
+  tx: number,
+  ty: number,
+  tz: number,
+  hx: number,
+  hz: number,
+): void {
+  const flat = Math.sqrt(Math.max(0, 1 - ty * ty));
+  let x = -hx * ty;
+  let y = flat;
+  let z = -hz * ty;
+  const d = x * tx + y * ty + z * tz;
+  x -= tx * d;
+  y -= ty * d;
+  z -= tz * d;
+  const l = Math.sqrt(x * x + y * y + z * z);
+  if (l > 1e-9) {
+    up[i * 3] = x / l;
+    up[i * 3 + 1] = y / l;
+    up[i * 3 + 2] = z / l;
+  } else up.set(slopeUp([tx, ty, tz], [hx, 0, hz]), i * 3);
+}
+
 /** Level heading at `s`: the tangent's own, blended into the carried one where the path is steep. */
 function levelHeading(path: CompiledPath, t: Vec3, s: number, hint: { node: number }): Vec3 {
   const flat = Math.hypot(t[0], t[2]);
@@ -229,7 +198,7 @@ export function framesAlong(path: CompiledPath, s: ArrayLike<number>, posture: P
         front[i * 3] = tx;
         front[i * 3 + 1] = ty;
         front[i * 3 + 2] = tz;
-        up.set(slopeUp([tx, ty, tz], [hx, 0, hz]), i * 3);
+        slopeUpRow(up, i, tx, ty, tz, hx, hz);
       }
     }
   return { ...samples, front, up };
@@ -248,16 +217,25 @@ function bankFrames(
   for (let i = 0; i < s.length; i++) {
     const at = onPath(path, s[i]);
     node = nodeBefore(carrier, at, node);
-    const t = read(samples.tangent, i);
-    const r = doubleReflect(
-      read(carrier.samples.position, node),
-      read(carrier.samples.tangent, node),
-      read(carrier.bank, node),
-      read(samples.position, i),
-      t,
-    );
+    reflectRow(carrier.samples, carrier.bank, node, samples, i, up);
     const angle = carrier.untwist * at + (rolls ? alongPoints(path, path.rollDeg, at) * DEG : 0);
-    up.set(angle === 0 ? r : rotateAbout(r, t, angle), i * 3);
-    front.set(t, i * 3);
+    if (angle !== 0) turnRow(up, samples.tangent, i, angle);
   }
+  front.set(samples.tangent);
+}
+
+/** Turns the direction in row `i` of `r` about the unit tangent that it is square to. */
+function turnRow(r: Float64Array, tangent: Float64Array, i: number, angle: number): void {
+  const o = i * 3;
+  const c = cos(angle);
+  const s = sin(angle);
+  const x = r[o];
+  const y = r[o + 1];
+  const z = r[o + 2];
+  const tx = tangent[o];
+  const ty = tangent[o + 1];
+  const tz = tangent[o + 2];
+  r[o] = x * c + (ty * z - tz * y) * s;
+  r[o + 1] = y * c + (tz * x - tx * z) * s;
+  r[o + 2] = z * c + (tx * y - ty * x) * s;
 }

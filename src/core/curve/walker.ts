@@ -39,7 +39,9 @@ export function walkerOn(path: CompiledPath): Walker {
     const o = k * 12;
     let square = 0;
     for (let a = 0; a < 3; a++) {
-      const [c3, c2, c1] = [powers[o + a], powers[o + 3 + a], powers[o + 6 + a]];
+      const c3 = powers[o + a];
+      const c2 = powers[o + 3 + a];
+      const c1 = powers[o + 6 + a];
       p[a] = ((c3 * u + c2) * u + c1) * u + powers[o + 9 + a];
       t[a] = (3 * c3 * u + 2 * c2) * u + c1;
       square += t[a] * t[a];

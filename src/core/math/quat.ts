@@ -7,26 +7,64 @@ export type Quat = [number, number, number, number];
 export const DEG = Math.PI / 180;
 
 /**
- * Quaternion of the rotation whose columns are the orthonormal axes `x`, `y`, `z` (right-handed),
+ * Writes the quaternion of the rotation whose columns are the orthonormal axes y × z, y and z to `out` from `o` on,
  * with w ≥ 0. Shepperd's method: the largest component is taken first, so it is stable everywhere.
  */
-export function quatFromBasis(x: Vec3, y: Vec3, z: Vec3): Quat {
-  const trace = x[0] + y[1] + z[2];
-  let q: Quat;
+export function writeQuatFromUpFront(
+  out: Float64Array | number[],
+  o: number,
+  yx: number,
+  yy: number,
+  yz: number,
+  zx: number,
+  zy: number,
+  zz: number,
+): void {
+  const xx = yy * zz - yz * zy;
+  const xy = yz * zx - yx * zz;
+  const xz = yx * zy - yy * zx;
+  const trace = xx + yy + zz;
+  let x: number;
+  let y: number;
+  let z: number;
+  let w: number;
   if (trace > 0) {
     const s = Math.sqrt(trace + 1) * 2;
-    q = [(y[2] - z[1]) / s, (z[0] - x[2]) / s, (x[1] - y[0]) / s, s / 4];
-  } else if (x[0] > y[1] && x[0] > z[2]) {
-    const s = Math.sqrt(1 + x[0] - y[1] - z[2]) * 2;
-    q = [s / 4, (y[0] + x[1]) / s, (z[0] + x[2]) / s, (y[2] - z[1]) / s];
-  } else if (y[1] > z[2]) {
-    const s = Math.sqrt(1 + y[1] - x[0] - z[2]) * 2;
-    q = [(y[0] + x[1]) / s, s / 4, (z[1] + y[2]) / s, (z[0] - x[2]) / s];
+    x = (yz - zy) / s;
+    y = (zx - xz) / s;
+    z = (xy - yx) / s;
+    w = s / 4;
+  } else if (xx > yy && xx > zz) {
+    const s = Math.sqrt(1 + xx - yy - zz) * 2;
+    x = s / 4;
+    y = (yx + xy) / s;
+    z = (zx + xz) / s;
+    w = (yz - zy) / s;
+  } else if (yy > zz) {
+    const s = Math.sqrt(1 + yy - xx - zz) * 2;
+    x = (yx + xy) / s;
+    y = s / 4;
+    z = (zy + yz) / s;
+    w = (zx - xz) / s;
   } else {
-    const s = Math.sqrt(1 + z[2] - x[0] - y[1]) * 2;
-    q = [(z[0] + x[2]) / s, (z[1] + y[2]) / s, s / 4, (x[1] - y[0]) / s];
+    const s = Math.sqrt(1 + zz - xx - yy) * 2;
+    x = (zx + xz) / s;
+    y = (zy + yz) / s;
+    z = s / 4;
+    w = (xy - yx) / s;
   }
-  return q[3] < 0 ? [-q[0], -q[1], -q[2], -q[3]] : q;
+  const k = w < 0 ? -1 : 1;
+  out[o] = k * x;
+  out[o + 1] = k * y;
+  out[o + 2] = k * z;
+  out[o + 3] = k * w;
+}
+
+/** The rotation that takes Y to the unit `up` and Z to the unit `front`, which is square to it. */
+export function quatFromUpFront(up: Vec3, front: Vec3): Quat {
+  const q: Quat = [0, 0, 0, 1];
+  writeQuatFromUpFront(q, 0, ...up, ...front);
+  return q;
 }
 
 /** The product a·b: first b, then a. */

@@ -19,36 +19,20 @@ export function channel(name: string): number {
   return mix(h);
 }
 
+/** What seed and channel alone make of a hash; for {@link randomOf}, worked out once for many slots. */
+export const randomBase = (seed: number, channelKey: number): number =>
+  mix((mix((seed ^ 0x9e3779b9) | 0) + channelKey) | 0);
+
+/** {@link random01} from its {@link randomBase}. */
+export function randomOf(base: number, slot: number): number {
+  const high = Math.floor(slot / 4294967296);
+  const h = mix((base ^ Math.imul(slot >>> 0, 0x85ebca6b)) | 0);
+  return mix((h + Math.imul(high, 0xc2b2ae35) + 0x27d4eb2f) | 0) / 4294967296;
+}
+
 /**
  * Uniform in [0, 1), 32 bits deep.
  * @param seed any integer  @param slot a slot id, an integer below 2^53  @param channelKey from {@link channel}
  */
-export function random01(seed: number, slot: number, channelKey: number): number {
-  const high = Math.floor(slot / 4294967296);
-  let h = mix((seed ^ 0x9e3779b9) | 0);
-  h = mix((h + channelKey) | 0);
-  h = mix((h ^ Math.imul(slot >>> 0, 0x85ebca6b)) | 0);
-  h = mix((h + Math.imul(high, 0xc2b2ae35) + 0x27d4eb2f) | 0);
-  return h / 4294967296;
-}
-
-/**
- * Uniform in [low, high]. With a step above 0 only low, low + step, … up to high are drawn, each as often.
- * Equal ends give that value exactly.
- */
-export function randomIn(
-  seed: number,
-  slot: number,
-  channelKey: number,
-  low: number,
-  high: number,
-  step = 0,
-): number {
-  if (low === high) return low;
-  const u = random01(seed, slot, channelKey);
-  if (step > 0) {
-    const steps = Math.floor((high - low) / step + 1e-9) + 1;
-    return low + step * Math.floor(u * steps);
-  }
-  return low + (high - low) * u;
-}
+export const random01 = (seed: number, slot: number, channelKey: number): number =>
+  randomOf(randomBase(seed, channelKey), slot);

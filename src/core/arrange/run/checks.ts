@@ -1,6 +1,6 @@
 import { metricsOf } from '../../curve/metrics';
 import { STATE, type Finding, type Placements } from '../../evaluate/result';
-import type { Lane } from './lanes';
+import type { Lane } from './lane';
 import type { PropSizes } from './sizes';
 import type { Run } from './schema';
 
@@ -30,19 +30,8 @@ function tight(run: Run, lanes: Lane[], starts: number[], p: Placements, lengths
     let last = -1;
     for (let i = starts[k]; i < starts[k] + lane.id.length; i++) {
       if (p.state[i] !== STATE.placed) continue;
-      if (last >= 0) {
-        const x = p.position[i * 3] - p.position[last * 3];
-        const y = p.position[i * 3 + 1] - p.position[last * 3 + 1];
-        const z = p.position[i * 3 + 2] - p.position[last * 3 + 2];
-        const d = Math.sqrt(x * x + y * y + z * z);
-        // Most are further apart than they are long, however they face.
-        const most =
-          (lengths[p.prop[last]] * p.scale[last * 3 + 2] + lengths[p.prop[i]] * p.scale[i * 3 + 2]) / 2;
-        if (d < most) {
-          const reach = halfReach(p, last, i, lengths) + halfReach(p, i, last, lengths);
-          if (d < reach * (1 - 1e-9) && ++count && slots.length < MOST_LISTED) slots.push(p.slot[i]);
-        }
-      }
+      if (last >= 0 && overlap(p, last, i, lengths) && ++count && slots.length < MOST_LISTED)
+        slots.push(p.slot[i]);
       last = i;
     }
   });
@@ -50,18 +39,34 @@ function tight(run: Run, lanes: Lane[], starts: number[], p: Placements, lengths
   return [{ kind: 'too-tight', severity: 'warning', node: run.id, slots, detail: { count } }];
 }
 
-/** Half the length that prop `i` shows towards `j`: its front axis, as far as it points that way. */
-function halfReach(p: Placements, i: number, j: number, lengths: number[]): number {
-  const { position, rotation } = p;
-  const wx = position[j * 3] - position[i * 3];
-  const wy = position[j * 3 + 1] - position[i * 3 + 1];
-  const wz = position[j * 3 + 2] - position[i * 3 + 2];
-  const half = (lengths[p.prop[i]] / 2) * p.scale[i * 3 + 2];
-  const l = Math.sqrt(wx * wx + wy * wy + wz * wz);
-  if (l === 0) return half;
-  const [x, y, z, w] = [rotation[i * 4], rotation[i * 4 + 1], rotation[i * 4 + 2], rotation[i * 4 + 3]];
-  const facing = 2 * (x * z + w * y) * wx + 2 * (y * z - w * x) * wy + (1 - 2 * (x * x + y * y)) * wz;
-  return (half * Math.abs(facing)) / l;
+/** Whether two props reach into each other: each half as long as its front axis shows towards the other. */
+function overlap(
+  { position, rotation, scale, prop }: Placements,
+  i: number,
+  j: number,
+  lengths: number[],
+): boolean {
+  const x = position[j * 3] - position[i * 3];
+  const y = position[j * 3 + 1] - position[i * 3 + 1];
+  const z = position[j * 3 + 2] - position[i * 3 + 2];
+  const square = x * x + y * y + z * z;
+  const a = (lengths[prop[i]] * scale[i * 3 + 2]) / 2;
+  const b = (lengths[prop[j]] * scale[j * 3 + 2]) / 2;
+  // Most are further apart than they are long, however they face.
+  if (square >= (a + b) * (a + b)) return false;
+  if (square === 0) return a + b > 0;
+  const reach =
+    a * Math.abs(frontTowards(rotation, i, x, y, z)) + b * Math.abs(frontTowards(rotation, j, x, y, z));
+  return square < reach * (1 - 1e-9);
+}
+
+/** Component of the front axis of the rotation in row `i` along a vector. */
+function frontTowards(rotation: Float64Array, i: number, vx: number, vy: number, vz: number): number {
+  const x = rotation[i * 4];
+  const y = rotation[i * 4 + 1];
+  const z = rotation[i * 4 + 2];
+  const w = rotation[i * 4 + 3];
+  return 2 * (x * z + w * y) * vx + 2 * (y * z - w * x) * vy + (1 - 2 * (x * x + y * y)) * vz;
 }
 
 /** Places where the path bends tighter than half the longest prop, or turns back sharply; one finding a stroke. */

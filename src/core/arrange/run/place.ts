@@ -3,13 +3,13 @@ import { alongPoints } from '../../curve/sample';
 import { STATE, type Placements } from '../../evaluate/result';
 import type { Vec3 } from '../../math/vec3';
 import { parseSlotName } from '../slotId';
-import { headingRotation, turnTipRoll, type Aim } from '../steps/facing';
+import { turnTipRoll, writeHeading, type Aim, type Facings } from '../steps/facing';
 import { closeUp, markGaps } from '../steps/gaps';
 import type { KeptOut } from '../steps/keepOuts';
 import { rampAt } from '../steps/ramp';
 import type { HandCorrection } from '../steps/schema';
-import type { Varied, Varier } from '../steps/variation';
-import type { Lane } from './lanes';
+import { VARIED, type Varied, type Varier } from '../steps/variation';
+import type { Lane } from './lane';
 import type { Run } from './schema';
 
 /** What placing needs beside the lane itself; the same for all lanes of a run. */
@@ -24,10 +24,8 @@ export interface Placing {
 }
 
 /** Where each slot of a lane stands before variation: foot, front and up, three numbers each. */
-interface Stand {
+interface Stand extends Facings {
   position: Float64Array;
-  front: Float64Array;
-  up: Float64Array;
 }
 
 /** Hand corrections by slot id. */
@@ -71,7 +69,7 @@ export function placeLane(
 
 /** Frames of a lane with its offset to the side; for props end to end those of their chords. */
 function standOf(lane: Lane, run: Run): Stand {
-  const { path, touch } = lane;
+  const { path, touch, outward } = lane;
   const n = lane.id.length;
   const frames = framesAlong(path, lane.s, run.facing.posture);
   const { front, up } = frames;
@@ -84,11 +82,11 @@ function standOf(lane: Lane, run: Run): Stand {
       for (let i = 0; i < n; i++)
         for (let a = 0; a < 3; a++)
           position[i * 3 + a] += touch.direction[i * 3 + a] * (lane.s[i] - touch.s[i]);
-    return { position, front, up };
+    return { position, front, up, outward };
   }
   const fixed = run.facing.side + lane.offset;
   const ramp = run.facing.sideRamp;
-  if (fixed === 0 && ramp.length === 0 && !lane.alternate) return { position, front, up };
+  if (fixed === 0 && ramp.length === 0 && !lane.alternate) return { position, front, up, outward };
   for (let i = 0; i < n; i++) {
     const swing = lane.alternate && i % 2 === 1 ? run.facing.side - lane.offset : fixed;
     const side = swing + rampAt(ramp, lane.s[i] / path.length, 0);
@@ -97,7 +95,7 @@ function standOf(lane: Lane, run: Run): Stand {
     position[r + 1] += side * (front[r + 2] * up[r] - front[r] * up[r + 2]);
     position[r + 2] += side * (front[r] * up[r + 1] - front[r + 1] * up[r]);
   }
-  return { position, front, up };
+  return { position, front, up, outward };
 }
 
 /** Turns fronts to the chords' directions, and ups square to them. */
@@ -128,7 +126,7 @@ function placeSlot(
   const { run } = p;
   const { facing } = run;
   const slot = lane.id[i];
-  const hand = p.hand.get(slot);
+  const hand = p.hand.size > 0 ? p.hand.get(slot) : undefined;
   if (hand?.lock) {
     out.position.set(hand.lock.position, row * 3);
     out.rotation.set(hand.lock.rotation, row * 4);
@@ -136,56 +134,45 @@ function placeSlot(
     return;
   }
   const r = place * 3;
-  const front: Vec3 = [stand.front[r], stand.front[r + 1], stand.front[r + 2]];
-  const up: Vec3 = [stand.up[r], stand.up[r + 1], stand.up[r + 2]];
-  // Right of the way along is front × up.
-  const right: Vec3 = [
-    front[1] * up[2] - front[2] * up[1],
-    front[2] * up[0] - front[0] * up[2],
-    front[0] * up[1] - front[1] * up[0],
-  ];
+  const { position, front, up } = stand;
+  const fx = front[r];
+  const fy = front[r + 1];
+  const fz = front[r + 2];
+  const ux = up[r];
+  const uy = up[r + 1];
+  const uz = up[r + 2];
   if (p.varier) p.varier.vary(slot, lane.prop[i], p.varied);
   const v = p.varier ? p.varied : null;
   // Props end to end keep what their neighbours rest on: their length and place along are the layout's.
-  const along = v && !lane.touch ? v.along : 0;
-  const side = (v ? v.side : 0) + (hand?.side ?? 0);
-  const lift = facing.lift + (v ? v.lift : 0) + (hand?.lift ?? 0);
-  const { position } = stand;
-  const at: Vec3 = [
-    position[r] + front[0] * along + right[0] * side + up[0] * lift,
-    position[r + 1] + front[1] * along + right[1] * side + up[1] * lift,
-    position[r + 2] + front[2] * along + right[2] * side + up[2] * lift,
-  ];
+  const along = v && !lane.touch ? v[VARIED.along] : 0;
+  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0);
+  const lift = facing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0);
   const o = row * 3;
-  out.position[o] = at[0];
-  out.position[o + 1] = at[1];
-  out.position[o + 2] = at[2];
-  const aim = p.aim ? p.aim(at) : null;
+  // Right of the way along is front × up.
+  out.position[o] = position[r] + fx * along + (fy * uz - fz * uy) * side + ux * lift;
+  out.position[o + 1] = position[r + 1] + fy * along + (fz * ux - fx * uz) * side + uy * lift;
+  out.position[o + 2] = position[r + 2] + fz * along + (fx * uy - fy * ux) * side + uz * lift;
   const flips = facing.alternate !== 'none' && i % 2 === 1;
   const otherSide = lane.alternate ? lane.mirrored && i % 2 === 1 : lane.mirrored;
-  let q = headingRotation(
-    facing,
-    front,
-    up,
-    lane.outward,
-    aim && [aim[0] - at[0], aim[1] - at[1], aim[2] - at[2]],
-    otherSide,
-  );
-  const turned = flips && facing.alternate === 'turn' ? 180 : 0;
-  q = turnTipRoll(q, facing.turnDeg + turned, facing.tipDeg, facing.rollDeg);
-  if (v) q = turnTipRoll(q, v.turnDeg, v.tipDeg, v.rollDeg);
-  if (hand?.turnDeg) q = turnTipRoll(q, hand.turnDeg, 0, 0);
   const f = row * 4;
-  out.rotation[f] = q[0];
-  out.rotation[f + 1] = q[1];
-  out.rotation[f + 2] = q[2];
-  out.rotation[f + 3] = q[3];
+  writeHeading(out.rotation, f, facing, stand, r, p.aim && towards(p.aim, out.position, o), otherSide);
+  const turned = flips && facing.alternate === 'turn' ? 180 : 0;
+  turnTipRoll(out.rotation, f, facing.turnDeg + turned, facing.tipDeg, facing.rollDeg);
+  if (v) turnTipRoll(out.rotation, f, v[VARIED.turnDeg], v[VARIED.tipDeg], v[VARIED.rollDeg]);
+  if (hand?.turnDeg) turnTipRoll(out.rotation, f, hand.turnDeg, 0, 0);
   const own = lane.touch ? lane.touch.size[i] : sizeOnPath(lane, place);
-  const size = facing.size * own * (v ? v.size : 1) * (hand?.size ?? 1);
-  const mirrored = (flips && facing.alternate === 'mirror') !== (v?.mirrored ?? false);
-  out.scale[row * 3] = size * (v ? v.sizeX : 1) * (mirrored ? -1 : 1);
-  out.scale[row * 3 + 1] = size * (v ? v.sizeY : 1);
-  out.scale[row * 3 + 2] = size * (v ? v.sizeZ : 1);
+  const size = facing.size * own * (v ? v[VARIED.size] : 1) * (hand?.size ?? 1);
+  const mirrored = (flips && facing.alternate === 'mirror') !== (v !== null && v[VARIED.mirrored] > 0);
+  out.scale[o] = size * (v ? v[VARIED.sizeX] : 1) * (mirrored ? -1 : 1);
+  out.scale[o + 1] = size * (v ? v[VARIED.sizeY] : 1);
+  out.scale[o + 2] = size * (v ? v[VARIED.sizeZ] : 1);
+}
+
+/** The direction from the foot in row `o` to what it looks at. */
+function towards(aim: Aim, position: Float64Array, o: number): Vec3 | null {
+  const at: Vec3 = [position[o], position[o + 1], position[o + 2]];
+  const to = aim(at);
+  return to && [to[0] - at[0], to[1] - at[1], to[2] - at[2]];
 }
 
 const sizeOnPath = (lane: Lane, place: number): number =>

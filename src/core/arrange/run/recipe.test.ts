@@ -621,14 +621,17 @@ test('any recipe the schema admits gives finite numbers and unit rotations', () 
     fc.property(recipe, fc.constantFrom('steep', 'circle', 'square', 'two'), (settings, path) => {
       const r = runSchema.parse({ ...run(path), ...settings });
       const { placements: p, findings } = evaluateRun(r, CONTEXT);
-      expect([...p.position, ...p.rotation, ...p.scale, ...p.s].every(Number.isFinite)).toBe(true);
-      for (let i = 0; i < p.count; i++)
-        expect(Math.hypot(...p.rotation.subarray(i * 4, i * 4 + 4))).toBeCloseTo(1, 9);
+      for (const numbers of [p.position, p.rotation, p.scale, p.s])
+        expect(numbers.every(Number.isFinite)).toBe(true);
+      // One look over all: an expectation for each of a hundred thousand slots would take the time itself.
+      const rows = Array.from({ length: p.count }, (_, i) => i);
+      const isUnit = (i: number) => Math.abs(Math.hypot(...p.rotation.subarray(i * 4, i * 4 + 4)) - 1) < 1e-9;
+      expect(rows.filter((i) => !isUnit(i))).toEqual([]);
+      expect(rows.filter((i) => p.prop[i] < 0 && p.state[i] === STATE.placed)).toEqual([]);
       expect(new Set(p.slot).size).toBe(p.count);
-      for (let i = 0; i < p.count; i++) expect(p.prop[i] >= 0 || p.state[i] !== STATE.placed).toBe(true);
       if (p.count === 0 && !['divide', 'points'].includes(r.spacing.mode))
         expect(findings.length).toBeGreaterThan(0);
     }),
-    { numRuns: 60, seed: 1 },
+    { numRuns: 200 },
   );
 });

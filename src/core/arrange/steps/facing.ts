@@ -1,5 +1,5 @@
-import { cross, type Vec3 } from '../../math/vec3';
-import { DEG, quatFromBasis, quatMultiply, quatTurnTipRoll, type Quat } from '../../math/quat';
+import type { Vec3 } from '../../math/vec3';
+import { DEG, quatMultiply, quatTurnTipRoll, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import type { CompiledPath } from '../../curve/compile';
 import { nearestOnPath } from '../../curve/nearest';
 import { polyline } from '../../curve/sample';
@@ -77,30 +77,56 @@ export function nearestPlaced(p: Placements, from: Vec3): number {
   return best;
 }
 
+/** A lane's frames at the slots' places, and what all its slots face by. */
+export interface Facings {
+  front: Float64Array;
+  up: Float64Array;
+  /** From {@link outwardSide}. */
+  outward: number;
+}
+
 /**
- * Rotation of a prop from its frame: front and up of the path, turned to the heading.
- * @param front,up unit and perpendicular @param outward from {@link outwardSide}
+ * Writes the rotation of a prop from its frame, front and up of the path turned to the heading, to `out` from `o` on.
+ * @param r where the frame's unit, perpendicular front and up begin
  * @param to where it looks, from where it stands (heading "target") @param mirrored across the path
  */
-export function headingRotation(
+export function writeHeading(
+  out: Float64Array,
+  o: number,
   facing: Facing,
-  front: Vec3,
-  up: Vec3,
-  outward: number,
+  { front, up, outward }: Facings,
+  r: number,
   to: Vec3 | null = null,
   mirrored = false,
-): Quat {
-  let f = front;
-  if (facing.heading === 'across') f = cross(front, up);
-  else if (facing.heading === 'outward') f = outward > 0 ? cross(up, front) : cross(front, up);
-  else if (facing.heading === 'compass') f = laidFlat(compass(facing.compassDeg), front, up);
-  else if (facing.heading === 'target' && to) f = laidFlat(to, front, up);
-  if (mirrored) {
-    const right = cross(front, up);
-    const k = 2 * (f[0] * right[0] + f[1] * right[1] + f[2] * right[2]);
-    f = [f[0] - right[0] * k, f[1] - right[1] * k, f[2] - right[2] * k];
+): void {
+  const fx = front[r];
+  const fy = front[r + 1];
+  const fz = front[r + 2];
+  const ux = up[r];
+  const uy = up[r + 1];
+  const uz = up[r + 2];
+  const rx = fy * uz - fz * uy;
+  const ry = fz * ux - fx * uz;
+  const rz = fx * uy - fy * ux;
+  let x = fx;
+  let y = fy;
+  let z = fz;
+  if (facing.heading === 'across' || facing.heading === 'outward') {
+    const k = facing.heading === 'outward' && outward > 0 ? -1 : 1;
+    x = rx * k;
+    y = ry * k;
+    z = rz * k;
+  } else if (facing.heading === 'compass' || (facing.heading === 'target' && to)) {
+    const d = facing.heading === 'compass' ? compass(facing.compassDeg) : to!;
+    [x, y, z] = laidFlat(d, [fx, fy, fz], [ux, uy, uz]);
   }
-  return quatFromBasis(cross(up, f), up, f);
+  if (mirrored) {
+    const k = 2 * (x * rx + y * ry + z * rz);
+    x -= rx * k;
+    y -= ry * k;
+    z -= rz * k;
+  }
+  writeQuatFromUpFront(out, o, ux, uy, uz, x, y, z);
 }
 
 const compass = (deg: number): Vec3 => [sin(deg * DEG), 0, -cos(deg * DEG)];
@@ -113,15 +139,29 @@ function laidFlat(d: Vec3, front: Vec3, up: Vec3): Vec3 {
   return l > 1e-6 * Math.hypot(...d) && l > 1e-12 ? [v[0] / l, v[1] / l, v[2] / l] : front;
 }
 
-/** The fixed turn, tip and roll of the facing step, in degrees, put on a rotation. */
-export function turnTipRoll(rotation: Quat, turnDeg: number, tipDeg: number, rollDeg: number): Quat {
+/** Puts a turn, tip and roll in degrees on the rotation that stands in `out` from `o` on. */
+export function turnTipRoll(
+  out: Float64Array,
+  o: number,
+  turnDeg: number,
+  tipDeg: number,
+  rollDeg: number,
+): void {
   if (tipDeg === 0 && rollDeg === 0) {
-    if (turnDeg === 0) return rotation;
+    if (turnDeg === 0) return;
     // A turn about up alone, the most common one.
-    const [x, y, z, w] = rotation;
+    const x = out[o];
+    const y = out[o + 1];
+    const z = out[o + 2];
+    const w = out[o + 3];
     const s = sin((turnDeg * DEG) / 2);
     const c = cos((turnDeg * DEG) / 2);
-    return [x * c - z * s, y * c + w * s, z * c + x * s, w * c - y * s];
+    out[o] = x * c - z * s;
+    out[o + 1] = y * c + w * s;
+    out[o + 2] = z * c + x * s;
+    out[o + 3] = w * c - y * s;
+    return;
   }
-  return quatMultiply(rotation, quatTurnTipRoll(turnDeg * DEG, tipDeg * DEG, rollDeg * DEG));
+  const q: Quat = [out[o], out[o + 1], out[o + 2], out[o + 3]];
+  out.set(quatMultiply(q, quatTurnTipRoll(turnDeg * DEG, tipDeg * DEG, rollDeg * DEG)), o);
 }

@@ -42,9 +42,10 @@ export function markGaps(
   state: Uint8Array,
 ): void {
   const n = row.id.length;
+  const byHand = where.hand.size > 0;
   let running = 0;
   for (let i = 0; i < n; i++) {
-    const decided = where.hand.get(row.id[i]);
+    const decided = byHand ? where.hand.get(row.id[i]) : undefined;
     if (decided) state[i] = STATE.hand;
     else if (row.isRest(i)) state[i] = STATE.rest;
     else if (decided === false) state[i] = STATE.placed;

@@ -78,6 +78,12 @@ export function orderSlots(order: Order, row: OrderRow, seed: number, props: rea
   return { prop, empty: !filled && !special && (n > 0 || !gives(order.entries, order.mode)) };
 }
 
+/** Whether a pattern's rounds are all the same: no entry's times are drawn. */
+const isFixed = (entries: OrderEntry[]): boolean =>
+  entries.every(
+    ({ times, item }) => times[0] === times[1] && (item.kind !== 'group' || isFixed(item.entries)),
+  );
+
 function slotsByZone(zones: ArrayLike<number>, n: number): Map<number, number[]> {
   const out = new Map<number, number[]>();
   for (let i = 0; i < n; i++) {
@@ -121,11 +127,14 @@ function sequence(
     }
   };
   if (order.mode === 'pattern') {
+    const settled = isFixed(entries);
     for (let round = 0, idle = 0; at < ids.length && idle < 64; round++) {
       const before = at;
       run(entries, round, 0);
       // A range that may draw nothing is given more rounds; what can never give anything ends here.
       idle = at > before ? 0 : idle + 1;
+      // Nothing is drawn: every round is like the first.
+      if (settled && at > 0) for (const size = at; at < ids.length; at++) out[at] = out[at - size];
     }
     return at > 0 ? out : null;
   }

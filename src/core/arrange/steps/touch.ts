@@ -64,18 +64,25 @@ export function layTouching(
   const line = lateral(path, settings);
   const room = settings.end - settings.start;
   const { clearance } = settings;
+  /** Where each item of the first try begins, and where the one before it ended. */
+  const begun: number[] = [];
+  const ended: number[] = [];
   /** Lays off items from `from`; stops after `limit` items, or before one that ends beyond `until`. */
   const layOff = (
     factor: number,
     from: number,
     limit: number,
     until: number,
-    record?: TouchLayout,
+    { record, skip = 0, keep = false }: { record?: TouchLayout; skip?: number; keep?: boolean } = {},
   ): { n: number; end: number } => {
-    let s = from;
-    let n = 0;
-    let end = from;
+    let s = skip > 0 ? begun[skip] : from;
+    let n = skip;
+    let end = skip > 0 ? ended[skip] : from;
     while (n < limit) {
+      if (keep) {
+        begun.push(s);
+        ended.push(end);
+      }
       const item = itemOf(n, limit);
       if (item.skip) {
         n++;
@@ -97,7 +104,7 @@ export function layTouching(
     }
     return { n, end };
   };
-  const free = layOff(1, settings.start, most + 1, settings.end + 1e-9 * room);
+  const free = layOff(1, settings.start, most + 1, settings.end + 1e-9 * room, { keep: true });
   if (free.n < 0) return 'length-not-positive';
   if (free.n > most) return 'too-many-slots';
   let count = free.n;
@@ -105,7 +112,9 @@ export function layTouching(
   let from = settings.start;
   /** Where the run of n items ends, the way to the next one included where it goes round. */
   const endOf = (f: number, n: number, start = settings.start): number => {
-    const { end } = layOff(f, start, n, Infinity);
+    // Only the last item depends on how many there are: those before it lie as at the first try.
+    const skip = f === 1 && start === settings.start ? Math.max(0, Math.min(n - 1, begun.length - 1)) : 0;
+    const { end } = layOff(f, start, n, Infinity, { skip });
     if (!settings.loop) return end;
     return clearance > 0 ? line.ahead(end, clearance * f) : end + clearance * f;
   };
@@ -135,7 +144,7 @@ export function layTouching(
     factor,
     hairpins: [],
   };
-  layOff(factor, from, count, Infinity, out);
+  layOff(factor, from, count, Infinity, { record: out });
   placeSkipped(out, line, from);
   return out;
 }
@@ -219,7 +228,7 @@ function lateral(path: CompiledPath, settings: TouchSettings): Lateral {
     p.set(walker.p);
     if (side === 0) return;
     // To the right of the level way along.
-    const l = Math.hypot(t[0], t[2]);
+    const l = Math.sqrt(t[0] * t[0] + t[2] * t[2]);
     if (l < 1e-9) return;
     p[0] -= (t[2] / l) * side;
     p[2] += (t[0] / l) * side;
@@ -227,7 +236,10 @@ function lateral(path: CompiledPath, settings: TouchSettings): Lateral {
   const from = new Float64Array(3);
   const reach = (s: number): number => {
     to(s);
-    return Math.hypot(p[0] - from[0], (p[1] - from[1]) * level, p[2] - from[2]);
+    const x = p[0] - from[0];
+    const y = (p[1] - from[1]) * level;
+    const z = p[2] - from[2];
+    return Math.sqrt(x * x + y * y + z * z);
   };
   const least = 1e-11 * path.length;
   const ahead = (s: number, length: number): number => {

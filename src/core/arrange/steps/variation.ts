@@ -1,29 +1,47 @@
 import { linearColor } from '../../math/color';
-import { channel, random01 } from '../../math/random';
+import { channel, random01, randomBase, randomOf } from '../../math/random';
 import { CHANNELS, restOf, STEP_OF, type Channel, type Spread, type Variation } from './schema';
 import { cos } from '../../math/portable';
 
+/** Three draws a channel: values that lie mostly in the middle take all of them. */
 const KEYS = Object.fromEntries(
-  CHANNELS.map((c) => [c, channel(`variation.${c.replace('Deg', '')}`)]),
-) as Record<Channel, number>;
-/** Two more draws a channel, for values that lie mostly in the middle. */
-const MORE = Object.fromEntries(
-  CHANNELS.map((c) => [c, [channel(`variation.${c}.2`), channel(`variation.${c}.3`)]]),
-) as Record<Channel, [number, number]>;
+  CHANNELS.map((c) => {
+    const name = `variation.${c.replace('Deg', '')}`;
+    return [c, [channel(name), channel(`variation.${c}.2`), channel(`variation.${c}.3`)]];
+  }),
+) as Record<Channel, [number, number, number]>;
 const MIRROR = channel('variation.mirror');
 const TINT = channel('variation.tint');
 const TINT_STRENGTH = channel('variation.tint.strength');
 
-export type Varied = Record<Channel, number> & { mirrored: boolean };
+/** One slot's values: each channel's at its index in {@link VARIED}, and last whether it is mirrored (1) or not. */
+export type Varied = Float64Array;
+export const VARIED = {
+  along: 0,
+  side: 1,
+  lift: 2,
+  turnDeg: 3,
+  tipDeg: 4,
+  rollDeg: 5,
+  size: 6,
+  sizeX: 7,
+  sizeY: 8,
+  sizeZ: 9,
+  mirrored: 10,
+} as const satisfies Record<Channel | 'mirrored', number>;
 
-export const unvaried = (): Varied => ({
-  ...(Object.fromEntries(CHANNELS.map((c) => [c, restOf(c)])) as Record<Channel, number>),
-  mirrored: false,
-});
+export const unvaried = (): Varied => {
+  const out = new Float64Array(11);
+  for (const c of CHANNELS) out[VARIED[c]] = restOf(c);
+  return out;
+};
 
 /** A channel that is on, ready to draw from. */
 interface Draw {
-  channel: Channel;
+  /** What seed and channel make of its hashes. */
+  bases: number[];
+  /** Where its value goes. */
+  at: number;
   low: number;
   high: number;
   step: number;
@@ -46,7 +64,16 @@ export function varier(v: Variation, seed: number, props: readonly string[]): Va
       const range = own?.[c] ?? v[c];
       const [low, high] = [Math.min(...range), Math.max(...range)];
       if (low === restOf(c) && high === low) return [];
-      return [{ channel: c, low, high, step: Number(v[STEP_OF[c]!] ?? 0), spread: v.spread[c] }];
+      return [
+        {
+          bases: KEYS[c].map((key) => randomBase(seed, key)),
+          at: VARIED[c],
+          low,
+          high,
+          step: Number(v[STEP_OF[c]!] ?? 0),
+          spread: v.spread[c],
+        },
+      ];
     });
   const common = drawsOf(undefined);
   const own = props.map((id) => (v.perProp[id] ? drawsOf(v.perProp[id]) : common));
@@ -55,24 +82,24 @@ export function varier(v: Variation, seed: number, props: readonly string[]): Va
   if (v.mirror <= 0 && own.every((d) => d.length === 0) && common.length === 0) return null;
   return {
     vary(slot, prop, out) {
-      for (const c of mixed) out[c] = restOf(c);
+      for (const c of mixed) out[VARIED[c]] = restOf(c);
       const draws = prop >= 0 ? own[prop] : common;
-      for (let i = 0; i < draws.length; i++) out[draws[i].channel] = drawFrom(draws[i], seed, slot);
-      out.mirrored = v.mirror > 0 && random01(seed, slot, MIRROR) < v.mirror;
+      for (let i = 0; i < draws.length; i++) out[draws[i].at] = drawFrom(draws[i], slot);
+      if (v.mirror > 0) out[VARIED.mirrored] = random01(seed, slot, MIRROR) < v.mirror ? 1 : 0;
     },
   };
 }
 
 /** A share 0–1 of the range by its spread: evenly; the mean of three; or by the arcsine, mostly near both ends. */
-export function spreadShare(spread: Spread, seed: number, slot: number, c: Channel): number {
-  const u = random01(seed, slot, KEYS[c]);
-  if (spread === 'bell') return (u + random01(seed, slot, MORE[c][0]) + random01(seed, slot, MORE[c][1])) / 3;
+function spreadShare({ spread, bases }: Draw, slot: number): number {
+  const u = randomOf(bases[0], slot);
+  if (spread === 'bell') return (u + randomOf(bases[1], slot) + randomOf(bases[2], slot)) / 3;
   return spread === 'extremes' ? (1 - cos(Math.PI * u)) / 2 : u;
 }
 
-function drawFrom(d: Draw, seed: number, slot: number): number {
+function drawFrom(d: Draw, slot: number): number {
   if (d.low === d.high) return d.low;
-  const u = spreadShare(d.spread, seed, slot, d.channel);
+  const u = spreadShare(d, slot);
   if (!(d.step > 0)) return d.low + (d.high - d.low) * u;
   const steps = Math.floor((d.high - d.low) / d.step + 1e-9) + 1;
   return d.low + d.step * Math.min(steps - 1, Math.floor(u * steps));

@@ -1,0 +1,163 @@
+import { metricsOf } from '../../curve/metrics';
+import { alongPoints } from '../../curve/sample';
+import type { RunFacts } from '../../evaluate/result';
+import { slotId, parseSlotName } from '../slotId';
+import { decidedByHand, markGaps } from '../steps/gaps';
+import { orderSlots } from '../steps/order';
+import { rampAt } from '../steps/ramp';
+import { STATE } from '../../evaluate/result';
+import type { SpecialItem } from '../steps/schema';
+import { MAX_SLOTS } from '../steps/spacing';
+import { layTouching, type TouchItem, type TouchLayout } from '../steps/touch';
+import { unvaried, varier, VARIED } from '../steps/variation';
+import {
+  nudgeAlong,
+  plainLane,
+  slotsAtCorners,
+  swapByHand,
+  type Lane,
+  type Refused,
+  type Where,
+} from './lane';
+import { reachAlong, type PropSizes } from './sizes';
+import type { Run } from './schema';
+
+/** Props end to end: which prop stands where decides how long it is, so the order comes first here. */
+export function touchLane(
+  run: Run,
+  sizes: PropSizes,
+  where: Where,
+  shift: number,
+  facts: RunFacts,
+  first: boolean,
+): Lane | Refused {
+  const { path, row } = where;
+  const { spacing } = run;
+  const start = Math.max(0, spacing.insetStart);
+  const usable = path.length - start - Math.max(0, spacing.insetEnd);
+  const loop = path.closed && spacing.insetStart <= 0 && spacing.insetEnd <= 0;
+  if (row.row === 0) facts.usable += Math.max(0, usable);
+  if (!(usable > 0)) return { problem: 'no-room', detail: {} };
+  const reaches = sizes.bounds.map((b) =>
+    b ? reachAlong(b, run.facing, where.outward) : { back: 0, front: 0 },
+  );
+  const known = reaches.filter((r) => r.back + r.front > 1e-6);
+  if (known.length === 0) return { problem: 'length-not-positive', detail: {} };
+  const restLength = Math.max(...known.map((r) => r.back + r.front));
+  const least = Math.min(...known.map((r) => r.back + r.front));
+  // A row on the outside of the bends is longer than the path by the turns times its distance.
+  const aside =
+    Math.abs(row.offset + run.facing.side) + Math.max(0, ...run.facing.sideRamp.map(([, v]) => Math.abs(v)));
+  const longest = usable + 2 * Math.PI * metricsOf(path).turns * aside;
+  const bound = Math.min(
+    MAX_SLOTS + 1,
+    Math.ceil((longest / Math.max(1e-6, least * 0.2 * run.facing.size)) * 1.1) + 4,
+  );
+  const ids = Float64Array.from({ length: bound }, (_, i) =>
+    slotId(i + 1, row.row, where.part, where.stroke),
+  );
+  const order = orderSlots({ ...run.order, last: null, corner: null }, { ids }, run.seed, sizes.ids);
+  swapByHand(run, ids, order.prop, sizes);
+  const indexOf = (item: SpecialItem | null) => (item?.kind === 'prop' ? sizes.ids.indexOf(item.prop) : -1);
+  let atCorners = new Set<number>();
+  const propOf = (n: number, of: number) => {
+    if (n === of - 1 && run.order.last) return indexOf(run.order.last);
+    return run.order.corner && n > 0 && atCorners.has(n) ? indexOf(run.order.corner) : order.prop[n];
+  };
+  const draws = varier(run.variation, run.seed, sizes.ids);
+  const drawn = unvaried();
+  const hand = new Map(Object.entries(run.hand).map(([name, h]) => [parseSlotName(name), h]));
+  const sizeOf = (n: number, prop: number): number => {
+    if (draws) draws.vary(ids[n], prop, drawn);
+    return (
+      run.facing.size * (draws ? drawn[VARIED.size] * drawn[VARIED.sizeZ] : 1) * (hand.get(ids[n])?.size ?? 1)
+    );
+  };
+  const skipped = new Uint8Array(bound);
+  const itemOf = (n: number, of: number): TouchItem => {
+    if (skipped[n]) return { back: 0, front: 0, skip: true };
+    const prop = propOf(n, of);
+    // Beyond the last that is known there is only the question whether more would fit.
+    if (!(prop >= 0))
+      return { back: (restLength / 2) * run.facing.size, front: (restLength / 2) * run.facing.size };
+    const size = sizeOf(n, prop);
+    const r = reaches[prop];
+    const length = r.back + r.front > 1e-6 ? r : { back: restLength / 2, front: restLength / 2 };
+    return { back: length.back * size, front: length.front * size };
+  };
+  const settings = {
+    clearance: spacing.clearance,
+    leftover: spacing.leftover,
+    start,
+    end: start + usable,
+    loop,
+    level: run.facing.posture === 'upright',
+    sizeAt: path.size.some((v) => v !== 1) ? (s: number) => alongPoints(path, path.size, s) : () => 1,
+    side: (s: number) => row.offset + run.facing.side + rampAt(run.facing.sideRamp, s / path.length, 0),
+  };
+  const lay = (from: number) =>
+    layTouching(path, { ...settings, start: start + from, end: start + usable + from }, itemOf, bound);
+  const moved = loop ? shift % path.length : shift;
+  const from = loop ? moved : 0;
+  let layout = lay(from);
+  // What stands at the corners depends on the layout, and the layout on what stands there: a few rounds settle it.
+  for (let round = 0; run.order.corner && round < 4 && typeof layout !== 'string'; round++) {
+    const found = slotsAtCorners(path, layout.s, usable / Math.max(1, layout.count));
+    if (found.size === atCorners.size && [...found].every((i) => atCorners.has(i))) break;
+    atCorners = found;
+    layout = lay(from);
+  }
+  if (typeof layout === 'string') return { problem: layout, detail: { wanted: bound, least: 0 } };
+  if (run.gaps.after === 'close') {
+    const state = new Uint8Array(layout.count);
+    const n = layout.count;
+    const rows = { id: ids.subarray(0, n), isRest: (i: number) => propOf(i, n) < 0, isKeptOut: () => false };
+    markGaps(run.gaps, rows, { seed: run.seed, hand: decidedByHand(run.hand) }, state);
+    state.forEach((v, i) => (skipped[i] = v > STATE.rest ? 1 : 0));
+    const again = lay(from);
+    if (typeof again !== 'string') layout = again;
+  }
+  if (!loop && moved !== 0) layout = pulled(layout, lay, moved, run.pulley.ends, settings);
+  const count = layout.count;
+  if (count === 0) return { problem: 'nothing-fits', detail: { usable } };
+  facts.factor = layout.factor;
+  if (first) facts.pitch = count > 1 ? (layout.s[count - 1] - layout.s[0]) / (count - 1) : usable;
+  const past = new Uint8Array(count);
+  const hair = 1e-6 * path.length;
+  if (!path.closed)
+    layout.s.forEach((s, i) => (past[i] = s < start - hair || s > start + usable + hair ? 1 : 0));
+  const prop = Int32Array.from({ length: count }, (_, i) => propOf(i, count));
+  const s = layout.s.slice();
+  const id = ids.slice(0, count);
+  nudgeAlong(run, id, s);
+  return { ...plainLane(where), id, s, prop, orderEmpty: order.empty, past, touch: layout };
+}
+
+/** The pulley on an open path: each item where it has come to, from either side where they wrap. */
+function pulled(
+  rest: TouchLayout,
+  lay: (from: number) => TouchLayout | string,
+  shift: number,
+  ends: 'clip' | 'wrap',
+  settings: { start: number; end: number },
+): TouchLayout {
+  const room = settings.end - settings.start;
+  const by = ends === 'wrap' ? ((shift % room) + room) % room : shift;
+  const a = lay(by);
+  if (typeof a === 'string') return rest;
+  if (ends === 'clip') return a;
+  const b = lay(by - room);
+  if (typeof b === 'string') return a;
+  const out = { ...a, s: a.s.slice(), position: a.position.slice(), direction: a.direction.slice() };
+  for (let i = 0; i < Math.min(a.count, b.count); i++) {
+    if (a.s[i] <= settings.end) continue;
+    out.s[i] = b.s[i];
+    out.back[i] = b.back[i];
+    out.front[i] = b.front[i];
+    for (let k = 0; k < 3; k++) {
+      out.position[i * 3 + k] = b.position[i * 3 + k];
+      out.direction[i * 3 + k] = b.direction[i * 3 + k];
+    }
+  }
+  return out;
+}
