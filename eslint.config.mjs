@@ -20,4 +20,39 @@ export default [
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
     },
   },
+  {
+    files: ['src/core/**/*.ts', 'src/demo/**/*.ts'],
+    ignores: ['**/*.test.ts', 'src/core/testing/**', 'src/core/math/portable.ts'],
+    rules: {
+      // Their last bits differ between engines, and the same document must give the same bytes everywhere.
+      'no-restricted-properties': [
+        'error',
+        ...[
+          ...[
+            'sin',
+            'cos',
+            'tan',
+            'asin',
+            'acos',
+            'atan',
+            'atan2',
+            'sinh',
+            'cosh',
+            'tanh',
+            'asinh',
+            'acosh',
+            'atanh',
+          ],
+          ...['exp', 'expm1', 'log', 'log1p', 'log2', 'log10', 'pow', 'cbrt'],
+        ].map((property) => ({ object: 'Math', property, message: 'Take it from core/math/portable.' })),
+      ],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "BinaryExpression[operator='**']",
+          message: 'Multiply, or take pow from core/math/portable.',
+        },
+      ],
+    },
+  },
 ];

@@ -139,7 +139,25 @@ test('groups in the order, by drag too; exact shares without repeats; first, las
   await type(step.getByLabel('Group times, most'), '2');
   await type(step.getByLabel('Group times, least'), '2');
   expect(await letters()).toBe('Bo Cr Ba Cr Ba Bo Cr Ba Cr Ba Bo Cr Ba');
-  // Out of the group again by its own menu.
+  // Dragged into the group and out again by its grip.
+  const drag = async (name: string, onto: string) => {
+    const box = async (entry: string) =>
+      (await step.getByRole('button', { name: `Swap ${entry}` }).boundingBox())!;
+    const [a, b] = [await box(name), await box(onto)];
+    await page.mouse.move(a.x - 8, a.y + a.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(a.x - 8, a.y + a.height / 2 + 12, { steps: 3 });
+    await page.mouse.move(b.x - 8, b.y + b.height / 2, { steps: 6 });
+    await page.mouse.up();
+    await settled(page);
+  };
+  await drag('Bollard', 'Barrel');
+  expect(await letters()).toMatch(/^(Cr Bo Ba|Cr Ba Bo) /);
+  await undo(page);
+  await drag('Barrel', 'Bollard');
+  expect(await letters()).toMatch(/^Ba Bo Cr Cr /);
+  await undo(page);
+  // And by its own menu.
   await choose(page, 'More for Barrel', 'Out of the group');
   expect(await letters()).toBe('Ba Bo Cr Cr Ba Bo Cr Cr Ba Bo Cr Cr Ba');
   await choose(page, step.getByRole('button', { name: /^First:/ }), 'Cleat');
@@ -342,6 +360,26 @@ test('by hand: nudged in the flat view and the scene, swapped, locked, listed an
   await hand.getByRole('button', { name: 'Let go of #5' }).click();
   await settled(page);
   expect((await rows(page)).find((r) => r.slot === '5')!.z).toBeCloseTo(0, 9);
+  await expect(hand.getByText(/^Nothing yet/)).toBeVisible();
+  // Several at once; one that is clicked again leaves.
+  await page.keyboard.press('Escape');
+  for (const slot of [2, 6, 3, 6]) {
+    const tag = (await page.locator(`[data-slot="${slot}"]`).boundingBox())!;
+    await page.keyboard.down('Shift');
+    await page.mouse.click(tag.x + tag.width / 2, tag.y + 25);
+    await page.keyboard.up('Shift');
+  }
+  await page.locator('[data-slot="4"]').focus();
+  await page.keyboard.press('Shift+Enter');
+  await expect(panel.getByText('3 props')).toBeVisible();
+  await choose(page, panel.getByRole('button', { name: 'Swap the prop' }), 'Crate');
+  await panel.getByRole('button', { name: 'Lock where it stands' }).click();
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1.5');
+  await settled(page);
+  const held = (await rows(page)).filter((r) => ['2', '3', '4'].includes(r.slot));
+  expect(held.map((r) => r.x)).toEqual([-4, -2, 0].map((x) => expect.closeTo(x, 6)));
+  await panel.getByRole('button', { name: 'Let go' }).click();
+  await settled(page);
   await expect(hand.getByText(/^Nothing yet/)).toBeVisible();
   // In the scene: the arm to the side.
   await page.getByRole('button', { name: 'Top', exact: true }).click();

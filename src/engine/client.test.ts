@@ -60,6 +60,26 @@ test('only the latest of many waiting scenes is worked out', async () => {
   client.close();
 });
 
+test('while a drag asks for a scene every frame, what is shown is never more than one behind', async () => {
+  const { made, make } = workers();
+  const client = new EngineClient(make);
+  client.evaluate(named('frame 0'));
+  for (let frame = 1; frame <= 20; frame++) {
+    await until(() => made[0].gate.length === frame);
+    const asked = Number(made[0].evaluated.at(-1)!.split(' ')[1]);
+    // Each frame lets the evaluation before it end, as one that takes no longer than a frame does.
+    client.evaluate(named(`frame ${frame}`));
+    made[0].gate[frame - 1]();
+    await until(() => client.state.scene?.name === `frame ${asked}`);
+    expect(frame - asked).toBeLessThanOrEqual(1);
+  }
+  await until(() => made[0].gate.length === 21);
+  made[0].gate[20]();
+  await until(() => !client.state.busy);
+  expect(client.state.scene!.name).toBe('frame 20');
+  client.close();
+});
+
 test('long work shows progress; giving it up keeps the last result, and the next change starts afresh', async () => {
   const { made, make } = workers();
   const client = new EngineClient(make);

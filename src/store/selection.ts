@@ -55,6 +55,13 @@ export const selectSlots = (arrangement: string, ids: number[]): void =>
     points: null,
   });
 
+/** Takes a slot in beside those of the same arrangement, or out again. */
+export function joinSlot(arrangement: string, slot: number): void {
+  const now = get().slots;
+  const ids = now?.arrangement === arrangement ? now.ids : [];
+  selectSlots(arrangement, ids.includes(slot) ? ids.filter((id) => id !== slot) : [...ids, slot]);
+}
+
 export function setHover(hover: SelectionState['hover']): void {
   const now = get().hover;
   if (now?.arrangement !== hover?.arrangement || now?.slot !== hover?.slot) set({ hover });

@@ -10,6 +10,7 @@ import {
   selectNode,
   selectPoint,
   selectPoints,
+  joinSlot,
   selectSlots,
   setHover,
   setOverPath,
@@ -169,10 +170,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const view = currentView();
       const hit = view && pick(view, x, y);
       if (hit?.kind === 'prop') {
-        const now = useSelection.getState().slots;
-        const joins = add && now?.arrangement === hit.arrangement;
-        const ids = joins ? [...now.ids.filter((id) => id !== hit.slot), hit.slot] : [hit.slot];
-        return selectSlots(hit.arrangement, ids);
+        return add ? joinSlot(hit.arrangement, hit.slot) : selectSlots(hit.arrangement, [hit.slot]);
       }
       const over = pathUnder(x, y);
       if (over) {

@@ -6,7 +6,7 @@ import { GAP_REASONS, type PartRange } from '@/core/evaluate/result';
 import type { Run } from '@/core/arrange/run/schema';
 import type { Scene } from '@/core/scene/schema';
 import type { ServedArrangement } from '@/engine/service';
-import { setHover, useSelection } from '@/store/selection';
+import { joinSlot, setHover, useSelection } from '@/store/selection';
 import { restGesture } from '@/store/document';
 import { dragGesture } from '@/view/dragGesture';
 import { usePicture } from '../../basket/usePicture';
@@ -130,9 +130,10 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
   const name = slotName(slot);
   const hand = run.hand[name];
   const dragged = useRef(false);
-  const toggle = () => {
+  const toggle = (e: { shiftKey: boolean }) => {
     // A drag ends with a click of its own.
     if (dragged.current) return void (dragged.current = false);
+    if (e.shiftKey && !rest) return joinSlot(run.id, slot);
     if (!rest) onToggle(slot, placed);
   };
   const perPixel = (scale.to - scale.from) / Math.max(1, scale.x(scale.to) - scale.x(scale.from));
@@ -188,7 +189,7 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
         if (e.key === 'Enter' || e.key === ' ' || e.key === 'Delete') {
           e.preventDefault();
           e.stopPropagation();
-          toggle();
+          toggle(e);
         }
         const way =
           e.key === 'ArrowRight'
