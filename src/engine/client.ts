@@ -6,7 +6,7 @@ import type { MeshRef, Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
 import type { Vec3 } from '@/core/math/vec3';
 import type { DrawBatch } from './drawing';
-import type { BroughtIn, SendFormat, ServedArrangement } from './service';
+import type { BroughtIn, SendFormat, ServedArrangement, ServedSurface } from './service';
 import type { WorkerApi } from './worker';
 
 /** The latest results, whole. */
@@ -14,7 +14,7 @@ export interface EngineResult {
   paths: Map<string, PathResult>;
   arrangements: Map<string, ServedArrangement>;
   propBounds: Record<string, Bounds>;
-  surfaceFaces: Record<string, number>;
+  surfaces: Map<string, ServedSurface>;
   /** Milliseconds that the last evaluation took in the worker. */
   ms: number;
 }
@@ -37,7 +37,7 @@ export const NOTHING: EngineResult = {
   paths: new Map(),
   arrangements: new Map(),
   propBounds: {},
-  surfaceFaces: {},
+  surfaces: new Map(),
   ms: 0,
 };
 
@@ -101,8 +101,9 @@ export class EngineClient {
 
   private async once(scene: Scene, generation: number): Promise<void> {
     const known: Record<string, string> = {};
-    for (const r of [...this.state.result.paths.values(), ...this.state.result.arrangements.values()])
-      known[r.id] = r.key;
+    const { paths, arrangements, surfaces } = this.state.result;
+    for (const r of [...paths.values(), ...arrangements.values(), ...surfaces.values()]) known[r.id] = r.key;
+    for (const s of surfaces.values()) if (s.rest) known[`faces ${s.id}`] = s.facesKey;
     const started = performance.now();
     let latest = { done: 0, name: '' };
     const tick = setInterval(() => {
@@ -125,7 +126,7 @@ export class EngineClient {
           paths: take(served.paths, old.paths),
           arrangements: take(served.arrangements, old.arrangements),
           propBounds: served.propBounds,
-          surfaceFaces: served.surfaceFaces,
+          surfaces: withFaces(take(served.surfaces, old.surfaces), old.surfaces),
           ms: served.ms,
         },
       });
@@ -205,6 +206,15 @@ export class EngineClient {
     this.generation++;
     this.worker.terminate();
   }
+}
+
+/** Surfaces that only moved keep the faces that came before. */
+function withFaces(
+  now: Map<string, ServedSurface>,
+  before: Map<string, ServedSurface>,
+): Map<string, ServedSurface> {
+  for (const [id, s] of now) if (!s.plain && !s.rest) now.set(id, { ...s, rest: before.get(id)?.rest });
+  return now;
 }
 
 const message = (error: unknown) => (error instanceof Error ? error.message : String(error));

@@ -1,8 +1,14 @@
 import { kindOf } from '@/core/arrange/registry';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
-import { Evaluator, type ArrangementResult, type PathResult, type SceneResult } from '@/core/evaluate/scene';
-import { countStates, type GapReason } from '@/core/evaluate/result';
+import {
+  Evaluator,
+  type ArrangementResult,
+  type PathResult,
+  type SceneResult,
+  type SurfaceResult,
+} from '@/core/evaluate/scene';
+import { countStates, type Finding, type GapReason } from '@/core/evaluate/result';
 import { writeCsv } from '@/core/formats/csv';
 import { readGlb } from '@/core/formats/glbRead';
 import { writeGlb, type GlbOptions } from '@/core/formats/glbWrite';
@@ -22,13 +28,28 @@ export interface ServedArrangement extends ArrangementResult {
   counts: Record<GapReason, number>;
 }
 
+/** A surface as the view draws it; big arrays only where the client does not have them yet. */
+export interface ServedSurface {
+  id: string;
+  key: string;
+  facesKey: string;
+  /** Drawn from the mesh it was brought in with. */
+  plain: boolean;
+  matrix: Float64Array;
+  faces: number;
+  /** What came of it, in its own frame: vertices, and faces with their looks. Absent where it is plain. */
+  positions?: Float32Array;
+  normals?: Float32Array;
+  rest?: Omit<Mesh, 'positions' | 'normals'>;
+  findings: Finding[];
+}
+
 /** What has changed since the client's last scene; a node that is the same is named by its key only. */
 export interface Served {
+  surfaces: (ServedSurface | { id: string; key: string; same: true })[];
   paths: (PathResult | { id: string; key: string; same: true })[];
   arrangements: (ServedArrangement | { id: string; key: string; same: true })[];
   propBounds: Record<string, Bounds>;
-  /** Faces of each surface whose mesh is at hand. */
-  surfaceFaces: Record<string, number>;
   /** Milliseconds that the work took. */
   ms: number;
 }
@@ -44,6 +65,23 @@ export interface BroughtIn {
 
 export type SendFormat =
   { kind: 'glb'; options: GlbOptions } | { kind: 'csv'; gaps: boolean } | { kind: 'clothesline' };
+
+/** @param hasFaces the client still has its faces */
+function served(r: SurfaceResult, hasFaces: boolean): ServedSurface {
+  const { id, key, facesKey, plain, matrix, findings, mesh } = r;
+  const out: ServedSurface = {
+    id,
+    key,
+    facesKey,
+    plain,
+    matrix,
+    findings,
+    faces: (mesh?.indices.length ?? 0) / 3,
+  };
+  if (plain || !mesh) return out;
+  const { positions, normals, ...rest } = mesh;
+  return { ...out, positions, normals, ...(!hasFaces && { rest }) };
+}
 
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
@@ -76,7 +114,7 @@ export class EngineService {
     return this.evaluator.evaluate(scene, undefined, time);
   }
 
-  /** @param known keys of the results that the client still has, by node id */
+  /** @param known keys of the results that the client still has, by node id; of surfaces also their faces' key, by "faces id" */
   evaluate(
     scene: Scene,
     known: Record<string, string>,
@@ -87,6 +125,9 @@ export class EngineService {
     const result = this.evaluator.evaluate(scene, progress, time);
     const same = <T extends { id: string; key: string }>(r: T) => known[r.id] === r.key;
     return {
+      surfaces: result.surfaces.map((r) =>
+        same(r) ? { id: r.id, key: r.key, same: true } : served(r, known[`faces ${r.id}`] === r.facesKey),
+      ),
       paths: result.paths.map((r) => (same(r) ? { id: r.id, key: r.key, same: true } : r)),
       arrangements: result.arrangements.map((r) =>
         same(r)
@@ -94,18 +135,8 @@ export class EngineService {
           : { ...r, batches: drawBatches(r.placements), counts: countStates(r.placements) },
       ),
       propBounds: result.propBounds,
-      surfaceFaces: this.surfaceFaces(scene),
       ms: performance.now() - start,
     };
-  }
-
-  private surfaceFaces(scene: Scene): Record<string, number> {
-    const faces: Record<string, number> = {};
-    for (const s of scene.surfaces) {
-      const mesh = this.mesh(s.mesh);
-      if (mesh) faces[s.id] = mesh.indices.length / 3;
-    }
-    return faces;
   }
 
   /**
@@ -124,7 +155,7 @@ export class EngineService {
     const found = scene.paths.find((p) => p.id === path);
     if (!found) return [];
     if (found.source.kind === 'points') return splitStrokes(found.source.points, found.closed);
-    const made = strokesOf(found, this.evaluator.pathContext(scene));
+    const made = strokesOf(found, this.evaluator.pathContext());
     return typeof made === 'string' ? [] : made;
   }
 
@@ -133,7 +164,7 @@ export class EngineService {
    * @returns the place in the mesh's own space, and the line in the scene; null where there is no edge
    */
   edgeLoop(scene: Scene, surface: string, at: Vec3): { at: Vec3; line: Float64Array } | null {
-    const found = this.evaluator.pathContext(scene).surface(surface);
+    const found = this.evaluator.pathContext().surface(surface);
     if (!found) return null;
     const own = throughInverse(found.matrix, at);
     const loop = edgeLoop(found.mesh, own);

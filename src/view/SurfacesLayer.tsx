@@ -1,35 +1,57 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
+import type { Mesh } from 'three';
 import { surfaceMatrix } from '@/core/mesh/surface';
 import { useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
 import { useMeshes } from './useMeshes';
+import { useShapes } from './useShapes';
 
-/** The surfaces of the scene. */
+/** The surfaces of the scene: meshes as they were brought in, and those that were made or deformed. */
 export function SurfacesLayer() {
   const invalidate = useThree((s) => s.invalidate);
   const gl = useThree((s) => s.gl);
   const surfaces = useDocument((s) => s.scene.surfaces);
+  const served = useEngine((s) => s.result.surfaces);
   const wanted = useMemo(
     () =>
-      surfaces.map((s) => ({
-        id: s.id,
-        mesh: s.mesh,
-        settings: JSON.stringify([s.unitScale, s.up, s.turnDeg, s.position]),
-        matrix: () => surfaceMatrix(s),
-      })),
-    [surfaces],
+      surfaces.flatMap((s) => {
+        const { mesh } = s;
+        if (mesh.source === 'made' || served.get(s.id)?.plain === false) return [];
+        const settings = JSON.stringify([
+          s.unitScale,
+          s.up,
+          s.turnDeg,
+          s.tipDeg,
+          s.rollDeg,
+          s.size,
+          s.position,
+        ]);
+        return [{ id: s.id, mesh, settings, matrix: () => surfaceMatrix(s) }];
+      }),
+    [surfaces, served],
   );
   const meshes = useMeshes(wanted, invalidate);
+  const shapes = useShapes(served, invalidate);
   useEffect(() => {
     gl.shadowMap.needsUpdate = true;
     invalidate();
   });
   return surfaces.map((s) => {
-    const drawn = meshes.get(s.id);
+    const shape = shapes.get(s.id);
+    const drawn = shape ?? meshes.get(s.id);
     if (!drawn || !s.visible) return null;
     return (
       <mesh
-        key={s.id}
+        key={`${s.id} ${shape ? 'shape' : 'mesh'}`}
+        ref={(mesh: Mesh | null) => {
+          // What was made lies in the surface's own frame; a mesh brought in has its place in its vertices.
+          if (mesh && shape) {
+            mesh.matrix.fromArray(Array.from(shape.matrix));
+            mesh.updateMatrixWorld(true);
+          }
+        }}
+        matrixAutoUpdate={!shape}
         geometry={drawn.geometry}
         material={drawn.materials}
         receiveShadow

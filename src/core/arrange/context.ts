@@ -1,10 +1,17 @@
 import type { CompileResult } from '../curve/compile';
 import type { Placements } from '../evaluate/result';
 import type { Bounds } from '../mesh/mesh';
+import type { Solid } from '../mesh/solid';
+import type { PropShape } from '../mesh/support';
 
 /** What is known of a prop when placements are worked out. */
 export type PropFacts =
-  | { state: 'ready'; bounds: Bounds }
+  | {
+      state: 'ready';
+      bounds: Bounds;
+      /** What of it may touch; made when it is first asked for. */
+      shape?: () => PropShape;
+    }
   /** Its mesh is not at hand, or has no faces: its slots are worked out with a size of nothing. */
   | { state: 'mesh-missing' | 'mesh-empty' };
 
@@ -14,6 +21,10 @@ export interface ArrangeContext {
   prop(id: string): PropFacts | undefined;
   /** Placements of another arrangement, worked out before; only of those that `dependsOn` names. */
   arrangement?(id: string): Placements | undefined;
+  /** A surface as it stands now; undefined where it is missing or broken. */
+  surface?(id: string): Solid | undefined;
+  /** Ids of the surfaces that things land on unless they name some. */
+  grounds?(): string[];
   /** Seconds. */
   time?: number;
 }

@@ -9,6 +9,8 @@ export interface Needs {
   paths: string[];
   props: string[];
   arrangements: string[];
+  /** Surfaces it stands on; "all" are those that are shown. */
+  surfaces: string[] | 'all';
 }
 
 /** One kind of arrangement. A new kind is a folder beside `run` and a line in {@link KINDS}. */

@@ -10,6 +10,7 @@ export const GAP_REASONS = [
   'taken',
   'past-end',
   'collision',
+  'missed',
 ] as const;
 export type GapReason = (typeof GAP_REASONS)[number];
 export const STATE = {
@@ -21,6 +22,7 @@ export const STATE = {
   taken: 5,
   pastEnd: 6,
   collision: 7,
+  missed: 8,
 } as const;
 
 /** One row a slot, gaps included (they keep the place where the prop would be). */
@@ -90,6 +92,17 @@ export type FindingKind =
   | 'keep-out-missing'
   | 'keep-out-open'
   | 'target-missing'
+  | 'surface-missing'
+  | 'surface-mesh-missing'
+  | 'surface-empty'
+  | 'surface-path-missing'
+  | 'surface-too-few-paths'
+  | 'surface-picture-missing'
+  | 'surface-too-fine'
+  | 'no-ground'
+  | 'ground-missed'
+  | 'ground-along'
+  | 'pin-lost'
   | 'cycle'
   | 'failed';
 

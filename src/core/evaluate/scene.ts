@@ -1,19 +1,24 @@
 import { kindOf } from '../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
-import { meshBounds, propBounds, type Bounds, type Mesh } from '../mesh/mesh';
-import { surfaceMatrix } from '../mesh/surface';
-import type { Arrangement, MeshRef, Path, Prop, Scene } from '../scene/schema';
+import { propShape, type PropShape } from '../mesh/support';
+import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
+import type { Heights } from '../mesh/make';
+import type { Arrangement, MeshRef, Path, Prop, Scene, Surface } from '../scene/schema';
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { drawnPath, type PathResult } from './drawnPath';
 import { orderNodes } from './graph';
+import { surfaceMoves, surfaceNeeds, SurfaceWork, type SurfaceResult } from './surfaces';
 import { emptyPlacements, NO_FACTS, type Finding, type RunResult } from './result';
 
 export type { DrawnStroke, PathResult } from './drawnPath';
+export type { SurfaceResult } from './surfaces';
 
 /** Where meshes come from; undefined where one is not at hand. */
 export interface Assets {
   mesh(ref: MeshRef): Mesh | undefined;
+  /** Heights of a grey picture, by content hash. */
+  heights?(hash: string): Heights | undefined;
 }
 
 export interface ArrangementResult extends RunResult {
@@ -23,6 +28,7 @@ export interface ArrangementResult extends RunResult {
 }
 
 export interface SceneResult {
+  surfaces: SurfaceResult[];
   paths: PathResult[];
   arrangements: ArrangementResult[];
   /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
@@ -32,6 +38,7 @@ export interface SceneResult {
 const refKey = (ref: MeshRef) => (ref.source === 'built' ? `built:${ref.name}` : ref.hash);
 
 type Node =
+  | { id: string; dependsOn: string[]; kind: 'surface'; surface: Surface }
   | { id: string; dependsOn: string[]; kind: 'path'; path: Path }
   | { id: string; dependsOn: string[]; kind: 'arrangement'; a: Arrangement };
 
@@ -43,7 +50,10 @@ type Node =
 export class Evaluator {
   private compiled = new Map<string, { key: string; result: CompileResult; drawn: PathResult }>();
   private arranged = new Map<string, ArrangementResult>();
+  private solids = new Map<string, SurfaceWork>();
+  private scene: Scene | null = null;
   private bounds = new WeakMap<Mesh, Bounds>();
+  private shapes = new WeakMap<Mesh, { key: string; shape: PropShape }>();
   private props = new Map<string, { key: string; facts: PropFacts }>();
 
   constructor(private assets: Assets) {}
@@ -57,24 +67,32 @@ export class Evaluator {
     const nodes = nodesOf(scene);
     const { order, cycles } = orderNodes(nodes);
     const byId = new Map(nodes.map((n) => [n.id, n]));
-    const pathContext = this.pathContext(scene);
+    this.scene = scene;
+    const pathContext = this.pathContext();
     this.props = props;
     const context = this.contextAt(time);
     this.forget(scene);
-    const names = new Map([...scene.paths, ...scene.arrangements].map((n) => [n.id, n.name]));
+    const names = new Map(
+      [...scene.surfaces, ...scene.paths, ...scene.arrangements].map((n) => [n.id, n.name]),
+    );
     const ringOf = (id: string) => cycles.find((c) => c.includes(id))?.map((n) => `“${names.get(n)}”`);
     // What waits for a ring without being in it goes after all that is sound, and finds its base broken.
     const stuck = nodes.filter((n) => !order.includes(n.id)).map((n) => n.id);
     const rings = stuck.filter((id) => ringOf(id));
     [...rings, ...order, ...stuck.filter((id) => !ringOf(id))].forEach((id, i) => {
       const node = byId.get(id)!;
-      if (node.kind === 'path') return this.path(node.path, pathContext, scene, ringOf(id));
+      if (node.kind === 'path') return this.path(node.path, pathContext, ringOf(id));
+      if (node.kind === 'surface')
+        return this.surface(node.surface, time, ringOf(id), (done) =>
+          progress?.((i + done) / nodes.length, node.surface.name),
+        );
       progress?.(i / nodes.length, node.a.name);
       return this.arrangement(node.a, context, props, time, ringOf(id));
     });
     const bounds: Record<string, Bounds> = {};
     for (const [id, { facts }] of props) if (facts.state === 'ready') bounds[id] = facts.bounds;
     return {
+      surfaces: scene.surfaces.map((s) => this.solids.get(s.id)!.result!),
       paths: scene.paths.map((p) => this.compiled.get(p.id)!.drawn),
       arrangements: scene.arrangements.map((a) => this.arranged.get(a.id)!),
       propBounds: bounds,
@@ -92,30 +110,58 @@ export class Evaluator {
       path: (id) => this.compiled.get(id)?.result,
       prop: (id) => this.props.get(id)?.facts,
       arrangement: (id) => this.arranged.get(id)?.placements,
+      surface: (id) => this.solids.get(id)?.solid,
+      grounds: () => groundsOf(this.scene),
       time,
     };
   }
 
-  /** What paths of the scene may ask for. */
-  pathContext(scene: Scene): PathContext {
+  /** What paths of the last scene may ask for. */
+  pathContext(): PathContext {
     return {
       path: (id) => this.compiled.get(id)?.result,
       surface: (id) => {
-        const surface = scene.surfaces.find((s) => s.id === id);
-        const mesh = surface && this.assets.mesh(surface.mesh);
-        return mesh && { mesh, matrix: surfaceMatrix(surface) };
+        const result = this.solids.get(id)?.result;
+        return result?.mesh && { mesh: result.mesh, matrix: result.matrix };
       },
     };
   }
 
-  private path(path: Path, context: PathContext, scene: Scene, ring: string[] | undefined): void {
+  private surface(
+    surface: Surface,
+    time: number,
+    ring: string[] | undefined,
+    progress: (done: number) => void,
+  ): void {
+    const { mesh, unitScale, up, normals, flipped } = surface;
+    const from =
+      mesh.source === 'made'
+        ? [mesh, mesh.shape.shape === 'picture' && !!this.assets.heights?.(mesh.shape.image.hash)]
+        : [refKey(mesh), !!this.assets.mesh(mesh)];
+    const restKey = JSON.stringify([
+      ...from,
+      unitScale,
+      up,
+      normals,
+      flipped,
+      surfaceNeeds(surface).map((id) => this.compiled.get(id)?.key ?? null),
+    ]);
+    const { position, turnDeg, tipDeg, rollDeg, size, deformers } = surface;
+    const moves = surfaceMoves(surface) ? time : 0;
+    const key = JSON.stringify([restKey, position, turnDeg, tipDeg, rollDeg, size, deformers, moves, ring]);
+    let work = this.solids.get(surface.id);
+    if (!work) this.solids.set(surface.id, (work = new SurfaceWork()));
+    const context = {
+      mesh: (ref: MeshRef) => this.assets.mesh(ref),
+      heights: (hash: string) => this.assets.heights?.(hash),
+      path: (id: string) => this.compiled.get(id)?.result,
+    };
+    work.evaluate(surface, context, key, restKey, time, ring, progress);
+  }
+
+  private path(path: Path, context: PathContext, ring: string[] | undefined): void {
     const needs = pathNeeds(path);
-    const surfaces = needs.surfaces.map((id) => {
-      const s = scene.surfaces.find((x) => x.id === id);
-      return s
-        ? [refKey(s.mesh), this.assets.mesh(s.mesh) ? 1 : 0, s.unitScale, s.up, s.turnDeg, s.position]
-        : null;
-    });
+    const surfaces = needs.surfaces.map((id) => this.solids.get(id)?.result?.key ?? null);
     const key = JSON.stringify([
       path.source,
       path.closed,
@@ -138,7 +184,18 @@ export class Evaluator {
       return { key: JSON.stringify(['empty', settings]), facts: { state: 'mesh-empty' } };
     let bounds = this.bounds.get(mesh);
     if (!bounds) this.bounds.set(mesh, (bounds = meshBounds(mesh)));
-    return { key: JSON.stringify(settings), facts: { state: 'ready', bounds: propBounds(prop, bounds) } };
+    const key = JSON.stringify(settings);
+    const whole = bounds;
+    const shape = () => this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole)));
+    return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape } };
+  }
+
+  private shapeOf(mesh: Mesh, key: string, make: () => PropShape): PropShape {
+    const have = this.shapes.get(mesh);
+    if (have?.key === key) return have.shape;
+    const shape = make();
+    this.shapes.set(mesh, { key, shape });
+    return shape;
   }
 
   private arrangement(
@@ -155,6 +212,7 @@ export class Evaluator {
       needs.paths.map((id) => this.compiled.get(id)?.key ?? null),
       needs.props.map((id) => props.get(id)?.key ?? null),
       needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null),
+      this.groundIds(needs.surfaces).map((id) => [id, this.solids.get(id)?.result?.key ?? null]),
       kind.moves(a) ? time : 0,
       ring,
     ]);
@@ -162,7 +220,13 @@ export class Evaluator {
     this.arranged.set(a.id, { id: a.id, key, ...worked(a, context, ring) });
   }
 
+  private groundIds(surfaces: string[] | 'all'): string[] {
+    return surfaces === 'all' ? groundsOf(this.scene) : surfaces;
+  }
+
   private forget(scene: Scene): void {
+    const surfaces = new Set(scene.surfaces.map((s) => s.id));
+    for (const id of this.solids.keys()) if (!surfaces.has(id)) this.solids.delete(id);
     const paths = new Set(scene.paths.map((p) => p.id));
     const arrangements = new Set(scene.arrangements.map((a) => a.id));
     for (const id of this.compiled.keys()) if (!paths.has(id)) this.compiled.delete(id);
@@ -170,18 +234,28 @@ export class Evaluator {
   }
 }
 
-/** Paths and arrangements with what each waits for. */
+/** Surfaces that anything lands on unless it names some: those that are shown. */
+const groundsOf = (scene: Scene | null): string[] =>
+  scene?.surfaces.filter((s) => s.visible).map((s) => s.id) ?? [];
+
+/** Surfaces, paths and arrangements with what each waits for. */
 function nodesOf(scene: Scene): Node[] {
   return [
-    ...scene.paths.map((path): Node => ({
-      id: path.id,
-      dependsOn: pathNeeds(path).paths,
-      kind: 'path',
-      path,
+    ...scene.surfaces.map((surface): Node => ({
+      id: surface.id,
+      dependsOn: surfaceNeeds(surface),
+      kind: 'surface',
+      surface,
     })),
+    ...scene.paths.map((path): Node => {
+      const needs = pathNeeds(path);
+      return { id: path.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', path };
+    }),
     ...scene.arrangements.map((a): Node => {
       const needs = kindOf(a).dependsOn(a);
-      return { id: a.id, dependsOn: [...needs.paths, ...needs.arrangements], kind: 'arrangement', a };
+      const grounds = needs.surfaces === 'all' ? groundsOf(scene) : needs.surfaces;
+      const dependsOn = [...grounds, ...needs.paths, ...needs.arrangements];
+      return { id: a.id, dependsOn, kind: 'arrangement', a };
     }),
   ];
 }

@@ -9,10 +9,9 @@ import {
 import { EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import { meshBounds, propMatrix, type Mesh } from '../mesh/mesh';
 import { STATE, type Placements } from '../evaluate/result';
-import type { ArrangementResult, Assets, SceneResult } from '../evaluate/scene';
+import type { ArrangementResult, Assets, SceneResult, SurfaceResult } from '../evaluate/scene';
 import type { Arrangement, Prop, Scene, Surface } from '../scene/schema';
 import { slotName } from '../arrange/slotId';
-import { surfaceMatrix } from '../mesh/surface';
 
 export interface GlbOptions {
   /** "instanced": one node a prop and arrangement (EXT_mesh_gpu_instancing); "nodes": one node a prop placed. */
@@ -252,10 +251,9 @@ function addArrangement(
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
 }
 
-function addSurface(w: Writer, surface: Surface, assets: Assets): void {
-  const mesh = assets.mesh(surface.mesh);
+function addSurface(w: Writer, surface: Surface, { mesh, matrix }: SurfaceResult): void {
   if (!mesh || mesh.indices.length < 3) return;
-  const made = w.mesh(`surface ${surface.id}`, surface.name, mesh, surfaceMatrix(surface));
+  const made = w.mesh(`surface ${surface.id}`, surface.name, mesh, matrix);
   w.scene.addChild(w.document.createNode(surface.name).setMesh(made).setExtras({ id: surface.id }));
 }
 
@@ -277,6 +275,9 @@ export async function writeGlb(
   scene.arrangements.forEach((a, i) => {
     if (a.visible) addArrangement(w, a, result.arrangements[i], props, assets, options);
   });
-  if (options.surfaces) for (const s of scene.surfaces) if (s.visible) addSurface(w, s, assets);
+  if (options.surfaces)
+    scene.surfaces.forEach((s, i) => {
+      if (s.visible) addSurface(w, s, result.surfaces[i]);
+    });
   return new WebIO().registerExtensions([EXTMeshGPUInstancing]).writeBinary(w.document);
 }

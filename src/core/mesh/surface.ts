@@ -1,31 +1,48 @@
-import { DEG } from '../math/quat';
+import { DEG, quatRotate, quatTurnTipRoll } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import type { Surface } from '../scene/schema';
 import { ownAxes } from './mesh';
-import { cos, sin } from '../math/portable';
 
-/** The affine map from a surface's mesh to the scene, column-major 4×4: up axis, unit scale, turn, position. */
-export function surfaceMatrix(
-  surface: Pick<Surface, 'unitScale' | 'up' | 'turnDeg' | 'position'>,
-): Float64Array {
+/** The affine map from a surface's mesh to its own frame, column-major 4×4: up axis and unit scale, metres. */
+export function ownMatrix(surface: Pick<Surface, 'unitScale' | 'up'>): Float64Array {
   const [x, y, z] = ownAxes(surface.up[1] === 'z' ? '+x' : '+z', surface.up);
   // The stand-in front of a Z-up mesh is X; swap so that a Y-up mesh is left as it is.
   const rows = surface.up[1] === 'z' ? [z, y, [-x[0], -x[1], -x[2]]] : [x, y, z];
-  const c = cos(surface.turnDeg * DEG);
-  const s = sin(surface.turnDeg * DEG);
-  const turned = [
-    rows[0].map((v, i) => c * v + s * rows[2][i]),
-    rows[1],
-    rows[2].map((v, i) => c * v - s * rows[0][i]),
-  ];
   const m = new Float64Array(16);
-  for (let r = 0; r < 3; r++) {
-    for (let col = 0; col < 3; col++) m[col * 4 + r] = turned[r][col] * surface.unitScale + 0;
-    m[12 + r] = surface.position[r];
-  }
+  for (let r = 0; r < 3; r++)
+    for (let col = 0; col < 3; col++) m[col * 4 + r] = rows[r][col] * surface.unitScale + 0;
   m[15] = 1;
   return m;
 }
+
+/** The map from a surface's own frame to the scene: size, then roll, tip, turn, then position. */
+export function placeMatrix(
+  surface: Pick<Surface, 'turnDeg' | 'tipDeg' | 'rollDeg' | 'size' | 'position'>,
+): Float64Array {
+  const q = quatTurnTipRoll(surface.turnDeg * DEG, surface.tipDeg * DEG, surface.rollDeg * DEG);
+  const m = new Float64Array(16);
+  const axes: Vec3[] = [
+    [surface.size, 0, 0],
+    [0, surface.size, 0],
+    [0, 0, surface.size],
+  ];
+  axes.forEach((axis, col) => quatRotate(q, axis).forEach((v, r) => (m[col * 4 + r] = v)));
+  surface.position.forEach((v, r) => (m[12 + r] = v));
+  m[15] = 1;
+  return m;
+}
+
+/** a·b of column-major 4×4: first b, then a. */
+export function times(a: ArrayLike<number>, b: ArrayLike<number>): Float64Array {
+  const out = new Float64Array(16);
+  for (let col = 0; col < 4; col++)
+    for (let r = 0; r < 4; r++) for (let k = 0; k < 4; k++) out[col * 4 + r] += a[k * 4 + r] * b[col * 4 + k];
+  return out;
+}
+
+/** The affine map from a surface's mesh to the scene. */
+export const surfaceMatrix = (surface: Surface): Float64Array =>
+  times(placeMatrix(surface), ownMatrix(surface));
 
 /** A place carried by a column-major 4×4. */
 export const through = (m: ArrayLike<number>, p: Vec3): Vec3 =>

@@ -71,6 +71,7 @@ export function newRun(
     paths: path ? [{ part: 0, path }] : [],
     order: { entries },
     spacing: {},
+    ground: {},
     facing: {},
     variation: {},
     gaps: {},

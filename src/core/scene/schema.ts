@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { runSchema } from '../arrange/run/schema';
 import { pegsSchema } from '../arrange/pegs/schema';
+import { deformerSchema } from '../mesh/deform/schema';
+import { madeSchema } from '../mesh/make/schema';
 import { pathSchema, vec3Schema } from './pathSchema';
 import { SCENE_VERSION } from './version';
 
@@ -11,21 +13,20 @@ const axisSchema = z.enum(['+x', '-x', '+y', '-y', '+z', '-z']);
 const idSchema = z.string().min(1).max(64);
 const nameSchema = z.string().max(200);
 
-export const meshRefSchema = z.discriminatedUnion('source', [
-  z.object({
-    source: z.literal('built').describe('A mesh that ships with the application'),
-    name: z.string().describe('Its name in the built-in library'),
-  }),
-  z.object({
-    source: z.literal('file').describe('A mesh brought in; its bytes are kept beside the document'),
-    hash: z
-      .string()
-      .regex(/^[0-9a-f]{64}$/)
-      .describe('SHA-256 of the file’s bytes'),
-    format: z.enum(['glb']),
-    fileName: nameSchema,
-  }),
-]);
+const builtSchema = z.object({
+  source: z.literal('built').describe('A mesh that ships with the application'),
+  name: z.string().describe('Its name in the built-in library'),
+});
+const fileSchema = z.object({
+  source: z.literal('file').describe('A mesh brought in; its bytes are kept beside the document'),
+  hash: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .describe('SHA-256 of the file’s bytes'),
+  format: z.enum(['glb']),
+  fileName: nameSchema,
+});
+export const meshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema]);
 
 export const propSchema = z.object({
   id: idSchema,
@@ -50,11 +51,23 @@ export const propSchema = z.object({
 export const surfaceSchema = z.object({
   id: idSchema,
   name: nameSchema,
-  mesh: meshRefSchema,
-  unitScale: z.number().positive().default(1),
+  mesh: z.discriminatedUnion('source', [builtSchema, fileSchema, madeSchema]),
+  unitScale: z.number().positive().default(1).describe('Metres per unit of the mesh'),
   up: axisSchema.default('+y'),
   position: vec3Schema.default([0, 0, 0]),
-  turnDeg: finite.default(0),
+  turnDeg: finite.default(0).describe('About Y'),
+  tipDeg: finite.default(0).describe('About its own X, before the turn'),
+  rollDeg: finite.default(0).describe('About its own Z, before the tip'),
+  size: z.number().min(0.001).max(1000).default(1),
+  normals: z
+    .enum(['smooth', 'flat'])
+    .default('smooth')
+    .describe(
+      'Which way props stand between the corners of a face: as the mesh is shaded, or as the face lies',
+    ),
+  flipped: z.boolean().default(false).describe('Turned inside out'),
+  deformers: z.array(deformerSchema).max(50).default([]).describe('Applied one after the other'),
+  locked: z.boolean().default(false).describe('Not moved by the pointer'),
   visible: z.boolean().default(true),
 });
 
@@ -91,5 +104,6 @@ export type {
 } from './pathSchema';
 export { hasPoints, pathSchema, pointSchema, vec3Schema } from './pathSchema';
 export type Surface = z.infer<typeof surfaceSchema>;
+export type SurfaceMesh = Surface['mesh'];
 export type Arrangement = z.infer<typeof arrangementSchema>;
 export type Scene = z.infer<typeof sceneSchema>;

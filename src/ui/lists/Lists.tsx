@@ -179,7 +179,7 @@ function PathRow({ path }: { path: Path }) {
 
 function SurfaceRow({ surface }: { surface: Surface }) {
   const selected = useSelection((s) => s.node?.kind === 'surface' && s.node.id === surface.id);
-  const faces = useEngine((s) => s.result.surfaceFaces[surface.id]);
+  const faces = useEngine((s) => s.result.surfaces.get(surface.id)?.faces);
   return (
     <Row
       name={surface.name}

@@ -7,6 +7,7 @@ import { metres, plural, whole } from './numbers';
 export function sentence(f: Finding, scene: Scene): string {
   const d = f.detail;
   const prop = scene.props.find((p) => p.id === d.prop)?.name ?? String(d.prop);
+  const surface = scene.surfaces.find((s) => s.id === d.surface)?.name ?? 'The surface';
   const path = scene.paths.find((p) => p.id === d.path)?.name ?? 'The path';
   const source = scene.paths.find((p) => p.id === d.path)?.source;
   // Generated points are called g1, g2 … by their place.
@@ -85,6 +86,32 @@ export function sentence(f: Finding, scene: Scene): string {
       const at = first === undefined ? '' : ` at #${slotName(first)}`;
       return `${plural(Number(d.count), 'overlap')}${at}: neighbours reach into each other. Widen the pitch.`;
     }
+    case 'surface-missing':
+      return 'A surface that it stands on is no longer in the scene. Choose another one under Ground.';
+    case 'surface-mesh-missing':
+      return `The mesh of “${surface}” is not at hand. Bring the file in again under the surface.`;
+    case 'surface-empty':
+      return `“${surface}” has no faces, so nothing can stand on it. Replace its mesh.`;
+    case 'surface-path-missing':
+      return `A path that “${surface}” is made from is missing or broken. Choose another one in its panel.`;
+    case 'surface-too-few-paths':
+      return `“${surface}” needs two paths or more to run from one to the next. Add them in its panel.`;
+    case 'surface-picture-missing':
+      return `The picture of “${surface}” is not at hand. Choose it again in its panel.`;
+    case 'surface-too-fine':
+      return `“${surface}” would have more than 4,000,000 faces. Use fewer columns or rows.`;
+    case 'no-ground':
+      return 'There is no surface to stand on. Bring one in, or set Ground to none.';
+    case 'ground-missed': {
+      const what = { keep: 'They stay where they were.', floor: 'They stand on the floor height.' }[
+        String(d.missed)
+      ];
+      return `${plural(Number(d.count), 'prop')} found no ground. ${what ?? 'They are left out.'} Choose more surfaces, or another direction.`;
+    }
+    case 'ground-along':
+      return `${plural(Number(d.count), 'prop')} land along the surface, nearly edge on. Choose another direction under Ground.`;
+    case 'pin-lost':
+      return `${plural(Number(d.count), 'peg')} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
     case 'cycle':
       return `It waits for itself (${d.ring}). Take one of these off the other.`;
     case 'failed':
@@ -101,4 +128,5 @@ export const REASON: Record<GapReason, string> = {
   taken: 'taken',
   'past-end': 'past the end of the path',
   collision: 'would collide',
+  missed: 'no ground',
 };

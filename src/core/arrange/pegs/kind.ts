@@ -4,7 +4,12 @@ import type { Pegs } from './schema';
 
 /** The kind "pegs" as the registry lists it. */
 export const pegsKind: ArrangementKind<Pegs> = {
-  dependsOn: (pegs) => ({ paths: [], props: [...new Set(pegs.pegs.map((p) => p.prop))], arrangements: [] }),
+  dependsOn: (pegs) => ({
+    paths: [],
+    props: [...new Set(pegs.pegs.map((p) => p.prop))],
+    arrangements: [],
+    surfaces: [],
+  }),
   moves: () => false,
   evaluate: evaluatePegs,
 };

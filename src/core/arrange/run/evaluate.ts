@@ -3,6 +3,7 @@ import type { ArrangeContext } from '../context';
 import { collidingRows } from '../steps/collide';
 import { aimAt } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
+import { groundStep } from '../steps/ground';
 import { keepOutsAround, keptOutOn } from '../steps/keepOuts';
 import { propsOfOrder } from '../steps/schema';
 import { tintsOf, unvaried, varier } from '../steps/variation';
@@ -12,6 +13,7 @@ import { layOut } from './lanes';
 import { handById, placeLane, type Placing } from './place';
 import { autoPitch, gatherProps } from './sizes';
 import type { Run } from './schema';
+import type { PropShape } from '../../mesh/support';
 
 /**
  * Works a run out: slots, order, gaps, position, facing, variation, size, overlap, in that order for every slot.
@@ -41,6 +43,12 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
     decided: decidedByHand(run.hand),
     varier: varier(run.variation, run.seed, sizes.ids),
     aim: aim ?? null,
+    ground: groundStep(
+      run.ground,
+      context,
+      run.seed,
+      sizes.ids.map((id) => shapeOf(context, id)),
+    ),
     varied: unvaried(),
   };
   const around = keepOutsAround(run.gaps.keepOuts, context, (kind, detail) =>
@@ -70,9 +78,15 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   }
   const tint = tintsOf(run.variation, run.seed, placements.slot);
   if (tint) placements.tint = tint;
+  if (placing.ground) findings.push(...placing.ground.findings(run.id));
   findings.push(...checkRun(run, lanes, starts, placements, sizes));
   return result;
 }
+
+const shapeOf = (context: ArrangeContext, id: string): PropShape | undefined => {
+  const facts = context.prop(id);
+  return facts?.state === 'ready' ? facts.shape?.() : undefined;
+};
 
 /** The rows of one stroke follow each other and are one part. */
 function joinPart({ parts }: RunResult, lane: Lane, end: number): void {

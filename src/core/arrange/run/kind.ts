@@ -22,6 +22,8 @@ export const runKind: ArrangementKind<Run> = {
       paths: [...new Set(paths)],
       props: [...new Set([...propsOfOrder(run.order), ...byHand])],
       arrangements: [...new Set(arrangements)],
+      surfaces:
+        run.ground.mode === 'none' ? [] : run.ground.surfaces.length > 0 ? run.ground.surfaces : 'all',
     };
   },
   moves: (run) => run.pulley.speed !== 0,

@@ -6,6 +6,7 @@ import { parseSlotName } from '../slotId';
 import { turnTipRoll, writeHeading, type Aim, type Facings } from '../steps/facing';
 import { closeUp, markGaps } from '../steps/gaps';
 import type { KeptOut } from '../steps/keepOuts';
+import type { GroundStep } from '../steps/ground';
 import { rampAt } from '../steps/ramp';
 import type { HandCorrection } from '../steps/schema';
 import { VARIED, type Varied, type Varier } from '../steps/variation';
@@ -19,6 +20,7 @@ export interface Placing {
   decided: Map<number, boolean>;
   varier: Varier | null;
   aim: Aim | null;
+  ground: GroundStep | null;
   /** Where the varier writes one slot's values. */
   varied: Varied;
 }
@@ -147,25 +149,47 @@ function placeSlot(
   const along = v && !lane.touch ? v[VARIED.along] : 0;
   const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0);
   const lift = facing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0);
+  // On the ground it is lifted from there.
+  const above = p.ground ? 0 : lift;
   const o = row * 3;
   // Right of the way along is front × up.
-  out.position[o] = position[r] + fx * along + (fy * uz - fz * uy) * side + ux * lift;
-  out.position[o + 1] = position[r + 1] + fy * along + (fz * ux - fx * uz) * side + uy * lift;
-  out.position[o + 2] = position[r + 2] + fz * along + (fx * uy - fy * ux) * side + uz * lift;
-  const flips = facing.alternate !== 'none' && i % 2 === 1;
-  const otherSide = lane.alternate ? lane.mirrored && i % 2 === 1 : lane.mirrored;
-  const f = row * 4;
-  writeHeading(out.rotation, f, facing, stand, r, p.aim && towards(p.aim, out.position, o), otherSide);
-  const turned = flips && facing.alternate === 'turn' ? 180 : 0;
-  turnTipRoll(out.rotation, f, facing.turnDeg + turned, facing.tipDeg, facing.rollDeg);
-  if (v) turnTipRoll(out.rotation, f, v[VARIED.turnDeg], v[VARIED.tipDeg], v[VARIED.rollDeg]);
-  if (hand?.turnDeg) turnTipRoll(out.rotation, f, hand.turnDeg, 0, 0);
+  out.position[o] = position[r] + fx * along + (fy * uz - fz * uy) * side + ux * above;
+  out.position[o + 1] = position[r + 1] + fy * along + (fz * ux - fx * uz) * side + uy * above;
+  out.position[o + 2] = position[r + 2] + fz * along + (fx * uy - fy * ux) * side + uz * above;
   const own = lane.touch ? lane.touch.size[i] : sizeOnPath(lane, place);
   const size = facing.size * own * (v ? v[VARIED.size] : 1) * (hand?.size ?? 1);
-  const mirrored = (flips && facing.alternate === 'mirror') !== (v !== null && v[VARIED.mirrored] > 0);
+  const flips = facing.alternate === 'mirror' && i % 2 === 1;
+  const mirrored = flips !== (v !== null && v[VARIED.mirrored] > 0);
   out.scale[o] = size * (v ? v[VARIED.sizeX] : 1) * (mirrored ? -1 : 1);
   out.scale[o + 1] = size * (v ? v[VARIED.sizeY] : 1);
   out.scale[o + 2] = size * (v ? v[VARIED.sizeZ] : 1);
+  const turnDeg = hand?.turnDeg ?? 0;
+  orientSlot(lane, p, stand, r, i, turnDeg, out, row);
+  if (!p.ground) return;
+  const orient = (frames: Facings, at: number) => orientSlot(lane, p, frames, at, i, turnDeg, out, row);
+  p.ground.settle(out, { row, slot, frames: stand, r, lift, orient });
+}
+
+/** Writes the rotation of slot `i` for frames whose row begins at `r`. Its varied values stand in `p.varied`. */
+function orientSlot(
+  lane: Lane,
+  p: Placing,
+  frames: Facings,
+  r: number,
+  i: number,
+  byHandDeg: number,
+  out: Placements,
+  row: number,
+): void {
+  const { facing } = p.run;
+  const v = p.varier ? p.varied : null;
+  const f = row * 4;
+  const otherSide = lane.alternate ? lane.mirrored && i % 2 === 1 : lane.mirrored;
+  writeHeading(out.rotation, f, facing, frames, r, p.aim && towards(p.aim, out.position, row * 3), otherSide);
+  const turned = facing.alternate === 'turn' && i % 2 === 1 ? 180 : 0;
+  turnTipRoll(out.rotation, f, facing.turnDeg + turned, facing.tipDeg, facing.rollDeg);
+  if (v) turnTipRoll(out.rotation, f, v[VARIED.turnDeg], v[VARIED.tipDeg], v[VARIED.rollDeg]);
+  if (byHandDeg !== 0) turnTipRoll(out.rotation, f, byHandDeg, 0, 0);
 }
 
 /** The direction from the foot in row `o` to what it looks at. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import {
   facingSchema,
   gapsSchema,
+  groundSchema,
   handSchema,
   orderSchema,
   pulleySchema,
@@ -22,6 +23,7 @@ export const runSchema = z.object({
     .describe('The paths it stands on; `part` is the stable number that its slot ids carry'),
   order: orderSchema,
   spacing: spacingSchema,
+  ground: groundSchema,
   facing: facingSchema,
   variation: variationSchema,
   gaps: gapsSchema,

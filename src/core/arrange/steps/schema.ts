@@ -6,6 +6,7 @@ import { variationSchema } from './variationSchema';
 /** The settings of the steps that the kinds of arrangement share. Every field has a default: a new run is `{}`. */
 
 export * from './gapsSchema';
+export * from './groundSchema';
 export * from './orderSchema';
 export * from './variationSchema';
 export { gapsSchema, orderSchema, variationSchema };

@@ -15,7 +15,7 @@ export function SurfacePanel({ id }: { id: string }) {
   const surface = useDocument((s) => s.scene.surfaces.find((x) => x.id === id));
   const unit = useDocument((s) => s.scene.units);
   const readOnly = useDocument((s) => s.readOnly !== null);
-  const faces = useEngine((s) => s.result.surfaceFaces[id]);
+  const faces = useEngine((s) => s.result.surfaces.get(id)?.faces);
   if (!surface) return null;
   const set = (values: Partial<Omit<Surface, 'id' | 'mesh'>>, key?: string) =>
     dispatch(setSurface, { id, values }, key);

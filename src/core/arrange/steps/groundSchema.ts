@@ -1,0 +1,43 @@
+import { z } from 'zod';
+
+const vec3 = z.tuple([z.number(), z.number(), z.number()]);
+
+/** How an arrangement stands on surfaces. */
+export const groundSchema = z
+  .object({
+    mode: z
+      .enum(['none', 'land', 'hug'])
+      .default('none')
+      .describe('land: along a direction onto the surface; hug: to its nearest place'),
+    surfaces: z.array(z.string()).default([]).describe('Ids; none: every surface that is shown'),
+    direction: z
+      .enum(['down', 'path', 'prop', 'typed'])
+      .default('down')
+      .describe('Land: down, against the path’s up, against the prop’s own up, or as typed'),
+    typed: vec3.default([0, -1, 0]),
+    above: z
+      .number()
+      .min(0)
+      .max(1e5)
+      .default(1)
+      .describe('Land: metres above its place from where ground is looked for; what is higher lies over it'),
+    contact: z
+      .enum(['foot', 'lowest', 'footprint'])
+      .default('foot')
+      .describe('What touches: the foot, the lowest point, or the plane under its base'),
+    lean: z.number().min(0).max(1).default(0).describe('0 stays as it stood, 1 stands square to the ground'),
+    leanMaxDeg: z.number().min(0).max(180).default(180).describe('Never leans further'),
+    sink: z
+      .tuple([z.number(), z.number()])
+      .default([0, 0])
+      .describe('Metres into the ground, drawn for each'),
+    missed: z
+      .enum(['keep', 'floor', 'leave-out'])
+      .default('keep')
+      .describe('Where there is no ground: stays, stands on the floor height, or is left out'),
+    floor: z.number().default(0).describe('Metres'),
+    stack: z.boolean().default(false).describe('In slot order, each on top of those before it'),
+  })
+  .prefault({});
+
+export type Ground = z.infer<typeof groundSchema>;

@@ -1,0 +1,66 @@
+import type { CompiledPath } from '../../curve/compile';
+import type { Mesh } from '../mesh';
+import { gridMesh, type Grid } from './grid';
+import { box, hills, picture, plane, sphere, torus, type Heights } from './plain';
+import type { SurfaceShape } from './schema';
+import { loft, tube, turned } from './swept';
+
+export type { Heights } from './plain';
+export type { SurfaceShape } from './schema';
+
+/** What surfaces may be made from; undefined where it is not at hand, or broken. */
+export interface MakeContext {
+  path(id: string): CompiledPath | undefined;
+  heights(hash: string): Heights | undefined;
+}
+
+export type MakeProblem =
+  'surface-path-missing' | 'surface-too-few-paths' | 'surface-picture-missing' | 'surface-too-fine';
+
+/** More triangles than this are refused with the number instead of freezing anything. */
+export const MOST_TRIANGLES = 4_000_000;
+
+/** Ids of the paths that a shape is made from. */
+export function shapePaths(shape: SurfaceShape): string[] {
+  if (shape.shape === 'loft') return shape.paths;
+  return shape.shape === 'turned' || shape.shape === 'tube' ? [shape.path] : [];
+}
+
+/**
+ * Makes a surface's mesh, metres, Y up, faces outside (or up).
+ */
+export function makeMesh(shape: SurfaceShape, color: string, context: MakeContext): Mesh | MakeProblem {
+  if ('columns' in shape && shape.columns * shape.rows * 2 > MOST_TRIANGLES) return 'surface-too-fine';
+  const grids = gridsOf(shape, context);
+  return typeof grids === 'string' ? grids : gridMesh(grids, color);
+}
+
+function gridsOf(shape: SurfaceShape, context: MakeContext): Grid[] | MakeProblem {
+  switch (shape.shape) {
+    case 'plane':
+      return plane(shape);
+    case 'hills':
+      return hills(shape);
+    case 'picture': {
+      const image = context.heights(shape.image.hash);
+      return image ? picture(shape, image) : 'surface-picture-missing';
+    }
+    case 'sphere':
+      return sphere(shape);
+    case 'torus':
+      return torus(shape);
+    case 'box':
+      return box(shape);
+    case 'turned':
+    case 'tube': {
+      const path = context.path(shape.path);
+      if (!path) return 'surface-path-missing';
+      return shape.shape === 'tube' ? tube(shape, path) : turned(shape, path);
+    }
+    case 'loft': {
+      const paths = shape.paths.map((id) => context.path(id));
+      if (paths.some((p) => !p)) return 'surface-path-missing';
+      return paths.length < 2 ? 'surface-too-few-paths' : loft(shape, paths as CompiledPath[]);
+    }
+  }
+}

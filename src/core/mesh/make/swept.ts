@@ -1,0 +1,96 @@
+import type { CompiledPath } from '../../curve/compile';
+import { framesAlong } from '../../curve/frames';
+import { samplePath } from '../../curve/sample';
+import { DEG } from '../../math/quat';
+import { cos, sin } from '../../math/portable';
+import { cross, type Vec3 } from '../../math/vec3';
+import type { Grid } from './grid';
+import type { SurfaceShape } from './schema';
+
+type Of<S extends SurfaceShape['shape']> = Extract<SurfaceShape, { shape: S }>;
+
+const evenly = (path: CompiledPath, n: number) =>
+  Float64Array.from({ length: n + 1 }, (_, i) => (path.length * i) / n);
+const row = (a: Float64Array, i: number): Vec3 => [a[i * 3], a[i * 3 + 1], a[i * 3 + 2]];
+
+/** A profile turned about its upright axis: v runs along the profile, u around. */
+export function turned(s: Of<'turned'>, profile: CompiledPath): Grid[] {
+  const { axis } = s;
+  const { position } = samplePath(profile, evenly(profile, s.rows));
+  return [
+    {
+      columns: s.columns,
+      rows: s.rows,
+      at: (u, v) => {
+        const [x, y, z] = row(position, Math.round(v * s.rows));
+        const a = s.sweepDeg * DEG * u;
+        const [c, si] = u === 1 && s.sweepDeg === 360 ? [1, 0] : [cos(a), sin(a)];
+        const [dx, dz] = [x - axis[0], z - axis[2]];
+        return { position: [axis[0] + dx * c + dz * si, y, axis[2] - dx * si + dz * c] };
+      },
+    },
+  ];
+}
+
+/** A round tube along a path, without a twist: v runs along the path, u around. */
+export function tube(s: Of<'tube'>, path: CompiledPath): Grid[] {
+  const lengths = evenly(path, s.rows);
+  const { position, front, up } = framesAlong(path, lengths, 'bank');
+  return [
+    {
+      columns: s.columns,
+      rows: s.rows,
+      at: (u, v) => {
+        // A loop closes on the very ring that it began with.
+        const i = path.closed && v === 1 ? 0 : Math.round(v * s.rows);
+        const right = cross(row(front, i), row(up, i));
+        const a = 2 * Math.PI * u;
+        const [c, si] = u === 1 ? [1, 0] : [cos(a), sin(a)];
+        const normal = [0, 1, 2].map((k) => up[i * 3 + k] * c + right[k] * si) as Vec3;
+        const end = s.endRadius ?? s.radius;
+        const r = s.radius + (end - s.radius) * v;
+        return {
+          position: [0, 1, 2].map((k) => position[i * 3 + k] + normal[k] * r) as Vec3,
+          ...(end === s.radius && { normal }),
+        };
+      },
+    },
+  ];
+}
+
+/** A skin from one path to the next: u runs along the paths by their shares of length, v from path to path. */
+export function loft(s: Of<'loft'>, paths: CompiledPath[]): Grid[] {
+  const lines = paths.map((p) => samplePath(p, evenly(p, s.columns)).position);
+  const n = lines.length;
+  const line = (k: number, i: number): Vec3 => {
+    const held = Math.min(n - 1, Math.max(0, k));
+    const at = row(lines[held], paths[held].closed && i === s.columns ? 0 : i);
+    if (k === held) return at;
+    // Beyond the ends it goes on straight.
+    const inner = row(lines[held + (k < 0 ? 1 : -1)], i);
+    return at.map((c, a) => 2 * c - inner[a]) as Vec3;
+  };
+  return [
+    {
+      columns: s.columns,
+      rows: s.rows,
+      at: (u, v) => {
+        const i = Math.round(u * s.columns);
+        const w = v * (n - 1);
+        const k = Math.min(n - 2, Math.floor(w));
+        const t = w - k;
+        const [a, b] = [line(k, i), line(k + 1, i)];
+        if (!s.smooth || n === 2) return { position: [0, 1, 2].map((c) => a[c] + (b[c] - a[c]) * t) as Vec3 };
+        const [before, after] = [line(k - 1, i), line(k + 2, i)];
+        // Catmull and Rom's cubic through four lines.
+        const position = [0, 1, 2].map((c) => {
+          const m0 = (b[c] - before[c]) / 2;
+          const m1 = (after[c] - a[c]) / 2;
+          const d = b[c] - a[c];
+          return a[c] + t * (m0 + t * (3 * d - 2 * m0 - m1 + t * (m0 + m1 - 2 * d)));
+        }) as Vec3;
+        return { position };
+      },
+    },
+  ];
+}

@@ -1,0 +1,67 @@
+/**
+ * Which vertices share a normal: those at one place whose normals agree at rest. A crease, where they do not, stays
+ * a crease however the surface is bent; a seam of the texture does not show.
+ * @returns for each vertex the first one of its kind
+ */
+export function sharedNormals(positions: ArrayLike<number>, normals: ArrayLike<number>): Uint32Array {
+  const out = new Uint32Array(positions.length / 3);
+  const first = new Map<string, number>();
+  for (let i = 0; i < out.length; i++) {
+    const o = i * 3;
+    const at = [0, 1, 2].map((a) => Math.fround(positions[o + a]));
+    const up = [0, 1, 2].map((a) => Math.round(normals[o + a] * 500));
+    const key = `${at} ${up}`;
+    const have = first.get(key);
+    if (have === undefined) first.set(key, i);
+    out[i] = have ?? i;
+  }
+  return out;
+}
+
+/**
+ * Unit normals of a mesh from its faces, each weighing by its area. A vertex without any area keeps `fallback`.
+ * @param shared from {@link sharedNormals}
+ */
+export function faceNormals(
+  positions: Float64Array,
+  indices: Uint32Array,
+  shared: Uint32Array,
+  fallback: ArrayLike<number>,
+): Float64Array {
+  const out = new Float64Array(positions.length);
+  const p = positions;
+  for (let i = 0; i < indices.length; i += 3) {
+    const a = indices[i] * 3;
+    const b = indices[i + 1] * 3;
+    const c = indices[i + 2] * 3;
+    const ex = p[b] - p[a];
+    const ey = p[b + 1] - p[a + 1];
+    const ez = p[b + 2] - p[a + 2];
+    const fx = p[c] - p[a];
+    const fy = p[c + 1] - p[a + 1];
+    const fz = p[c + 2] - p[a + 2];
+    const x = ey * fz - ez * fy;
+    const y = ez * fx - ex * fz;
+    const z = ex * fy - ey * fx;
+    for (let k = 0; k < 3; k++) {
+      const o = shared[indices[i + k]] * 3;
+      out[o] += x;
+      out[o + 1] += y;
+      out[o + 2] += z;
+    }
+  }
+  for (let i = 0; i < shared.length; i++) {
+    const o = i * 3;
+    if (shared[i] !== i) {
+      // Its first one lies before it and is done.
+      const s = shared[i] * 3;
+      out[o] = out[s];
+      out[o + 1] = out[s + 1];
+      out[o + 2] = out[s + 2];
+      continue;
+    }
+    const l = Math.sqrt(out[o] * out[o] + out[o + 1] * out[o + 1] + out[o + 2] * out[o + 2]);
+    for (let a = 0; a < 3; a++) out[o + a] = l > 0 ? out[o + a] / l : fallback[o + a];
+  }
+  return out;
+}
