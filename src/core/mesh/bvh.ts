@@ -1,3 +1,5 @@
+import { faceCross } from './face';
+
 /**
  * A tree of boxes over the triangles of a mesh, for rays and nearest places. Built top down: each box is cut where
  * the surface-area heuristic over 16 bins of the longest side is least (Wald: On fast Construction of SAH-based
@@ -75,20 +77,11 @@ export function buildBvh(
   return tree;
 }
 
+const across = new Float64Array(3);
+
 function isSound(p: Float64Array, indices: Uint32Array, f: number): boolean {
-  const a = indices[f * 3] * 3;
-  const b = indices[f * 3 + 1] * 3;
-  const c = indices[f * 3 + 2] * 3;
-  const x = p[b] - p[a];
-  const y = p[b + 1] - p[a + 1];
-  const z = p[b + 2] - p[a + 2];
-  const X = p[c] - p[a];
-  const Y = p[c + 1] - p[a + 1];
-  const Z = p[c + 2] - p[a + 2];
-  const nx = y * Z - z * Y;
-  const ny = z * X - x * Z;
-  const nz = x * Y - y * X;
-  const area = nx * nx + ny * ny + nz * nz;
+  faceCross(p, indices, f, across);
+  const area = across[0] * across[0] + across[1] * across[1] + across[2] * across[2];
   return area > 0 && area < Infinity;
 }
 

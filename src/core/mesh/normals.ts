@@ -1,3 +1,5 @@
+import { faceCross } from './face';
+
 /**
  * Which vertices share a normal: those at one place whose normals agree at rest. A crease, where they do not, stays
  * a crease however the surface is bent; a seam of the texture does not show.
@@ -29,25 +31,12 @@ export function faceNormals(
   fallback: ArrayLike<number>,
 ): Float64Array {
   const out = new Float64Array(positions.length);
-  const p = positions;
+  const across = new Float64Array(3);
   for (let i = 0; i < indices.length; i += 3) {
-    const a = indices[i] * 3;
-    const b = indices[i + 1] * 3;
-    const c = indices[i + 2] * 3;
-    const ex = p[b] - p[a];
-    const ey = p[b + 1] - p[a + 1];
-    const ez = p[b + 2] - p[a + 2];
-    const fx = p[c] - p[a];
-    const fy = p[c + 1] - p[a + 1];
-    const fz = p[c + 2] - p[a + 2];
-    const x = ey * fz - ez * fy;
-    const y = ez * fx - ex * fz;
-    const z = ex * fy - ey * fx;
+    faceCross(positions, indices, i / 3, across);
     for (let k = 0; k < 3; k++) {
       const o = shared[indices[i + k]] * 3;
-      out[o] += x;
-      out[o + 1] += y;
-      out[o + 2] += z;
+      for (let a = 0; a < 3; a++) out[o + a] += across[a];
     }
   }
   for (let i = 0; i < shared.length; i++) {

@@ -1,5 +1,6 @@
 import type { Vec3 } from '../math/vec3';
 import { buildBvh, refit, type Bvh } from './bvh';
+import { faceCross } from './face';
 import type { Bounds } from './mesh';
 
 /** A surface as it stands in the scene at one time: what rays meet and props are pinned to. */
@@ -56,22 +57,14 @@ export function placeOn(solid: Solid, face: number, u: number, v: number): Vec3 
 }
 
 /** Unit normal of the face itself, its corners running counter-clockwise outside. */
-export function faceNormal({ positions: p, indices }: Solid, face: number): Vec3 {
-  const a = indices[face * 3] * 3;
-  const b = indices[face * 3 + 1] * 3;
-  const c = indices[face * 3 + 2] * 3;
-  const ex = p[b] - p[a];
-  const ey = p[b + 1] - p[a + 1];
-  const ez = p[b + 2] - p[a + 2];
-  const fx = p[c] - p[a];
-  const fy = p[c + 1] - p[a + 1];
-  const fz = p[c + 2] - p[a + 2];
-  const x = ey * fz - ez * fy;
-  const y = ez * fx - ex * fz;
-  const z = ex * fy - ey * fx;
+export function faceNormal({ positions, indices }: Solid, face: number): Vec3 {
+  faceCross(positions, indices, face, across);
+  const [x, y, z] = across;
   const l = Math.sqrt(x * x + y * y + z * z);
   return l > 0 ? [x / l, y / l, z / l] : [0, 1, 0];
 }
+
+const across = new Float64Array(3);
 
 /** Unit normal at a place: that between its corners'. On a surface with flat faces these are the face's own. */
 export function normalOn(solid: Solid, face: number, u: number, v: number): Vec3 {

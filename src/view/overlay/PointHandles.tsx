@@ -13,6 +13,7 @@ import { useEditedPoints } from '../edited';
 import { snapAt } from '../snap/snap';
 import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
 import { currentView, setDragSnap, useView, type ViewHandle } from '../viewState';
+import { Arm } from './knobs';
 import { PointDials } from './PointDials';
 import { SelectionHandles } from './SelectionHandles';
 import { SnapMark } from './SnapMark';
@@ -221,37 +222,15 @@ export function PointHandles() {
           const b = toScreen(view, plus(only.position, axis.map((v) => v * reach) as Vec3));
           if (!a.ahead || !b.ahead || Math.hypot(b.x - a.x, b.y - a.y) < 12) return null;
           return (
-            <g
+            <Arm
               key={name}
-              className="pointer-events-auto cursor-grab touch-none"
-              role="button"
-              aria-label={`Move along ${name}`}
-              onPointerDown={grabArm(only, axis)}
-            >
-              <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="transparent" strokeWidth={14} />
-              <line
-                x1={a.x}
-                y1={a.y}
-                x2={b.x}
-                y2={b.y}
-                stroke={dye}
-                strokeWidth={2}
-                strokeDasharray="1 4"
-                strokeLinecap="round"
-              />
-              <circle cx={b.x} cy={b.y} r={8} fill={dye} />
-              <text
-                x={b.x}
-                y={b.y + 3.6}
-                textAnchor="middle"
-                fontSize={10}
-                fontWeight={700}
-                fill={LINEN}
-                className="select-none"
-              >
-                {name}
-              </text>
-            </g>
+              label={`Move along ${name}`}
+              from={a}
+              to={b}
+              dye={dye}
+              letter={name}
+              onPress={grabArm(only, axis)}
+            />
           );
         })}
       {only && <PointDials view={view} path={path.id} point={only} color={color} />}

@@ -1,15 +1,15 @@
 'use client';
 
-import type { KeyboardEvent, PointerEvent } from 'react';
+import { useRef } from 'react';
 import { middleOf } from '@/core/curve/reshape';
 import type { Vec3 } from '@/core/math/vec3';
 import type { PointsPath } from '@/core/scene/schema';
 import { transformPoints } from '@/store/commands/pathEdits';
-import { dispatch, restGesture } from '@/store/document';
+import { dispatch } from '@/store/document';
 import { INK, LINEN } from '../colors';
-import { dragGesture } from '../dragGesture';
 import { toScreen, viewNormal } from '../project';
 import { useView, type ViewHandle } from '../viewState';
+import { Knob } from './knobs';
 
 const RING = 58;
 
@@ -29,7 +29,6 @@ export function SelectionHandles({
   const chosen = path.source.points.filter((p) => ids.includes(p.id));
   const middle = middleOf(chosen.map((p) => p.position));
   const at = toScreen(view, middle);
-  if (!at.ahead) return null;
   // About up; seen from a side, about the way that one looks.
   const n = viewNormal(view.camera);
   const flat = mode === 'front' || mode === 'side' || Math.abs(n[1]) < 0.08;
@@ -49,34 +48,12 @@ export function SelectionHandles({
       },
       key,
     );
-  const drag =
-    (
-      key: string,
-      read: (dx: number, dy: number, m: globalThis.PointerEvent) => { angle?: number; size?: number },
-    ) =>
-    (e: PointerEvent<SVGElement>) => {
-      if (e.button !== 0) return;
-      e.preventDefault();
-      e.stopPropagation();
-      (e.currentTarget as SVGElement).focus();
-      const box = (e.currentTarget.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
-      // What is turned or sized is always the points as they were at the press.
-      const from = chosen;
-      dragGesture(e, key, (m) =>
-        apply(read(m.clientX - box.left - at.x, m.clientY - box.top - at.y, m), key, from),
-      );
-    };
-  const keys =
-    (by: (way: number) => { angle?: number; size?: number }, key: string) => (e: KeyboardEvent) => {
-      const way = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key];
-      if (!way) return;
-      e.preventDefault();
-      e.stopPropagation();
-      apply(by(way), key);
-    };
-  const knob = 'pointer-events-auto cursor-grab touch-none outline-none focus-visible:[&>*]:stroke-[3]';
+  // What is turned or sized is always the points as they were at the press.
+  const from = useRef(chosen);
+  const hold = () => void (from.current = chosen);
   const step = Math.PI / 12;
   const key = `${path.id} ${ids.join(' ')}`;
+  if (!at.ahead) return null;
   return (
     <g>
       <circle
@@ -89,33 +66,31 @@ export function SelectionHandles({
         strokeDasharray="3 5"
       />
       <circle cx={at.x} cy={at.y} r={3} fill={color} />
-      <g
-        role="slider"
-        tabIndex={0}
-        aria-label="Turn the points"
-        aria-valuenow={0}
-        className={knob}
-        onPointerDown={drag(`turn ${key}`, (dx, dy, m) => {
+      <Knob
+        label="Turn the points"
+        title="Turn the points (Shift: steps of 15°)"
+        now={0}
+        centre={at}
+        gesture={`turn ${key}`}
+        onPress={hold}
+        onDrag={(dx, dy, m) => {
           const angle = -Math.atan2(dx, -dy);
-          return { angle: m.shiftKey ? Math.round(angle / step) * step : angle };
-        })}
-        onKeyDown={keys((way) => ({ angle: (way * Math.PI) / 36 }), `turn ${key}`)}
-        onKeyUp={restGesture}
+          apply({ angle: m.shiftKey ? Math.round(angle / step) * step : angle }, `turn ${key}`, from.current);
+        }}
+        onStep={(n) => apply({ angle: (n * Math.PI) / 36 }, `turn ${key}`)}
       >
-        <title>Turn the points (Shift: steps of 15°)</title>
         <circle cx={at.x} cy={at.y - RING} r={7.5} fill={LINEN} stroke={color} strokeWidth={2} />
-      </g>
-      <g
-        role="slider"
-        tabIndex={0}
-        aria-label="Size the points"
-        aria-valuenow={1}
-        className={knob}
-        onPointerDown={drag(`size ${key}`, (dx) => ({ size: Math.max(0.01, dx / RING) }))}
-        onKeyDown={keys((way) => ({ size: way > 0 ? 1.05 : 1 / 1.05 }), `size ${key}`)}
-        onKeyUp={restGesture}
+      </Knob>
+      <Knob
+        label="Size the points"
+        title="Size the points about their middle"
+        now={1}
+        centre={at}
+        gesture={`size ${key}`}
+        onPress={hold}
+        onDrag={(dx) => apply({ size: Math.max(0.01, dx / RING) }, `size ${key}`, from.current)}
+        onStep={(n) => apply({ size: n > 0 ? 1 + n * 0.05 : 1 / (1 - n * 0.05) }, `size ${key}`)}
       >
-        <title>Size the points about their middle</title>
         <rect
           x={at.x + RING - 6.5}
           y={at.y - 6.5}
@@ -126,7 +101,7 @@ export function SelectionHandles({
           stroke={color}
           strokeWidth={2}
         />
-      </g>
+      </Knob>
     </g>
   );
 }

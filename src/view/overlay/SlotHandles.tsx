@@ -9,11 +9,12 @@ import { nudgeSlot } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
-import { LINEN, THREAD_COLORS } from '../colors';
+import { THREAD_COLORS } from '../colors';
 import { dragGesture } from '../dragGesture';
 import { alongAxis, metresPerPixel, toScreen } from '../project';
 import { curveOf } from '../snap/candidates';
 import { currentView, useView } from '../viewState';
+import { Arm } from './knobs';
 import { useFrames } from './useFrames';
 
 const ARM = 54;
@@ -96,27 +97,15 @@ export function SlotHandles() {
         );
         if (!b.ahead || Math.hypot(b.x - at.x, b.y - at.y) < 12) return null;
         return (
-          <g
+          <Arm
             key={field}
-            role="button"
-            aria-label={name}
-            className="pointer-events-auto cursor-grab touch-none"
-            onPointerDown={grabArm(field, axis)}
-          >
-            <title>{name}</title>
-            <line x1={at.x} y1={at.y} x2={b.x} y2={b.y} stroke="transparent" strokeWidth={14} />
-            <line
-              x1={at.x}
-              y1={at.y}
-              x2={b.x}
-              y2={b.y}
-              stroke={dye}
-              strokeWidth={2}
-              strokeDasharray="1 4"
-              strokeLinecap="round"
-            />
-            <circle cx={b.x} cy={b.y} r={7} fill={dye} stroke={LINEN} strokeWidth={1.5} />
-          </g>
+            label={name}
+            from={at}
+            to={b}
+            dye={dye}
+            radius={7}
+            onPress={grabArm(field, axis)}
+          />
         );
       })}
       <g
