@@ -5,7 +5,8 @@ import { builtEntry } from '@/demo/library';
 import { applyCommand, type Command } from '@/store/command';
 import { addEntry, setEntry } from '@/store/commands/order';
 import { addRun } from '@/store/commands/runs';
-import { addProp, addSurface } from '@/store/commands/scene';
+import { addProp } from '@/store/commands/scene';
+import { addSurface } from '@/store/commands/surfaces';
 
 /** Builds scenes by the commands that the interface uses. */
 export class Builder {

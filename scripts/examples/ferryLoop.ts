@@ -1,7 +1,7 @@
 import type { Scene } from '@/core/scene/schema';
 import { addGenerated, addOffset, setGenerator, setPath, setSource } from '@/store/commands/paths';
 import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
-import { setSurface } from '@/store/commands/scene';
+import { setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 
 /** Cars on a closed loop, drawn round by the pulley; buoys mark the lane, pylons carry the line. */

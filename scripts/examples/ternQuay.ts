@@ -6,7 +6,7 @@ import { addKeepOut } from '@/store/commands/gaps';
 import { setSlotsRemoved } from '@/store/commands/hand';
 import { addGenerated, addPath, setPath, setSource } from '@/store/commands/paths';
 import { setArrangement, setRunPaths, setSeed, setStep } from '@/store/commands/runs';
-import { setSurface } from '@/store/commands/scene';
+import { setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 
 /** Points along the quay's edge, `inland` metres from it and `up` metres high. */

@@ -4,6 +4,7 @@ import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
+import type { Profile } from '@/core/arrange/steps/ground';
 import type { Vec3 } from '@/core/math/vec3';
 import type { DrawBatch } from './drawing';
 import type { BroughtIn, SendFormat, ServedArrangement, ServedSurface } from './service';
@@ -191,6 +192,11 @@ export class EngineClient {
   /** The edge loop of a surface nearest to a place in the scene. */
   edgeLoop(scene: Scene, surface: string, at: Vec3): Promise<{ at: Vec3; line: Float64Array } | null> {
     return this.remote.edgeLoop(scene, surface, at);
+  }
+
+  /** A path and the ground below it, from the side. */
+  profile(scene: Scene, run: string, path: string, stroke: number): Promise<Profile | null> {
+    return this.remote.profile(scene, run, path, stroke, this.time) as Promise<Profile | null>;
   }
 
   /** An arrangement with other seeds, as instance matrices for each. */

@@ -1,4 +1,5 @@
 import { kindOf } from '@/core/arrange/registry';
+import { profileAlong, type Profile } from '@/core/arrange/steps/ground';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
 import {
@@ -83,6 +84,9 @@ function served(r: SurfaceResult, hasFaces: boolean): ServedSurface {
   return { ...out, positions, normals, ...(!hasFaces && { rest }) };
 }
 
+/** Places of a profile: more than the flat view is wide in pixels says nothing more. */
+const PROFILE_PLACES = 600;
+
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
   private files = new Map<string, { bytes: Uint8Array; mesh: Mesh }>();
@@ -148,6 +152,15 @@ export class EngineService {
     if (!found || !('seed' in found)) return [];
     const context = this.evaluator.contextAt(time);
     return seeds.map((seed) => drawBatches(kindOf(found).evaluate({ ...found, seed }, context).placements));
+  }
+
+  /** The path under one stretch of a run, and the ground below it, from the side; null where it is broken. */
+  profile(scene: Scene, run: string, path: string, stroke: number, time = 0): Profile | null {
+    const found = scene.arrangements.find((a) => a.id === run);
+    const context = this.evaluator.contextAt(time);
+    const compiled = context.path(path);
+    if (found?.kind !== 'run' || !compiled?.ok || !compiled.strokes[stroke]) return null;
+    return profileAlong(compiled.strokes[stroke], found.ground, context, PROFILE_PLACES);
   }
 
   /** The points that any path of the last scene comes down to, to make it one that has its own; none where it is broken. */

@@ -37,6 +37,8 @@ const api = {
   strokes: (scene: Scene, path: string) => service.strokes(scene, path),
   edgeLoop: (scene: Scene, surface: string, at: [number, number, number]) =>
     service.edgeLoop(scene, surface, at),
+  profile: (scene: Scene, run: string, path: string, stroke: number, time: number) =>
+    service.profile(scene, run, path, stroke, time),
   variants(scene: Scene, arrangement: string, seeds: number[], time: number) {
     const made = service.variants(scene, arrangement, seeds, time);
     return Comlink.transfer(made, buffersOf(made));

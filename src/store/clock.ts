@@ -7,9 +7,24 @@ export interface ClockState {
   /** Seconds. */
   time: number;
   playing: boolean;
+  /** How fast the time runs; 1 is as it is. */
+  speed: number;
+  /** Seconds of the stretch that the slider shows. */
+  span: number;
+  /** At its end the time begins again. */
+  loop: boolean;
 }
 
-export const useClock = create<ClockState>(() => ({ time: 0, playing: false }));
+export const useClock = create<ClockState>(() => ({
+  time: 0,
+  playing: false,
+  speed: 1,
+  span: 8,
+  loop: false,
+}));
+
+export const setClock = (values: Partial<Pick<ClockState, 'speed' | 'span' | 'loop'>>): void =>
+  useClock.setState(values);
 
 /** Shows the scene at a time. */
 export function setTime(time: number): void {
@@ -28,8 +43,9 @@ export function play(playing: boolean): void {
   if (!playing) return;
   let last = performance.now();
   const step = (now: number) => {
-    const { time } = useClock.getState();
-    setTime(time + Math.min(0.25, (now - last) / 1000));
+    const { time, speed, span, loop } = useClock.getState();
+    const next = time + Math.min(0.25, (now - last) / 1000) * speed;
+    setTime(loop && span > 0 ? ((next % span) + span) % span : next);
     last = now;
     frame = requestAnimationFrame(step);
   };

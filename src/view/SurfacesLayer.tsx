@@ -1,11 +1,13 @@
 import { useThree } from '@react-three/fiber';
-import { useEffect, useMemo } from 'react';
+import { Fragment, useEffect, useMemo } from 'react';
 import type { Mesh } from 'three';
 import { surfaceMatrix } from '@/core/mesh/surface';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useMeshes } from './useMeshes';
+import { SurfaceMarks } from './SurfaceMarks';
 import { useShapes } from './useShapes';
+import { useView } from './viewState';
 
 /** The surfaces of the scene: meshes as they were brought in, and those that were made or deformed. */
 export function SurfacesLayer() {
@@ -31,6 +33,7 @@ export function SurfacesLayer() {
       }),
     [surfaces, served],
   );
+  const marks = useView((s) => s.marks);
   const meshes = useMeshes(wanted, invalidate);
   const shapes = useShapes(served, invalidate);
   useEffect(() => {
@@ -41,24 +44,34 @@ export function SurfacesLayer() {
     const shape = shapes.get(s.id);
     const drawn = shape ?? meshes.get(s.id);
     if (!drawn || !s.visible) return null;
+    const shown = marks[s.id] ?? 'none';
     return (
-      <mesh
-        key={`${s.id} ${shape ? 'shape' : 'mesh'}`}
-        ref={(mesh: Mesh | null) => {
-          // What was made lies in the surface's own frame; a mesh brought in has its place in its vertices.
-          if (mesh && shape) {
-            mesh.matrix.fromArray(Array.from(shape.matrix));
-            mesh.updateMatrixWorld(true);
-          }
-        }}
-        matrixAutoUpdate={!shape}
-        geometry={drawn.geometry}
-        material={drawn.materials}
-        receiveShadow
-        castShadow
-        userData={{ surface: s.id }}
-        dispose={null}
-      />
+      <Fragment key={`${s.id} ${shape ? 'shape' : 'mesh'}`}>
+        <mesh
+          ref={(mesh: Mesh | null) => {
+            // What was made lies in the surface's own frame; a mesh brought in has its place in its vertices.
+            if (mesh && shape) {
+              mesh.matrix.fromArray(Array.from(shape.matrix));
+              mesh.updateMatrixWorld(true);
+            }
+          }}
+          matrixAutoUpdate={!shape}
+          geometry={drawn.geometry}
+          material={drawn.materials}
+          receiveShadow
+          castShadow
+          userData={{ surface: s.id }}
+          dispose={null}
+        />
+        {shown !== 'none' && (
+          <SurfaceMarks
+            geometry={drawn.geometry}
+            matrix={shape?.matrix ?? null}
+            kind={shown}
+            version={served.get(s.id)?.key ?? ''}
+          />
+        )}
+      </Fragment>
     );
   });
 }

@@ -21,6 +21,9 @@ export interface Drawing {
   onto: { path: string; point: string | null } | null;
 }
 
+/** What is shown on a surface beside its looks. */
+export type SurfaceMarks = 'none' | 'normals' | 'uv' | 'slope';
+
 /** How the scene is looked at, and what the pointer does in it. Not part of the document. */
 export interface ViewState {
   mode: ViewMode;
@@ -43,6 +46,8 @@ export interface ViewState {
   dragged: { prop: string; path: string | null } | null;
   /** Nodes of the scene that are waited for (meshes, pictures). */
   loading: number;
+  /** What is shown on surfaces, by id. */
+  marks: Record<string, SurfaceMarks>;
   /** Frames drawn since the page was opened. */
   frames: number;
 }
@@ -62,6 +67,7 @@ export const useView = create<ViewState>(() => ({
   moving: false,
   dragged: null,
   loading: 0,
+  marks: {},
   frames: 0,
 }));
 
@@ -74,6 +80,8 @@ export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
 export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind'>>): void => set(values);
 export const setDragSnap = (dragSnap: Snap | null): void => set({ dragSnap });
 export const setMode = (mode: ViewMode): void => set({ mode });
+export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>
+  set((s) => ({ marks: { ...s.marks, [id]: value } }));
 export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1 }));
 export const setDrawing = (drawing: Partial<Drawing>): void =>
   set((s) => ({ drawing: { ...s.drawing, ...drawing } }));

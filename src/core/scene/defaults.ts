@@ -11,6 +11,7 @@ import {
   type Prop,
   type Scene,
   type Surface,
+  type SurfaceMesh,
 } from './schema';
 import { SCENE_VERSION } from './version';
 
@@ -36,14 +37,14 @@ export function emptyScene(name: string): Scene {
 /** A fresh id such as "run7"; raises the scene's counter. Ids are never used again. */
 export function takeId(
   scene: Scene,
-  kind: 'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep' | 'pegs' | 'peg',
+  kind: 'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep' | 'pegs' | 'peg' | 'deformer',
 ): string {
   return `${kind}${scene.nextId++}`;
 }
 
 export const newProp = (id: string, name: string, mesh: MeshRef): Prop =>
   propSchema.parse({ id, name, mesh });
-export const newSurface = (id: string, name: string, mesh: MeshRef): Surface =>
+export const newSurface = (id: string, name: string, mesh: SurfaceMesh): Surface =>
   surfaceSchema.parse({ id, name, mesh });
 export const newPoint = (
   id: string,

@@ -13,6 +13,7 @@ import * as paths from './paths';
 import * as pegs from './pegs';
 import * as runs from './runs';
 import * as scenes from './scene';
+import * as surfaces from './surfaces';
 
 /** Runs a command and checks what holds for all: the scene stays valid, and undo and redo are exact. */
 function run<A>(scene: Scene, command: Command<A>, args: A): { scene: Scene; name: string; made?: string } {
@@ -45,9 +46,9 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     run(s, scenes.addProp, { name: 'Box', mesh: { source: 'built', name: 'box' } }).name,
     run(s, scenes.setProp, { id: 'prop1', values: { up: '+z', front: '+y' } }).name,
     run(s, scenes.removeProp, { id: 'prop1' }).name,
-    run(s, scenes.addSurface, { name: 'Floor', mesh: { source: 'built', name: 'floor' } }).name,
-    run(s, scenes.setSurface, { id: 'surface3', values: { position: [0, 1, 0] } }).name,
-    run(s, scenes.removeSurface, { id: 'surface3' }).name,
+    run(s, surfaces.addSurface, { name: 'Floor', mesh: { source: 'built', name: 'floor' } }).name,
+    run(s, surfaces.setSurface, { id: 'surface3', values: { position: [0, 1, 0] } }).name,
+    run(s, surfaces.removeSurface, { id: 'surface3' }).name,
     run(s, paths.addPath, {
       points: [
         [0, 0, 0],

@@ -80,6 +80,21 @@ const LABELS: Record<string, string> = {
   rise: 'rise',
   handleIn: 'handle',
   handleOut: 'handle',
+  surfaces: 'surfaces',
+  direction: 'direction',
+  typed: 'direction',
+  above: 'from above',
+  contact: 'touches by',
+  lean: 'lean',
+  leanMaxDeg: 'leans at most',
+  sink: 'sink',
+  missed: 'no ground',
+  floor: 'floor height',
+  normals: 'normals',
+  flipped: 'inside out',
+  locked: 'locked',
+  deformers: 'deformers',
+  mesh: 'shape',
 };
 
 const number = (v: number) => String(Number(v.toPrecision(4)));

@@ -93,7 +93,7 @@ export const setRunPaths = command<{ id: string; paths: string[] }>({
 });
 
 /** The steps whose settings are one block each. */
-export type Step = 'order' | 'spacing' | 'facing' | 'variation' | 'gaps' | 'pulley';
+export type Step = 'order' | 'spacing' | 'facing' | 'ground' | 'variation' | 'gaps' | 'pulley';
 
 /** Sets some fields of one step. */
 export const setStep = command<{ [S in Step]: { id: string; step: S; values: Partial<Run[S]> } }[Step]>({

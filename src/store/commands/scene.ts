@@ -1,12 +1,12 @@
 import type { Run } from '@/core/arrange/run/schema';
 import type { OrderEntry } from '@/core/arrange/steps/schema';
-import type { MeshRef, Prop, Scene, Surface } from '@/core/scene/schema';
-import { newProp, newSurface, takeId } from '@/core/scene/defaults';
+import type { MeshRef, Prop, Scene } from '@/core/scene/schema';
+import { newProp, takeId } from '@/core/scene/defaults';
 import { command } from '../command';
-import { findProp, findSurface, freeName } from './find';
+import { findProp, freeName } from './find';
 import { describeChange } from './naming';
 
-/** Commands for the scene itself, its props and its surfaces. */
+/** Commands for the scene itself and its props. */
 
 export const setScene = command<Partial<Pick<Scene, 'name' | 'units'>>>({
   apply: (scene, values) => void Object.assign(scene, values),
@@ -63,28 +63,3 @@ function forgetProp(run: Run, id: string): void {
     if (Object.keys(h).length === 0) delete run.hand[name];
   }
 }
-
-type SurfaceSettings = Partial<Omit<Surface, 'id' | 'mesh'>>;
-
-export const addSurface = command<{ name: string; mesh: MeshRef; settings?: SurfaceSettings }>({
-  apply(scene, { name, mesh, settings }) {
-    const surface = {
-      ...newSurface(takeId(scene, 'surface'), freeName(scene.surfaces, name), mesh),
-      ...settings,
-    };
-    scene.surfaces.push(surface);
-    return surface.id;
-  },
-  name: (_, __, { name }) => `bring in surface “${name}”`,
-});
-
-export const setSurface = command<{ id: string; values: SurfaceSettings }>({
-  apply: (scene, { id, values }) => void Object.assign(findSurface(scene, id), values),
-  name: (before, _, { id, values }) =>
-    `${findSurface(before, id).name}: ${describeChange(findSurface(before, id), values)}`,
-});
-
-export const removeSurface = command<{ id: string }>({
-  apply: (scene, { id }) => void (scene.surfaces = scene.surfaces.filter((s) => s.id !== id)),
-  name: (before, _, { id }) => `remove “${findSurface(before, id).name}”`,
-});

@@ -1,7 +1,8 @@
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import { builtEntry } from '@/demo/library';
 import { addRun } from '@/store/commands/runs';
-import { addProp, addSurface } from '@/store/commands/scene';
+import { addProp } from '@/store/commands/scene';
+import { addSurface } from '@/store/commands/surfaces';
 import { applyCommand } from '@/store/command';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';

@@ -2,13 +2,15 @@
 
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Ellipsis } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 
 export interface MenuEntry {
   text: string;
   run: () => void;
   icon?: ReactNode;
   danger?: boolean;
+  /** A heading over this entry and those after it. */
+  under?: string;
 }
 
 /** A small menu behind one button. */
@@ -36,19 +38,26 @@ export function PlainMenu({
       </MenuButton>
       <MenuItems
         anchor="bottom end"
-        className="z-50 max-h-80 min-w-44 overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
+        className="z-50 max-h-[420px] min-w-44 overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
       >
         {entries.map((e) => (
-          <MenuItem key={e.text}>
-            <button
-              type="button"
-              onClick={e.run}
-              className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left data-focus:bg-groove ${e.danger ? 'text-danger' : ''}`}
-            >
-              {e.icon}
-              {e.text}
-            </button>
-          </MenuItem>
+          <Fragment key={e.text}>
+            {e.under && (
+              <p className="px-2.5 pb-0.5 pt-2 text-[12px] font-medium text-soft" aria-hidden>
+                {e.under}
+              </p>
+            )}
+            <MenuItem>
+              <button
+                type="button"
+                onClick={e.run}
+                className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left data-focus:bg-groove ${e.danger ? 'text-danger' : ''}`}
+              >
+                {e.icon}
+                {e.text}
+              </button>
+            </MenuItem>
+          </Fragment>
         ))}
       </MenuItems>
     </Menu>

@@ -5,12 +5,13 @@ import { useEffect, useRef, useState } from 'react';
 import { meshBounds, propMatrix, type Bounds } from '@/core/mesh/mesh';
 import type { Axis, MeshRef } from '@/core/scene/schema';
 import type { BroughtIn } from '@/engine/service';
-import { addProp, addSurface } from '@/store/commands/scene';
+import { addProp } from '@/store/commands/scene';
+import { addSurface, replaceMesh } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { describeFailure } from '@/store/keeping/autosave';
 import { putMesh } from '@/store/keeping/scenes';
-import { selectNode } from '@/store/selection';
+import { selectNode, useSelection } from '@/store/selection';
 import { pictureOf } from '@/view/pictures';
 import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
@@ -109,8 +110,11 @@ function Correct({
   onAgain: () => void;
 }) {
   const units = useDocument((s) => s.scene.units);
+  const node = useSelection((s) => s.node);
+  /** The surface in hand, whose mesh can be replaced. */
+  const held = useDocument((s) => s.scene.surfaces.find((x) => node?.kind === 'surface' && x.id === node.id));
   const { min, max } = brought.bounds;
-  const [use, setUse] = useState<'prop' | 'surface'>('prop');
+  const [use, setUse] = useState<'prop' | 'surface' | 'replace'>('prop');
   const [unitScale, setUnit] = useState(() => guessUnit(Math.max(...max.map((v, i) => v - min[i]))));
   const [up, setUp] = useState<Axis>('+y');
   const [name, setName] = useState(brought.fileName.replace(/\.glb$/i, ''));
@@ -145,6 +149,8 @@ function Correct({
     if (use === 'prop') {
       const id = dispatch(addProp, { name: title, mesh, settings: { unitScale, up, front } });
       if (id) selectNode('prop', id);
+    } else if (use === 'replace' && held) {
+      dispatch(replaceMesh, { id: held.id, mesh, settings: { unitScale, up } });
     } else {
       const id = dispatch(addSurface, { name: title, mesh, settings: { unitScale, up } });
       if (id) selectNode('surface', id);
@@ -164,6 +170,7 @@ function Correct({
           options={[
             { value: 'prop', text: 'A prop' },
             { value: 'surface', text: 'A surface' },
+            ...(held ? [{ value: 'replace' as const, text: `“${held.name}” anew` }] : []),
           ]}
           onChange={setUse}
         />
@@ -193,7 +200,11 @@ function Correct({
         <div className="mt-3 flex justify-between">
           <Button onClick={onAgain}>Another file</Button>
           <Button look="ink" onClick={() => void take()}>
-            {use === 'prop' ? 'Put in the basket' : 'Put in the scene'}
+            {use === 'prop'
+              ? 'Put in the basket'
+              : use === 'replace'
+                ? 'Replace the mesh'
+                : 'Put in the scene'}
           </Button>
         </div>
       </div>

@@ -6,13 +6,14 @@ import type { ReactNode } from 'react';
 import type { Arrangement, Path, Surface } from '@/core/scene/schema';
 import { addRun, setArrangement } from '@/store/commands/runs';
 import { setPath } from '@/store/commands/paths';
-import { setSurface } from '@/store/commands/scene';
+import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectArrangement, selectNode, setHover, setOverPath, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { editedPath } from '@/view/edited';
 import { newPathEntries } from './newPath';
+import { newSurfaceEntries } from './newSurface';
 import { IconButton } from '../controls/Button';
 import { PlainMenu } from '../controls/PlainMenu';
 import { takeBuilt } from '../basket/hang';
@@ -45,8 +46,8 @@ export function Lists() {
           name="New path or surface"
           entries={[
             ...newPathEntries(scene),
+            ...newSurfaceEntries(),
             { text: 'Bring in a surface', run: () => openDialog('bring-in') },
-            { text: 'Floor, 20 × 20 m', run: () => void takeBuilt('floor') },
             { text: 'Beacon tower, with uv', run: () => void takeBuilt('tower') },
           ]}
         >
@@ -180,6 +181,7 @@ function PathRow({ path }: { path: Path }) {
 function SurfaceRow({ surface }: { surface: Surface }) {
   const selected = useSelection((s) => s.node?.kind === 'surface' && s.node.id === surface.id);
   const faces = useEngine((s) => s.result.surfaces.get(surface.id)?.faces);
+  const broken = useEngine((s) => (s.result.surfaces.get(surface.id)?.findings.length ?? 0) > 0);
   return (
     <Row
       name={surface.name}
@@ -188,7 +190,15 @@ function SurfaceRow({ surface }: { surface: Surface }) {
       visible={surface.visible}
       onSelect={() => selectNode('surface', surface.id)}
       onVisible={() => dispatch(setSurface, { id: surface.id, values: { visible: !surface.visible } })}
-      detail={faces === undefined ? 'Surface · mesh not at hand' : `Surface · ${plural(faces, 'face')}`}
+      detail={
+        broken ? (
+          <>
+            Surface <TriangleAlert size={12} className="text-danger" aria-label="has an error" />
+          </>
+        ) : (
+          `Surface · ${plural(faces ?? 0, 'face')}`
+        )
+      }
     />
   );
 }

@@ -6,7 +6,7 @@ import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import { PathPanel } from './nodes/PathPanel';
 import { PropPanel } from './nodes/PropPanel';
-import { SurfacePanel } from './nodes/SurfacePanel';
+import { SurfacePanel } from './nodes/surface/SurfacePanel';
 import { RECIPES } from './registry';
 
 /** The right side: the selected arrangement's recipe, or the settings of another node. */

@@ -12,6 +12,7 @@ const TITLES: Record<Step, string> = {
   order: 'Props',
   spacing: 'Spacing',
   facing: 'Facing',
+  ground: 'Ground',
   variation: 'Variation',
   gaps: 'Gaps',
   pulley: 'Pulley',

@@ -16,6 +16,7 @@ import { DrawOptions } from './DrawOptions';
 import { PointPanel } from './PointPanel';
 import { SnapTag } from './SnapTag';
 import { SlotPanel } from './SlotPanel';
+import { TimeBar } from './TimeBar';
 
 const SceneCanvas = dynamic(() => import('@/view/SceneCanvas').then((m) => m.SceneCanvas), { ssr: false });
 
@@ -29,6 +30,7 @@ export function ScenePane() {
         <NextStep />
         <ViewButtons />
         <Status />
+        <TimeBar />
         <PointPanel />
         <SlotPanel />
       </SceneCanvas>

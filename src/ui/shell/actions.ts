@@ -3,7 +3,8 @@ import { duplicatePath, removePath, removePoints, reversePath } from '@/store/co
 import { setSlotsRemoved } from '@/store/commands/hand';
 import { removePegs } from '@/store/commands/pegs';
 import { duplicateArrangement, removeArrangement } from '@/store/commands/runs';
-import { removeProp, removeSurface } from '@/store/commands/scene';
+import { removeProp } from '@/store/commands/scene';
+import { removeSurface } from '@/store/commands/surfaces';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
 import { hasPoints } from '@/core/scene/schema';
 import { selectArrangement, selectNode, selectPoints, stepBack, useSelection } from '@/store/selection';
@@ -12,6 +13,7 @@ import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
 import { editedPath } from '@/view/edited';
 import { setSnap, typeParts, useSnap } from '@/view/snap/snapState';
 import { addShape, SHAPES } from '../lists/newPath';
+import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { askFit, chooseTool, setMode, useView } from '@/view/viewState';
 import { openDialog, setTheme, useUi } from '../uiState';
 
@@ -145,6 +147,11 @@ export const ACTIONS: Action[] = [
     id: `add-${shape}`,
     title: `New path: ${text.toLowerCase()}`,
     run: () => addShape(shape),
+  })),
+  ...SURFACE_SHAPES.map((shape): Action => ({
+    id: `make-${shape.shape}`,
+    title: `New surface: ${shape.text.toLowerCase()}`,
+    run: () => addShapedSurface(shape),
   })),
   { id: 'edge', title: 'New path: edge loop of a surface', run: () => chooseTool('edge') },
   {

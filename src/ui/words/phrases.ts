@@ -1,5 +1,5 @@
 import type { Run } from '@/core/arrange/run/schema';
-import { propsOfOrder, type OrderEntry } from '@/core/arrange/steps/schema';
+import { propsOfOrder, type Ground, type OrderEntry } from '@/core/arrange/steps/schema';
 import type { RunFacts } from '@/core/evaluate/result';
 import type { Scene } from '@/core/scene/schema';
 import { degrees, metres, plural } from './numbers';
@@ -104,6 +104,16 @@ export function facingPhrase(run: Run): string {
         ? ', every 2nd turned'
         : ', every 2nd mirrored';
   return `${heading}, ${POSTURE[facing.posture]}${turn}${flips}`;
+}
+
+const CONTACT = { foot: '', lowest: ', lowest point', footprint: ', by footprint' } as const;
+
+export function groundPhrase(ground: Ground, scene: Scene): string {
+  if (ground.mode === 'none') return 'None';
+  const names = ground.surfaces.map((id) => scene.surfaces.find((s) => s.id === id)?.name ?? 'missing');
+  const on = names.length === 0 ? 'any surface' : names.length === 1 ? names[0] : `${names.length} surfaces`;
+  const lean = ground.lean > 0 ? `, leaning ${Math.round(ground.lean * 100)}%` : '';
+  return `${ground.mode === 'land' ? 'Lands on' : 'Hugs'} ${on}${CONTACT[ground.contact]}${lean}`;
 }
 
 const span = (r: readonly [number, number], show: (v: number) => string) =>

@@ -6,6 +6,8 @@ import { firstHit, nearestPlace, noHit } from '../../mesh/bvh';
 import { normalOn, placeOn, type Solid } from '../../mesh/solid';
 import { furthest, type PropShape } from '../../mesh/support';
 import { STATE, type Finding, type FindingKind, type Placements } from '../../evaluate/result';
+import type { CompiledPath } from '../../curve/compile';
+import { samplePath } from '../../curve/sample';
 import type { ArrangeContext } from '../context';
 import type { Facings } from './facing';
 import type { Ground } from './groundSchema';
@@ -57,8 +59,7 @@ export function groundStep(
   shapes: (PropShape | undefined)[],
 ): GroundStep | null {
   if (ground.mode === 'none') return null;
-  const ids = ground.surfaces.length > 0 ? ground.surfaces : (context.grounds?.() ?? []);
-  const solids = ids.map((id) => context.surface?.(id)).filter((s) => s !== undefined);
+  const solids = solidsOf(ground, context);
   const gone = ground.surfaces.filter((id) => !context.surface?.(id));
   const sinkBase = randomBase(seed, SINK);
   const [sinkLow, sinkHigh] = [Math.min(...ground.sink), Math.max(...ground.sink)];
@@ -137,6 +138,11 @@ export function groundStep(
   };
 }
 
+function solidsOf(ground: Ground, context: ArrangeContext): Solid[] {
+  const ids = ground.surfaces.length > 0 ? ground.surfaces : (context.grounds?.() ?? []);
+  return ids.map((id) => context.surface?.(id)).filter((s) => s !== undefined);
+}
+
 /** Without ground its lift is above the place where it stands. */
 function liftOnly(out: Placements, s: Standing): void {
   for (let a = 0; a < 3; a++) out.position[s.row * 3 + a] += s.frames.up[s.r + a] * s.lift;
@@ -181,6 +187,33 @@ function landing(probe: Probe, at: Vec3, d: Vec3, above: number): Meeting | null
     // Met from below, it still stands on top.
     normal: down ? n : [-n[0], -n[1], -n[2]],
   };
+}
+
+/** A path seen from the side: its height and that of the ground under it, over its length. */
+export interface Profile {
+  s: Float64Array;
+  path: Float64Array;
+  /** NaN where there is none. */
+  ground: Float64Array;
+}
+
+/** The profile of a path at `count` places. Without a direction of its own the ground is that straight below. */
+export function profileAlong(
+  path: CompiledPath,
+  ground: Ground,
+  context: ArrangeContext,
+  count: number,
+): Profile {
+  const s = Float64Array.from({ length: count }, (_, i) => (path.length * i) / (count - 1));
+  const { position } = samplePath(path, s);
+  const probe = surfaceProbe(solidsOf(ground, context));
+  const out: Profile = { s, path: new Float64Array(count), ground: new Float64Array(count) };
+  for (let i = 0; i < count; i++) {
+    out.path[i] = position[i * 3 + 1];
+    const at: Vec3 = [position[i * 3], position[i * 3 + 1], position[i * 3 + 2]];
+    out.ground[i] = landing(probe, at, [0, -1, 0], ground.above)?.at[1] ?? NaN;
+  }
+  return out;
 }
 
 function nearest(solids: Solid[], at: Vec3): Meeting | null {

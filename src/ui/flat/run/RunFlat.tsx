@@ -12,6 +12,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { IconButton } from '../../controls/Button';
 import { Segmented } from '../../controls/Segmented';
 import { metres } from '../../words/numbers';
+import { Heights } from './Heights';
 import { Insets } from './Insets';
 import { KeepOuts } from './KeepOuts';
 import { Ruler } from './Ruler';
@@ -23,6 +24,7 @@ import { Tags } from './Tags';
 const TABS = [
   { value: 'props', text: 'Props' },
   { value: 'spacing', text: 'Spacing' },
+  { value: 'heights', text: 'Heights' },
 ] as const;
 
 /** The run unrolled: every prop on the line, gaps as rings, insets and keep-outs to drag, a ruler. */
@@ -35,7 +37,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   const [zoom, setZoom] = useState<{ from: number; to: number } | null>(null);
   const [partIndex, setPart] = useState('0');
   const [rowIndex, setRow] = useState('0');
-  const [tab, setTab] = useState<'props' | 'spacing'>('props');
+  const [tab, setTab] = useState<(typeof TABS)[number]['value']>('props');
   const [fresh, setFresh] = useState<{ from: number; to: number } | null>(null);
   const part = result?.parts[Math.min(Number(partIndex), result.parts.length - 1)];
   const length = part?.length ?? 0;
@@ -192,6 +194,18 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
             part={part}
             unit={scene.units}
             color={THREAD_COLORS[run.thread]}
+          />
+        )}
+        {part && result && tab === 'heights' && size.width > 0 && (
+          <Heights
+            run={run}
+            result={result}
+            part={part}
+            rows={rowNumbers}
+            scale={scale}
+            width={size.width}
+            height={size.height}
+            unit={scene.units}
           />
         )}
         {part && result && tab === 'props' && size.width > 0 && (

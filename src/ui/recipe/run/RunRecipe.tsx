@@ -4,13 +4,14 @@ import { TriangleAlert } from 'lucide-react';
 import type { Run } from '@/core/arrange/run/schema';
 import { NO_FACTS } from '@/core/evaluate/result';
 import { THREADS } from '@/core/scene/defaults';
-import { setArrangement } from '@/store/commands/runs';
+import { setArrangement, setStep } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import {
   facingPhrase,
   gapsPhrase,
+  groundPhrase,
   handPhrase,
   pathPhrase,
   propsPhrase,
@@ -24,6 +25,7 @@ import { useStepMenu } from '../stepClipboard';
 import { Checks } from './Checks';
 import { FacingStep } from './FacingStep';
 import { GapsStep } from './GapsStep';
+import { GroundStep } from '../GroundStep';
 import { HandStep } from './HandStep';
 import { RunMenu } from './RunMenu';
 import { PathStep } from './PathStep';
@@ -48,6 +50,7 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
     order: useStepMenu(run, 'order'),
     spacing: useStepMenu(run, 'spacing'),
     facing: useStepMenu(run, 'facing'),
+    ground: useStepMenu(run, 'ground'),
     variation: useStepMenu(run, 'variation'),
     gaps: useStepMenu(run, 'gaps'),
   };
@@ -122,6 +125,19 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
           </Step>
           <Step name="facing" title="Facing" phrase={facingPhrase(run)} color={color} menu={menus.facing}>
             <FacingStep {...step} />
+          </Step>
+          <Step
+            name="ground"
+            title="Ground"
+            phrase={groundPhrase(run.ground, scene)}
+            color={color}
+            menu={menus.ground}
+            caution={findings.some((f) => f.kind.includes('ground') || f.kind === 'surface-missing')}
+          >
+            <GroundStep
+              ground={run.ground}
+              set={(values, key) => dispatch(setStep, { id: run.id, step: 'ground', values }, key)}
+            />
           </Step>
           <Step
             name="variation"

@@ -5,33 +5,12 @@ import type { Generator } from '@/core/scene/schema';
 import { useDocument } from '@/store/document';
 import { IconButton } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';
-import { NumberBox, NumberField } from '../../../controls/NumberField';
+import { NumberField } from '../../../controls/NumberField';
+import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
 
-interface Field {
-  name: string;
-  label: string;
-  hint?: string;
-  dimension?: 'length' | 'angle' | 'percent';
-  step?: number;
-  min?: number;
-  max?: number;
-  whole?: boolean;
-  reset: number;
-}
-
-const size = (name: string, label: string, reset: number, hint?: string): Field => ({
-  name,
-  label,
-  hint,
-  dimension: 'length',
-  step: 0.1,
-  min: 0,
-  max: 1e6,
-  reset,
-});
-const turns = (reset: number, limit: number, hint?: string): Field => ({
+const turns = (reset: number, limit: number, hint?: string): FieldSpec => ({
   name: 'turns',
   label: 'Turns',
   hint,
@@ -42,29 +21,37 @@ const turns = (reset: number, limit: number, hint?: string): Field => ({
 });
 
 /** The plain numbers of each shape; what is more than a number follows below. */
-const FIELDS: Record<Generator['shape'], Field[]> = {
+const FIELDS: Record<Generator['shape'], FieldSpec[]> = {
   line: [],
-  polyline: [size('fillet', 'Fillet', 0)],
-  circle: [size('radius', 'Radius', 3)],
+  polyline: [lengthField('fillet', 'Fillet', 0)],
+  circle: [lengthField('radius', 'Radius', 3)],
   arc: [
-    size('radius', 'Radius', 3),
+    lengthField('radius', 'Radius', 3),
     { name: 'startDeg', label: 'Start', dimension: 'angle', step: 5, reset: 0 },
     { name: 'sweepDeg', label: 'Sweep', dimension: 'angle', step: 5, min: -360, max: 360, reset: 180 },
   ],
-  rectangle: [size('width', 'Width', 6), size('depth', 'Depth', 4), size('fillet', 'Fillet', 0.5)],
+  rectangle: [
+    lengthField('width', 'Width', 6),
+    lengthField('depth', 'Depth', 4),
+    lengthField('fillet', 'Fillet', 0.5),
+  ],
   polygon: [
     { name: 'sides', label: 'Sides', whole: true, min: 3, max: 2000, reset: 6 },
-    size('radius', 'Radius', 3),
-    size('fillet', 'Fillet', 0),
+    lengthField('radius', 'Radius', 3),
+    lengthField('fillet', 'Fillet', 0),
   ],
   helix: [
-    size('radius', 'Radius', 2),
+    lengthField('radius', 'Radius', 2),
     { name: 'rise', label: 'Rise a turn', dimension: 'length', step: 0.1, reset: 1 },
     turns(3, 2000, 'Negative runs clockwise seen from above'),
   ],
-  spiral: [size('inner', 'Inner radius', 0.5), size('outer', 'Outer radius', 4), turns(3, 2000)],
+  spiral: [
+    lengthField('inner', 'Inner radius', 0.5),
+    lengthField('outer', 'Outer radius', 4),
+    turns(3, 2000),
+  ],
   coil: [
-    size('radius', 'Radius', 0.3),
+    lengthField('radius', 'Radius', 0.3),
     turns(12, 5000, 'Around the whole path; whole where it is closed'),
     { name: 'startDeg', label: 'Start', dimension: 'angle', step: 5, reset: 0 },
   ],
@@ -84,20 +71,14 @@ export function GeneratorFields({
   set: Set;
 }) {
   const unit = useDocument((s) => s.scene.units);
-  const values = g as unknown as Record<string, number>;
-  const hold = (f: Field, v: number) => Math.min(f.max ?? Infinity, Math.max(f.min ?? -Infinity, v));
   return (
     <>
       {g.shape === 'coil' && <Around owner={owner} value={g.path} set={set} />}
-      {FIELDS[g.shape].map((f) => (
-        <NumberField
-          key={f.name}
-          {...f}
-          unit={unit}
-          value={values[f.name]}
-          onChange={(v, key) => set({ [f.name]: hold(f, v ?? f.reset) } as Partial<Generator>, key)}
-        />
-      ))}
+      <NumberFields
+        fields={FIELDS[g.shape]}
+        values={g}
+        set={(values, key) => set(values as Partial<Generator>, key)}
+      />
       {g.shape === 'helix' && (
         <NumberField
           label="End radius"
@@ -112,7 +93,7 @@ export function GeneratorFields({
           onChange={(v, key) => set({ endRadius: v === null ? null : Math.max(0, v) }, key)}
         />
       )}
-      {g.shape === 'line' && <Place label="To" value={g.to} onChange={(to, key) => set({ to }, key)} />}
+      {g.shape === 'line' && <PlaceField label="To" value={g.to} onChange={(to, key) => set({ to }, key)} />}
       {g.shape === 'polyline' && <Corners value={g.corners} closed={g.closed} set={set} />}
       {g.shape === 'strand' && <StrandFields g={g} set={set} />}
     </>
@@ -120,35 +101,6 @@ export function GeneratorFields({
 }
 
 type P = [number, number, number];
-
-function Place({
-  label,
-  value,
-  onChange,
-}: {
-  label: string;
-  value: P;
-  onChange: (v: P, key?: string) => void;
-}) {
-  const unit = useDocument((s) => s.scene.units);
-  return (
-    <div className="my-1 grid grid-cols-3 gap-1.5" role="group" aria-label={label}>
-      {(['X', 'Y', 'Z'] as const).map((name, axis) => (
-        <NumberBox
-          key={name}
-          label={`${label} ${name}`}
-          prefix={name}
-          dimension="length"
-          unit={unit}
-          step={0.1}
-          value={value[axis]}
-          className="!px-1.5 [&_span:last-child]:hidden"
-          onChange={(v, key) => v !== null && onChange(value.map((p, i) => (i === axis ? v : p)) as P, key)}
-        />
-      ))}
-    </div>
-  );
-}
 
 function Around({ owner, value, set }: { owner: string; value: string; set: Set }) {
   const paths = useDocument((s) => s.scene.paths);
@@ -170,7 +122,7 @@ function Corners({ value, closed, set }: { value: P[]; closed: boolean; set: Set
       <Toggle label="Closed" value={closed} onChange={(c) => set({ closed: c })} />
       {value.map((p, i) => (
         <div key={i} className="flex items-center gap-1">
-          <Place
+          <PlaceField
             label={`Corner ${i + 1}`}
             value={p}
             onChange={(v, key) => set({ corners: value.map((q, k) => (k === i ? v : q)) }, key)}
@@ -205,7 +157,7 @@ function StrandFields({ g, set }: { g: Extract<Generator, { shape: 'strand' }>; 
   const unit = useDocument((s) => s.scene.units);
   return (
     <>
-      <Place label="Other end" value={g.to} onChange={(to, key) => set({ to }, key)} />
+      <PlaceField label="Other end" value={g.to} onChange={(to, key) => set({ to }, key)} />
       <Segmented shown label="Hangs by" value={g.by} options={BY} onChange={(by) => set({ by })} />
       {g.by === 'slack' ? (
         <NumberField

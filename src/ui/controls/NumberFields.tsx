@@ -1,0 +1,86 @@
+'use client';
+
+import { useDocument } from '@/store/document';
+import { NumberBox, NumberField } from './NumberField';
+
+/** A number of some settings, as a field. */
+export interface FieldSpec {
+  name: string;
+  label: string;
+  hint?: string;
+  dimension?: 'length' | 'angle' | 'percent';
+  step?: number;
+  min?: number;
+  max?: number;
+  whole?: boolean;
+  reset: number;
+}
+
+/** A length of 0 and more. */
+export const lengthField = (name: string, label: string, reset: number, hint?: string): FieldSpec => ({
+  name,
+  label,
+  hint,
+  dimension: 'length',
+  step: 0.1,
+  min: 0,
+  max: 1e6,
+  reset,
+});
+
+/** The numbers of some settings, one field each, held to their limits. */
+export function NumberFields({
+  fields,
+  values,
+  set,
+}: {
+  fields: FieldSpec[];
+  values: object;
+  set: (values: Record<string, number>, key?: string) => void;
+}) {
+  const unit = useDocument((s) => s.scene.units);
+  const hold = (f: FieldSpec, v: number) => Math.min(f.max ?? Infinity, Math.max(f.min ?? -Infinity, v));
+  return fields.map((f) => (
+    <NumberField
+      key={f.name}
+      {...f}
+      unit={unit}
+      value={(values as Record<string, number>)[f.name]}
+      onChange={(v, key) => set({ [f.name]: hold(f, v ?? f.reset) }, key)}
+    />
+  ));
+}
+
+type Vec3 = [number, number, number];
+
+/** Three numbers side by side: a place, or a direction. */
+export function PlaceField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: Vec3;
+  onChange: (v: Vec3, key?: string) => void;
+}) {
+  const unit = useDocument((s) => s.scene.units);
+  return (
+    <div className="my-1 grid grid-cols-3 gap-1.5" role="group" aria-label={label}>
+      {(['X', 'Y', 'Z'] as const).map((name, axis) => (
+        <NumberBox
+          key={name}
+          label={`${label} ${name}`}
+          prefix={name}
+          dimension="length"
+          unit={unit}
+          step={0.1}
+          value={value[axis]}
+          className="!px-1.5 [&_span:last-child]:hidden"
+          onChange={(v, key) =>
+            v !== null && onChange(value.map((p, i) => (i === axis ? v : p)) as Vec3, key)
+          }
+        />
+      ))}
+    </div>
+  );
+}

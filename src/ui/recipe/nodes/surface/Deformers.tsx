@@ -1,0 +1,203 @@
+'use client';
+
+import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
+import type { Deformer, DeformerKind } from '@/core/mesh/deform/schema';
+import type { Surface } from '@/core/scene/schema';
+import { addDeformer, moveDeformer, removeDeformer, setDeformer } from '@/store/commands/surfaces';
+import { dispatch } from '@/store/document';
+import { IconButton } from '../../../controls/Button';
+import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
+import { PlainMenu } from '../../../controls/PlainMenu';
+import { Segmented } from '../../../controls/Segmented';
+import { Toggle } from '../../../controls/Toggle';
+
+const TITLES: Record<DeformerKind, string> = {
+  bend: 'Bend',
+  twist: 'Twist',
+  taper: 'Taper',
+  wave: 'Wave',
+  noise: 'Noise',
+  bulge: 'Bulge',
+};
+const AXES = [
+  { value: 'x', text: 'X' },
+  { value: 'y', text: 'Y' },
+  { value: 'z', text: 'Z' },
+] as const;
+const PINNED = [
+  { value: 'nowhere', text: 'None' },
+  { value: 'start', text: 'Start' },
+  { value: 'end', text: 'End' },
+  { value: 'both', text: 'Both' },
+] as const;
+
+const free = (name: string, label: string, reset: number, hint?: string): FieldSpec => ({
+  ...lengthField(name, label, reset, hint),
+  min: undefined,
+  max: undefined,
+});
+const angle = (name: string, label: string, reset: number): FieldSpec => ({
+  name,
+  label,
+  dimension: 'angle',
+  step: 5,
+  reset,
+});
+const share = (name: string, label: string, reset: number, hint: string, max = 1): FieldSpec => ({
+  name,
+  label,
+  hint,
+  dimension: 'percent',
+  step: 0.05,
+  min: 0,
+  max,
+  reset,
+});
+const SWAY: FieldSpec[] = [
+  { ...share('sway', 'Sways by', 0, 'To and fro by this share of it, while the time runs', 100), min: -100 },
+  { name: 'period', label: 'Every seconds', step: 0.5, min: 0.01, max: 1e4, reset: 4 },
+];
+const FIELDS: Record<DeformerKind, FieldSpec[]> = {
+  bend: [
+    angle('angleDeg', 'Angle', 45),
+    share('fixed', 'Stays at', 0, 'The share of its length that does not move'),
+    ...SWAY,
+  ],
+  twist: [
+    angle('angleDeg', 'Angle', 45),
+    share('fixed', 'Stays at', 0, 'The share of its length that does not turn'),
+    ...SWAY,
+  ],
+  taper: [share('factor', 'Far end', 0.5, 'Width at the far end', 100), ...SWAY],
+  wave: [
+    free('height', 'Height', 0.2),
+    { ...lengthField('length', 'Crest to crest', 3), min: 0.001 },
+    free('speed', 'Speed a second', 1),
+    angle('directionDeg', 'Direction', 0),
+    angle('phaseDeg', 'Phase', 0),
+  ],
+  noise: [
+    free('height', 'Height', 0.3),
+    { ...lengthField('span', 'Bump to bump', 2), min: 0.001 },
+    free('speed', 'Drift a second', 0),
+    { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+  ],
+  bulge: [{ ...lengthField('radius', 'Radius', 1.5), min: 0.001 }, ...SWAY],
+};
+
+/** What deforms a surface, in the order of the work. */
+export function Deformers({ surface }: { surface: Surface }) {
+  const { id, deformers } = surface;
+  return (
+    <section aria-label="Deformers">
+      <div className="mb-1 mt-3 flex items-center justify-between">
+        <h3 className="font-display text-sm font-semibold">Deformers</h3>
+        <PlainMenu
+          name="Add a deformer"
+          entries={(Object.keys(TITLES) as DeformerKind[]).map((kind) => ({
+            text: TITLES[kind],
+            run: () => void dispatch(addDeformer, { id, kind }),
+          }))}
+        >
+          <Plus size={15} />
+        </PlainMenu>
+      </div>
+      {deformers.length === 0 && (
+        <p className="text-[12.5px] text-soft">
+          Nothing deforms it. What stands on it follows when something does.
+        </p>
+      )}
+      {deformers.map((d, i) => (
+        <Card key={d.id} surface={id} deformer={d} first={i === 0} last={i === deformers.length - 1} />
+      ))}
+    </section>
+  );
+}
+
+function Card({
+  surface: id,
+  deformer: d,
+  first,
+  last,
+}: {
+  surface: string;
+  deformer: Deformer;
+  first: boolean;
+  last: boolean;
+}) {
+  const title = TITLES[d.kind];
+  const set = (values: Partial<Deformer>, key?: string) =>
+    dispatch(setDeformer, { id, deformer: d.id, values }, key);
+  const axis = (label: string, field: 'along' | 'towards' | 'push', value: string, normal = false) => (
+    <Segmented
+      shown
+      label={label}
+      value={value}
+      options={normal ? [...AXES, { value: 'normal', text: 'Normal' }] : AXES}
+      onChange={(v) => set({ [field]: v } as Partial<Deformer>)}
+    />
+  );
+  return (
+    <div role="group" aria-label={title} className="mb-1.5 rounded-md border border-edge bg-paper px-2 py-1">
+      <div className="flex items-center">
+        <div className="min-w-0 flex-1">
+          <Toggle label={title} value={d.on} onChange={(on) => set({ on })} />
+        </div>
+        <IconButton
+          name={`Move ${title} up`}
+          className="!size-6"
+          disabled={first}
+          onClick={() => dispatch(moveDeformer, { id, deformer: d.id, way: -1 })}
+        >
+          <ArrowUp size={13} />
+        </IconButton>
+        <IconButton
+          name={`Move ${title} down`}
+          className="!size-6"
+          disabled={last}
+          onClick={() => dispatch(moveDeformer, { id, deformer: d.id, way: 1 })}
+        >
+          <ArrowDown size={13} />
+        </IconButton>
+        <IconButton
+          name={`Take ${title} off`}
+          className="!size-6"
+          onClick={() => dispatch(removeDeformer, { id, deformer: d.id })}
+        >
+          <X size={13} />
+        </IconButton>
+      </div>
+      {d.on && (
+        <>
+          {(d.kind === 'bend' || d.kind === 'twist' || d.kind === 'taper') && axis('Along', 'along', d.along)}
+          {d.kind === 'bend' && axis('Towards', 'towards', d.towards)}
+          {d.kind === 'wave' && axis('Pushes', 'push', d.push)}
+          {d.kind === 'noise' && axis('Pushes', 'push', d.push, true)}
+          {d.kind === 'bulge' && (
+            <>
+              <span className="text-sm">Middle</span>
+              <PlaceField label="Bulge middle" value={d.at} onChange={(at, key) => set({ at }, key)} />
+              <span className="text-sm">Moved by</span>
+              <PlaceField label="Bulge by" value={d.by} onChange={(by, key) => set({ by }, key)} />
+            </>
+          )}
+          <NumberFields
+            fields={FIELDS[d.kind]}
+            values={d}
+            set={(values, key) => set(values as Partial<Deformer>, key)}
+          />
+          {d.kind === 'wave' && (
+            <Segmented
+              shown
+              tight
+              label="Stays still"
+              value={d.pinned}
+              options={PINNED}
+              onChange={(pinned) => set({ pinned })}
+            />
+          )}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,172 @@
+'use client';
+
+import { Plus, X } from 'lucide-react';
+import type { SurfaceShape } from '@/core/mesh/make/schema';
+import type { Surface } from '@/core/scene/schema';
+import { setShape, setSurfaceColor } from '@/store/commands/surfaces';
+import { dispatch, useDocument } from '@/store/document';
+import { IconButton } from '../../../controls/Button';
+import { Choice } from '../../../controls/Choice';
+import { NumberField } from '../../../controls/NumberField';
+import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
+import { PlainMenu } from '../../../controls/PlainMenu';
+import { Toggle } from '../../../controls/Toggle';
+
+const size = (name: string, label: string, reset: number, hint?: string): FieldSpec => ({
+  ...lengthField(name, label, reset, hint),
+  min: 0.001,
+  max: 1e5,
+});
+const cells = (name: string, label: string, reset: number): FieldSpec => ({
+  name,
+  label,
+  whole: true,
+  min: 1,
+  max: 1000,
+  reset,
+});
+const grid = (columns: number, rows: number) => [
+  cells('columns', 'Columns', columns),
+  cells('rows', 'Rows', rows),
+];
+
+const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
+  plane: [size('width', 'Width', 12), size('depth', 'Depth', 12), ...grid(24, 24)],
+  hills: [
+    size('width', 'Width', 24),
+    size('depth', 'Depth', 24),
+    { ...lengthField('height', 'Height', 1.5), min: -1e4, max: 1e4 },
+    size('span', 'Hill to hill', 8),
+    {
+      name: 'layers',
+      label: 'Layers',
+      whole: true,
+      min: 1,
+      max: 8,
+      reset: 3,
+      hint: 'Each half as high, twice as fine',
+    },
+    { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+    ...grid(64, 64),
+  ],
+  picture: [
+    size('width', 'Width', 24),
+    size('depth', 'Depth', 24),
+    { ...lengthField('height', 'Height', 3, 'From black to white'), min: -1e4, max: 1e4 },
+    ...grid(96, 96),
+  ],
+  turned: [
+    { name: 'sweepDeg', label: 'Sweep', dimension: 'angle', step: 5, min: 1, max: 360, reset: 360 },
+    ...grid(48, 32),
+  ],
+  tube: [size('radius', 'Radius', 0.25), ...grid(16, 96)],
+  loft: grid(48, 24),
+  sphere: [size('radius', 'Radius', 2), ...grid(48, 24)],
+  torus: [size('radius', 'Radius', 2), size('thickness', 'Thickness', 0.5), ...grid(64, 24)],
+  box: [
+    size('width', 'Width', 4),
+    size('height', 'Height', 2),
+    size('depth', 'Depth', 4),
+    lengthField('fillet', 'Rounded by', 0.2),
+    { ...cells('cells', 'Cells', 6), max: 100 },
+  ],
+};
+
+/** The numbers and paths of a surface that was made, live. */
+export function ShapeFields({ surface }: { surface: Surface }) {
+  const unit = useDocument((s) => s.scene.units);
+  if (surface.mesh.source !== 'made') return null;
+  const { shape, color } = surface.mesh;
+  const { id } = surface;
+  const set = (values: Partial<SurfaceShape>, key?: string) => dispatch(setShape, { id, values }, key);
+  return (
+    <>
+      {(shape.shape === 'tube' || shape.shape === 'turned') && (
+        <PathChoice
+          label={shape.shape === 'tube' ? 'Along' : 'Profile'}
+          value={shape.path}
+          onChange={(path) => set({ path })}
+        />
+      )}
+      {shape.shape === 'turned' && (
+        <PlaceField label="Axis" value={shape.axis} onChange={(axis, key) => set({ axis }, key)} />
+      )}
+      {shape.shape === 'loft' && <LoftPaths paths={shape.paths} set={set} />}
+      <NumberFields
+        fields={FIELDS[shape.shape]}
+        values={shape}
+        set={(values, key) => set(values as Partial<SurfaceShape>, key)}
+      />
+      {shape.shape === 'tube' && (
+        <NumberField
+          label="End radius"
+          hint="Empty: the same all the way"
+          dimension="length"
+          unit={unit}
+          step={0.05}
+          min={0.001}
+          value={shape.endRadius ?? shape.radius}
+          auto={shape.endRadius === null ? 'the same' : undefined}
+          reset={null}
+          onChange={(v, key) => set({ endRadius: v === null ? null : Math.max(0.001, v) }, key)}
+        />
+      )}
+      {shape.shape === 'loft' && (
+        <Toggle label="Smooth through" value={shape.smooth} onChange={(smooth) => set({ smooth })} />
+      )}
+      <label className="flex min-h-9 items-center justify-between text-sm">
+        Colour
+        <input
+          type="color"
+          aria-label="Colour of the surface"
+          value={color}
+          onChange={(e) => dispatch(setSurfaceColor, { id, color: e.target.value }, `color ${id}`)}
+          className="h-7 w-12 cursor-pointer rounded border border-edge bg-card p-0.5"
+        />
+      </label>
+    </>
+  );
+}
+
+function PathChoice(p: { label: string; value: string; onChange: (path: string) => void }) {
+  const paths = useDocument((s) => s.scene.paths);
+  return (
+    <Choice
+      label={p.label}
+      value={p.value}
+      none="missing"
+      options={paths.map((x) => ({ value: x.id, text: x.name }))}
+      onChange={p.onChange}
+    />
+  );
+}
+
+function LoftPaths({ paths, set }: { paths: string[]; set: (values: { paths: string[] }) => void }) {
+  const all = useDocument((s) => s.scene.paths);
+  return (
+    <>
+      {paths.map((path, i) => (
+        <div key={i} className="flex items-center gap-1 [&>:first-child]:flex-1">
+          <PathChoice
+            label={`Path ${i + 1}`}
+            value={path}
+            onChange={(next) => set({ paths: paths.map((p, k) => (k === i ? next : p)) })}
+          />
+          <IconButton
+            name={`Take path ${i + 1} out`}
+            className="!size-5"
+            onClick={() => set({ paths: paths.filter((_, k) => k !== i) })}
+          >
+            <X size={12} />
+          </IconButton>
+        </div>
+      ))}
+      <PlainMenu
+        name="Add a path to the loft"
+        entries={all.map((p) => ({ text: p.name, run: () => set({ paths: [...paths, p.id] }) }))}
+      >
+        <Plus size={15} />
+      </PlainMenu>
+    </>
+  );
+}

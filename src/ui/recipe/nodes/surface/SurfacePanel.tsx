@@ -1,0 +1,118 @@
+'use client';
+
+import type { Surface } from '@/core/scene/schema';
+import { removeSurface, setSurface } from '@/store/commands/surfaces';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { setSurfaceMarks, useView, type SurfaceMarks } from '@/view/viewState';
+import { Button } from '../../../controls/Button';
+import { NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
+import { Segmented } from '../../../controls/Segmented';
+import { Toggle } from '../../../controls/Toggle';
+import { takesFrom } from '../../../lists/newPath';
+import { openDialog } from '../../../uiState';
+import { sentence } from '../../../words/findings';
+import { plural } from '../../../words/numbers';
+import { AxisField, UnitField } from '../MeshFields';
+import { NodeHead } from '../NodeHead';
+import { Deformers } from './Deformers';
+import { ShapeFields } from './ShapeFields';
+
+const PLACING: FieldSpec[] = [
+  { name: 'turnDeg', label: 'Turn', dimension: 'angle', step: 5, reset: 0 },
+  { name: 'tipDeg', label: 'Tip', dimension: 'angle', step: 5, reset: 0 },
+  { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 5, reset: 0 },
+  { name: 'size', label: 'Size', dimension: 'percent', step: 0.05, min: 0.001, max: 1000, reset: 1 },
+];
+const NORMALS = [
+  { value: 'smooth', text: 'Smooth' },
+  { value: 'flat', text: 'Flat' },
+] as const;
+const MARKS: { value: SurfaceMarks; text: string; hint?: string }[] = [
+  { value: 'none', text: 'None' },
+  { value: 'normals', text: 'Normals', hint: 'Short hairs to the side that faces outside' },
+  { value: 'uv', text: 'u, v', hint: 'Red runs along u, blue along v' },
+  { value: 'slope', text: 'Slope', hint: 'Green is level, yellow steep, red upright' },
+];
+
+/** A surface: what it is made of, where it stands, and what deforms it. */
+export function SurfacePanel({ id }: { id: string }) {
+  const scene = useDocument((s) => s.scene);
+  const surface = scene.surfaces.find((x) => x.id === id);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const served = useEngine((s) => s.result.surfaces.get(id));
+  const marks = useView((s) => s.marks[id] ?? 'none');
+  if (!surface) return null;
+  const set = (values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers'>>, key?: string) =>
+    dispatch(setSurface, { id, values }, key);
+  const problem = served?.findings[0];
+  const made = surface.mesh.source === 'made';
+  return (
+    <>
+      <NodeHead
+        name={surface.name}
+        kind="surface"
+        color="var(--color-linen-400)"
+        detail={served ? plural(served.faces, 'face') : 'Being worked out…'}
+        onRename={(name) => set({ name })}
+        menu={[
+          ...(made ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
+          { text: 'Delete', danger: true, run: () => dispatch(removeSurface, { id }) },
+        ]}
+      />
+      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-2">
+        {problem && (
+          <p role="alert" className="mb-2 text-[13px] text-danger">
+            {sentence(problem, scene)}
+          </p>
+        )}
+        <ShapeFields surface={surface} />
+        <h3 className="mb-1 mt-2 font-display text-sm font-semibold">Place</h3>
+        <PlaceField
+          label="Position"
+          value={surface.position}
+          onChange={(position, key) => set({ position }, key)}
+        />
+        <NumberFields fields={PLACING} values={surface} set={set} />
+        <Toggle
+          label="Locked"
+          hint="The pointer does not move it"
+          value={surface.locked}
+          onChange={(locked) => set({ locked })}
+        />
+        <h3 className="mb-1 mt-2 font-display text-sm font-semibold">Faces</h3>
+        <Segmented
+          shown
+          label="Normals"
+          value={surface.normals}
+          options={NORMALS}
+          onChange={(normals) => set({ normals })}
+        />
+        <Toggle label="Inside out" value={surface.flipped} onChange={(flipped) => set({ flipped })} />
+        <Segmented
+          shown
+          tight
+          label="Show"
+          value={marks}
+          options={MARKS}
+          onChange={(value) => setSurfaceMarks(id, value)}
+        />
+        <Deformers surface={surface} />
+        <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Take a path</h3>
+        <div className="mb-2 grid gap-1">
+          {takesFrom(surface).map((t) => (
+            <Button key={t.text} look="bordered" className="!justify-start !text-[12.5px]" onClick={t.run}>
+              {t.text}
+            </Button>
+          ))}
+        </div>
+        {!made && (
+          <>
+            <UnitField value={surface.unitScale} onChange={(unitScale) => set({ unitScale })} />
+            <AxisField label="Up axis" value={surface.up} onChange={(up) => set({ up })} />
+          </>
+        )}
+      </fieldset>
+    </>
+  );
+}

@@ -1,0 +1,95 @@
+'use client';
+
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Pause, Play, Rewind, Settings2 } from 'lucide-react';
+import { kindOf } from '@/core/arrange/registry';
+import { surfaceMoves } from '@/core/evaluate/surfaces';
+import { play, rewind, setClock, setTime, useClock } from '@/store/clock';
+import { useDocument } from '@/store/document';
+import { IconButton } from '../controls/Button';
+import { NumberField } from '../controls/NumberField';
+import { Toggle } from '../controls/Toggle';
+
+/** The time, where anything in the scene moves with it: play, pause, a slider, speed and loop. */
+export function TimeBar() {
+  const moves = useDocument(
+    (s) => s.scene.surfaces.some(surfaceMoves) || s.scene.arrangements.some((a) => kindOf(a).moves(a)),
+  );
+  const { time, playing, speed, span, loop } = useClock();
+  if (!moves && time === 0) return null;
+  return (
+    <div
+      role="group"
+      aria-label="Time"
+      className="absolute bottom-3 left-1/2 ml-2 flex h-9 -translate-x-1/2 items-center gap-0.5 rounded-lg border border-edge bg-paper/95 px-1 shadow-sm"
+    >
+      <IconButton
+        name={playing ? 'Stop the time' : 'Play the time'}
+        keys="Space"
+        onClick={() => play(!playing)}
+      >
+        {playing ? <Pause size={15} /> : <Play size={15} />}
+      </IconButton>
+      <IconButton name="Time to the beginning" disabled={time === 0 && !playing} onClick={rewind}>
+        <Rewind size={14} />
+      </IconButton>
+      <input
+        type="range"
+        aria-label="Time in seconds"
+        min={0}
+        max={span}
+        step={0.05}
+        value={Math.min(span, time)}
+        onChange={(e) => {
+          play(false);
+          setTime(Number(e.target.value));
+        }}
+        className="h-1 w-28 cursor-pointer accent-madder"
+      />
+      <span className="num w-14 text-right text-xs text-soft" data-testid="clock">
+        {time.toFixed(2)} s
+      </span>
+      <Popover>
+        <PopoverButton
+          aria-label="Speed and loop"
+          title="Speed and loop"
+          className="flex size-7 items-center justify-center rounded-md text-soft hover:bg-groove/70 hover:text-text"
+        >
+          <Settings2 size={14} />
+        </PopoverButton>
+        <PopoverPanel
+          anchor="top"
+          className="z-50 mb-2 w-60 rounded-lg border border-edge bg-paper p-2.5 shadow-xl"
+        >
+          <NumberField
+            label="Time"
+            step={0.1}
+            value={time}
+            reset={0}
+            onChange={(v) => {
+              play(false);
+              setTime(v ?? 0);
+            }}
+          />
+          <NumberField
+            label="Speed"
+            dimension="percent"
+            step={0.1}
+            value={speed}
+            reset={1}
+            onChange={(v) => setClock({ speed: v ?? 1 })}
+          />
+          <NumberField
+            label="Seconds shown"
+            step={1}
+            min={0.1}
+            value={span}
+            reset={8}
+            onChange={(v) => setClock({ span: Math.max(0.1, v ?? 8) })}
+          />
+          <Toggle label="Loop" value={loop} onChange={(on) => setClock({ loop: on })} />
+        </PopoverPanel>
+      </Popover>
+    </div>
+  );
+}
