@@ -4,6 +4,8 @@ import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
+import type { ToPin } from '@/core/arrange/pegs/pinning';
+import type { Pin } from '@/core/arrange/pegs/schema';
 import type { Profile } from '@/core/arrange/steps/ground';
 import type { Vec3 } from '@/core/math/vec3';
 import type { DrawBatch } from './drawing';
@@ -197,6 +199,11 @@ export class EngineClient {
   /** A path and the ground below it, from the side. */
   profile(scene: Scene, run: string, path: string, stroke: number): Promise<Profile | null> {
     return this.remote.profile(scene, run, path, stroke, this.time) as Promise<Profile | null>;
+  }
+
+  /** Pins for places of the scene that was worked out last. */
+  pinPlaces(places: ToPin[], how: 'nearest' | 'down'): Promise<(Pin | null)[]> {
+    return this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>;
   }
 
   /** An arrangement with other seeds, as instance matrices for each. */

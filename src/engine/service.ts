@@ -1,4 +1,6 @@
 import { kindOf } from '@/core/arrange/registry';
+import { pinOn, type ToPin } from '@/core/arrange/pegs/pinning';
+import type { Pin } from '@/core/arrange/pegs/schema';
 import { profileAlong, type Profile } from '@/core/arrange/steps/ground';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
@@ -161,6 +163,18 @@ export class EngineService {
     const compiled = context.path(path);
     if (found?.kind !== 'run' || !compiled?.ok || !compiled.strokes[stroke]) return null;
     return profileAlong(compiled.strokes[stroke], found.ground, context, PROFILE_PLACES);
+  }
+
+  /** Pins for places of the last scene, on the surfaces that are shown; null for those that find none. */
+  pinPlaces(places: ToPin[], how: 'nearest' | 'down', time = 0): (Pin | null)[] {
+    const context = this.evaluator.contextAt(time);
+    const solids = new Map(
+      (context.grounds?.() ?? []).flatMap((id) => {
+        const solid = context.surface?.(id);
+        return solid ? [[id, solid] as const] : [];
+      }),
+    );
+    return places.map((p) => pinOn(solids, p, how));
   }
 
   /** The points that any path of the last scene comes down to, to make it one that has its own; none where it is broken. */

@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { Scene } from '@/core/scene/schema';
 import type { MeshRef } from '@/core/scene/schema';
+import type { ToPin } from '@/core/arrange/pegs/pinning';
 import { EngineService, type SendFormat } from './service';
 
 /** The service in a web worker. Arrays travel without being copied twice. */
@@ -39,6 +40,7 @@ const api = {
     service.edgeLoop(scene, surface, at),
   profile: (scene: Scene, run: string, path: string, stroke: number, time: number) =>
     service.profile(scene, run, path, stroke, time),
+  pinPlaces: (places: ToPin[], how: 'nearest' | 'down', time: number) => service.pinPlaces(places, how, time),
   variants(scene: Scene, arrangement: string, seeds: number[], time: number) {
     const made = service.variants(scene, arrangement, seeds, time);
     return Comlink.transfer(made, buffersOf(made));

@@ -12,6 +12,7 @@ import { PointHandles } from './overlay/PointHandles';
 import { Ground } from './Ground';
 import { Lights } from './Lights';
 import { PathsLayer } from './PathsLayer';
+import { PegGhost } from './PegGhost';
 import { PropsLayer } from './PropsLayer';
 import { Rig } from './Rig';
 import { SOFTWARE } from './software';
@@ -58,6 +59,7 @@ const Layers = memo(function Layers() {
       <Ground />
       <SurfacesLayer />
       <PropsLayer />
+      <PegGhost />
       <PathsLayer />
       <FrameCount />
     </Canvas>

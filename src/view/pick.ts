@@ -1,4 +1,4 @@
-import { Mesh, type Intersection, type Object3D } from 'three';
+import { Mesh, Triangle, Vector3, type Intersection, type Object3D } from 'three';
 import { acceleratedRaycast } from 'three-mesh-bvh';
 import type { Vec3 } from '@/core/math/vec3';
 import type { InstancePick } from './PropsLayer';
@@ -35,4 +35,62 @@ export function pick(view: ViewHandle, x: number, y: number, want: 'all' | 'surf
     }
   }
   return null;
+}
+
+/** A place on a surface: which triangle, where on it, and that triangle as it stands in the scene. */
+export interface SurfacePlace {
+  surface: string;
+  face: number;
+  u: number;
+  v: number;
+  /** Triangles of the whole surface. */
+  faces: number;
+  uv?: [number, number];
+  at: Vec3;
+  /** The triangle alone: its number here is 0. */
+  around: { positions: Float64Array; normals: Float64Array; indices: Uint32Array };
+}
+
+const TRIANGLE = Uint32Array.of(0, 1, 2);
+
+/** The place of a surface under a pixel; props in front of it are looked through. */
+export function pickPlace(view: ViewHandle, x: number, y: number): SurfacePlace | null {
+  const targets: Object3D[] = [];
+  view.scene.traverseVisible((o) => {
+    if (o.userData.surface) targets.push(o);
+  });
+  const hit = rayAt(view, x, y).intersectObjects(targets, false)[0];
+  if (!hit || hit.faceIndex === undefined || hit.faceIndex === null) return null;
+  const mesh = hit.object as Mesh;
+  const { geometry } = mesh;
+  const index = geometry.getIndex()!;
+  const face = hit.faceIndex;
+  const corners = [0, 1, 2].map((k) => index.getX(face * 3 + k));
+  const place = (name: 'position' | 'normal', k: number) =>
+    new Vector3().fromBufferAttribute(geometry.getAttribute(name), corners[k]);
+  const [a, b, c] = [0, 1, 2].map((k) => place('position', k).applyMatrix4(mesh.matrixWorld));
+  const normals = [0, 1, 2].map((k) => place('normal', k).transformDirection(mesh.matrixWorld));
+  const weights = Triangle.getBarycoord(hit.point, a, b, c, new Vector3());
+  if (!weights) return null;
+  const [, u, v] = weights.toArray();
+  const uvs = geometry.getAttribute('uv');
+  const uv = uvs
+    ? ([0, 1].map((i) =>
+        corners.reduce((sum, corner, k) => sum + uvs.getComponent(corner, i) * weights.getComponent(k), 0),
+      ) as [number, number])
+    : undefined;
+  return {
+    surface: mesh.userData.surface as string,
+    face,
+    u,
+    v,
+    faces: index.count / 3,
+    uv,
+    at: [hit.point.x, hit.point.y, hit.point.z],
+    around: {
+      positions: Float64Array.from([a, b, c].flatMap((p) => p.toArray())),
+      normals: Float64Array.from(normals.flatMap((n) => n.toArray())),
+      indices: TRIANGLE,
+    },
+  };
 }

@@ -18,9 +18,10 @@ import {
 } from '@/store/selection';
 import { drawAhead, drawClick, drawDoubleClick, type DrawKeys } from './drawTool';
 import { editedPath } from './edited';
+import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { nearestOnScreen, toScreen } from './project';
-import { chooseTool, currentView, setDrawing, useView } from './viewState';
+import { chooseTool, currentView, setDrawing, setPegging, useView } from './viewState';
 
 /** How close to a path, in pixels, the pointer is on it. */
 const ON_PATH = 7;
@@ -94,6 +95,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     let down: { x: number; y: number; dragged: boolean; box: boolean } | null = null;
     let latest: { x: number; y: number } | null = null;
     let asked = 0;
+    let slide: PegSlide | null = null;
     let keys: DrawKeys = { straight: false, free: false };
     let lit: ReturnType<typeof useSelection.getState>['hover'] = null;
     const place = (e: PointerEvent | MouseEvent) => {
@@ -111,6 +113,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const { tool } = useView.getState();
       if (tool === 'draw') return drawAhead(view, x, y, keys);
       if (tool === 'edge') return void lookForEdge(x, y);
+      if (tool === 'peg') return pegAhead(view, x, y);
       const hit = pick(view, x, y);
       setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
       lit = useSelection.getState().hover;
@@ -126,6 +129,11 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       keys = keysOf(e);
       latest = place(e);
       if (down && Math.hypot(latest.x - down.x, latest.y - down.y) > 4) down.dragged = true;
+      if (slide && down?.dragged) {
+        const view = currentView();
+        if (view) slide.move(view, latest.x, latest.y);
+        return;
+      }
       if (down?.box && down.dragged) useView.setState({ box: { ...down, x1: latest.x, y1: latest.y } });
       if (down?.dragged || !onScene(e)) return;
       asked ||= requestAnimationFrame(look);
@@ -135,6 +143,14 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       // With Shift a box takes points in, instead of the view being turned.
       const box = e.shiftKey && useView.getState().tool === 'pick' && hasPoints(editedPath());
       down = { ...place(e), dragged: false, box };
+      const { tool } = useView.getState();
+      const view = currentView();
+      if (!box && view && (tool === 'pick' || tool === 'peg')) slide = PegSlide.at(view, down.x, down.y);
+      if (slide) {
+        // The view stays as it is while a peg is slid.
+        e.stopPropagation();
+        element.setPointerCapture(e.pointerId);
+      }
       if (box) {
         e.stopPropagation();
         element.setPointerCapture(e.pointerId);
@@ -143,6 +159,10 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     const release = (e: PointerEvent) => {
       const was = down;
       down = null;
+      const slid = slide;
+      slide = null;
+      slid?.end();
+      if (slid && was?.dragged) return undefined;
       const view = currentView();
       if (was?.box && was.dragged && view) return takeBox(was, place(e));
       if (!was || was.dragged || e.button !== 0 || !view) return;
@@ -150,6 +170,8 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const { tool } = useView.getState();
       if (tool === 'draw') return drawClick(view, x, y, keysOf(e));
       if (tool === 'edge') return void takeEdge(x, y);
+      if (tool === 'peg' && !slid) return pegClick(view, x, y);
+      if (slid) return undefined;
       clickScene(x, y, e.shiftKey);
     };
     const takeBox = (a: { x: number; y: number }, b: { x: number; y: number }) => {
@@ -189,6 +211,21 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const { tool } = useView.getState();
       if (tool === 'draw') setDrawing({ ahead: null, snap: null });
       if (tool === 'edge') useView.setState({ edge: null });
+      if (tool === 'peg') setPegging({ ahead: null });
+    };
+    const wheel = (e: WheelEvent) => {
+      const { tool, pegging } = useView.getState();
+      if (tool !== 'peg' || !pegging.ahead || e.ctrlKey || !onScene(e)) return;
+      e.preventDefault();
+      e.stopPropagation();
+      pegWheel(e);
+    };
+    const key = (e: KeyboardEvent) => {
+      if (e.key !== 'Escape' || !slide) return;
+      e.stopPropagation();
+      slide.cancel();
+      slide = null;
+      down = null;
     };
     const twice = (e: MouseEvent) => {
       if (onScene(e) && useView.getState().tool === 'draw') drawDoubleClick();
@@ -199,6 +236,8 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     element.addEventListener('pointerup', release);
     element.addEventListener('pointerleave', leave);
     element.addEventListener('dblclick', twice);
+    element.addEventListener('wheel', wheel, { capture: true, passive: false });
+    window.addEventListener('keydown', key, true);
     element.addEventListener('contextmenu', noMenu);
     return () => {
       cancelAnimationFrame(asked);
@@ -207,6 +246,8 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       element.removeEventListener('pointerup', release);
       element.removeEventListener('pointerleave', leave);
       element.removeEventListener('dblclick', twice);
+      element.removeEventListener('wheel', wheel, true);
+      window.removeEventListener('keydown', key, true);
       element.removeEventListener('contextmenu', noMenu);
     };
   }, [frame]);

@@ -1,10 +1,11 @@
 import type { Camera, Scene as ThreeScene, WebGLRenderer } from 'three';
 import { create } from 'zustand';
 import type { Vec3 } from '@/core/math/vec3';
+import type { SurfacePlace } from './pick';
 import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
-export type Tool = 'pick' | 'draw' | 'edge';
+export type Tool = 'pick' | 'draw' | 'edge' | 'peg';
 /** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
 export type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 
@@ -19,6 +20,14 @@ export interface Drawing {
   snap: Snap | null;
   /** The stroke that is gone on with, or the path that gets another one. */
   onto: { path: string; point: string | null } | null;
+}
+
+/** What the peg tool holds: a prop, and where it would go. */
+export interface Pegging {
+  turnDeg: number;
+  lift: number;
+  size: number;
+  ahead: SurfacePlace | null;
 }
 
 /** What is shown on a surface beside its looks. */
@@ -46,6 +55,7 @@ export interface ViewState {
   dragged: { prop: string; path: string | null } | null;
   /** Nodes of the scene that are waited for (meshes, pictures). */
   loading: number;
+  pegging: Pegging;
   /** What is shown on surfaces, by id. */
   marks: Record<string, SurfaceMarks>;
   /** Frames drawn since the page was opened. */
@@ -68,6 +78,7 @@ export const useView = create<ViewState>(() => ({
   dragged: null,
   loading: 0,
   marks: {},
+  pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null },
   frames: 0,
 }));
 
@@ -75,13 +86,20 @@ const set = useView.setState;
 
 /** @param onto for drawing: a path that gets another stroke */
 export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
-  set({ tool, drawing: { ...NO_DRAWING, onto }, edge: null });
+  set((s) => ({
+    tool,
+    drawing: { ...NO_DRAWING, onto },
+    edge: null,
+    pegging: { ...s.pegging, ahead: null },
+  }));
 }
 export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind'>>): void => set(values);
 export const setDragSnap = (dragSnap: Snap | null): void => set({ dragSnap });
 export const setMode = (mode: ViewMode): void => set({ mode });
 export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>
   set((s) => ({ marks: { ...s.marks, [id]: value } }));
+export const setPegging = (values: Partial<Pegging>): void =>
+  set((s) => ({ pegging: { ...s.pegging, ...values } }));
 export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1 }));
 export const setDrawing = (drawing: Partial<Drawing>): void =>
   set((s) => ({ drawing: { ...s.drawing, ...drawing } }));

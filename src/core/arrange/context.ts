@@ -15,6 +15,12 @@ export type PropFacts =
   /** Its mesh is not at hand, or has no faces: its slots are worked out with a size of nothing. */
   | { state: 'mesh-missing' | 'mesh-empty' };
 
+/** What of a prop may touch; undefined where its mesh is not at hand. */
+export const shapeOf = (context: ArrangeContext, id: string): PropShape | undefined => {
+  const facts = context.prop(id);
+  return facts?.state === 'ready' ? facts.shape?.() : undefined;
+};
+
 /** What an arrangement may ask for. Undefined means that the scene has no such id. */
 export interface ArrangeContext {
   path(id: string): CompileResult | undefined;

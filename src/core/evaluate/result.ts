@@ -97,12 +97,12 @@ export type FindingKind =
   | 'surface-empty'
   | 'surface-path-missing'
   | 'surface-too-few-paths'
-  | 'surface-picture-missing'
   | 'surface-too-fine'
   | 'no-ground'
   | 'ground-missed'
   | 'ground-along'
   | 'pin-lost'
+  | 'pin-surface-missing'
   | 'cycle'
   | 'failed';
 

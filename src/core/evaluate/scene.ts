@@ -3,7 +3,6 @@ import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import { propShape, type PropShape } from '../mesh/support';
 import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
-import type { Heights } from '../mesh/make';
 import type { Arrangement, MeshRef, Path, Prop, Scene, Surface } from '../scene/schema';
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { drawnPath, type PathResult } from './drawnPath';
@@ -17,8 +16,6 @@ export type { SurfaceResult } from './surfaces';
 /** Where meshes come from; undefined where one is not at hand. */
 export interface Assets {
   mesh(ref: MeshRef): Mesh | undefined;
-  /** Heights of a grey picture, by content hash. */
-  heights?(hash: string): Heights | undefined;
 }
 
 export interface ArrangementResult extends RunResult {
@@ -134,10 +131,7 @@ export class Evaluator {
     progress: (done: number) => void,
   ): void {
     const { mesh, unitScale, up, normals, flipped } = surface;
-    const from =
-      mesh.source === 'made'
-        ? [mesh, mesh.shape.shape === 'picture' && !!this.assets.heights?.(mesh.shape.image.hash)]
-        : [refKey(mesh), !!this.assets.mesh(mesh)];
+    const from = mesh.source === 'made' ? [mesh] : [refKey(mesh), !!this.assets.mesh(mesh)];
     const restKey = JSON.stringify([
       ...from,
       unitScale,
@@ -153,7 +147,6 @@ export class Evaluator {
     if (!work) this.solids.set(surface.id, (work = new SurfaceWork()));
     const context = {
       mesh: (ref: MeshRef) => this.assets.mesh(ref),
-      heights: (hash: string) => this.assets.heights?.(hash),
       path: (id: string) => this.compiled.get(id)?.result,
     };
     work.evaluate(surface, context, key, restKey, time, ring, progress);

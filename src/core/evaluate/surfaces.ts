@@ -1,6 +1,6 @@
 import type { CompileResult } from '../curve/compile';
 import { deform, deformersMove } from '../mesh/deform/deform';
-import { makeMesh, shapePaths, type Heights, type MakeProblem } from '../mesh/make';
+import { makeMesh, shapePaths, type MakeProblem } from '../mesh/make';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals, sharedNormals } from '../mesh/normals';
 import { makeSolid, type Solid } from '../mesh/solid';
@@ -26,7 +26,6 @@ export interface SurfaceResult {
 /** What surfaces are worked out from. */
 export interface SurfaceContext {
   mesh(ref: MeshRef): Mesh | undefined;
-  heights(hash: string): Heights | undefined;
   path(id: string): CompileResult | undefined;
 }
 
@@ -144,7 +143,6 @@ function restOf(
             const compiled = context.path(id);
             return compiled?.ok ? compiled.path : undefined;
           },
-          heights: (hash) => context.heights(hash),
         })
       : context.mesh(from);
   if (!mesh) return 'surface-mesh-missing';

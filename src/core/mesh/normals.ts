@@ -7,10 +7,14 @@ import { faceCross } from './face';
  */
 export function sharedNormals(positions: ArrayLike<number>, normals: ArrayLike<number>): Uint32Array {
   const out = new Uint32Array(positions.length / 3);
+  let size = 0;
+  for (let i = 0; i < positions.length; i++) size = Math.max(size, Math.abs(positions[i]) || 0);
+  // A pole's vertices, and both sides of a seam, lie together but for rounding.
+  const fine = size > 0 ? 1e7 / size : 1;
   const first = new Map<string, number>();
   for (let i = 0; i < out.length; i++) {
     const o = i * 3;
-    const at = [0, 1, 2].map((a) => Math.fround(positions[o + a]));
+    const at = [0, 1, 2].map((a) => Math.round(positions[o + a] * fine));
     const up = [0, 1, 2].map((a) => Math.round(normals[o + a] * 500));
     const key = `${at} ${up}`;
     const have = first.get(key);

@@ -89,7 +89,7 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     }).name,
     run(s, runs.freezeRun, {
       id: R,
-      pegs: [{ prop: 'prop1', position: [0, 1, 2], rotation: [0, 0, 0, 1], scale: [1, 1, 1] }],
+      pegs: [{ prop: 'prop1', pin: null, position: [0, 1, 2], rotation: [0, 0, 0, 1], scale: [1, 1, 1] }],
     }).name,
     run(s, order.groupEntry, { id: R, entry: 'entry6' }).name,
     run(s, paths.addGenerated, { shape: 'helix' }).name,

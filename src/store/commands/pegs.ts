@@ -1,8 +1,11 @@
-import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import { pegsSchema, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
+import type { Ground } from '@/core/arrange/steps/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findArrangement } from './find';
+import { takeId, THREADS } from '@/core/scene/defaults';
+import { findArrangement, freeName } from './find';
+import { describeChange } from './naming';
 
 /** Commands for pegs. */
 
@@ -11,6 +14,58 @@ function findPegs(scene: Scene, id: string): Pegs {
   if (found.kind !== 'pegs') throw new Error(`"${id}" has no pegs.`);
   return found;
 }
+
+/** Puts pegs into an arrangement of pegs, a new one where `id` is null. @returns its id and theirs, spaces between */
+export const addPegs = command<{ id: string | null; pegs: Omit<Peg, 'id'>[]; name?: string }>({
+  apply(scene, { id, pegs, name = 'Pegs' }) {
+    const own = id ? findPegs(scene, id) : newPegs(scene, name);
+    const ids = pegs.map((peg) => {
+      const made = takeId(scene, 'peg');
+      own.pegs.push({ ...peg, id: made });
+      return made;
+    });
+    return [own.id, ...ids].join(' ');
+  },
+  name: (before, _, { pegs }) => {
+    const prop = before.props.find((p) => p.id === pegs[0]?.prop)?.name ?? 'prop';
+    return pegs.length === 1 ? `peg “${prop}”` : `put ${pegs.length} pegs`;
+  },
+});
+
+function newPegs(scene: Scene, name: string): Pegs {
+  const used = scene.arrangements.map((a) => a.thread);
+  const count = (t: string) => used.filter((u) => u === t).length;
+  const thread = [...THREADS].sort((a, b) => count(a) - count(b))[0];
+  const made = pegsSchema.parse({
+    id: takeId(scene, 'pegs'),
+    kind: 'pegs',
+    name: freeName(scene.arrangements, name),
+    thread,
+  });
+  scene.arrangements.push(made);
+  return scene.arrangements.at(-1) as Pegs;
+}
+
+/** Sets values of several pegs at once, each its own. */
+export const setPegs = command<{
+  id: string;
+  values: Record<string, Partial<Omit<Peg, 'id'>>>;
+  title?: string;
+}>({
+  apply(scene, { id, values }) {
+    for (const peg of findPegs(scene, id).pegs) if (values[peg.id]) Object.assign(peg, values[peg.id]);
+  },
+  name: (_, __, { values, title = 'change' }) => {
+    const n = Object.keys(values).length;
+    return n === 1 ? `${title} a peg` : `${title} ${n} pegs`;
+  },
+});
+
+/** Sets the ground that free pegs stand on. */
+export const setPegsGround = command<{ id: string; values: Partial<Ground> }>({
+  apply: (scene, { id, values }) => void Object.assign(findPegs(scene, id).ground, values),
+  name: (before, _, { id, values }) => describeChange(findPegs(before, id).ground, values),
+});
 
 export const movePegs = command<{ id: string; to: Record<string, Vec3> }>({
   apply(scene, { id, to }) {

@@ -21,7 +21,7 @@ export const addSurface = command<{ name: string; mesh: MeshRef; settings?: Surf
 
 /** A surface made from numbers or paths; `from` are the paths, where its shape needs some. */
 export const makeSurface = command<{
-  shape: Exclude<SurfaceShape['shape'], 'picture'>;
+  shape: SurfaceShape['shape'];
   name: string;
   from?: string[];
   position?: [number, number, number];

@@ -8,9 +8,7 @@ import { say } from '../uiState';
 
 /** Every surface that can be made, for menus and the list of commands. */
 
-type Shape = Exclude<SurfaceShape['shape'], 'picture'>;
-
-export const SURFACE_SHAPES: { shape: Shape; text: string; paths: 0 | 1 | 2 }[] = [
+export const SURFACE_SHAPES: { shape: SurfaceShape['shape']; text: string; paths: 0 | 1 | 2 }[] = [
   { shape: 'plane', text: 'Plane', paths: 0 },
   { shape: 'hills', text: 'Hills', paths: 0 },
   { shape: 'sphere', text: 'Sphere', paths: 0 },

@@ -2,7 +2,7 @@
 
 import { useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
-import { MousePointer2, Spline } from 'lucide-react';
+import { MousePointer2, Pin, Spline } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { setScene } from '@/store/commands/scene';
@@ -53,6 +53,13 @@ const TOOLS: { tool: Tool; text: string; key: string; icon: ReactNode; hint: str
     icon: <Spline size={15} />,
     hint: 'Click points on the ground or a surface',
   },
+  {
+    tool: 'peg',
+    text: 'Peg',
+    key: '3',
+    icon: <Pin size={15} />,
+    hint: 'Pin props onto surfaces; the wheel turns, with Shift lifts, with Alt sizes',
+  },
 ];
 
 /** The tools hang from a sagging line. */
@@ -84,7 +91,7 @@ function ToolLine() {
           <button
             key={t.tool}
             type="button"
-            disabled={readOnly && t.tool === 'draw'}
+            disabled={readOnly && t.tool !== 'pick'}
             aria-pressed={tool === t.tool}
             title={`${t.hint} (${t.key})`}
             onClick={() => chooseTool(t.tool)}

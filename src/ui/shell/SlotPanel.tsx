@@ -14,6 +14,8 @@ import { PropPicture } from '../basket/PropPicture';
 import { IconButton } from '../controls/Button';
 import { NumberBox } from '../controls/NumberField';
 import { PlainMenu } from '../controls/PlainMenu';
+import { useView } from '@/view/viewState';
+import { PegFields } from '../recipe/pegs/PegFields';
 import { metres } from '../words/numbers';
 import { useBeside } from './useBeside';
 
@@ -54,12 +56,16 @@ export function SlotPanel() {
   const place: Vec3 | null =
     p && row >= 0 ? [p.position[row * 3], p.position[row * 3 + 1], p.position[row * 3 + 2]] : null;
   const at = useBeside(place, SIZE);
-  if (!at || !slots || !p || row < 0 || !arrangement) return null;
+  // With the peg tool in hand it would lie over what is pegged; the recipe has the same fields.
+  const pegging = useView((s) => s.tool === 'peg');
+  if (pegging || !at || !slots || !p || row < 0 || !arrangement) return null;
   const removed = p.state[row] !== 0;
   const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Rest';
   const many = slots.ids.length > 1;
   const run = arrangement.kind === 'run' ? arrangement : null;
   const id = slots.arrangement;
+  const peg =
+    arrangement.kind === 'pegs' ? arrangement.pegs.find((p) => p.id === `peg${slots.ids[0]}`) : undefined;
   const names = slots.ids.map(slotName);
   const hand = run?.hand[names[0]] ?? {};
   const locked = run !== null && names.every((n) => run.hand[n]?.lock);
@@ -143,6 +149,7 @@ export function SlotPanel() {
           </button>
         )}
       </div>
+      {peg && !many && !readOnly && <PegFields arrangement={id} peg={peg} className={DARK} />}
       {run && !many && !readOnly && !locked && !removed && (
         <div className="mt-1.5 grid grid-cols-3 gap-1">
           {length('Nudge along', 'Along', 'along')}

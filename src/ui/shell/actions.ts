@@ -62,7 +62,7 @@ export function duplicateSelected(): void {
 function stepOut(): void {
   const { tool } = useView.getState();
   if (tool === 'draw') drawStepBack();
-  else if (tool === 'edge') chooseTool('pick');
+  else if (tool === 'edge' || tool === 'peg') chooseTool('pick');
   else stepBack();
 }
 
@@ -80,6 +80,7 @@ export const ACTIONS: Action[] = [
   { id: 'redo', title: 'Redo', keys: 'Shift+Mod+Z', enabled: () => doc().future.length > 0, run: redo },
   { id: 'pick', title: 'Pick', keys: '1', run: () => chooseTool('pick') },
   { id: 'draw', title: 'Draw path', keys: '2', run: () => chooseTool('draw') },
+  { id: 'peg', title: 'Peg props onto surfaces', keys: '3', run: () => chooseTool('peg') },
   {
     id: 'finish',
     title: 'Finish the path',

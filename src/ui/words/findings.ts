@@ -96,8 +96,6 @@ export function sentence(f: Finding, scene: Scene): string {
       return `A path that “${surface}” is made from is missing or broken. Choose another one in its panel.`;
     case 'surface-too-few-paths':
       return `“${surface}” needs two paths or more to run from one to the next. Add them in its panel.`;
-    case 'surface-picture-missing':
-      return `The picture of “${surface}” is not at hand. Choose it again in its panel.`;
     case 'surface-too-fine':
       return `“${surface}” would have more than 4,000,000 faces. Use fewer columns or rows.`;
     case 'no-ground':
@@ -112,6 +110,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${plural(Number(d.count), 'prop')} land along the surface, nearly edge on. Choose another direction under Ground.`;
     case 'pin-lost':
       return `${plural(Number(d.count), 'peg')} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
+    case 'pin-surface-missing':
+      return `${plural(Number(d.count), 'peg')} stand on a surface that is gone or broken, and stay where they were. Pin them anew, or mend it.`;
     case 'cycle':
       return `It waits for itself (${d.ring}). Take one of these off the other.`;
     case 'failed':

@@ -1,5 +1,5 @@
 import { allocatePlacements, NO_FACTS, type RunResult } from '../../evaluate/result';
-import type { ArrangeContext } from '../context';
+import { shapeOf, type ArrangeContext } from '../context';
 import { collidingRows } from '../steps/collide';
 import { aimAt } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
@@ -13,7 +13,6 @@ import { layOut } from './lanes';
 import { handById, placeLane, type Placing } from './place';
 import { autoPitch, gatherProps } from './sizes';
 import type { Run } from './schema';
-import type { PropShape } from '../../mesh/support';
 
 /**
  * Works a run out: slots, order, gaps, position, facing, variation, size, overlap, in that order for every slot.
@@ -82,11 +81,6 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   findings.push(...checkRun(run, lanes, starts, placements, sizes));
   return result;
 }
-
-const shapeOf = (context: ArrangeContext, id: string): PropShape | undefined => {
-  const facts = context.prop(id);
-  return facts?.state === 'ready' ? facts.shape?.() : undefined;
-};
 
 /** The rows of one stroke follow each other and are one part. */
 function joinPart({ parts }: RunResult, lane: Lane, end: number): void {

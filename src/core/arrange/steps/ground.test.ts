@@ -33,7 +33,6 @@ const shape = propShape(cart, SAME);
 function surface(settings: object, move?: (p: Vec3) => Vec3): Solid {
   const made = makeMesh(shapeSchema.parse(settings), '#D8CDB6', {
     path: () => undefined,
-    heights: () => undefined,
   }) as Mesh;
   const positions = Float64Array.from(made.positions);
   if (move)

@@ -36,7 +36,6 @@ export const groundSchema = z
       .default('keep')
       .describe('Where there is no ground: stays, stands on the floor height, or is left out'),
     floor: z.number().default(0).describe('Metres'),
-    stack: z.boolean().default(false).describe('In slot order, each on top of those before it'),
   })
   .prefault({});
 

@@ -69,10 +69,14 @@ function bend(p: Float64Array, d: Of<'bend'>, amount: number): void {
   const k = angle / length;
   const from = low + d.fixed * length;
   for (let o = 0; o < p.length; o += 3) {
-    const phi = (p[o + a] - from) * k;
-    const r = 1 / k - p[o + b];
-    p[o + a] = from + sin(phi) * r;
-    p[o + b] = 1 / k - cos(phi) * r;
+    const s = p[o + a] - from;
+    const phi = s * k;
+    const h = p[o + b];
+    // Written so that a bend of next to nothing is next to nothing: sin φ / φ and (1 − cos φ) / φ.
+    const half = sin(phi / 2);
+    const small = Math.abs(phi) < 1e-5;
+    p[o + a] = from + s * (small ? 1 - (phi * phi) / 6 : sin(phi) / phi) - sin(phi) * h;
+    p[o + b] = h * cos(phi) + s * (small ? phi / 2 : (2 * half * half) / phi);
   }
 }
 

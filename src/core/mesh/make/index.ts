@@ -1,21 +1,18 @@
 import type { CompiledPath } from '../../curve/compile';
 import type { Mesh } from '../mesh';
 import { gridMesh, type Grid } from './grid';
-import { box, hills, picture, plane, sphere, torus, type Heights } from './plain';
+import { box, hills, plane, sphere, torus } from './plain';
 import type { SurfaceShape } from './schema';
 import { loft, tube, turned } from './swept';
 
-export type { Heights } from './plain';
 export type { SurfaceShape } from './schema';
 
 /** What surfaces may be made from; undefined where it is not at hand, or broken. */
 export interface MakeContext {
   path(id: string): CompiledPath | undefined;
-  heights(hash: string): Heights | undefined;
 }
 
-export type MakeProblem =
-  'surface-path-missing' | 'surface-too-few-paths' | 'surface-picture-missing' | 'surface-too-fine';
+export type MakeProblem = 'surface-path-missing' | 'surface-too-few-paths' | 'surface-too-fine';
 
 /** More triangles than this are refused with the number instead of freezing anything. */
 export const MOST_TRIANGLES = 4_000_000;
@@ -41,10 +38,6 @@ function gridsOf(shape: SurfaceShape, context: MakeContext): Grid[] | MakeProble
       return plane(shape);
     case 'hills':
       return hills(shape);
-    case 'picture': {
-      const image = context.heights(shape.image.hash);
-      return image ? picture(shape, image) : 'surface-picture-missing';
-    }
     case 'sphere':
       return sphere(shape);
     case 'torus':

@@ -31,11 +31,9 @@ const PATHS: Record<string, CompiledPath> = {
     ]),
   ),
 };
-const image = { width: 3, height: 2, values: Float32Array.from([0, 0.5, 1, 0, 0.5, 1]) };
 const make = (settings: object): Mesh => {
   const made = makeMesh(shapeSchema.parse(settings), '#D8CDB6', {
     path: (id) => PATHS[id],
-    heights: (hash) => (hash[0] === 'a' ? image : undefined),
   });
   if (typeof made === 'string') throw new Error(made);
   return made;
@@ -88,7 +86,7 @@ test('a turned profile is its cone, a loft runs from path to path', () => {
   expect(measure(skin)[1]).toBeCloseTo(4 * Math.hypot(2, 1), 5);
 });
 
-test('hills depend on their seed alone; a picture gives its own heights', () => {
+test('hills depend on their seed alone', () => {
   const a = make({ shape: 'hills', seed: 3 });
   expect(make({ shape: 'hills', seed: 3 })).toEqual(a);
   expect(make({ shape: 'hills', seed: 4 }).positions).not.toEqual(a.positions);
@@ -96,17 +94,6 @@ test('hills depend on their seed alone; a picture gives its own heights', () => 
   const height = (m: Mesh) => new Map(vertices(m).map(([x, y, z]) => [`${x} ${z}`, y]));
   const fine = height(finer);
   for (const [at, y] of height(a)) expect(fine.get(at)).toBe(y);
-  const made = make({
-    shape: 'picture',
-    image: { hash: 'a'.repeat(64), fileName: 'h.png' },
-    width: 3,
-    depth: 2,
-    height: 4,
-    columns: 6,
-    rows: 2,
-  });
-  const at = (x: number) => vertices(made).find((v) => v[0] === x)![1];
-  expect([at(-1), at(0), at(1), at(0.5)]).toEqual([0, 2, 4, 3]);
 });
 
 test('every made surface has unit normals on the side of its faces, and texture coordinates from 0 to 1', () => {
@@ -143,10 +130,7 @@ test('every made surface has unit normals on the side of its faces, and texture 
 
 test('what is missing is named', () => {
   const problem = (settings: object) =>
-    makeMesh(shapeSchema.parse(settings), '#000000', { path: () => undefined, heights: () => undefined });
+    makeMesh(shapeSchema.parse(settings), '#000000', { path: () => undefined });
   expect(problem({ shape: 'tube', path: 'gone' })).toBe('surface-path-missing');
   expect(problem({ shape: 'loft', paths: [] })).toBe('surface-too-few-paths');
-  expect(problem({ shape: 'picture', image: { hash: 'b'.repeat(64), fileName: '' } })).toBe(
-    'surface-picture-missing',
-  );
 });

@@ -29,31 +29,6 @@ export function hills(s: Of<'hills'>): Grid[] {
   return [{ columns: s.columns, rows: s.rows, at }];
 }
 
-/** A picture's heights: rows from top to bottom, 0 to 1 each. */
-export interface Heights {
-  width: number;
-  height: number;
-  values: Float32Array;
-}
-
-/** Heights from a picture, straight between its dots; its top is away from the viewer. */
-export function picture(s: Of<'picture'>, image: Heights): Grid[] {
-  const read = (x: number, y: number) =>
-    image.values[
-      Math.min(image.height - 1, Math.max(0, y)) * image.width + Math.min(image.width - 1, Math.max(0, x))
-    ];
-  const height = (u: number, v: number) => {
-    const x = u * image.width - 0.5;
-    const y = (1 - v) * image.height - 0.5;
-    const [ix, iy] = [Math.floor(x), Math.floor(y)];
-    const [fx, fy] = [x - ix, y - iy];
-    const top = read(ix, iy) * (1 - fx) + read(ix + 1, iy) * fx;
-    const below = read(ix, iy + 1) * (1 - fx) + read(ix + 1, iy + 1) * fx;
-    return s.height * (top * (1 - fy) + below * fy);
-  };
-  return [{ columns: s.columns, rows: s.rows, at: level(s.width, s.depth, (_x, _z, u, v) => height(u, v)) }];
-}
-
 const TURN = 2 * Math.PI;
 
 export const sphere = (s: Of<'sphere'>): Grid[] => [

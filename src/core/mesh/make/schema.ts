@@ -22,17 +22,6 @@ export const shapeSchema = z.discriminatedUnion('shape', [
     seed: z.int().default(1),
   }),
   z.object({
-    shape: z.literal('picture'),
-    image: z
-      .object({ hash: z.string().regex(/^[0-9a-f]{64}$/), fileName: z.string().max(200) })
-      .describe('A grey PNG; black is low, white is high'),
-    width: size.default(24),
-    depth: size.default(24),
-    columns: cells.default(96),
-    rows: cells.default(96),
-    height: z.number().min(-1e4).max(1e4).default(3).describe('Metres from black to white'),
-  }),
-  z.object({
     shape: z.literal('turned'),
     path: z.string().describe('Its profile'),
     axis: z

@@ -1,14 +1,17 @@
 'use client';
 
 import { useEffect, useRef, useState, type PointerEvent } from 'react';
-import type { Pegs } from '@/core/arrange/pegs/schema';
+import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
-import { movePegs } from '@/store/commands/pegs';
+import { movePegs, setPeg } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
-import { useEngine } from '@/store/engine';
+import { engine, useEngine } from '@/store/engine';
+import { quatRotate } from '@/core/math/quat';
+import type { Vec3 } from '@/core/math/vec3';
 import { selectSlots, setHover, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
+import { standingNow } from '../../recipe/pegs/pegMoves';
 
 /** Pegs from above, with the paths for bearings; each is dragged in the plan. */
 export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
@@ -28,7 +31,10 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
     seen.observe(element);
     return () => seen.disconnect();
   }, []);
-  const own: [number, number, number, number] = a.pegs.reduce(
+  // The result moves with the surfaces; what is drawn follows it.
+  useEngine((s) => s.result.arrangements.get(a.id));
+  const standing = standingNow(a, a.pegs);
+  const own: [number, number, number, number] = standing.reduce(
     (b, { position: [x, , z] }) => [
       Math.min(b[0], x),
       Math.max(b[1], x),
@@ -50,33 +56,35 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
   ];
   const color = THREAD_COLORS[a.thread];
   const grab =
-    (id: string, [px, py, pz]: [number, number, number]) =>
+    (peg: Peg, [px, py, pz]: [number, number, number]) =>
     (e: PointerEvent<SVGElement>) => {
       if (e.button !== 0 || readOnly) return;
       e.preventDefault();
+      const { id } = peg;
       selectSlots(a.id, [pegNumber(id)]);
       setHeld(own);
       const key = `peg ${id}`;
-      dragGesture(
-        e,
-        key,
-        (m) =>
-          dispatch(
-            movePegs,
-            {
-              id: a.id,
-              to: {
-                [id]: [
-                  Number((px + (m.clientX - e.clientX) / k).toFixed(4)),
-                  py,
-                  Number((pz + (m.clientY - e.clientY) / k).toFixed(4)),
-                ],
-              },
-            },
-            key,
-          ),
-        () => setHeld(null),
-      );
+      let over = false;
+      const move = (m: globalThis.PointerEvent) => {
+        const to: Vec3 = [
+          Number((px + (m.clientX - e.clientX) / k).toFixed(4)),
+          py,
+          Number((pz + (m.clientY - e.clientY) / k).toFixed(4)),
+        ];
+        if (!peg.pin) return void dispatch(movePegs, { id: a.id, to: { [id]: to } }, key);
+        // A pinned one keeps to its surface: it is pinned to what lies under the place.
+        const [{ rotation }] = standingNow(a, [peg]);
+        const { lift, lean } = peg.pin;
+        void engine()
+          .pinPlaces([{ at: to, front: quatRotate(rotation, [0, 0, 1]), lift, lean }], 'down')
+          .then(([pin]) => {
+            if (pin && !over) dispatch(setPeg, { id: a.id, peg: id, values: { pin, position: to } }, key);
+          });
+      };
+      dragGesture(e, key, move, () => {
+        over = true;
+        setHeld(null);
+      });
     };
   return (
     <div className="flex h-full flex-col">
@@ -97,8 +105,8 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
                 return <path key={`${p.id} ${i}`} d={`M${d.join('L')}`} fill="none" stroke="var(--edge)" />;
               }),
             )}
-            {a.pegs.slice(0, 3000).map((peg) => {
-              const [x, y] = at(peg.position[0], peg.position[2]);
+            {standing.slice(0, 3000).map(({ peg, position }) => {
+              const [x, y] = at(position[0], position[2]);
               const slot = pegNumber(peg.id);
               const lit = (chosen?.includes(slot) ?? false) || hover === slot;
               return (
@@ -114,7 +122,7 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
                   stroke="var(--paper)"
                   strokeWidth={1.5}
                   className="cursor-move touch-none"
-                  onPointerDown={grab(peg.id, peg.position)}
+                  onPointerDown={grab(peg, position)}
                   onPointerEnter={() => setHover({ arrangement: a.id, slot })}
                   onPointerLeave={() => setHover(null)}
                 />

@@ -3,7 +3,7 @@
 import { Trash2 } from 'lucide-react';
 import type { Pegs } from '@/core/arrange/pegs/schema';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
-import { movePegs, removePegs, setPeg } from '@/store/commands/pegs';
+import { removePegs, setPeg, setPegsGround } from '@/store/commands/pegs';
 import { removeArrangement, setArrangement } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -11,13 +11,16 @@ import { selectSlots, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { PropPicture } from '../../basket/PropPicture';
 import { IconButton } from '../../controls/Button';
-import { NumberBox } from '../../controls/NumberField';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { duplicateSelected } from '../../shell/actions';
 import { sentence } from '../../words/findings';
 import { plural } from '../../words/numbers';
+import { groundPhrase } from '../../words/phrases';
+import { GroundStep } from '../GroundStep';
 import { NodeHead } from '../nodes/NodeHead';
 import { Step } from '../Step';
+import { PegActions } from './PegActions';
+import { PegFields } from './PegFields';
 
 const MOST_LISTED = 200;
 
@@ -32,6 +35,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
   for (const peg of a.pegs) counts.set(peg.prop, (counts.get(peg.prop) ?? 0) + 1);
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
   const findings = result?.findings ?? [];
+  const free = a.pegs.filter((p) => !p.pin).length;
   const pegs = chosen ? a.pegs.filter((p) => chosen.includes(pegNumber(p.id))) : a.pegs;
   return (
     <>
@@ -102,37 +106,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
                     <Trash2 size={13} />
                   </IconButton>
                 </div>
-                <div className="mt-1 grid grid-cols-3 gap-1">
-                  {(['X', 'Y', 'Z'] as const).map((name, axis) => (
-                    <NumberBox
-                      key={name}
-                      label={`Peg ${pegNumber(peg.id)} ${name}`}
-                      prefix={name}
-                      dimension="length"
-                      unit={scene.units}
-                      step={0.05}
-                      value={peg.position[axis]}
-                      className="!px-1 [&_span:last-child]:hidden"
-                      onChange={(v, key) =>
-                        v !== null &&
-                        dispatch(
-                          movePegs,
-                          {
-                            id: a.id,
-                            to: {
-                              [peg.id]: peg.position.map((x, i) => (i === axis ? v : x)) as [
-                                number,
-                                number,
-                                number,
-                              ],
-                            },
-                          },
-                          key,
-                        )
-                      }
-                    />
-                  ))}
-                </div>
+                <PegFields arrangement={a.id} peg={peg} />
               </li>
             ))}
           </ul>
@@ -143,6 +117,29 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
           )}
         </Step>
         <Step
+          name="ground"
+          title="Ground"
+          color={color}
+          phrase={free > 0 ? groundPhrase(a.ground, scene) : 'All pinned'}
+        >
+          {free > 0 ? (
+            <GroundStep
+              ground={a.ground}
+              set={(values, key) => dispatch(setPegsGround, { id: a.id, values }, key)}
+            />
+          ) : (
+            <p className="text-[12.5px] text-soft">Every peg is pinned. Free ones can land here.</p>
+          )}
+        </Step>
+        <Step
+          name="hand"
+          title="Arrange"
+          color={color}
+          phrase={chosen ? plural(pegs.length, 'selected peg') : 'All pegs'}
+        >
+          <PegActions arrangement={a} pegs={pegs} />
+        </Step>
+        <Step
           name="checks"
           title="Checks"
           color={color}
@@ -151,9 +148,15 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         >
           {findings.length === 0 && <p className="text-[13px] text-good">Nothing is missing.</p>}
           {findings.map((f, i) => (
-            <p key={i} className="text-[12.5px]">
+            <button
+              key={i}
+              type="button"
+              disabled={!f.slots?.length}
+              onClick={() => selectSlots(a.id, f.slots!.slice(0, 200))}
+              className="block w-full rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
+            >
               {sentence(f, scene)}
-            </p>
+            </button>
           ))}
         </Step>
       </fieldset>

@@ -49,12 +49,6 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
     { name: 'seed', label: 'Seed', whole: true, reset: 1 },
     ...grid(64, 64),
   ],
-  picture: [
-    size('width', 'Width', 24),
-    size('depth', 'Depth', 24),
-    { ...lengthField('height', 'Height', 3, 'From black to white'), min: -1e4, max: 1e4 },
-    ...grid(96, 96),
-  ],
   turned: [
     { name: 'sweepDeg', label: 'Sweep', dimension: 'angle', step: 5, min: 1, max: 360, reset: 360 },
     ...grid(48, 32),
