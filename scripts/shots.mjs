@@ -46,6 +46,7 @@ for (const [title, name] of [
   ['Tern Quay', 'tern-quay'],
   ['Rope fence', 'rope-fence'],
   ['Ferry loop', 'ferry-loop'],
+  ['Sailcloth', 'sailcloth'],
 ]) {
   await open(title);
   await page.keyboard.press('Escape');

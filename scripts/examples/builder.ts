@@ -6,7 +6,13 @@ import { applyCommand, type Command } from '@/store/command';
 import { addEntry, setEntry } from '@/store/commands/order';
 import { addRun } from '@/store/commands/runs';
 import { addProp } from '@/store/commands/scene';
-import { addSurface } from '@/store/commands/surfaces';
+import { addPegs } from '@/store/commands/pegs';
+import { addSurface, makeSurface, setShape, setSurfaceColor } from '@/store/commands/surfaces';
+import type { Vec3 } from '@/core/math/vec3';
+import type { SurfaceShape } from '@/core/mesh/make/schema';
+import { EngineService } from '@/engine/service';
+
+const round = (v: number) => Number(v.toFixed(9));
 
 /** Builds scenes by the commands that the interface uses. */
 export class Builder {
@@ -33,6 +39,29 @@ export class Builder {
 
   surface(name: string, title: string): string {
     return this.do(addSurface, { name: title, mesh: { source: 'built', name } });
+  }
+
+  /** A surface made from numbers. */
+  made(shape: SurfaceShape['shape'], name: string, values: Partial<SurfaceShape>, color: string, position: Vec3 = [0, 0, 0]): string {
+    const id = this.do(makeSurface, { shape, name, position });
+    this.do(setShape, { id, values });
+    this.do(setSurfaceColor, { id, color });
+    return id;
+  }
+
+  /** Pegs on the places of the surfaces nearest to these, facing as told. */
+  pegs(name: string, prop: string, places: { at: Vec3; front: Vec3 }[], how: 'nearest' | 'down', size = 1, lift = 0): string {
+    const service = new EngineService();
+    service.evaluateAll(this.scene);
+    const pins = service.pinPlaces(places.map((p) => ({ ...p, lift })), how);
+    const pegs = places.map(({ at }, i) => ({
+      prop,
+      pin: pins[i] && { ...pins[i], uv: pins[i].uv?.map((v) => round(v)) as [number, number] | undefined, u: round(pins[i].u), v: round(pins[i].v), turnDeg: round(pins[i].turnDeg) },
+      position: at,
+      rotation: [0, 0, 0, 1] as [number, number, number, number],
+      scale: [size, size, size] as Vec3,
+    }));
+    return this.do(addPegs, { id: null, name, pegs }).split(' ')[0];
   }
 
   findRun(id: string): Run {

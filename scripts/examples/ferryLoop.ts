@@ -2,6 +2,7 @@ import type { Scene } from '@/core/scene/schema';
 import { addGenerated, addOffset, setGenerator, setPath, setSource } from '@/store/commands/paths';
 import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
 import { setSurface } from '@/store/commands/surfaces';
+import type { Vec3 } from '@/core/math/vec3';
 import { Builder } from './builder';
 
 /** Cars on a closed loop, drawn round by the pulley; buoys mark the lane, pylons carry the line. */
@@ -44,5 +45,13 @@ export function ferryLoop(): Scene {
   b.do(setArrangement, { id: ends, values: { thread: 'moss' } });
   b.do(setStep, { id: ends, step: 'spacing', values: { mode: 'count', count: 2, insetStart: 0.5, insetEnd: 0.5, rows: { count: 1, distance: 1.1, stagger: 0, side: 'both', mirrored: false } } });
   b.do(setStep, { id: ends, step: 'facing', values: { size: 0.8 } });
+  // The beacon stands behind the loop, with rings to moor at around its foot.
+  const tower = b.surface('tower', 'Beacon tower');
+  b.do(setSurface, { id: tower, values: { position: [-3.5, -0.1, -9], size: 0.8 } });
+  const around = Array.from({ length: 7 }, (_, i): { at: Vec3; front: Vec3 } => {
+    const a = (i / 7) * 2 * Math.PI;
+    return { at: [-3.5 + 3 * Math.sin(a), 1.1, -9 + 3 * Math.cos(a)], front: [0, 1, 0] };
+  });
+  b.pegs('Mooring rings', b.prop('mooring-ring'), around, 'nearest', 2);
   return b.scene;
 }

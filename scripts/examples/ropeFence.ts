@@ -3,6 +3,7 @@ import { addKeepOut } from '@/store/commands/gaps';
 import { setEntry } from '@/store/commands/order';
 import { addGenerated, addPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setStep } from '@/store/commands/runs';
+import type { Ground } from '@/core/arrange/steps/schema';
 import { Builder } from './builder';
 
 /** Length of the rail prop, metres: the corners stand at whole numbers of it, so that posts meet every joint. */
@@ -12,7 +13,9 @@ const RAIL = 1.6;
 export function ropeFence(): Scene {
   const b = new Builder('Rope fence over the sands', { eye: [6, 6.2, 14.5], target: [5.6, 0.3, -1] });
   const props = b.props(['rope-post', 'rail', 'plank', 'grass-tuft', 'boulder']);
-  b.surface('floor', 'Sands');
+  b.made('hills', 'Dunes', { width: 44, depth: 36, columns: 96, rows: 80, height: 0.8, span: 9, layers: 2, seed: 6 }, '#DFCFAA', [5, 0, -2]);
+  /** Stands on the dunes; tall things upright, low ones with the ground. */
+  const land = (id: string, values: Partial<Ground> = {}) => b.do(setStep, { id, step: 'ground', values: { mode: 'land', above: 4, ...values } });
 
   const at = (x: number, z: number): [number, number, number] => [x * RAIL, 0, z * RAIL];
   const fence = b.do(addPath, { name: 'Fence line', kind: 'corner', points: [at(-3, 3), at(1, 3), at(1, -1), at(6, -1), at(6, 2), at(9, 2)] });
@@ -25,6 +28,7 @@ export function ropeFence(): Scene {
 
   const posts = b.run('Posts', fence, [[props['rope-post'], 1]]);
   b.do(setStep, { id: posts, step: 'spacing', values: { pitch: RAIL, leftover: 'end' } });
+  land(posts, { lean: 0.15, sink: [0.02, 0.08] });
   b.do(setStep, { id: posts, step: 'variation', values: { tipDeg: [-2, 2], rollDeg: [-2, 2], sizeY: [0.96, 1.05] } });
 
   for (const [name, lift, thread] of [
@@ -35,6 +39,7 @@ export function ropeFence(): Scene {
     b.do(setArrangement, { id: rails, values: { thread } });
     b.do(setStep, { id: rails, step: 'spacing', values: { mode: 'touch' } });
     b.do(setStep, { id: rails, step: 'facing', values: { lift } });
+    land(rails, { contact: 'footprint', lean: 1 });
     b.do(addKeepOut, { id: rails, keepOut: { kind: 'near', name: 'Footpath', of: { kind: 'path', id: footpath }, distance: 0.85 } });
   }
 
@@ -42,6 +47,7 @@ export function ropeFence(): Scene {
   b.do(setArrangement, { id: boards, values: { thread: 'plum' } });
   b.do(setStep, { id: boards, step: 'spacing', values: { pitch: 0.2, looseBy: 0.012 } });
   b.do(setStep, { id: boards, step: 'variation', values: { turnDeg: [-4, 4], side: [-0.05, 0.05], spread: { ...b.findRun(boards).variation.spread, turnDeg: 'bell' } } });
+  land(boards, { contact: 'footprint', lean: 1 });
   b.do(setStep, { id: boards, step: 'gaps', values: { chance: 0.05, longest: 1 } });
 
   const tufts = b.run('Tufts along the fence', fence, [[props['grass-tuft'], 1], [props.boulder, 1]]);
@@ -50,6 +56,7 @@ export function ropeFence(): Scene {
   b.do(setStep, { id: tufts, step: 'order', values: { mode: 'mix', bag: true } });
   b.do(setStep, { id: tufts, step: 'spacing', values: { pitch: 0.85, looseBy: 0.3, minDistance: 0.2, rows: { count: 1, distance: 1.1, stagger: 0, side: 'both', mirrored: false } } });
   b.do(setStep, { id: tufts, step: 'variation', values: { turnDeg: [-180, 180], side: [-0.35, 0.35], size: [0.6, 1.2], tint: { colors: ['#d6a02b', '#61793f'], strength: [0, 0.35] }, perProp: { [props.boulder]: { size: [0.25, 0.5] } } } });
+  land(tufts, { lean: 0.5, sink: [0, 0.05] });
   b.do(setStep, { id: tufts, step: 'gaps', values: { collide: 'leave-out' } });
   b.do(addKeepOut, { id: tufts, keepOut: { kind: 'near', name: 'Footpath', of: { kind: 'path', id: footpath }, distance: 0.9 } });
   b.do(setPath, { id: footpath, values: { visible: false } });

@@ -6,7 +6,8 @@ import { addKeepOut } from '@/store/commands/gaps';
 import { setSlotsRemoved } from '@/store/commands/hand';
 import { addGenerated, addPath, setPath, setSource } from '@/store/commands/paths';
 import { setArrangement, setRunPaths, setSeed, setStep } from '@/store/commands/runs';
-import { setSurface } from '@/store/commands/surfaces';
+import { addDeformer, setSurface } from '@/store/commands/surfaces';
+import { COLORS } from '@/demo/shape';
 import { Builder } from './builder';
 
 /** Points along the quay's edge, `inland` metres from it and `up` metres high. */
@@ -28,11 +29,14 @@ export function ternQuay(): Scene {
   const b = new Builder('Tern Quay, lantern evening', { eye: [-1.5, 6.4, 19.5], target: [1.2, 1.1, 1.2] });
   const props = b.props([
     'bollard', 'bollard-painted', 'lamp-post', 'pennant-madder', 'pennant-weld', 'pennant-woad', 'pennant-moss', 'pennant-linen',
-    'square-flag', 'lantern', 'crate', 'barrel', 'rope-coil', 'bench', 'mooring-ring', 'life-ring', 'rope-piece', 'net-float',
+    'square-flag', 'lantern', 'dinghy', 'crate', 'barrel', 'rope-coil', 'bench', 'mooring-ring', 'life-ring', 'rope-piece', 'net-float',
   ]);
   b.surface('quay', 'Quay');
   const water = b.surface('water', 'Water');
-  b.do(setSurface, { id: water, values: { position: [0, -1.5, 0] } });
+  b.do(setSurface, { id: water, values: { position: [0, -1.62, 0] } });
+  const ripples = b.made('plane', 'Harbour water', { width: 60, depth: 26, columns: 60, rows: 26 }, COLORS.water, [0, -1.5, 16]);
+  b.do(addDeformer, { id: ripples, kind: 'wave', values: { height: 0.06, length: 5.5, speed: 0.9, directionDeg: 25 } });
+  b.do(addDeformer, { id: ripples, kind: 'noise', values: { height: 0.05, span: 3, speed: 0.4, push: 'y' } });
 
   const edge = b.do(addPath, { name: 'Quay edge', points: QUAY_EDGE });
   const bollards = b.run('Quay bollards', edge, [[props.bollard, 3], [props['bollard-painted'], 1]]);
@@ -79,6 +83,12 @@ export function ternQuay(): Scene {
   b.do(setStep, { id: goods, step: 'spacing', values: { pitch: 1.35, looseBy: 0.12 } });
   b.do(setStep, { id: goods, step: 'variation', values: { side: [-0.25, 0.25], turnDeg: [-20, 20], size: [0.92, 1.08] } });
   b.do(setPath, { id: stores, values: { visible: false } });
+  const moored: { at: Vec3; front: Vec3 }[] = [
+    { at: [-9, 0, 9], front: [1, 0, 0.3] },
+    { at: [-4.4, 0, 7.2], front: [-1, 0, 0.25] },
+    { at: [11.5, 0, 11], front: [1, 0, -0.5] },
+  ];
+  b.pegs('Dinghies', props.dinghy, moored, 'down', 1, 0.19);
   lifeRing(b, props);
   return b.scene;
 }

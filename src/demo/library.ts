@@ -60,6 +60,8 @@ export const BUILT: BuiltMesh[] = [
   prop('buoy', 'Buoy', harbour.buoy),
   prop('boulder', 'Boulder', harbour.boulder),
   prop('grass-tuft', 'Grass tuft', harbour.grassTuft),
+  prop('dinghy', 'Dinghy', harbour.dinghy, 'origin'),
+  prop('stitch', 'Stitch', line.stitch),
   { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
   { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: quay.water },
   { name: 'tower', title: 'Beacon tower', use: 'surface', foot: 'origin', make: () => tower() },

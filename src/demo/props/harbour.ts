@@ -1,3 +1,4 @@
+import type { Vec3 } from '@/core/math/vec3';
 import type { Mesh } from '@/core/mesh/mesh';
 import { COLORS as C, Shape } from '../shape';
 import { cos, sin } from '@/core/math/portable';
@@ -223,4 +224,40 @@ export function grassTuft(): Mesh {
     );
   }
   return s.mesh();
+}
+
+/** A small open boat: front is the bow, the foot lies on the water line. */
+export function dinghy(): Mesh {
+  // Along the keel: how far on, half widths above and below, heights below and above.
+  const ribs: [number, number, number, number, number][] = [
+    [-1.4, 0.55, 0.38, -0.1, 0.42],
+    [-0.5, 0.7, 0.5, -0.18, 0.4],
+    [0.6, 0.64, 0.42, -0.18, 0.44],
+    [1.6, 0.05, 0.03, -0.02, 0.62],
+  ];
+  const s = new Shape();
+  const at = ([z, top, below, low, high]: (typeof ribs)[number], side: number, up: boolean): Vec3 => [
+    side * (up ? top : below),
+    up ? high : low,
+    z,
+  ];
+  for (let i = 0; i + 1 < ribs.length; i++) {
+    const [a, b] = [ribs[i], ribs[i + 1]];
+    for (const side of [1, -1])
+      s.sheet(
+        [at(a, side, false), at(b, side, false), at(b, side, true), at(a, side, true)],
+        C.madder,
+        C.paleWood,
+      );
+    s.sheet([at(a, -1, false), at(a, 1, false), at(b, 1, false), at(b, -1, false)], C.paleWood, C.deepInk);
+  }
+  const stern = ribs[0];
+  s.sheet(
+    [at(stern, 1, false), at(stern, -1, false), at(stern, -1, true), at(stern, 1, true)],
+    C.wood,
+    C.wood,
+  );
+  s.moveTo(0, 0.22, -0.75).box(1.2, 0.05, 0.3, C.linen);
+  s.moveTo(0, 0.22, 0.35).box(1.24, 0.05, 0.28, C.linen);
+  return s.moveTo(0, 0, 0).mesh();
 }

@@ -140,3 +140,8 @@ export function plank(): Mesh {
 export function rail(): Mesh {
   return new Shape().box(0.06, 0.09, 1.6, C.paleWood).mesh();
 }
+
+/** A stitch: a short thread that lies along its front. */
+export function stitch(): Mesh {
+  return new Shape().box(0.022, 0.018, 0.11, C.deepInk).mesh();
+}

@@ -23,12 +23,17 @@ const EXAMPLES = [
   {
     name: 'rope-fence',
     title: 'Rope fence over the sands',
-    text: 'Posts and rails that meet at every corner, and a gap for the footpath',
+    text: 'Posts, rails and boards that land on the dunes, and a gap for the footpath',
   },
   {
     name: 'ferry-loop',
     title: 'Ferry loop',
     text: 'Cars drawn round a closed line by the pulley, past pylons and lane marks',
+  },
+  {
+    name: 'sailcloth',
+    title: 'Sailcloth',
+    text: 'A sail in the wind: stitches, rings and cleats stay on their cloth',
   },
 ];
 

@@ -20,7 +20,7 @@ export function TimeBar() {
   return (
     <div
       role="group"
-      aria-label="Time"
+      aria-label="Time bar"
       className="absolute bottom-3 left-1/2 ml-2 flex h-9 -translate-x-1/2 items-center gap-0.5 rounded-lg border border-edge bg-paper/95 px-1 shadow-sm"
     >
       <IconButton

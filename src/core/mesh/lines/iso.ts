@@ -1,6 +1,6 @@
 import { lerp, type Vec3 } from '../../math/vec3';
 import type { Mesh } from '../mesh';
-import { chain, topologyOf, vertexAt, type MeshLine } from './topology';
+import { chain, topologyOf, type MeshLine } from './topology';
 
 /**
  * Lines on a mesh where one texture coordinate stays the same, run towards rising values of the other, from the
@@ -32,11 +32,42 @@ export function uvRange(mesh: Mesh, axis: 0 | 1): [number, number] {
   return low <= high ? [low, high] : [0, 0];
 }
 
+/** A line as it crosses edges: two vertices of the mesh and the weight of the second for each point. */
+interface Crossed {
+  vertices: Uint32Array;
+  weights: Float64Array;
+  closed: boolean;
+}
+
+/** Where lines cross depends on uv and faces alone: while a surface only moves they are looked up. */
+const kept = new WeakMap<Float32Array, { indices: Uint32Array; lines: Map<string, Crossed[]> }>();
+
 function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): MeshLine[] {
+  let have = kept.get(uvs);
+  if (have?.indices !== mesh.indices) kept.set(uvs, (have = { indices: mesh.indices, lines: new Map() }));
+  const key = `${axis} ${value}`;
+  let lines = have.lines.get(key);
+  if (!lines) {
+    // A slider dragged over many values is no reason to keep them all.
+    if (have.lines.size > 200) have.lines.clear();
+    have.lines.set(key, (lines = crossings(mesh, uvs, axis, value)));
+  }
+  const p = mesh.positions;
+  return lines.map(({ vertices, weights, closed }) => ({
+    closed,
+    points: Array.from(weights, (w, i): Vec3 => {
+      const a = vertices[i * 2] * 3;
+      const b = vertices[i * 2 + 1] * 3;
+      return lerp([p[a], p[a + 1], p[a + 2]], [p[b], p[b + 1], p[b + 2]], w);
+    }),
+  }));
+}
+
+function crossings(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Crossed[] {
   const t = topologyOf(mesh);
   const count = t.position.length / 3;
-  const crossings = new Map<number, number>();
-  const points: Vec3[] = [];
+  const known = new Map<number, number>();
+  const points: { i: number; j: number; u: number }[] = [];
   const pieces: [number, number][] = [];
   const { indices } = mesh;
   for (let f = 0; f * 3 < indices.length; f++) {
@@ -48,10 +79,10 @@ function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Me
       const u = (value - a) / (b - a);
       const [v, w] = [t.weld[i], t.weld[j]];
       const key = Math.min(v, w) * count + Math.max(v, w);
-      let id = crossings.get(key);
+      let id = known.get(key);
       if (id === undefined) {
-        crossings.set(key, (id = points.length));
-        points.push(lerp(vertexAt(t, v), vertexAt(t, w), u));
+        known.set(key, (id = points.length));
+        points.push({ i, j, u });
       }
       const other = 1 - axis;
       found.push({ id, other: uvs[i * 2 + other] * (1 - u) + uvs[j * 2 + other] * u });
@@ -62,5 +93,9 @@ function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Me
   }
   return chain(pieces)
     .filter((c) => c.ids.length > 1)
-    .map((c) => ({ points: c.ids.map((id) => points[id]), closed: c.closed && c.ids.length > 2 }));
+    .map((c) => ({
+      vertices: Uint32Array.from(c.ids.flatMap((id) => [points[id].i, points[id].j])),
+      weights: Float64Array.from(c.ids, (id) => points[id].u),
+      closed: c.closed && c.ids.length > 2,
+    }));
 }

@@ -1,0 +1,263 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  at,
+  axes,
+  choose,
+  counts,
+  hang,
+  newScene,
+  openStep,
+  pathByNumbers,
+  rows,
+  settled,
+  takeProps,
+  type,
+  type Row,
+} from './support/app';
+
+test.beforeEach(({ page }) => newScene(page));
+
+const make = async (page: Page, shape: string, values: Record<string, string> = {}) => {
+  await choose(page, 'New path or surface', shape);
+  await settled(page);
+  for (const axis of ['X', 'Y', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
+  for (const [label, value] of Object.entries(values))
+    await type(page.getByLabel(label, { exact: true }), value);
+  await settled(page);
+};
+const placed = (list: Row[]) => list.filter((r) => r.state === 'placed');
+const setTime = async (page: Page, seconds: string) => {
+  await page.getByRole('button', { name: 'Speed and loop' }).click();
+  await type(page.getByLabel('Time', { exact: true }), seconds);
+  await page.keyboard.press('Escape');
+  await settled(page);
+};
+
+test('a run lands on a slope, leans with it, and what finds no ground is counted, shown and led to', async ({
+  page,
+}) => {
+  await make(page, 'Plane', { Roll: '20' });
+  await pathByNumbers(page, [
+    [-9, 0],
+    [5, 0],
+  ]);
+  await takeProps(page, 'Crate');
+  await hang(page, 'Crate');
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1');
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Land' }).click();
+  await settled(page);
+  const slope = Math.tan((20 * Math.PI) / 180);
+  const half = 6 * Math.cos((20 * Math.PI) / 180);
+  let list = await rows(page);
+  for (const r of list) expect(r.y).toBeCloseTo(Math.abs(r.x) <= half ? r.x * slope : 0, 6);
+  expect(axes(list[8]).up[1]).toBeCloseTo(1, 9);
+  await ground.getByRole('radio', { name: 'Footprint' }).click();
+  await type(ground.getByLabel('Lean', { exact: true }), '50');
+  await settled(page);
+  list = await rows(page);
+  // Inside the slope each stands half way between upright and square to it.
+  expect(axes(list[8]).up[1]).toBeCloseTo(Math.cos((10 * Math.PI) / 180), 6);
+  await type(ground.getByLabel('Lean', { exact: true }), '100');
+  await type(ground.getByLabel('Leans at most'), '15');
+  await settled(page);
+  expect(axes((await rows(page))[8]).up[1]).toBeCloseTo(Math.cos((15 * Math.PI) / 180), 6);
+  // The heights from the side.
+  await page.getByRole('radio', { name: 'Heights' }).click();
+  const heights = page.getByTestId('heights');
+  await expect(heights).toBeVisible();
+  expect(Number(await heights.getAttribute('data-low'))).toBeCloseTo(-half * slope, 1);
+  await page.getByRole('radio', { name: 'Props', exact: true }).click();
+  // Off the plane: left out, as rings with their reason.
+  await ground.getByRole('radio', { name: 'Leave out' }).click();
+  await settled(page);
+  const off = (await rows(page)).filter((r) => r.reason === 'missed');
+  expect(off.map((r) => r.x)).toEqual([-9, -8, -7, -6].map((x) => expect.closeTo(x, 6)));
+  expect((await counts(page)).gaps).toBe(4);
+  await expect(page.locator('[data-state="missed"]')).toHaveCount(4);
+  const checks = await openStep(page, 'Checks');
+  await checks.getByRole('button', { name: /4 props found no ground/ }).click();
+  await expect(page.getByRole('group', { name: 'Selected prop' }).getByText('4 props')).toBeVisible();
+});
+
+test('hugging a ball the props stand square to it; a surface flipped, flattened and hidden', async ({
+  page,
+}) => {
+  await make(page, 'Sphere', { Radius: '3', Columns: '96', Rows: '48' });
+  await choose(page, 'New path or surface', 'Circle');
+  await settled(page);
+  await type(page.getByLabel('Radius', { exact: true }), '5');
+  for (const axis of ['X', 'Y', 'Z'])
+    await type(page.getByLabel(`Position ${axis}`, { exact: true }), axis === 'Y' ? '2' : '0');
+  await takeProps(page, 'Net float');
+  await hang(page, 'Net float');
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Hug' }).click();
+  await settled(page);
+  const list = placed(await rows(page));
+  expect(list.length).toBeGreaterThan(20);
+  for (const r of list) {
+    const far = Math.hypot(r.x, r.y, r.z);
+    expect(Math.abs(far - 3)).toBeLessThan(0.01);
+    [r.x, r.y, r.z].forEach((v, k) => expect(axes(r).up[k]).toBeCloseTo(v / far, 2));
+  }
+  await page.getByRole('button', { name: /^Sphere Surface/ }).click();
+  await page.getByRole('switch', { name: 'Inside out' }).click();
+  await page.getByRole('radio', { name: 'Normals', exact: true }).click();
+  await settled(page);
+  await page.getByRole('button', { name: /^Net float Run/ }).click();
+  const inside = placed(await rows(page));
+  inside.forEach((r, i) => expect(axes(r).up[0]).toBeCloseTo(-axes(list[i]).up[0], 6));
+  // Hidden, it is no ground any more: that is said.
+  await page.getByRole('button', { name: 'Hide Sphere' }).click();
+  await settled(page);
+  await expect((await openStep(page, 'Checks')).getByText(/There is no surface to stand on/)).toBeVisible();
+});
+
+test('pegs: under the pointer, over the edge without letting go, and on their material when it moves', async ({
+  page,
+}) => {
+  await make(page, 'Rounded box');
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await takeProps(page, 'Cleat');
+  await page.keyboard.press('3');
+  const move = async (x: number, y: number, steps = 1) => {
+    const p = await at(page, x, y);
+    await page.mouse.move(p.x, p.y, { steps });
+  };
+  await move(0.42, 0.36);
+  await page.mouse.wheel(0, 100);
+  await page.mouse.down();
+  await page.mouse.up();
+  await settled(page);
+  await move(0.6, 0.36);
+  await page.mouse.down();
+  await page.mouse.up();
+  await settled(page);
+  let list = await rows(page);
+  expect(list).toHaveLength(2);
+  for (const r of list) {
+    expect(r.y).toBeCloseTo(2, 5);
+    expect(axes(r).up[1]).toBeCloseTo(1, 5);
+  }
+  // One over the edge, down onto the wall, as one step of the undo list.
+  await move(0.42, 0.36);
+  await page.mouse.down();
+  await move(0.42, 0.5, 4);
+  await move(0.42, 0.62, 4);
+  await page.mouse.up();
+  await settled(page);
+  const slid = (await rows(page))[0];
+  expect(slid.y).toBeLessThan(1.8);
+  expect(Math.abs(axes(slid).up[1])).toBeLessThan(1e-4);
+  expect(Math.max(Math.abs(slid.x), Math.abs(slid.z))).toBeCloseTo(2, 5);
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  expect((await rows(page))[0].y).toBeCloseTo(2, 5);
+  // The box moves and turns: the pegs go with it.
+  await page.keyboard.press('1');
+  await page.getByRole('button', { name: /^Rounded box Surface/ }).click();
+  await type(page.getByLabel('Position X', { exact: true }), '3');
+  await type(page.getByLabel('Turn', { exact: true }), '90');
+  await settled(page);
+  const moved = await rows(page);
+  moved.forEach((r, i) => {
+    expect(r.x - 3).toBeCloseTo(list[i].z, 5);
+    expect(r.z).toBeCloseTo(-list[i].x, 5);
+  });
+  // By numbers: lifted off, and let go, where it stays.
+  await page.getByRole('button', { name: /^Pegs Pegs/ }).click();
+  const places = await openStep(page, 'Places');
+  await type(places.getByLabel(/^Peg \d+ lift$/).first(), '0.5');
+  await settled(page);
+  list = await rows(page);
+  expect(list[0].y).toBeCloseTo(2.5, 5);
+  const arrange = await openStep(page, 'Arrange');
+  await arrange.getByRole('button', { name: 'Let go of the surface' }).click();
+  await page.getByRole('button', { name: /^Rounded box Surface/ }).click();
+  await type(page.getByLabel('Position X', { exact: true }), '0');
+  await settled(page);
+  expect((await rows(page)).map((r) => r.x)).toEqual(list.map((r) => expect.closeTo(r.x, 6)));
+});
+
+test('pegs in numbers: copied in a row, evenly distributed, mirrored, and turned to face the last', async ({
+  page,
+}) => {
+  await make(page, 'Plane');
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await takeProps(page, 'Barrel');
+  await page.keyboard.press('3');
+  const p = await at(page, 0.5, 0.5);
+  await page.mouse.move(p.x, p.y);
+  await page.mouse.down();
+  await page.mouse.up();
+  await settled(page);
+  await page.keyboard.press('1');
+  const [first] = await rows(page);
+  const arrange = await openStep(page, 'Arrange');
+  await type(arrange.getByLabel('Copies', { exact: true }), '3');
+  await type(arrange.getByLabel('Step of the copies X'), '0.8');
+  await arrange.getByRole('button', { name: 'Copy in a row' }).click();
+  await expect(page.getByText('4 pegs').first()).toBeVisible();
+  let list = await rows(page);
+  list.forEach((r, i) =>
+    expect([r.x, r.y]).toEqual([expect.closeTo(first.x + 0.8 * i, 5), expect.closeTo(0, 6)]),
+  );
+  await arrange.getByRole('button', { name: 'Mirror copies across Z' }).click();
+  await settled(page);
+  list = await rows(page);
+  expect(list).toHaveLength(7);
+  expect(list.slice(4).map((r) => r.z)).toEqual([0, 1, 2].map(() => expect.closeTo(-first.z, 5)));
+  await page.keyboard.press('Escape');
+  await arrange.getByRole('button', { name: 'Distribute evenly' }).click();
+  await settled(page);
+  list = await rows(page);
+  const [a, b] = [list[0], list[6]];
+  list.forEach((r, i) => expect(r.x).toBeCloseTo(a.x + ((b.x - a.x) * i) / 6, 4));
+  await arrange.getByRole('button', { name: 'Face the last one' }).click();
+  await settled(page);
+  for (const r of (await rows(page)).slice(0, 6)) {
+    const far = Math.hypot(b.x - r.x, b.z - r.z);
+    expect(axes(r).front[0]).toBeCloseTo((b.x - r.x) / far, 3);
+  }
+});
+
+test('a wave runs along a line of the cloth: what is on it is right at every time, played and sent out', async ({
+  page,
+}) => {
+  await make(page, 'Plane', { Columns: '96', Rows: '8' });
+  await choose(page, 'Add a deformer', 'Wave');
+  const wave = page.getByRole('group', { name: 'Wave' });
+  await type(wave.getByLabel('Height'), '0.5');
+  await type(wave.getByLabel('Crest to crest'), '4');
+  await type(wave.getByLabel('Speed a second'), '1');
+  await page.getByRole('button', { name: 'Lines of constant v' }).click();
+  await settled(page);
+  await takeProps(page, 'Net float');
+  await hang(page, 'Net float');
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Hug' }).click();
+  await settled(page);
+  const height = (x: number, t: number) => 0.5 * Math.sin((2 * Math.PI * (x - t)) / 4);
+  const right = async (t: number) => {
+    const list = await rows(page);
+    for (const r of list) expect(Math.abs(r.y - height(r.x, t))).toBeLessThan(0.01);
+    return list;
+  };
+  const still = await right(0);
+  await setTime(page, '1.5');
+  const later = await right(1.5);
+  expect(later.map((r) => r.y)).not.toEqual(still.map((r) => r.y));
+  const slope = (r: Row, t: number) => Math.atan(Math.PI * 0.25 * Math.cos((2 * Math.PI * (r.x - t)) / 4));
+  for (const r of later.slice(2, -2)) expect(axes(r).up[0]).toBeCloseTo(-Math.sin(slope(r, 1.5)), 1);
+  // Played it goes on by itself; Space stops it.
+  const clock = page.getByTestId('clock');
+  await page.getByRole('button', { name: 'Play the time' }).click();
+  await expect.poll(async () => parseFloat(await clock.innerText())).toBeGreaterThan(1.6);
+  await page.getByRole('button', { name: 'Stop the time' }).click();
+  await settled(page);
+  await right(parseFloat(await clock.innerText()));
+  await page.getByRole('button', { name: 'Time to the beginning' }).click();
+  await settled(page);
+  expect((await rows(page)).map((r) => r.y)).toEqual(still.map((r) => r.y));
+});

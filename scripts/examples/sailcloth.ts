@@ -1,0 +1,54 @@
+import type { Ground } from '@/core/arrange/steps/schema';
+import type { MeshTake, Scene } from '@/core/scene/schema';
+import { addFromMesh, setPath } from '@/store/commands/paths';
+import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
+import { addDeformer, setSurface } from '@/store/commands/surfaces';
+import { Builder } from './builder';
+
+/** A sail in the wind: twin stitch rows along its seams, rings along the luff, floats along the foot. */
+export function sailcloth(): Scene {
+  const b = new Builder('Sailcloth', { eye: [5.2, 3.4, 8.4], target: [0, 2.3, 0] });
+  const props = b.props(['stitch', 'mooring-ring', 'net-float', 'cleat']);
+  const sail = b.made('plane', 'Sail', { width: 5, depth: 4, columns: 40, rows: 32 }, '#EFE6D2', [0, 2.4, 0]);
+  b.do(setSurface, { id: sail, values: { tipDeg: 90 } });
+  b.do(addDeformer, { id: sail, kind: 'taper', values: { along: 'z', factor: 1.25 } });
+  b.do(addDeformer, { id: sail, kind: 'bend', values: { along: 'x', towards: 'y', angleDeg: 50, sway: 0.35, period: 5 } });
+  b.do(addDeformer, { id: sail, kind: 'wave', values: { height: 0.16, length: 2.2, speed: 1.4, directionDeg: 12, pinned: 'start' } });
+
+  const take = (name: string, what: MeshTake) => {
+    const id = b.do(addFromMesh, { surface: sail, take: what, name });
+    b.do(setPath, { id, values: { visible: false } });
+    return id;
+  };
+  const cling: Partial<Ground> = { mode: 'hug', surfaces: [sail], lean: 1 };
+  const row = (name: string, path: string, prop: string, thread: 'madder' | 'woad' | 'weld' | 'moss' | 'plum', pitch: number) => {
+    const id = b.run(name, path, [[prop, 1]]);
+    b.do(setArrangement, { id, values: { thread } });
+    b.do(setStep, { id, step: 'spacing', values: { pitch } });
+    b.do(setStep, { id, step: 'ground', values: cling });
+    return id;
+  };
+
+  const seam = take('Seam, two rows', { what: 'iso', along: 'v', from: 0.49, to: 0.51, count: 2 });
+  const stitches = row('Twin seam stitches', seam, props.stitch, 'woad', 0.16);
+  b.do(setStep, { id: stitches, step: 'variation', values: { turnDeg: [-5, 5] } });
+  const cross = take('Cross seam, two rows', { what: 'iso', along: 'u', from: 0.62, to: 0.635, count: 2 });
+  row('Cross seam stitches', cross, props.stitch, 'plum', 0.16);
+  const hem = take('Hem', { what: 'iso', along: 'v', from: 0.03, to: 0.97, count: 2 });
+  row('Hem stitches', hem, props.stitch, 'moss', 0.2);
+  const luff = take('Luff', { what: 'iso', along: 'u', from: 0.02, to: 0.02, count: 1 });
+  row('Luff rings', luff, props['mooring-ring'], 'madder', 0.5);
+  const foot = take('Foot', { what: 'iso', along: 'v', from: 0.005, to: 0.005, count: 1 });
+  const floats = row('Floats along the foot', foot, props['net-float'], 'weld', 0.42);
+  b.do(setStep, { id: floats, step: 'variation', values: { tint: { colors: ['#2c5f86', '#d6a02b'], strength: [0.3, 0.6] } } });
+  b.do(setSeed, { id: floats, seed: 4 });
+
+  // Cleats pegged where the sail was mended.
+  const mended = [
+    [-0.9, 3.2],
+    [-0.5, 3.35],
+    [-0.7, 2.95],
+  ].map(([x, y]) => ({ at: [x, y, 0.2] as [number, number, number], front: [0, 1, 0] as [number, number, number] }));
+  b.pegs('Cleats on the patch', props.cleat, mended, 'nearest', 0.7);
+  return b.scene;
+}
