@@ -6,7 +6,11 @@ import { nearestOnPath } from '@/core/curve/nearest';
 import { samplePath } from '@/core/curve/sample';
 import { evaluateRun } from '@/core/arrange/run/evaluate';
 import { Evaluator } from '@/core/evaluate/scene';
-import { newEntry, newPath, newPoint, newRun } from '@/core/scene/defaults';
+import { pegsSchema } from '@/core/arrange/pegs/schema';
+import { groundSchema } from '@/core/arrange/steps/schema';
+import { deformerSchema } from '@/core/mesh/deform/schema';
+import { shapeSchema } from '@/core/mesh/make/schema';
+import { newEntry, newPath, newPoint, newRun, newSurface } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches } from '@/engine/drawing';
@@ -103,6 +107,56 @@ const moved = (scene: Scene): Scene => ({
   ),
 });
 
+/** 2,000 props landing on a ground of 200,000 triangles by their foot, a point of their path dragged. */
+const hilly = (columns: number, rows: number) => {
+  const surface = newSurface('hills', 'Hills', {
+    source: 'made',
+    shape: shapeSchema.parse({ shape: 'hills', width: 120, depth: 120, columns, rows }),
+    color: '#D8CDB6',
+  });
+  return surface;
+};
+const landing: Scene = {
+  ...loaded,
+  surfaces: [hilly(400, 250)],
+  arrangements: loaded.arrangements.map((a) =>
+    a.kind === 'run' ? { ...a, ground: groundSchema.parse({ mode: 'land', lean: 1, above: 50 }) } : a,
+  ),
+};
+/** 10,000 pegs on 100,000 triangles that wave; what the wave alone costs is its own row. */
+const waving = (pegs: number): Scene => ({
+  ...loaded,
+  paths: [],
+  surfaces: [
+    {
+      ...hilly(250, 200),
+      deformers: [deformerSchema.parse({ id: 'w', kind: 'wave', length: 9 })],
+    },
+  ],
+  arrangements: [
+    pegsSchema.parse({
+      id: 'pegs',
+      kind: 'pegs',
+      name: 'Pegs',
+      thread: 'woad',
+      pegs: Array.from({ length: pegs }, (_, i) => ({
+        id: `peg${i + 1}`,
+        prop: quay.props[0].id,
+        position: [0, 0, 0],
+        pin: { surface: 'hills', face: (i * 7) % 100000, u: 0.3, v: 0.3, faces: 100000 },
+      })),
+    }),
+  ],
+});
+const grounds = {
+  landing: new Evaluator(assets),
+  bare: new Evaluator(assets),
+  pegged: new Evaluator(assets),
+};
+const [bare, pegged] = [waving(1), waving(10000)];
+grounds.landing.evaluate(landing);
+let tick = 0;
+
 const THREE_ROW = 'three: getSpacedPoints + computeFrenetFrames';
 const bench = new Bench({ time: 600, warmupTime: 150, iterations: 3 });
 bench
@@ -125,6 +179,15 @@ bench
   .add(
     'a point dragged, about 2,000 props end to end and evened out',
     () => void evaluators.touch.evaluate(moved(touching)),
+  )
+  .add(
+    '2,000 props land on 200,000 triangles, a point dragged',
+    () => void grounds.landing.evaluate(moved(landing)),
+  )
+  .add('100,000 triangles wave, one peg', () => void grounds.bare.evaluate(bare, undefined, tick++ / 30))
+  .add(
+    '100,000 triangles wave, 10,000 pegs',
+    () => void grounds.pegged.evaluate(pegged, undefined, tick++ / 30),
   )
   .add('tern-quay from nothing', () => void new Evaluator(assets).evaluate(quay))
   .add('tern-quay, one setting dragged', () => void evaluator.evaluate(dragged()));

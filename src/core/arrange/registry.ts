@@ -26,5 +26,14 @@ export const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrang
   pegs: pegsKind,
 };
 
+const needs = new WeakMap<Arrangement, Needs>();
+
+/** What an arrangement is worked out from. Documents never change, so each is looked through once. */
+export function needsOf(a: Arrangement): Needs {
+  let found = needs.get(a);
+  if (!found) needs.set(a, (found = kindOf(a).dependsOn(a)));
+  return found;
+}
+
 /** The kind of an arrangement, as one type for all. */
 export const kindOf = (a: Arrangement): ArrangementKind => KINDS[a.kind] as ArrangementKind;

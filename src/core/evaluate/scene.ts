@@ -1,4 +1,4 @@
-import { kindOf } from '../arrange/registry';
+import { kindOf, needsOf } from '../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import { propShape, type PropShape } from '../mesh/support';
@@ -199,9 +199,9 @@ export class Evaluator {
     ring: string[] | undefined,
   ): void {
     const kind = kindOf(a);
-    const needs = kind.dependsOn(a);
+    const needs = needsOf(a);
     const key = JSON.stringify([
-      { ...a, name: '', visible: true, thread: '' },
+      settingsOf(a),
       needs.paths.map((id) => this.compiled.get(id)?.key ?? null),
       needs.props.map((id) => props.get(id)?.key ?? null),
       needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null),
@@ -245,12 +245,22 @@ function nodesOf(scene: Scene): Node[] {
       return { id: path.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', path };
     }),
     ...scene.arrangements.map((a): Node => {
-      const needs = kindOf(a).dependsOn(a);
+      const needs = needsOf(a);
       const grounds = needs.surfaces === 'all' ? groundsOf(scene) : needs.surfaces;
       const dependsOn = [...grounds, ...needs.paths, ...needs.arrangements];
       return { id: a.id, dependsOn, kind: 'arrangement', a };
     }),
   ];
+}
+
+const settings = new WeakMap<Arrangement, string>();
+
+/** An arrangement's settings as text. Documents never change, so it is written once however often time passes. */
+function settingsOf(a: Arrangement): string {
+  let text = settings.get(a);
+  if (text === undefined)
+    settings.set(a, (text = JSON.stringify({ ...a, name: '', visible: true, thread: '' })));
+  return text;
 }
 
 /** A result, or why there is none: a broken node does not stop the others. */

@@ -221,8 +221,70 @@ export function refit(tree: Bvh): void {
 }
 
 const stack = new Int32Array(DEEPEST * 2 + 8);
+const stackNear = new Float64Array(DEEPEST * 2 + 8);
 /** Weights may fall short of a triangle by this much, so that no ray slips between two that share an edge. */
 const EDGE = 1e-12;
+
+/** Boxes are met a hair early and left a hair late, so that rounding never hides what lies on their sides. */
+const SLACK = 1e-12;
+
+/** Where a ray enters the box at `o`, between two lengths; Infinity where it passes by. ix… are 1 / direction. */
+function enters(
+  box: Float64Array,
+  o: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  ix: number,
+  iy: number,
+  iz: number,
+  near: number,
+  far: number,
+): number {
+  if (ix === Infinity || ix === -Infinity) {
+    if (ox < box[o] || ox > box[o + 3]) return Infinity;
+  } else {
+    const a = (box[o] - ox) * ix;
+    const b = (box[o + 3] - ox) * ix;
+    const slack = SLACK * (Math.abs(a) + Math.abs(b));
+    if (a < b) {
+      if (a - slack > near) near = a - slack;
+      if (b + slack < far) far = b + slack;
+    } else {
+      if (b - slack > near) near = b - slack;
+      if (a + slack < far) far = a + slack;
+    }
+  }
+  if (iy === Infinity || iy === -Infinity) {
+    if (oy < box[o + 1] || oy > box[o + 4]) return Infinity;
+  } else {
+    const a = (box[o + 1] - oy) * iy;
+    const b = (box[o + 4] - oy) * iy;
+    const slack = SLACK * (Math.abs(a) + Math.abs(b));
+    if (a < b) {
+      if (a - slack > near) near = a - slack;
+      if (b + slack < far) far = b + slack;
+    } else {
+      if (b - slack > near) near = b - slack;
+      if (a + slack < far) far = a + slack;
+    }
+  }
+  if (iz === Infinity || iz === -Infinity) {
+    if (oz < box[o + 2] || oz > box[o + 5]) return Infinity;
+  } else {
+    const a = (box[o + 2] - oz) * iz;
+    const b = (box[o + 5] - oz) * iz;
+    const slack = SLACK * (Math.abs(a) + Math.abs(b));
+    if (a < b) {
+      if (a - slack > near) near = a - slack;
+      if (b + slack < far) far = b + slack;
+    } else {
+      if (b - slack > near) near = b - slack;
+      if (a + slack < far) far = a + slack;
+    }
+  }
+  return near <= far ? near : Infinity;
+}
 
 /**
  * The first place where a ray meets a triangle from either side, at least `least` and at most `most` lengths of its
@@ -249,43 +311,28 @@ export function firstHit(
   const ix = 1 / dx;
   const iy = 1 / dy;
   const iz = 1 / dz;
-  /** Where the ray enters a node's box; Infinity where it passes by, or has something nearer. */
-  const enters = (node: number): number => {
-    const o = node * 6;
-    let near = least;
-    let far = hit.t;
-    for (let a = 0; a < 3; a++) {
-      const from = a === 0 ? ox : a === 1 ? oy : oz;
-      const d = a === 0 ? dx : a === 1 ? dy : dz;
-      if (d === 0) {
-        if (from < bounds[o + a] || from > bounds[o + 3 + a]) return Infinity;
-        continue;
-      }
-      const inv = a === 0 ? ix : a === 1 ? iy : iz;
-      const t0 = (bounds[o + a] - from) * inv;
-      const t1 = (bounds[o + 3 + a] - from) * inv;
-      const slack = 1e-12 * (Math.abs(t0) + Math.abs(t1));
-      near = Math.max(near, Math.min(t0, t1) - slack);
-      far = Math.min(far, Math.max(t0, t1) + slack);
-    }
-    return near <= far ? near : Infinity;
-  };
   let top = 0;
+  stackNear[0] = enters(bounds, 0, ox, oy, oz, ix, iy, iz, least, most);
   stack[top++] = 0;
   while (top > 0) {
     const node = stack[--top];
-    if (enters(node) === Infinity) continue;
+    if (!(stackNear[top] <= hit.t)) continue;
     if (count[node] === 0) {
       const a = node + 1;
       const b = start[node];
-      const near = enters(a);
-      const far = enters(b);
-      if (near <= far) {
-        if (far < Infinity) stack[top++] = b;
-        if (near < Infinity) stack[top++] = a;
-      } else {
-        if (near < Infinity) stack[top++] = a;
-        stack[top++] = b;
+      const near = enters(bounds, a * 6, ox, oy, oz, ix, iy, iz, least, hit.t);
+      const far = enters(bounds, b * 6, ox, oy, oz, ix, iy, iz, least, hit.t);
+      // The nearer one is looked at first.
+      const inOrder = near <= far;
+      const late = inOrder ? far : near;
+      const early = inOrder ? near : far;
+      if (late < Infinity) {
+        stackNear[top] = late;
+        stack[top++] = inOrder ? b : a;
+      }
+      if (early < Infinity) {
+        stackNear[top] = early;
+        stack[top++] = inOrder ? a : b;
       }
       continue;
     }

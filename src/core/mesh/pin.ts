@@ -1,8 +1,8 @@
-import { quatFromUpFront, type Quat } from '../math/quat';
+import { writeQuatFromUpFront, type Quat } from '../math/quat';
 import { acos, atan2, cos, sin } from '../math/portable';
 import { addScaled, cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../math/vec3';
 import { buildBvh, nearestPlace, noHit, type Bvh } from './bvh';
-import { normalOn, placeOn, solidBounds, type Solid } from './solid';
+import { normalOn, solidBounds, type Solid } from './solid';
 
 /** Places on a surface that stay on its material: a triangle and the weights of its second and third corner. */
 export interface Place {
@@ -48,15 +48,73 @@ function tangentAt({ positions: p, indices }: Around, face: number, up: Vec3): V
 
 /** Where a prop stands that is pinned to a place. */
 export function poseOn(around: Around, place: Place, stance: Stance): { position: Vec3; rotation: Quat } {
-  const up = upAt(around, place, stance.lean);
-  const tangent = tangentAt(around, place.face, up);
-  const [c, s] = [cos(stance.turnDeg * DEG), sin(stance.turnDeg * DEG)];
-  const side = cross(up, tangent);
-  const front: Vec3 = [0, 1, 2].map((a) => tangent[a] * c + side[a] * s) as Vec3;
-  return {
-    position: addScaled(placeOn(around as Solid, place.face, place.u, place.v), up, stance.lift),
-    rotation: quatFromUpFront(up, front),
-  };
+  const position: Vec3 = [0, 0, 0];
+  const rotation: Quat = [0, 0, 0, 1];
+  writePose(around, place, stance, position, rotation, 0);
+  return { position, rotation };
+}
+
+/** {@link poseOn} into row `row` of the placements' arrays; square to the surface without an allocation. */
+export function writePose(
+  around: Around,
+  place: Place,
+  stance: Stance,
+  position: Float64Array | number[],
+  rotation: Float64Array | number[],
+  row: number,
+): void {
+  const { positions: p, normals: n, indices } = around;
+  const { face, u, v } = place;
+  const a = indices[face * 3] * 3;
+  const b = indices[face * 3 + 1] * 3;
+  const c = indices[face * 3 + 2] * 3;
+  const w = 1 - u - v;
+  let ux = n[a] * w + n[b] * u + n[c] * v;
+  let uy = n[a + 1] * w + n[b + 1] * u + n[c + 1] * v;
+  let uz = n[a + 2] * w + n[b + 2] * u + n[c + 2] * v;
+  const l = Math.sqrt(ux * ux + uy * uy + uz * uz);
+  let tx = p[b] - p[a];
+  let ty = p[b + 1] - p[a + 1];
+  let tz = p[b + 2] - p[a + 2];
+  const long = tx * tx + ty * ty + tz * tz;
+  ux /= l;
+  uy /= l;
+  uz /= l;
+  const along = tx * ux + ty * uy + tz * uz;
+  tx -= ux * along;
+  ty -= uy * along;
+  tz -= uz * along;
+  const square = tx * tx + ty * ty + tz * tz;
+  const sx = p[c] - p[a];
+  const sy = p[c + 1] - p[a + 1];
+  const sz = p[c + 2] - p[a + 2];
+  const other = sx * sx + sy * sy + sz * sz;
+  if (!(l > 1e-9) || stance.lean < 1 || !(long > 1e-12 * other && square > 1e-6 * long)) {
+    const up = upAt(around, place, stance.lean);
+    [ux, uy, uz] = up;
+    [tx, ty, tz] = tangentAt(around, face, up);
+  } else {
+    const k = 1 / Math.sqrt(square);
+    tx *= k;
+    ty *= k;
+    tz *= k;
+  }
+  const co = cos(stance.turnDeg * DEG);
+  const si = sin(stance.turnDeg * DEG);
+  const o = row * 3;
+  position[o] = p[a] * w + p[b] * u + p[c] * v + ux * stance.lift;
+  position[o + 1] = p[a + 1] * w + p[b + 1] * u + p[c + 1] * v + uy * stance.lift;
+  position[o + 2] = p[a + 2] * w + p[b + 2] * u + p[c + 2] * v + uz * stance.lift;
+  writeQuatFromUpFront(
+    rotation,
+    row * 4,
+    ux,
+    uy,
+    uz,
+    tx * co + (uy * tz - uz * ty) * si,
+    ty * co + (uz * tx - ux * tz) * si,
+    tz * co + (ux * ty - uy * tx) * si,
+  );
 }
 
 /** The turn in degrees at which a prop's front points as nearly as it can along `front`. */

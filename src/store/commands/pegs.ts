@@ -21,7 +21,7 @@ export const addPegs = command<{ id: string | null; pegs: Omit<Peg, 'id'>[]; nam
     const own = id ? findPegs(scene, id) : newPegs(scene, name);
     const ids = pegs.map((peg) => {
       const made = takeId(scene, 'peg');
-      own.pegs.push({ ...peg, id: made });
+      own.pegs.push({ id: made, ...peg });
       return made;
     });
     return [own.id, ...ids].join(' ');

@@ -6,7 +6,8 @@ import {
   type RunResult,
 } from '../../evaluate/result';
 import { quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
-import { findAgain, poseOn } from '../../mesh/pin';
+import { findAgain, writePose, type Place } from '../../mesh/pin';
+import type { Solid } from '../../mesh/solid';
 import { shapeOf, type ArrangeContext } from '../context';
 import type { Facings } from '../steps/facing';
 import { groundStep } from '../steps/ground';
@@ -15,46 +16,63 @@ import type { Peg, Pegs, Pin } from './schema';
 /** A peg's number, from its id ("peg12"): its slot. */
 export const pegNumber = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0);
 
-/** Works pegs out: each prop where it was put, on its place of the surface, or on the ground under it. */
-export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
+/** What of pegs stays the same at every time: their numbers, props, sizes and tints, and where free ones are. */
+const kept = new WeakMap<Pegs, Placements>();
+
+function atRest(pegs: Pegs): Placements {
+  const have = kept.get(pegs);
+  if (have) return have;
   const props = [...new Set(pegs.pegs.map((p) => p.prop))];
   const index = new Map(props.map((id, i) => [id, i]));
-  const placements = allocatePlacements(pegs.pegs.length, props);
+  const out = allocatePlacements(pegs.pegs.length, props);
+  if (pegs.pegs.some((p) => p.tint)) out.tint = new Float32Array(pegs.pegs.length * 3).fill(1);
+  pegs.pegs.forEach((peg, i) => {
+    out.slot[i] = pegNumber(peg.id);
+    out.prop[i] = index.get(peg.prop)!;
+    out.position.set(peg.position, i * 3);
+    out.rotation.set(peg.rotation, i * 4);
+    out.scale.set(peg.scale, i * 3);
+    if (peg.tint) out.tint!.set(peg.tint, i * 3);
+  });
+  kept.set(pegs, out);
+  return out;
+}
+
+/** Works pegs out: each prop where it was put, on its place of the surface, or on the ground under it. */
+export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
+  const rest = atRest(pegs);
+  const placements: Placements = {
+    ...rest,
+    position: rest.position.slice(),
+    rotation: rest.rotation.slice(),
+    state: rest.state.slice(),
+  };
   const findings: Finding[] = [];
   const say = (kind: Finding['kind'], detail: Finding['detail'], slots?: number[]) =>
     findings.push({ kind, severity: 'error', node: pegs.id, detail, ...(slots && { slots }) });
-  for (const prop of props) {
+  for (const prop of rest.props) {
     const facts = context.prop(prop);
     if (facts?.state !== 'ready') say(facts ? facts.state : 'prop-missing', { prop });
   }
   if (pegs.pegs.length === 0) say('no-props', {});
-  if (pegs.pegs.some((p) => p.tint)) placements.tint = new Float32Array(pegs.pegs.length * 3).fill(1);
   const ground = groundStep(
     pegs.ground,
     context,
     pegs.seed,
-    props.map((id) => shapeOf(context, id)),
+    rest.props.map((id) => shapeOf(context, id)),
   );
   /** Pegs whose surface is gone or that could not be found on it again, by surface. */
   const lost = new Map<string, number[]>();
   pegs.pegs.forEach((peg, i) => {
-    placements.slot[i] = pegNumber(peg.id);
-    placements.prop[i] = index.get(peg.prop)!;
-    placements.position.set(peg.position, i * 3);
-    placements.rotation.set(peg.rotation, i * 4);
-    placements.scale.set(peg.scale, i * 3);
-    if (peg.tint) placements.tint!.set(peg.tint, i * 3);
-    if (!peg.pin) {
+    const { pin } = peg;
+    if (!pin) {
       if (ground) settle(peg, placements, i, ground);
       return;
     }
-    const pose = poseOfPin(peg.pin, peg, context);
-    if (!pose) {
-      lost.set(peg.pin.surface, [...(lost.get(peg.pin.surface) ?? []), placements.slot[i]]);
-      return;
-    }
-    placements.position.set(pose.position, i * 3);
-    placements.rotation.set(pose.rotation, i * 4);
+    const solid = context.surface?.(pin.surface);
+    const place = solid && placeOfPin(pin, peg, solid);
+    if (place) writePose(solid, place, pin, placements.position, placements.rotation, i);
+    else lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), placements.slot[i]]);
   });
   for (const [surface, slots] of lost) {
     if (context.surface?.(surface)) say('pin-lost', { surface, count: slots.length }, slots);
@@ -64,13 +82,10 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
   return { placements, findings, facts: NO_FACTS, parts: [] };
 }
 
-/** Where a pinned peg stands now; null where its place cannot be found. */
-function poseOfPin(pin: Pin, peg: Peg, context: ArrangeContext) {
-  const solid = context.surface?.(pin.surface);
-  if (!solid) return null;
+/** The place of a pin on its surface as that is now; null where it cannot be found. */
+function placeOfPin(pin: Pin, peg: Peg, solid: Solid): Place | null {
   const faces = solid.indices.length / 3;
-  const place = pin.faces === faces && pin.face < faces ? pin : findAgain(solid, pin.uv, peg.position);
-  return place && poseOn(solid, place, pin);
+  return pin.faces === faces && pin.face < faces ? pin : findAgain(solid, pin.uv, peg.position);
 }
 
 /** A free peg on the ground under it, as it was turned. */
