@@ -1,4 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
+import { WebIO } from '@gltf-transform/core';
+import validator from 'gltf-validator';
 import {
   at,
   axes,
@@ -9,6 +11,7 @@ import {
   openStep,
   pathByNumbers,
   rows,
+  sendOut,
   settled,
   takeProps,
   type,
@@ -260,4 +263,54 @@ test('a wave runs along a line of the cloth: what is on it is right at every tim
   await page.getByRole('button', { name: 'Time to the beginning' }).click();
   await settled(page);
   expect((await rows(page)).map((r) => r.y)).toEqual(still.map((r) => r.y));
+  // As an animation: every baked place is on the wave of its time, and the sheet carries a morph target a frame.
+  const bytes = await sendOut(page, 'glb', async () => {
+    await page.getByRole('radio', { name: 'Animation' }).click();
+    await type(page.getByLabel('From second'), '1');
+    await type(page.getByLabel('To second'), '2');
+    await type(page.getByLabel('Frames a second'), '4');
+  });
+  const report = await validator.validateBytes(new Uint8Array(bytes), { maxIssues: 100 });
+  expect(report.issues.numErrors).toBe(0);
+  const root = (await new WebIO().readBinary(new Uint8Array(bytes))).getRoot();
+  const channels = root.listAnimations()[0].listChannels();
+  const baked = channels.filter((c) => c.getTargetPath() === 'translation');
+  expect(baked.length).toBeGreaterThan(10);
+  for (const c of baked) {
+    const output = c.getSampler()!.getOutput()!;
+    expect(output.getCount()).toBe(5);
+    for (let f = 0; f < 5; f++) {
+      const [x, y] = output.getElement(f, [0, 0, 0]);
+      expect(Math.abs(y - height(x, 1 + f / 4))).toBeLessThan(0.01);
+    }
+  }
+  expect(channels.filter((c) => c.getTargetPath() === 'weights')).toHaveLength(1);
+});
+
+test('a table of places comes in as pegs; those without a surface below are selected and told of', async ({
+  page,
+}) => {
+  await make(page, 'Plane');
+  await takeProps(page, 'Barrel', 'Crate');
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await page.getByLabel('File to bring in').setInputFiles({
+    name: 'stores.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('x,y,z,prop,turn,size\n1,3,2,Crate,90,2\n-2,1,0,Barrel,0,1\n30,1,0,Barrel,0,1\n'),
+  });
+  await expect(
+    page.getByText(/3 pegs from “stores.csv”: 1 find no surface below and are selected/),
+  ).toBeVisible();
+  await settled(page);
+  const list = await rows(page);
+  expect(list.map((r) => [r.prop, r.x, r.y, r.z])).toEqual(
+    [
+      ['Crate', 1, 0, 2],
+      ['Barrel', -2, 0, 0],
+      ['Barrel', 30, 1, 0],
+    ].map(([prop, ...at]) => [prop, ...at.map((v) => expect.closeTo(Number(v), 5))]),
+  );
+  expect(axes(list[0]).front[0]).toBeCloseTo(1, 5);
+  expect(list[0].sy).toBeCloseTo(2, 5);
+  await expect((await openStep(page, 'Places')).getByText(/^#\d+ · Barrel$/)).toHaveCount(1);
 });

@@ -104,6 +104,34 @@ await settled();
 await shot('seeds');
 await page.getByRole('button', { name: 'Close', exact: true }).click();
 
+// Props on the dunes, before and after they land and lean, and the profile of the ground.
+await page.getByRole('button', { name: /^Boards of the footpath/ }).click();
+await step('Variation').click();
+await step('Ground').click();
+const ground = page.getByRole('region', { name: 'Ground', exact: true });
+await page.getByRole('radio', { name: 'Heights' }).click();
+await ground.getByRole('radio', { name: 'None', exact: true }).click();
+await settled();
+await page.waitForTimeout(400);
+await shot('ground-before');
+await page.getByRole('button', { name: /^Undo/ }).first().click();
+await settled();
+await page.waitForTimeout(400);
+await shot('ground-after');
+
+await open('Sailcloth');
+await page.getByLabel('Time in seconds').fill('1.5');
+await page.getByRole('button', { name: /^Sail Surface/ }).click();
+await settled();
+await shot('cloth');
+
+await open('Ferry loop');
+await page.getByRole('button', { name: /^Mooring rings/ }).click();
+await page.keyboard.press('3');
+await step('Spacing').click();
+await settled();
+await shot('pegs');
+
 await open('Ferry loop');
 await step('Spacing').click();
 await step('Props').click();

@@ -10,6 +10,7 @@ const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
   --nodes        .glb: one node a prop instead of instances
   --no-surfaces  .glb: leave the surfaces out
   --gaps         .csv: empty slots get a row too
+  --animate <from,to,rate>  .glb: an animation over these seconds, at so many frames a second
   --time <s>     the time in seconds at which what moves is worked out (0)`;
 
 /** What is wrong with the call itself; the message is followed by the usage. */
@@ -27,6 +28,7 @@ function readArguments(argv: string[]) {
         'no-surfaces': { type: 'boolean', default: false },
         gaps: { type: 'boolean', default: false },
         time: { type: 'string', default: '0' },
+        animate: { type: 'string' },
         help: { type: 'boolean', default: false },
       },
     });
@@ -36,6 +38,13 @@ function readArguments(argv: string[]) {
   return { ...parsed.values, scenes: parsed.positionals };
 }
 
+function rangeOf(text: string) {
+  const [from, to, rate = 24] = text.split(',').map(Number);
+  if (![from, to, rate].every(Number.isFinite))
+    throw new UsageError(`"${text}" is no stretch of time. Write it as from,to,rate, such as 0,4,24.`);
+  return { from, to, rate };
+}
+
 function formatOf(out: string, args: ReturnType<typeof readArguments>): SendFormat {
   if (out === '-' || out.endsWith('.csv')) return { kind: 'csv', gaps: args.gaps };
   if (out.endsWith('.clothesline')) return { kind: 'clothesline' };
@@ -43,6 +52,7 @@ function formatOf(out: string, args: ReturnType<typeof readArguments>): SendForm
     return {
       kind: 'glb',
       options: { props: args.nodes ? 'nodes' : 'instanced', surfaces: !args['no-surfaces'] },
+      ...(args.animate !== undefined && { animation: rangeOf(args.animate) }),
     };
   }
   throw new UsageError(`The ending of "${out}" is not known. Use .glb, .csv, .clothesline, or -.`);

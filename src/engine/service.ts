@@ -14,6 +14,7 @@ import {
 import { countStates, type Finding, type GapReason } from '@/core/evaluate/result';
 import { writeCsv } from '@/core/formats/csv';
 import { readGlb } from '@/core/formats/glbRead';
+import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
 import { writeGlb, type GlbOptions } from '@/core/formats/glbWrite';
 import { contentHash } from '@/core/formats/hash';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
@@ -67,7 +68,9 @@ export interface BroughtIn {
 }
 
 export type SendFormat =
-  { kind: 'glb'; options: GlbOptions } | { kind: 'csv'; gaps: boolean } | { kind: 'clothesline' };
+  | { kind: 'glb'; options: GlbOptions; animation?: AnimationRange }
+  | { kind: 'csv'; gaps: boolean }
+  | { kind: 'clothesline' };
 
 /** @param hasFaces the client still has its faces */
 function served(r: SurfaceResult, hasFaces: boolean): ServedSurface {
@@ -85,6 +88,15 @@ function served(r: SurfaceResult, hasFaces: boolean): ServedSurface {
   const { positions, normals, ...rest } = mesh;
   return { ...out, positions, normals, ...(!hasFaces && { rest }) };
 }
+
+/** A stretch of time to be sent out: seconds, and frames a second. */
+export interface AnimationRange {
+  from: number;
+  to: number;
+  rate: number;
+}
+
+const MOST_FRAMES = 1200;
 
 /** Places of a profile: more than the flat view is wide in pixels says nothing more. */
 const PROFILE_PLACES = 600;
@@ -200,9 +212,23 @@ export class EngineService {
     return { at: own, line: Float64Array.from(points.flatMap((p) => through(found.matrix, p))) };
   }
 
+  private animated(scene: Scene, range: AnimationRange, options: GlbOptions): Promise<Uint8Array> {
+    const { from, to, rate } = range;
+    const count = Math.floor((to - from) * rate + 1e-9) + 1;
+    if (!(rate > 0) || !(count >= 2) || count > MOST_FRAMES)
+      throw new Error(
+        `An animation has 2 to ${MOST_FRAMES} frames, and this one ${Math.max(0, count) || 0}. Change its times, or the frames a second`,
+      );
+    const times = Float32Array.from({ length: count }, (_, i) => i / rate);
+    const results = Array.from(times, (_, i) => this.evaluator.evaluate(scene, undefined, from + i / rate));
+    return writeAnimatedGlb(scene, { times, results }, { mesh: (ref) => this.mesh(ref) }, options.surfaces);
+  }
+
   /** The scene as a file's bytes. */
   async sendOut(scene: Scene, format: SendFormat, time = 0): Promise<Uint8Array> {
     if (format.kind === 'clothesline') return packScene(scene, (hash) => this.files.get(hash)?.bytes);
+    if (format.kind === 'glb' && format.animation)
+      return this.animated(scene, format.animation, format.options);
     const result = this.evaluator.evaluate(scene, undefined, time);
     if (format.kind === 'csv')
       return new TextEncoder().encode(writeCsv(scene, result, { gaps: format.gaps }));

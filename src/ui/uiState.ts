@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { SendFormat } from '@/engine/service';
+import type { AnimationRange, SendFormat } from '@/engine/service';
 
 export type DialogName = 'bring-in' | 'send-out' | 'commands' | 'library' | 'seeds' | null;
 /** The last choices in the dialog for sending out, so that sending again is one click. */
@@ -8,6 +8,9 @@ export interface SendChoices {
   props: 'instanced' | 'nodes';
   surfaces: boolean;
   gaps: boolean;
+  /** The .glb as an animation, over this stretch of time. */
+  animated: boolean;
+  range: AnimationRange;
 }
 
 export type Theme = 'day' | 'dusk';
@@ -28,7 +31,14 @@ export const useUi = create<UiState>(() => ({
   file: null,
   openSteps: { spacing: true },
   theme: 'day',
-  send: { kind: 'glb', props: 'instanced', surfaces: true, gaps: false },
+  send: {
+    kind: 'glb',
+    props: 'instanced',
+    surfaces: true,
+    gaps: false,
+    animated: false,
+    range: { from: 0, to: 4, rate: 12 },
+  },
   notice: null,
 }));
 

@@ -6,6 +6,12 @@ import { STATE } from '../evaluate/result';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import { exampleScene, exampleMesh, ASSETS } from '../testing/scene';
 import { readGlb } from './glbRead';
+import { deformerSchema } from '../mesh/deform/schema';
+import { shapeSchema } from '../mesh/make/schema';
+import { groundSchema } from '../arrange/steps/schema';
+import { parseSlotName } from '../arrange/slotId';
+import { newSurface } from '../scene/defaults';
+import { writeAnimatedGlb } from './glbAnimation';
 import { writeGlb } from './glbWrite';
 import { FileError } from './limits';
 
@@ -156,5 +162,60 @@ describe('reading', () => {
     // A length alone is enough to refuse; nothing of that size is made for the test.
     const huge = new Proxy(good, { get: (t, k) => (k === 'length' ? 300 * 1048576 : Reflect.get(t, k)) });
     expect(await said(huge)).toContain('limit is 256 MB');
+  });
+});
+
+describe('animation', () => {
+  test('valid for the Khronos validator; baked places and morphed faces are those of their times', async () => {
+    const scene = exampleScene();
+    const sheet = newSurface('sheet', 'Sheet', {
+      source: 'made',
+      shape: shapeSchema.parse({ shape: 'plane', columns: 6, rows: 6 }),
+      color: '#D8CDB6',
+    });
+    sheet.deformers = [deformerSchema.parse({ id: 'w', kind: 'wave', height: 0.5 })];
+    scene.surfaces.push(sheet);
+    const run = scene.arrangements.find((a) => a.kind === 'run');
+    if (run?.kind !== 'run') throw new Error('no run');
+    run.pulley.speed = 0.5;
+    run.ground = groundSchema.parse({ mode: 'land', surfaces: ['sheet'] });
+    const evaluator = new Evaluator(ASSETS);
+    const times = Float32Array.from([0, 0.5, 1, 1.5]);
+    const results = [...times].map((t) => evaluator.evaluate(scene, undefined, t));
+    const bytes = await writeAnimatedGlb(scene, { times, results }, ASSETS, true);
+    const report = await validator.validateBytes(bytes, { maxIssues: 100 });
+    expect(report.issues.messages.filter((m) => m.severity === 0)).toEqual([]);
+    const root = (await io().readBinary(bytes)).getRoot();
+    const channels = root.listAnimations()[0].listChannels();
+    const at = scene.arrangements.indexOf(run);
+    let moved = 0;
+    for (const channel of channels) {
+      const node = channel.getTargetNode()!;
+      const output = channel.getSampler()!.getOutput()!;
+      if (channel.getTargetPath() !== 'translation' || node.getParentNode()!.getName() !== run.name) continue;
+      moved++;
+      results.forEach((r, f) => {
+        const p = r.arrangements[at].placements;
+        const i = p.slot.indexOf(parseSlotName(node.getExtras().slot as string));
+        if (p.state[i] !== STATE.placed) return;
+        output.getElement(f, [0, 0, 0]).forEach((v, k) => expect(v).toBeCloseTo(p.position[i * 3 + k], 5));
+      });
+    }
+    expect(moved).toBeGreaterThan(3);
+    const cloth = root.listNodes().find((n) => n.getName() === 'Sheet')!;
+    const [primitive] = cloth.getMesh()!.listPrimitives();
+    expect(primitive.listTargets()).toHaveLength(3);
+    const weights = channels
+      .find((c) => c.getTargetNode() === cloth)!
+      .getSampler()!
+      .getOutput()!;
+    expect([...weights.getArray()!]).toEqual([0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1]);
+    const rest = primitive.getAttribute('POSITION')!;
+    const away = primitive.listTargets()[1].getAttribute('POSITION')!;
+    const now = results[2].surfaces.at(-1)!.mesh!.positions;
+    for (let i = 0; i < rest.getCount(); i++) {
+      const [a, b] = [rest.getElement(i, [0, 0, 0]), away.getElement(i, [0, 0, 0])];
+      a.forEach((v, k) => expect(v + b[k]).toBeCloseTo(now[i * 3 + k], 5));
+    }
   });
 });

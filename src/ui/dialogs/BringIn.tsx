@@ -18,6 +18,7 @@ import { Modal } from '../controls/Modal';
 import { Segmented } from '../controls/Segmented';
 import { AxisField, UnitField } from '../recipe/nodes/MeshFields';
 import { openDialog, useUi } from '../uiState';
+import { bringInTable } from './bringInTable';
 import { metres, plural } from '../words/numbers';
 
 /** A unit that makes the largest side between 5 cm and 100 m, guessed from the size alone. */
@@ -44,6 +45,10 @@ export function BringIn() {
         throw new Error(
           `“${file.name}” is ${Math.round(file.size / 1048576)} MB; the limit is 256 MB. Reduce its textures or split it.`,
         );
+      if (/\.csv$/i.test(file.name)) {
+        await bringInTable(file);
+        return openDialog(null);
+      }
       const bytes = new Uint8Array(await file.arrayBuffer());
       setFound({ brought: await engine().bringIn(bytes, file.name), bytes });
     } catch (error) {
@@ -72,7 +77,10 @@ export function BringIn() {
           }}
         >
           <FileBox size={28} className="text-soft" />
-          <p className="text-sm text-soft">A prop or a surface as binary glTF (.glb). Drag one here, or</p>
+          <p className="text-sm text-soft">
+            A prop or a surface as binary glTF (.glb), or a table of places (.csv with x, y, z) as pegs. Drag
+            one here, or
+          </p>
           <Button look="ink" disabled={reading} onClick={() => input.current?.click()}>
             {reading ? 'Reading…' : 'Choose a file'}
           </Button>
@@ -81,7 +89,7 @@ export function BringIn() {
       <input
         ref={input}
         type="file"
-        accept=".glb,model/gltf-binary"
+        accept=".glb,.csv,model/gltf-binary,text/csv"
         aria-label="File to bring in"
         className="hidden"
         onChange={(e) => {

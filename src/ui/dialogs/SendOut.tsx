@@ -5,9 +5,11 @@ import { useState, type ReactNode } from 'react';
 import { Radio, RadioGroup } from '@headlessui/react';
 import type { SendFormat } from '@/engine/service';
 import { useDocument } from '@/store/document';
+import { useClock } from '@/store/clock';
 import { engine, useEngine } from '@/store/engine';
 import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
+import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
 import { openDialog, say, useUi, type SendChoices } from '../uiState';
 import { plural, whole } from '../words/numbers';
@@ -33,6 +35,12 @@ const KINDS: { kind: Kind; title: string; text: string; icon: ReactNode }[] = [
     text: 'All of it with its meshes, to open again as it is',
     icon: <FileArchive size={18} />,
   },
+];
+
+const RANGE: FieldSpec[] = [
+  { name: 'from', label: 'From second', step: 0.5, reset: 0 },
+  { name: 'to', label: 'To second', step: 0.5, reset: 4 },
+  { name: 'rate', label: 'Frames a second', step: 1, min: 1, max: 120, reset: 12 },
 ];
 
 /** A name that every file system takes. */
@@ -63,7 +71,8 @@ const size = (bytes: number) =>
 export function SendOut() {
   const scene = useDocument((s) => s.scene);
   const results = useEngine((s) => s.result.arrangements);
-  const { kind, props: nodes, surfaces, gaps } = useUi((s) => s.send);
+  const { kind, props: nodes, surfaces, gaps, animated, range } = useUi((s) => s.send);
+  const time = useClock((s) => s.time);
   const choose = (choice: Partial<SendChoices>) =>
     useUi.setState((s) => ({ send: { ...s.send, ...choice } }));
   const [working, setWorking] = useState(false);
@@ -77,7 +86,7 @@ export function SendOut() {
     setProblem(null);
     const format: SendFormat =
       kind === 'glb'
-        ? { kind, options: { props: nodes, surfaces } }
+        ? { kind, options: { props: nodes, surfaces }, ...(animated && { animation: range }) }
         : kind === 'csv'
           ? { kind, gaps }
           : { kind };
@@ -121,18 +130,41 @@ export function SendOut() {
           <>
             <Segmented
               shown
-              label="Props as"
-              value={nodes}
+              label="When"
+              value={animated ? 'animation' : 'still'}
               options={[
+                { value: 'still', text: `Still at ${time.toFixed(2)} s` },
                 {
-                  value: 'instanced',
-                  text: 'Instances',
-                  hint: 'EXT_mesh_gpu_instancing: small, one node a prop and arrangement',
+                  value: 'animation',
+                  text: 'Animation',
+                  hint: 'Baked transforms, and morph targets where a surface moves',
                 },
-                { value: 'nodes', text: 'Plain nodes', hint: 'One node a placed prop: read by everything' },
               ]}
-              onChange={(props) => choose({ props })}
+              onChange={(when) => choose({ animated: when === 'animation' })}
             />
+            {animated && (
+              <NumberFields
+                fields={RANGE}
+                values={range}
+                set={(values) => choose({ range: { ...range, ...values } })}
+              />
+            )}
+            {!animated && (
+              <Segmented
+                shown
+                label="Props as"
+                value={nodes}
+                options={[
+                  {
+                    value: 'instanced',
+                    text: 'Instances',
+                    hint: 'EXT_mesh_gpu_instancing: small, one node a prop and arrangement',
+                  },
+                  { value: 'nodes', text: 'Plain nodes', hint: 'One node a placed prop: read by everything' },
+                ]}
+                onChange={(props) => choose({ props })}
+              />
+            )}
             <Tick label="Surfaces go along" checked={surfaces} onChange={(on) => choose({ surfaces: on })} />
           </>
         )}

@@ -1,0 +1,238 @@
+import { WebIO, type Accessor, type Animation, type Node as GltfNode } from '@gltf-transform/core';
+import { STATE, type Placements } from '../evaluate/result';
+import type { Assets, SceneResult } from '../evaluate/scene';
+import { meshBounds, propMatrix } from '../mesh/mesh';
+import type { Arrangement, Prop, Scene, Surface } from '../scene/schema';
+import { slotName } from '../arrange/slotId';
+import { GlbParts, mapMesh } from './glbParts';
+
+/** The scene over a stretch of time: what moves as baked transforms, what is deformed as morph targets. */
+
+/** Key frames of one animation. */
+export interface Frames {
+  /** Seconds, rising, from 0. */
+  times: Float32Array;
+  /** The scene at each. */
+  results: SceneResult[];
+}
+
+/** Morph targets of one file: more numbers than this are refused. */
+const MOST_MORPHED = 60_000_000;
+
+/** Thrown where a stretch is too long or too fine; the message says what to do. */
+export class TooManyFrames extends Error {}
+
+/** Where one slot is in each frame; −1 where it is not placed. */
+type Rows = Int32Array;
+
+/** Every slot that is placed in any frame, with its rows. */
+function slotsOver(frames: Placements[]): Map<number, Rows> {
+  const out = new Map<number, Rows>();
+  frames.forEach((p, f) => {
+    for (let i = 0; i < p.count; i++) {
+      if (p.state[i] !== STATE.placed) continue;
+      let rows = out.get(p.slot[i]);
+      if (!rows) out.set(p.slot[i], (rows = new Int32Array(frames.length).fill(-1)));
+      rows[f] = i;
+    }
+  });
+  return out;
+}
+
+class Baker {
+  private readonly input: Accessor;
+  private readonly animation: Animation;
+
+  constructor(
+    private w: GlbParts,
+    private times: Float32Array,
+  ) {
+    this.input = w.accessor('SCALAR', times);
+    this.animation = w.document.createAnimation('Time');
+  }
+
+  channel(
+    node: GltfNode,
+    path: 'translation' | 'rotation' | 'scale' | 'weights',
+    values: Float32Array,
+    type: 'SCALAR' | 'VEC3' | 'VEC4',
+    step = false,
+  ): void {
+    const sampler = this.w.document
+      .createAnimationSampler()
+      .setInput(this.input)
+      .setOutput(this.w.accessor(type, values))
+      .setInterpolation(step ? 'STEP' : 'LINEAR');
+    const channel = this.w.document
+      .createAnimationChannel()
+      .setTargetNode(node)
+      .setTargetPath(path)
+      .setSampler(sampler);
+    this.animation.addSampler(sampler).addChannel(channel);
+  }
+
+  /** Puts a node where a slot is at first, and bakes what of it changes. Where it is not placed it has no size. */
+  slot(node: GltfNode, frames: Placements[], rows: Rows): void {
+    const n = this.times.length;
+    const position = new Float32Array(n * 3);
+    const rotation = new Float32Array(n * 4);
+    const scale = new Float32Array(n * 3);
+    const first = rows.findIndex((r) => r >= 0);
+    let last = rows[first];
+    let from = frames[first];
+    for (let f = 0; f < n; f++) {
+      const shown = rows[f] >= 0;
+      // While it is away it waits where it was, or will be first.
+      if (shown) [last, from] = [rows[f], frames[f]];
+      position.set(from.position.subarray(last * 3, last * 3 + 3), f * 3);
+      rotation.set(from.rotation.subarray(last * 4, last * 4 + 4), f * 4);
+      if (f > 0) nearer(rotation, f);
+      if (shown) scale.set(from.scale.subarray(last * 3, last * 3 + 3), f * 3);
+      // The mirroring is in the mesh.
+      scale[f * 3] = Math.abs(scale[f * 3]);
+    }
+    node
+      .setTranslation([position[0], position[1], position[2]])
+      .setRotation([rotation[0], rotation[1], rotation[2], rotation[3]])
+      .setScale([scale[0], scale[1], scale[2]]);
+    if (changes(position, 3)) this.channel(node, 'translation', position, 'VEC3');
+    if (changes(rotation, 4)) this.channel(node, 'rotation', rotation, 'VEC4');
+    // Coming and going is at once, not a growing.
+    if (changes(scale, 3))
+      this.channel(
+        node,
+        'scale',
+        scale,
+        'VEC3',
+        rows.some((r) => r < 0),
+      );
+  }
+
+  end(): void {
+    if (this.animation.listChannels().length === 0) this.animation.dispose();
+  }
+}
+
+/** The one of the two signs of a quaternion that turns less from the frame before. */
+function nearer(rotation: Float32Array, f: number): void {
+  let dot = 0;
+  for (let k = 0; k < 4; k++) dot += rotation[f * 4 + k] * rotation[f * 4 - 4 + k];
+  if (dot < 0) for (let k = 0; k < 4; k++) rotation[f * 4 + k] *= -1;
+}
+
+function changes(values: Float32Array, width: number): boolean {
+  for (let i = width; i < values.length; i++) if (values[i] !== values[i - width]) return true;
+  return false;
+}
+
+function addArrangement(
+  w: GlbParts,
+  bake: Baker,
+  a: Arrangement,
+  frames: Placements[],
+  props: Map<string, Prop>,
+  assets: Assets,
+): void {
+  const parent = w.document.createNode(a.name).setExtras({ kind: a.kind, id: a.id });
+  for (const [slot, rows] of slotsOver(frames)) {
+    const f = rows.findIndex((r) => r >= 0);
+    const p = frames[f];
+    const prop = props.get(p.props[p.prop[rows[f]]]);
+    const mesh = prop && assets.mesh(prop.mesh);
+    if (!prop || !mesh || mesh.indices.length < 3) continue;
+    const mirrored = p.scale[rows[f] * 3] < 0;
+    const made = w.mesh(
+      `${prop.id}${mirrored ? ' mirrored' : ''}`,
+      prop.name,
+      mesh,
+      propMatrix(prop, meshBounds(mesh)),
+      mirrored,
+    );
+    const node = w.document
+      .createNode(`${prop.name} ${slotName(slot)}`)
+      .setMesh(made)
+      .setExtras({ slot: slotName(slot), prop: prop.name });
+    bake.slot(node, frames, rows);
+    parent.addChild(node);
+  }
+  if (parent.listChildren().length > 0) w.scene.addChild(parent);
+}
+
+/** A surface; where its vertices move, each frame is a morph target, one fading into the next. */
+function addSurface(w: GlbParts, bake: Baker, surface: Surface, frames: SceneResult['surfaces']): void {
+  const [first] = frames;
+  if (!first.mesh || first.mesh.indices.length < 3) return;
+  const made = w.mesh(`surface ${surface.id}`, surface.name, first.mesh, first.matrix);
+  const node = w.document.createNode(surface.name).setMesh(made).setExtras({ id: surface.id });
+  w.scene.addChild(node);
+  if (frames.every((s) => s.key === first.key)) return;
+  const rest = mapMesh(first.mesh, first.matrix);
+  const n = frames.length;
+  const targets = frames.slice(1).map((s) => {
+    const { positions, normals } = mapMesh(s.mesh!, s.matrix);
+    const away = (now: Float32Array, then: Float32Array) => now.map((v, i) => v - then[i]);
+    return {
+      position: w.accessor('VEC3', away(positions, rest.positions)),
+      normal: w.accessor('VEC3', away(normals, rest.normals)),
+    };
+  });
+  for (const primitive of made.listPrimitives())
+    for (const { position, normal } of targets)
+      primitive.addTarget(
+        w.document.createPrimitiveTarget().setAttribute('POSITION', position).setAttribute('NORMAL', normal),
+      );
+  made.setWeights(new Array<number>(n - 1).fill(0));
+  const weights = new Float32Array(n * (n - 1));
+  for (let f = 1; f < n; f++) weights[f * (n - 1) + f - 1] = 1;
+  bake.channel(node, 'weights', weights, 'SCALAR');
+}
+
+/**
+ * A binary glTF 2.0 with one animation: a node a prop that is placed at any time, its transform baked at each frame;
+ * surfaces whose vertices move carry a morph target a frame. Metres, Y up.
+ * @throws TooManyFrames where the morph targets would be too large a file
+ */
+export async function writeAnimatedGlb(
+  scene: Scene,
+  { times, results }: Frames,
+  assets: Assets,
+  surfaces: boolean,
+): Promise<Uint8Array> {
+  const w = new GlbParts(scene.name);
+  const bake = new Baker(w, times);
+  const props = new Map(scene.props.map((p) => [p.id, p]));
+  if (surfaces) {
+    const morphed = results[0].surfaces.reduce(
+      (sum, s, i) =>
+        results.some((r) => r.surfaces[i].key !== s.key) ? sum + (s.mesh?.positions.length ?? 0) : sum,
+      0,
+    );
+    if (morphed * 2 * times.length > MOST_MORPHED)
+      throw new TooManyFrames(
+        'too many faces move for so many frames; take fewer frames a second, or less time',
+      );
+  }
+  scene.arrangements.forEach((a, i) => {
+    if (a.visible)
+      addArrangement(
+        w,
+        bake,
+        a,
+        results.map((r) => r.arrangements[i].placements),
+        props,
+        assets,
+      );
+  });
+  if (surfaces)
+    scene.surfaces.forEach((s, i) => {
+      if (s.visible)
+        addSurface(
+          w,
+          bake,
+          s,
+          results.map((r) => r.surfaces[i]),
+        );
+    });
+  bake.end();
+  return new WebIO().writeBinary(w.document);
+}
