@@ -128,7 +128,7 @@ await shot('cloth');
 await open('Ferry loop');
 await page.getByRole('button', { name: /^Mooring rings/ }).click();
 await page.keyboard.press('3');
-await step('Spacing').click();
+await step('Places').click();
 await settled();
 await shot('pegs');
 

@@ -7,12 +7,12 @@ import { Builder } from './builder';
 
 /** A sail in the wind: twin stitch rows along its seams, rings along the luff, floats along the foot. */
 export function sailcloth(): Scene {
-  const b = new Builder('Sailcloth', { eye: [5.2, 3.4, 8.4], target: [0, 2.3, 0] });
+  const b = new Builder('Sailcloth', { eye: [-3.6, 3.1, 8.6], target: [0.1, 2.3, 0.4] });
   const props = b.props(['stitch', 'mooring-ring', 'net-float', 'cleat']);
   const sail = b.made('plane', 'Sail', { width: 5, depth: 4, columns: 40, rows: 32 }, '#EFE6D2', [0, 2.4, 0]);
   b.do(setSurface, { id: sail, values: { tipDeg: 90 } });
   b.do(addDeformer, { id: sail, kind: 'taper', values: { along: 'z', factor: 1.25 } });
-  b.do(addDeformer, { id: sail, kind: 'bend', values: { along: 'x', towards: 'y', angleDeg: 50, sway: 0.35, period: 5 } });
+  b.do(addDeformer, { id: sail, kind: 'bend', values: { along: 'x', towards: 'y', angleDeg: 34, sway: 0.35, period: 5 } });
   b.do(addDeformer, { id: sail, kind: 'wave', values: { height: 0.16, length: 2.2, speed: 1.4, directionDeg: 12, pinned: 'start' } });
 
   const take = (name: string, what: MeshTake) => {

@@ -66,7 +66,9 @@ export function Heights(p: {
     (p.height - TOP - BOTTOM) / Math.max(0.2, high - low),
     (scale.x(scale.to) - scale.x(scale.from)) / Math.max(1e-9, scale.to - scale.from),
   );
-  const y = (h: number) => p.height - BOTTOM - (h - low) * perMetre;
+  // What does not fill the height stands in its middle.
+  const under = (p.height - TOP - BOTTOM - (high - low) * perMetre) / 2;
+  const y = (h: number) => p.height - BOTTOM - under - (h - low) * perMetre;
   const line = (values: Float64Array) => {
     let open = false;
     return [...profile.s]
@@ -154,10 +156,10 @@ export function Heights(p: {
           {Number(s.toFixed(6))}
         </text>
       ))}
-      <text x={6} y={TOP + 8} fontSize={11} fill="var(--soft)" className="num">
+      <text x={6} y={Math.min(y(high) + 4, y(low) - 10)} fontSize={11} fill="var(--soft)" className="num">
         {metres(high, unit, 2)}
       </text>
-      <text x={6} y={p.height - BOTTOM} fontSize={11} fill="var(--soft)" className="num">
+      <text x={6} y={y(low) + 4} fontSize={11} fill="var(--soft)" className="num">
         {metres(low, unit, 2)}
       </text>
       {missed > 0 && (
