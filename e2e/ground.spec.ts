@@ -314,3 +314,39 @@ test('a table of places comes in as pegs; those without a surface below are sele
   expect(list[0].sy).toBeCloseTo(2, 5);
   await expect((await openStep(page, 'Places')).getByText(/^#\d+ · Barrel$/)).toHaveCount(1);
 });
+
+test('a surface is moved and turned in the scene, a bulge pulled out of it; locked it stays', async ({
+  page,
+}) => {
+  await make(page, 'Plane');
+  const pull = async (name: string, dx: number, dy: number) => {
+    const grip = page.getByRole('button', { name }).locator('circle');
+    const b = (await grip.boundingBox())!;
+    const [x, y] = [b.x + b.width / 2, b.y + b.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + dx, y + dy, { steps: 4 });
+    await page.mouse.up();
+    await settled(page);
+  };
+  const value = async (label: string) => Number(await page.getByLabel(label, { exact: true }).inputValue());
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  await pull('Move the surface along X', 60, 0);
+  expect(await value('Position X')).toBeGreaterThan(0.2);
+  expect([await value('Position Y'), await value('Position Z')]).toEqual([0, 0]);
+  await page.getByRole('slider', { name: 'Turn the surface' }).focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await settled(page);
+  expect(await value('Turn')).toBe(15);
+  await page.getByRole('button', { name: 'Front', exact: true }).click();
+  await choose(page, 'Add a deformer', 'Bulge');
+  await settled(page);
+  await pull('Pull the bulge', 0, -50);
+  expect(await value('Bulge by Y')).toBeGreaterThan(0.6);
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  expect(await value('Bulge by Y')).toBe(0.5);
+  await page.getByRole('switch', { name: 'Locked' }).click();
+  await expect(page.getByRole('group', { name: 'Handles of Plane' })).toHaveCount(0);
+});

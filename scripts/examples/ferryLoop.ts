@@ -50,7 +50,7 @@ export function ferryLoop(): Scene {
   b.do(setSurface, { id: tower, values: { position: [-3.5, -0.1, -9], size: 0.8 } });
   const around = Array.from({ length: 7 }, (_, i): { at: Vec3; front: Vec3 } => {
     const a = (i / 7) * 2 * Math.PI;
-    return { at: [-3.5 + 3 * Math.sin(a), 1.1, -9 + 3 * Math.cos(a)], front: [0, 1, 0] };
+    return { at: [-3.5 + 1.9 * Math.sin(a), 1.1, -9 + 1.9 * Math.cos(a)], front: [0, 1, 0] };
   });
   b.pegs('Mooring rings', b.prop('mooring-ring'), around, 'nearest', 2);
   return b.scene;

@@ -25,6 +25,7 @@ export function sailcloth(): Scene {
     const id = b.run(name, path, [[prop, 1]]);
     b.do(setArrangement, { id, values: { thread } });
     b.do(setStep, { id, step: 'spacing', values: { pitch } });
+    b.do(setStep, { id, step: 'facing', values: { posture: 'slope' } });
     b.do(setStep, { id, step: 'ground', values: cling });
     return id;
   };

@@ -8,6 +8,7 @@ import { useSaved } from '@/store/keeping/autosave';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { SlotHandles } from './overlay/SlotHandles';
+import { SurfaceHandles } from './overlay/SurfaceHandles';
 import { PointHandles } from './overlay/PointHandles';
 import { Ground } from './Ground';
 import { Lights } from './Lights';
@@ -109,6 +110,7 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <PathHover />
       <ToolMarks />
       <DrawPreview />
+      <SurfaceHandles />
       <SlotHandles />
       <PointHandles />
       {children}

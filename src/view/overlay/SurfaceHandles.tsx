@@ -1,0 +1,168 @@
+'use client';
+
+import type { PointerEvent } from 'react';
+import type { Vec3 } from '@/core/math/vec3';
+import { placeMatrix, through, throughInverse } from '@/core/mesh/surface';
+import type { Surface } from '@/core/scene/schema';
+import { setDeformer, setSurface } from '@/store/commands/surfaces';
+import { dispatch, useDocument } from '@/store/document';
+import { useSelection } from '@/store/selection';
+import { LINEN, THREAD_COLORS } from '../colors';
+import { dragGesture } from '../dragGesture';
+import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
+import { currentView, useView, type ViewHandle } from '../viewState';
+import { Arm, Knob } from './knobs';
+import { useFrames } from './useFrames';
+
+const ARM = 64;
+const RING = 84;
+const AXES: { name: 'X' | 'Y' | 'Z'; axis: Vec3; dye: string }[] = [
+  { name: 'X', axis: [1, 0, 0], dye: THREAD_COLORS.plum },
+  { name: 'Y', axis: [0, 1, 0], dye: THREAD_COLORS.moss },
+  { name: 'Z', axis: [0, 0, 1], dye: THREAD_COLORS.woad },
+];
+const tidy = (v: number) => Number(v.toFixed(3));
+
+/** The selected surface: arms that move it, a ring that turns it, and a pull for every bulge. */
+export function SurfaceHandles() {
+  const view = useFrames();
+  const tool = useView((s) => s.tool);
+  const node = useSelection((s) => s.node);
+  const surface = useDocument((s) =>
+    s.scene.surfaces.find((x) => node?.kind === 'surface' && x.id === node.id),
+  );
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  if (!view || !surface || tool !== 'pick' || readOnly || surface.locked || !surface.visible) return null;
+  const at = toScreen(view, surface.position);
+  return (
+    <svg
+      className="pointer-events-none absolute inset-0 size-full"
+      role="group"
+      aria-label={`Handles of ${surface.name}`}
+    >
+      {at.ahead && <Placing view={view} surface={surface} at={at} />}
+      {surface.deformers.map(
+        (d) =>
+          d.on &&
+          d.kind === 'bulge' && (
+            <Bulge key={d.id} view={view} surface={surface} id={d.id} middle={d.at} by={d.by} />
+          ),
+      )}
+    </svg>
+  );
+}
+
+const sceneBox = (e: PointerEvent<Element>) =>
+  (e.currentTarget.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
+
+function Placing({
+  view,
+  surface,
+  at,
+}: {
+  view: ViewHandle;
+  surface: Surface;
+  at: { x: number; y: number };
+}) {
+  const { id, position } = surface;
+  const reach = metresPerPixel(view, position) * ARM;
+  const grab = (name: string, axis: Vec3) => (e: PointerEvent<SVGElement>) => {
+    if (e.button !== 0) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const box = sceneBox(e);
+    const start = alongAxis(view, e.clientX - box.left, e.clientY - box.top, position, axis) ?? 0;
+    const key = `surface ${id} ${name}`;
+    dragGesture(e, key, (m) => {
+      const now = currentView();
+      const to = now && alongAxis(now, m.clientX - box.left, m.clientY - box.top, position, axis);
+      if (to === null) return;
+      const moved = position.map((v, k) => tidy(v + axis[k] * (to - start))) as Vec3;
+      dispatch(setSurface, { id, values: { position: moved } }, key);
+    });
+  };
+  const angle = (surface.turnDeg * Math.PI) / 180;
+  const turn = `surface ${id} turn`;
+  const setTurn = (deg: number) =>
+    dispatch(setSurface, { id, values: { turnDeg: Math.round(((deg + 540) % 360) - 180) } }, turn);
+  return (
+    <>
+      {AXES.map(({ name, axis, dye }) => {
+        const to = toScreen(
+          view,
+          position.map((v, k) => v + axis[k] * reach),
+        );
+        if (!to.ahead || Math.hypot(to.x - at.x, to.y - at.y) < 12) return null;
+        return (
+          <Arm
+            key={name}
+            label={`Move the surface along ${name}`}
+            from={at}
+            to={to}
+            dye={dye}
+            letter={name}
+            onPress={grab(name, axis)}
+          />
+        );
+      })}
+      <Knob
+        label="Turn the surface"
+        title={`Turn ${surface.turnDeg}° (Shift: steps of 15°)`}
+        now={surface.turnDeg}
+        text={`${surface.turnDeg}°`}
+        centre={at}
+        gesture={turn}
+        onDrag={(dx, dy, m) => {
+          const deg = (-Math.atan2(dx, -dy) * 180) / Math.PI;
+          setTurn(m.shiftKey ? Math.round(deg / 15) * 15 : deg);
+        }}
+        onStep={(n) => setTurn(surface.turnDeg + n * 5)}
+      >
+        <circle
+          cx={at.x - Math.sin(angle) * RING}
+          cy={at.y - Math.cos(angle) * RING}
+          r={7}
+          fill={LINEN}
+          stroke={THREAD_COLORS.madder}
+          strokeWidth={2}
+        />
+      </Knob>
+    </>
+  );
+}
+
+/** A soft pull: from its middle to where that is moved, dragged in the plane of the view. */
+function Bulge({
+  view,
+  surface,
+  id,
+  middle,
+  by,
+}: {
+  view: ViewHandle;
+  surface: Surface;
+  id: string;
+  middle: Vec3;
+  by: Vec3;
+}) {
+  const place = placeMatrix(surface);
+  const tip = through(place, middle.map((v, k) => v + by[k]) as Vec3);
+  const [from, to] = [toScreen(view, through(place, middle)), toScreen(view, tip)];
+  if (!from.ahead || !to.ahead) return null;
+  const press = (e: PointerEvent<SVGElement>) => {
+    if (e.button !== 0) return;
+    e.preventDefault();
+    e.stopPropagation();
+    const box = sceneBox(e);
+    const key = `bulge ${id}`;
+    dragGesture(e, key, (m) => {
+      const now = currentView();
+      const at = now && onPlane(now, m.clientX - box.left, m.clientY - box.top, viewNormal(now.camera), tip);
+      if (!at) return;
+      const own = throughInverse(place, at);
+      const values = { by: own.map((v, k) => tidy(v - middle[k])) as Vec3 };
+      dispatch(setDeformer, { id: surface.id, deformer: id, values }, key);
+    });
+  };
+  return <Arm label="Pull the bulge" from={from} to={to} dye={THREAD_COLORS.weld} onPress={press} />;
+}
