@@ -240,7 +240,22 @@ function lean(s: Standing, normal: Vec3, ground: Ground): Vec3 {
   const { front, up } = s.frames;
   const f: Vec3 = [front[s.r], front[s.r + 1], front[s.r + 2]];
   const u: Vec3 = [up[s.r], up[s.r + 1], up[s.r + 2]];
-  const between = acos(Math.min(1, Math.max(-1, u[0] * normal[0] + u[1] * normal[1] + u[2] * normal[2])));
+  const close = u[0] * normal[0] + u[1] * normal[1] + u[2] * normal[2];
+  if (ground.lean === 1 && ground.leanMaxDeg >= 180 && close > -0.999) {
+    // All the way: up becomes the normal, and the front turns with it (Rodrigues, without an angle).
+    const c = cross(u, normal);
+    const a = cross(c, f);
+    const b = cross(c, a);
+    const k = 1 / (1 + close);
+    for (let i = 0; i < 3; i++) {
+      scratch.up[i] = normal[i];
+      scratch.front[i] = f[i] + a[i] + b[i] * k;
+    }
+    scratch.outward = s.frames.outward;
+    s.orient(scratch, 0);
+    return normal;
+  }
+  const between = acos(Math.min(1, Math.max(-1, close)));
   const angle = Math.min(ground.lean * between, (ground.leanMaxDeg * Math.PI) / 180);
   if (angle < 1e-12) return u;
   // Upside down, every axis square to up is as good as another: it tips over its front.
