@@ -145,7 +145,8 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       down = { ...place(e), dragged: false, box };
       const { tool } = useView.getState();
       const view = currentView();
-      if (!box && view && (tool === 'pick' || tool === 'peg')) slide = PegSlide.at(view, down.x, down.y);
+      if (!box && !e.shiftKey && view && (tool === 'pick' || tool === 'peg'))
+        slide = PegSlide.at(view, down.x, down.y);
       if (slide) {
         // The view stays as it is while a peg is slid.
         e.stopPropagation();

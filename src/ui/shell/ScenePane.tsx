@@ -130,6 +130,8 @@ function NextStep() {
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
+  const surfaces = useDocument((s) => s.scene.surfaces.length);
+  const pegged = useDocument((s) => s.scene.arrangements.some((a) => a.kind === 'pegs'));
   const box =
     'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
   if (tool === 'draw') return <DrawOptions />;
@@ -137,6 +139,18 @@ function NextStep() {
     return (
       <div className={box} role="status">
         Click an edge of a surface: the loop through it becomes a path. Escape puts the tool away.
+      </div>
+    );
+  }
+  if (tool === 'peg') {
+    if (props > 0 && surfaces > 0 && pegged) return null;
+    return (
+      <div className={box} role="status">
+        {surfaces === 0
+          ? 'Make a surface first, with + beside Paths & surfaces; then props can be pegged onto it.'
+          : props === 0
+            ? 'Take a prop into the basket first; then click it onto a surface.'
+            : 'Click to pin the prop; the wheel turns it, with Shift lifts, with Alt sizes. Drag a peg to slide it.'}
       </div>
     );
   }
