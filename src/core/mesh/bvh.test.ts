@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { buildBvh, firstHit, nearestPlace, noHit, refit } from './bvh';
+import { buildBvh, refit } from './bvh';
+import { firstHit, nearestPlace, noHit } from './bvhQuery';
 
 /** A soup of triangles from numbers; some share corners, some have no area. */
 function soup(n: number, seed: number) {

@@ -1,7 +1,8 @@
 import { writeQuatFromUpFront, type Quat } from '../math/quat';
 import { acos, atan2, cos, sin } from '../math/portable';
 import { addScaled, cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../math/vec3';
-import { buildBvh, nearestPlace, noHit, type Bvh } from './bvh';
+import { buildBvh, type Bvh } from './bvh';
+import { nearestPlace, noHit } from './bvhQuery';
 import { normalOn, solidBounds, type Solid } from './solid';
 
 /** Places on a surface that stay on its material: a triangle and the weights of its second and third corner. */

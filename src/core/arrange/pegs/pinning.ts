@@ -1,5 +1,5 @@
 import type { Vec3 } from '../../math/vec3';
-import { firstHit, nearestPlace, noHit } from '../../mesh/bvh';
+import { firstHit, nearestPlace, noHit } from '../../mesh/bvhQuery';
 import { turnTowards } from '../../mesh/pin';
 import { uvOn, type Solid } from '../../mesh/solid';
 import type { Pin } from './schema';

@@ -2,7 +2,7 @@ import { channel, randomBase, randomOf } from '../../math/random';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { acos } from '../../math/portable';
-import { firstHit, nearestPlace, noHit } from '../../mesh/bvh';
+import { firstHit, nearestPlace, noHit } from '../../mesh/bvhQuery';
 import { normalOn, placeOn, type Solid } from '../../mesh/solid';
 import { furthest, type PropShape } from '../../mesh/support';
 import { STATE, type Finding, type FindingKind, type Placements } from '../../evaluate/result';

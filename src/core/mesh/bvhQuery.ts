@@ -1,0 +1,273 @@
+import { DEEPEST, type Bvh } from './bvh';
+
+/** What is asked of a tree over a mesh: rays, and nearest places. */
+
+/** A place on a triangle: its number, the weights of its second and third corner, and how far away it is. */
+export interface MeshHit {
+  face: number;
+  u: number;
+  v: number;
+  /** Along the ray in lengths of its direction; for the nearest place, metres. */
+  t: number;
+}
+
+export const noHit = (): MeshHit => ({ face: -1, u: 0, v: 0, t: Infinity });
+
+const stack = new Int32Array(DEEPEST * 2 + 8);
+const stackNear = new Float64Array(DEEPEST * 2 + 8);
+/** Weights may fall short of a triangle by this much, so that no ray slips between two that share an edge. */
+const EDGE = 1e-12;
+
+/** Boxes are met a hair early and left a hair late, so that rounding never hides what lies on their sides. */
+const SLACK = 1e-12;
+
+/** Where a ray enters the box at `o`, between two lengths; Infinity where it passes by. ix… are 1 / direction. */
+function enters(
+  box: Float64Array,
+  o: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  ix: number,
+  iy: number,
+  iz: number,
+  near: number,
+  far: number,
+): number {
+  if (ix === Infinity || ix === -Infinity) {
+    if (ox < box[o] || ox > box[o + 3]) return Infinity;
+  } else {
+    const a = (box[o] - ox) * ix;
+    const b = (box[o + 3] - ox) * ix;
+    const slack = SLACK * (Math.abs(a) + Math.abs(b));
+    if (a < b) {
+      if (a - slack > near) near = a - slack;
+      if (b + slack < far) far = b + slack;
+    } else {
+      if (b - slack > near) near = b - slack;
+      if (a + slack < far) far = a + slack;
+    }
+  }
+  if (iy === Infinity || iy === -Infinity) {
+    if (oy < box[o + 1] || oy > box[o + 4]) return Infinity;
+  } else {
+    const a = (box[o + 1] - oy) * iy;
+    const b = (box[o + 4] - oy) * iy;
+    const slack = SLACK * (Math.abs(a) + Math.abs(b));
+    if (a < b) {
+      if (a - slack > near) near = a - slack;
+      if (b + slack < far) far = b + slack;
+    } else {
+      if (b - slack > near) near = b - slack;
+      if (a + slack < far) far = a + slack;
+    }
+  }
+  if (iz === Infinity || iz === -Infinity) {
+    if (oz < box[o + 2] || oz > box[o + 5]) return Infinity;
+  } else {
+    const a = (box[o + 2] - oz) * iz;
+    const b = (box[o + 5] - oz) * iz;
+    const slack = SLACK * (Math.abs(a) + Math.abs(b));
+    if (a < b) {
+      if (a - slack > near) near = a - slack;
+      if (b + slack < far) far = b + slack;
+    } else {
+      if (b - slack > near) near = b - slack;
+      if (a + slack < far) far = a + slack;
+    }
+  }
+  return near <= far ? near : Infinity;
+}
+
+/**
+ * The first place where a ray meets a triangle from either side, at least `least` and at most `most` lengths of its
+ * direction away (Möller and Trumbore 1997). Of equally near ones the lowest number wins, so the answer never depends
+ * on how the tree was built.
+ * @returns whether there is one; it is written to `hit`
+ */
+export function firstHit(
+  tree: Bvh,
+  ox: number,
+  oy: number,
+  oz: number,
+  dx: number,
+  dy: number,
+  dz: number,
+  least: number,
+  most: number,
+  hit: MeshHit,
+): boolean {
+  const { bounds, start, count, order, positions: p, indices } = tree;
+  hit.face = -1;
+  hit.t = most;
+  if (tree.nodes === 0) return false;
+  const ix = 1 / dx;
+  const iy = 1 / dy;
+  const iz = 1 / dz;
+  let top = 0;
+  stackNear[0] = enters(bounds, 0, ox, oy, oz, ix, iy, iz, least, most);
+  stack[top++] = 0;
+  while (top > 0) {
+    const node = stack[--top];
+    if (!(stackNear[top] <= hit.t)) continue;
+    if (count[node] === 0) {
+      const a = node + 1;
+      const b = start[node];
+      const near = enters(bounds, a * 6, ox, oy, oz, ix, iy, iz, least, hit.t);
+      const far = enters(bounds, b * 6, ox, oy, oz, ix, iy, iz, least, hit.t);
+      // The nearer one is looked at first.
+      const inOrder = near <= far;
+      const late = inOrder ? far : near;
+      const early = inOrder ? near : far;
+      if (late < Infinity) {
+        stackNear[top] = late;
+        stack[top++] = inOrder ? b : a;
+      }
+      if (early < Infinity) {
+        stackNear[top] = early;
+        stack[top++] = inOrder ? a : b;
+      }
+      continue;
+    }
+    for (let i = start[node]; i < start[node] + count[node]; i++) {
+      const f = order[i];
+      const a = indices[f * 3] * 3;
+      const b = indices[f * 3 + 1] * 3;
+      const c = indices[f * 3 + 2] * 3;
+      const ex = p[b] - p[a];
+      const ey = p[b + 1] - p[a + 1];
+      const ez = p[b + 2] - p[a + 2];
+      const fx = p[c] - p[a];
+      const fy = p[c + 1] - p[a + 1];
+      const fz = p[c + 2] - p[a + 2];
+      const qx = dy * fz - dz * fy;
+      const qy = dz * fx - dx * fz;
+      const qz = dx * fy - dy * fx;
+      const det = ex * qx + ey * qy + ez * qz;
+      if (det === 0) continue;
+      const inv = 1 / det;
+      const sx = ox - p[a];
+      const sy = oy - p[a + 1];
+      const sz = oz - p[a + 2];
+      const u = (sx * qx + sy * qy + sz * qz) * inv;
+      if (!(u >= -EDGE && u <= 1 + EDGE)) continue;
+      const rx = sy * ez - sz * ey;
+      const ry = sz * ex - sx * ez;
+      const rz = sx * ey - sy * ex;
+      const v = (dx * rx + dy * ry + dz * rz) * inv;
+      if (!(v >= -EDGE && u + v <= 1 + EDGE)) continue;
+      const t = (fx * rx + fy * ry + fz * rz) * inv;
+      if (!(t >= least) || t > hit.t || (t === hit.t && hit.face >= 0 && f > hit.face)) continue;
+      hit.face = f;
+      hit.u = u;
+      hit.v = v;
+      hit.t = t;
+    }
+  }
+  return hit.face >= 0;
+}
+
+/**
+ * The nearest place of all triangles, no further than `most` metres. Of equally near ones the lowest number wins.
+ * @returns whether there is one; it is written to `hit`
+ */
+export function nearestPlace(
+  tree: Bvh,
+  x: number,
+  y: number,
+  z: number,
+  most: number,
+  hit: MeshHit,
+): boolean {
+  const { bounds, start, count, order } = tree;
+  hit.face = -1;
+  let best = most * most;
+  if (tree.nodes === 0) return false;
+  const away = (node: number): number => {
+    const o = node * 6;
+    const dx = Math.max(bounds[o] - x, 0, x - bounds[o + 3]);
+    const dy = Math.max(bounds[o + 1] - y, 0, y - bounds[o + 4]);
+    const dz = Math.max(bounds[o + 2] - z, 0, z - bounds[o + 5]);
+    return dx * dx + dy * dy + dz * dz;
+  };
+  const place = { u: 0, v: 0, square: 0 };
+  let top = 0;
+  stack[top++] = 0;
+  while (top > 0) {
+    const node = stack[--top];
+    if (away(node) > best * (1 + 1e-12)) continue;
+    if (count[node] === 0) {
+      const a = node + 1;
+      const b = start[node];
+      const [near, far] = away(a) <= away(b) ? [a, b] : [b, a];
+      stack[top++] = far;
+      stack[top++] = near;
+      continue;
+    }
+    for (let i = start[node]; i < start[node] + count[node]; i++) {
+      nearestOnTriangle(tree, order[i], x, y, z, place);
+      if (place.square > best || (place.square === best && hit.face >= 0 && order[i] > hit.face)) continue;
+      best = place.square;
+      hit.face = order[i];
+      hit.u = place.u;
+      hit.v = place.v;
+    }
+  }
+  hit.t = Math.sqrt(best);
+  return hit.face >= 0;
+}
+
+/** Weights of the nearest place of a triangle (Ericson: Real-Time Collision Detection, 5.1.5). */
+function nearestOnTriangle(
+  { positions: p, indices }: Bvh,
+  f: number,
+  x: number,
+  y: number,
+  z: number,
+  out: { u: number; v: number; square: number },
+): void {
+  const a = indices[f * 3] * 3;
+  const b = indices[f * 3 + 1] * 3;
+  const c = indices[f * 3 + 2] * 3;
+  const abx = p[b] - p[a];
+  const aby = p[b + 1] - p[a + 1];
+  const abz = p[b + 2] - p[a + 2];
+  const acx = p[c] - p[a];
+  const acy = p[c + 1] - p[a + 1];
+  const acz = p[c + 2] - p[a + 2];
+  const apx = x - p[a];
+  const apy = y - p[a + 1];
+  const apz = z - p[a + 2];
+  const d1 = abx * apx + aby * apy + abz * apz;
+  const d2 = acx * apx + acy * apy + acz * apz;
+  const ab = abx * abx + aby * aby + abz * abz;
+  const mix = abx * acx + aby * acy + abz * acz;
+  const ac = acx * acx + acy * acy + acz * acz;
+  const d3 = d1 - ab;
+  const d4 = d2 - mix;
+  const d5 = d1 - mix;
+  const d6 = d2 - ac;
+  const vc = d1 * d4 - d3 * d2;
+  const vb = d5 * d2 - d1 * d6;
+  const va = d3 * d6 - d5 * d4;
+  let u: number;
+  let v: number;
+  if (d1 <= 0 && d2 <= 0) [u, v] = [0, 0];
+  else if (d3 >= 0 && d4 <= d3) [u, v] = [1, 0];
+  else if (vc <= 0 && d1 >= 0 && d3 <= 0) [u, v] = [d1 / (d1 - d3), 0];
+  else if (d6 >= 0 && d5 <= d6) [u, v] = [0, 1];
+  else if (vb <= 0 && d2 >= 0 && d6 <= 0) [u, v] = [0, d2 / (d2 - d6)];
+  else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
+    const w = (d4 - d3) / (d4 - d3 + (d5 - d6));
+    [u, v] = [1 - w, w];
+  } else {
+    const k = 1 / (va + vb + vc);
+    [u, v] = [vb * k, vc * k];
+  }
+  const dx = apx - abx * u - acx * v;
+  const dy = apy - aby * u - acy * v;
+  const dz = apz - abz * u - acz * v;
+  out.u = u;
+  out.v = v;
+  out.square = dx * dx + dy * dy + dz * dz;
+}
