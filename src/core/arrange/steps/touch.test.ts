@@ -89,6 +89,24 @@ test.each([
   }
 });
 
+test.each([
+  ['bent', bent],
+  ['self-crossing', crossing],
+  ['cornered', cornered],
+])('%s: each front is the first place as far from its back as the item is long', (_, path) => {
+  const l = lay(path, {}, (n) => ({ back: 0.4, front: 0.5 + (n % 4) * 0.5 }));
+  for (let i = 0; i < l.count; i++) {
+    const from = pointAt(path, l.back[i]);
+    const length = 0.9 + (i % 4) * 0.5;
+    expect(distance(pointAt(path, l.front[i]), from)).toBeCloseTo(length, 10);
+    // Every place in between, finely sampled, is nearer.
+    for (let k = 1; k < 400; k++) {
+      const s = l.back[i] + ((l.front[i] - l.back[i]) * k) / 400;
+      expect(distance(pointAt(path, s), from)).toBeLessThan(length);
+    }
+  }
+});
+
 test('a ring of equal props is a regular polygon: the chord of the closed form', () => {
   const l = lay(closed, { leftover: 'even' }, () => ({ back: 0.25, front: 0.25 }));
   // The path is a circle to 1e-7; its inscribed polygon's side is 2 r sin(π / n).

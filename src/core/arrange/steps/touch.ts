@@ -63,60 +63,18 @@ export function layTouching(
 ): TouchLayout | 'length-not-positive' | 'too-many-slots' {
   const line = lateral(path, settings);
   const room = settings.end - settings.start;
-  const { clearance } = settings;
-  /** Where each item of the first try begins, and where the one before it ended. */
-  const begun: number[] = [];
-  const ended: number[] = [];
-  /** Lays off items from `from`; stops after `limit` items, or before one that ends beyond `until`. */
-  const layOff = (
-    factor: number,
-    from: number,
-    limit: number,
-    until: number,
-    { record, skip = 0, keep = false }: { record?: TouchLayout; skip?: number; keep?: boolean } = {},
-  ): { n: number; end: number } => {
-    let s = skip > 0 ? begun[skip] : from;
-    let n = skip;
-    let end = skip > 0 ? ended[skip] : from;
-    while (n < limit) {
-      if (keep) {
-        begun.push(s);
-        ended.push(end);
-      }
-      const item = itemOf(n, limit);
-      if (item.skip) {
-        n++;
-        continue;
-      }
-      const size = settings.sizeAt(s) * factor;
-      const length = (item.back + item.front) * size;
-      if (!(length > 1e-9)) return { n: -1, end };
-      const front = line.ahead(s, length);
-      if (front > until) break;
-      if (record) {
-        write(record, n, s, front, item.back / (item.back + item.front), line, length);
-        record.size[n] = size;
-      }
-      n++;
-      end = front;
-      s = clearance > 0 ? line.ahead(front, clearance * factor) : front + clearance * factor;
-      if (!(s > end - length)) return { n: -1, end };
-    }
-    return { n, end };
-  };
-  const free = layOff(1, settings.start, most + 1, settings.end + 1e-9 * room, { keep: true });
+  const tries = triesOf(line, settings, itemOf);
+  const free = tries.lay(1, settings.start, most + 1, settings.end + 1e-9 * room);
   if (free.n < 0) return 'length-not-positive';
   if (free.n > most) return 'too-many-slots';
+  tries.keep(free.n);
   let count = free.n;
   let factor = 1;
   let from = settings.start;
   /** Where the run of n items ends, the way to the next one included where it goes round. */
   const endOf = (f: number, n: number, start = settings.start): number => {
-    // Only the last item depends on how many there are: those before it lie as at the first try.
-    const skip = f === 1 && start === settings.start ? Math.max(0, Math.min(n - 1, begun.length - 1)) : 0;
-    const { end } = layOff(f, start, n, Infinity, { skip });
-    if (!settings.loop) return end;
-    return clearance > 0 ? line.ahead(end, clearance * f) : end + clearance * f;
+    const { end } = tries.lay(f, start, n, Infinity);
+    return settings.loop ? tries.after(end, f) : end;
   };
   if (settings.leftover === 'even') {
     // Whichever whole number of items comes nearer to the length at their own size.
@@ -133,56 +91,128 @@ export function layTouching(
     // Without scaling, the last one must leave its clearance to the first.
     count--;
   }
-  const out: TouchLayout = {
-    count,
-    s: new Float64Array(count),
-    back: new Float64Array(count).fill(NaN),
-    front: new Float64Array(count),
-    position: new Float64Array(count * 3),
-    direction: new Float64Array(count * 3),
-    size: new Float64Array(count).fill(1),
-    factor,
-    hairpins: [],
+  const laid = tries.lay(factor, from, count, Infinity);
+  return written(laid, count, factor, line, settings, itemOf);
+}
+
+interface Laid {
+  /** How many there are, or -1: one of them has no length, or reaches back behind the one before it. */
+  n: number;
+  end: number;
+  back: Float64Array;
+  front: Float64Array;
+}
+
+interface Tries {
+  /** Lays items off from `from`; stops after `limit` items, or before one that ends beyond `until`. */
+  lay(factor: number, from: number, limit: number, until: number): Laid;
+  /** Where the next one begins after one that ends there. */
+  after(end: number, factor: number): number;
+  /** Keeps the first n of the last try, at their own size from the start: others like it begin with them. */
+  keep(n: number): void;
+}
+
+/** Lays the same items off again and again, and no part of it twice. */
+function triesOf(
+  line: Lateral,
+  settings: TouchSettings,
+  itemOf: (n: number, of: number) => TouchItem,
+): Tries {
+  let back = new Float64Array(64);
+  let front = new Float64Array(64);
+  let first: { n: number; back: Float64Array; front: Float64Array } | null = null;
+  let last: { factor: number; from: number; limit: number; laid: Laid } | null = null;
+  const after = (end: number, factor: number) => {
+    const step = settings.clearance * factor;
+    return step > 0 ? line.ahead(end, step) : end + step;
   };
-  layOff(factor, from, count, Infinity, { record: out });
-  placeSkipped(out, line, from);
+  const lay = (factor: number, from: number, limit: number, until: number): Laid => {
+    if (last && last.factor === factor && last.from === from && last.limit === limit && until === Infinity)
+      return last.laid;
+    let n = 0;
+    let end = from;
+    // Only the last item depends on how many there are: those before it lie as at the first try.
+    if (first && factor === 1 && from === settings.start) {
+      n = Math.max(0, Math.min(limit - 1, first.n));
+      back.set(first.back.subarray(0, n));
+      front.set(first.front.subarray(0, n));
+      if (n > 0) end = front[n - 1];
+    }
+    let before = Infinity;
+    last = null;
+    for (; n < limit; n++) {
+      if (n === back.length) [back, front] = [grown(back), grown(front)];
+      const item = itemOf(n, limit);
+      // What takes no room stands where the one before it ends.
+      back[n] = front[n] = end;
+      if (item.skip) continue;
+      const s = end === from ? from : after(end, factor);
+      const length = (item.back + item.front) * settings.sizeAt(s) * factor;
+      if (!(length > 1e-9) || !(s > end - before)) return { n: -1, end, back, front };
+      const at = line.ahead(s, length);
+      if (at > until) break;
+      back[n] = s;
+      front[n] = end = at;
+      before = length;
+    }
+    const laid = { n, end, back, front };
+    if (until === Infinity) last = { factor, from, limit, laid };
+    return laid;
+  };
+  const keep = (n: number) => (first = { n, back: back.slice(0, n), front: front.slice(0, n) });
+  return { lay, after, keep };
+}
+
+function grown(list: Float64Array): Float64Array<ArrayBuffer> {
+  const out = new Float64Array(list.length * 2);
+  out.set(list);
   return out;
 }
 
-/** What takes no room stands where the one before it ends. */
-function placeSkipped(out: TouchLayout, line: Lateral, from: number): void {
-  for (let n = 0; n < out.count; n++) {
-    if (!Number.isNaN(out.back[n])) continue;
-    const at = n > 0 ? out.front[n - 1] : from;
-    line.to(at);
-    out.s[n] = out.back[n] = out.front[n] = at;
-    out.position.set(line.p, n * 3);
-    out.direction.set(line.t, n * 3);
-  }
-}
-
-function write(
-  out: TouchLayout,
-  n: number,
-  s0: number,
-  s1: number,
-  share: number,
+/** Feet, directions and sizes of what was laid off. */
+function written(
+  laid: Laid,
+  count: number,
+  factor: number,
   line: Lateral,
-  length: number,
-): void {
-  out.back[n] = s0;
-  out.front[n] = s1;
-  out.s[n] = s0 + (s1 - s0) * share;
-  line.to(s0);
-  const a = line.p.slice();
-  line.to(s1);
-  const d = [0, 1, 2].map((k) => line.p[k] - a[k]);
-  const l = Math.hypot(d[0], d[1], d[2]);
-  for (let k = 0; k < 3; k++) {
-    out.position[n * 3 + k] = a[k] + d[k] * share;
-    out.direction[n * 3 + k] = l > 0 ? d[k] / l : line.t[k];
+  settings: TouchSettings,
+  itemOf: (n: number, of: number) => TouchItem,
+): TouchLayout {
+  const out: TouchLayout = {
+    count,
+    s: new Float64Array(count),
+    back: laid.back.slice(0, count),
+    front: laid.front.slice(0, count),
+    position: new Float64Array(count * 3),
+    direction: new Float64Array(count * 3),
+    size: new Float64Array(count),
+    factor,
+    hairpins: [],
+  };
+  const a = new Float64Array(3);
+  const { p, t } = line;
+  for (let n = 0; n < count; n++) {
+    const { back, front, skip } = itemOf(n, count);
+    const [s0, s1] = [out.back[n], out.front[n]];
+    const share = skip ? 0 : back / (back + front);
+    out.size[n] = skip ? 1 : settings.sizeAt(s0) * factor;
+    out.s[n] = s0 + (s1 - s0) * share;
+    line.to(s0);
+    a.set(p);
+    line.to(s1);
+    const [x, y, z] = [p[0] - a[0], p[1] - a[1], p[2] - a[2]];
+    const l = Math.sqrt(x * x + y * y + z * z);
+    const o = n * 3;
+    out.position[o] = a[0] + x * share;
+    out.position[o + 1] = a[1] + y * share;
+    out.position[o + 2] = a[2] + z * share;
+    out.direction[o] = l > 0 ? x / l : t[0];
+    out.direction[o + 1] = l > 0 ? y / l : t[1];
+    out.direction[o + 2] = l > 0 ? z / l : t[2];
+    const length = (back + front) * out.size[n];
+    if (!skip && s1 - s0 > HAIRPIN * length) out.hairpins.push(s0);
   }
-  if (s1 - s0 > HAIRPIN * length) out.hairpins.push(s0);
+  return out;
 }
 
 /**
@@ -222,52 +252,62 @@ function lateral(path: CompiledPath, settings: TouchSettings): Lateral {
   const p = new Float64Array(3);
   const t = walker.t;
   const level = settings.level ? 0 : 1;
+  let here = NaN;
+  let plain = true;
   const to = (s: number) => {
+    if (s === here) return;
+    here = s;
     walker.to(s);
     const side = settings.side(s);
-    p.set(walker.p);
-    if (side === 0) return;
+    plain = side === 0;
+    const q = walker.p;
+    p[0] = q[0];
+    p[1] = q[1];
+    p[2] = q[2];
+    if (plain) return;
     // To the right of the level way along.
     const l = Math.sqrt(t[0] * t[0] + t[2] * t[2]);
     if (l < 1e-9) return;
     p[0] -= (t[2] / l) * side;
     p[2] += (t[0] / l) * side;
   };
-  const from = new Float64Array(3);
-  const reach = (s: number): number => {
-    to(s);
-    const x = p[0] - from[0];
-    const y = (p[1] - from[1]) * level;
-    const z = p[2] - from[2];
-    return Math.sqrt(x * x + y * y + z * z);
-  };
   const least = 1e-11 * path.length;
+  const finest = 1e-14 * path.length;
   const ahead = (s: number, length: number): number => {
     if (length < least) return s + length;
     to(s);
-    from.set(p);
-    let low = s;
-    let high = s + length;
+    const [ax, ay, az] = [p[0], p[1], p[2]];
     const furthest = s + Math.max(path.length, length) * 2;
-    let d = reach(high);
-    while (d < length && high < furthest) {
-      low = high;
-      high += Math.max(length - d, length / 64, least);
-      d = reach(high);
-    }
-    if (d < length) return high;
     // As near as the size of the numbers lets it be.
     const close = 1e-12 * length + 1e-15 * path.length;
-    let x = d > length ? high - (d - length) : high;
-    for (let i = 0; i < 60 && high - low > 1e-14 * path.length; i++) {
-      if (!(x > low && x < high)) x = (low + high) / 2;
-      d = reach(x);
-      if (Math.abs(d - length) <= close) return x;
-      if (d < length) low = x;
+    let low = s;
+    let high = Infinity;
+    let x = s + length;
+    for (let i = 0; i < 200; i++) {
+      to(x);
+      const dx = p[0] - ax;
+      const dy = (p[1] - ay) * level;
+      const dz = p[2] - az;
+      const d = Math.sqrt(dx * dx + dy * dy + dz * dz);
+      const gap = length - d;
+      if (Math.abs(gap) <= close) return x;
+      if (gap > 0) low = x;
       else high = x;
-      const slope =
-        d > 0 ? ((p[0] - from[0]) * t[0] + (p[1] - from[1]) * t[1] * level + (p[2] - from[2]) * t[2]) / d : 1;
-      x = slope > 0.05 ? x - (d - length) / slope : (low + high) / 2;
+      const slope = d > 0 ? (dx * t[0] + dy * t[1] + dz * t[2]) / d : 1;
+      const step = slope > 0.05 ? gap / slope : NaN;
+      // Newton's error is the square of its step over the bend's radius: beneath `close` by then.
+      if (plain && Math.abs(step) < 1e-8 * length && x + step > low && x + step < high) return x + step;
+      if (high === Infinity) {
+        // No place nearer than the gap can be far enough: the first place that is, is never stepped over.
+        if (x >= furthest) return x;
+        const sure = Math.max(gap, length / 64, least);
+        x += step <= sure ? step : sure;
+        if (x === low) return x;
+        continue;
+      }
+      if (high - low <= finest) return x;
+      x += step;
+      if (!(x > low && x < high)) x = (low + high) / 2;
     }
     return x;
   };
