@@ -52,6 +52,8 @@ export interface CompiledPath {
   /** 1 where the point is a corner, rounded or not. */
   isCorner: Uint8Array;
   notes: CurveNote[];
+  /** Where it lies on a surface: which one, and the face of each segment (-1 where it bridges a hole in it). */
+  on?: { surface: string; face: Int32Array };
 }
 
 export type PathProblem =
@@ -201,7 +203,7 @@ function buildStretches(points: PathPoint[], closed: boolean, notes: CurveNote[]
 }
 
 /** Unit tangents at both ends of every segment: the first control point that differs decides; neighbours fill in. */
-function findEndTangents(controls: Float64Array, count: number, closed: boolean): Float64Array {
+export function findEndTangents(controls: Float64Array, count: number, closed: boolean): Float64Array {
   const out = new Float64Array(count * 6);
   const known = new Uint8Array(count);
   const read = (k: number, j: number): Vec3 => [
@@ -250,11 +252,12 @@ export function powersOf(controls: Float64Array): Float64Array {
   return powers;
 }
 
-/** Points of one stroke, and where they begin in the path's own list. */
+/** Points of one stroke, where they begin in the path's own list, and what each piece between them lies on. */
 export interface Stroke {
   points: PathPoint[];
   closed: boolean;
   firstPoint: number;
+  on?: CompiledPath['on'];
 }
 
 /** The strokes of a list of points: each point that begins one starts anew. */
@@ -322,7 +325,7 @@ export function fromControls(drawn: {
   };
 }
 
-function compileStroke(stroke: Stroke): CompiledPath | PathProblem {
+export function compileStroke(stroke: Stroke): CompiledPath | PathProblem {
   const { points, firstPoint } = stroke;
   if (points.length < 2) return 'too-few-points';
   const finite = points.every((p) => [...p.position, ...p.handleIn, ...p.handleOut].every(Number.isFinite));
@@ -370,5 +373,7 @@ function compileStroke(stroke: Stroke): CompiledPath | PathProblem {
     zone: Int32Array.from(points, (p) => p.zone),
     isCorner: Uint8Array.from(points, (p) => (p.kind === 'corner' ? 1 : 0)),
     notes,
+    // Rounded corners make more segments than there are pieces; what comes from a mesh has none.
+    ...(stroke.on?.face.length === count && { on: stroke.on }),
   };
 }

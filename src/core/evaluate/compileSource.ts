@@ -12,22 +12,27 @@ import { offsetPath } from '../curve/offset';
 import { DEG } from '../math/quat';
 import { add, type Vec3 } from '../math/vec3';
 import type { Mesh } from '../mesh/mesh';
+import type { Solid } from '../mesh/solid';
 import { through } from '../mesh/surface';
 import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
 import { isoLines } from '../mesh/lines/iso';
 import type { MeshLine } from '../mesh/lines/topology';
-import type { MeshTake, Path } from '../scene/schema';
+import { hasPoints, type MeshTake, type Path, type PointsPath } from '../scene/schema';
+import { carryStrokes, type LaidStrokes } from './pinnedPath';
 
 /** What a path may stand on. Undefined: the scene has no such id, or its mesh is not at hand. */
 export interface PathContext {
   path(id: string): CompileResult | undefined;
   /** The mesh with its map to the scene, column-major. */
   surface(id: string): { mesh: Mesh; matrix: ArrayLike<number> } | undefined;
+  /** For paths on a surface: it as it stands now, and how the path lies on it at rest. */
+  ground?(id: string): { now: Solid; laid(path: PointsPath): LaidStrokes } | undefined;
 }
 
 /** Ids of the paths and surfaces that a path is made from. */
 export function pathNeeds(path: Path): { paths: string[]; surfaces: string[] } {
   const { source } = path;
+  if (source.kind === 'points') return { paths: [], surfaces: source.on ? [source.on] : [] };
   if (source.kind === 'offset') return { paths: [source.path], surfaces: [] };
   if (source.kind === 'mesh') return { paths: [], surfaces: [source.surface] };
   if (source.kind === 'generator' && source.generator.shape === 'coil')
@@ -69,7 +74,13 @@ export function strokesOf(path: Path, context: PathContext): Stroke[] | PathProb
   if (lines.reduce((n, l) => n + l.points.length, 0) > 20000) return 'too-fine';
   const make = source.smooth ? smooth : corner;
   const map = (p: Vec3): Vec3 => add(through(surface.matrix, p), [0, source.lift, 0]);
-  return counted(lines.map((l) => ({ points: l.points.map((p) => make(map(p))), closed: l.closed })));
+  return counted(
+    lines.map((l) => ({
+      points: l.points.map((p) => make(map(p))),
+      closed: l.closed,
+      on: { surface: source.surface, face: l.faces },
+    })),
+  );
 }
 
 function baseOf(id: string, context: PathContext): CompiledPath[] | PathProblem {
@@ -112,6 +123,12 @@ export function takeLines(mesh: Mesh, take: MeshTake): MeshLine[] | PathProblem 
 
 /** Compiles any path. */
 export function compileSource(path: Path, context: PathContext): CompileResult {
+  if (hasPoints(path) && path.source.on) {
+    const ground = context.ground?.(path.source.on);
+    if (!ground) return { ok: false, problem: 'surface-missing' };
+    const strokes = ground.laid(path);
+    return Array.isArray(strokes) ? carryStrokes(strokes, ground.now, path.source.on) : strokes;
+  }
   const strokes = strokesOf(path, context);
   return typeof strokes === 'string' ? { ok: false, problem: strokes } : compileStrokes(strokes);
 }

@@ -103,6 +103,7 @@ export type FindingKind =
   | 'ground-along'
   | 'pin-lost'
   | 'pin-surface-missing'
+  | 'posture-off-surface'
   | 'cycle'
   | 'failed';
 

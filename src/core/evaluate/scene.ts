@@ -3,10 +3,12 @@ import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import { propShape, type PropShape } from '../mesh/support';
 import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
-import type { Arrangement, MeshRef, Path, Prop, Scene, Surface } from '../scene/schema';
+import type { Solid } from '../mesh/solid';
+import type { Arrangement, MeshRef, Path, PointsPath, Prop, Scene, Surface } from '../scene/schema';
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { drawnPath, type PathResult } from './drawnPath';
 import { orderNodes } from './graph';
+import { layStrokes, type LaidStrokes } from './pinnedPath';
 import { surfaceMoves, surfaceNeeds, SurfaceWork, type SurfaceResult } from './surfaces';
 import { emptyPlacements, NO_FACTS, type Finding, type RunResult } from './result';
 
@@ -46,6 +48,7 @@ type Node =
  */
 export class Evaluator {
   private compiled = new Map<string, { key: string; result: CompileResult; drawn: PathResult }>();
+  private laid = new Map<string, { key: string; strokes: LaidStrokes }>();
   private arranged = new Map<string, ArrangementResult>();
   private solids = new Map<string, SurfaceWork>();
   private scene: Scene | null = null;
@@ -121,7 +124,22 @@ export class Evaluator {
         const result = this.solids.get(id)?.result;
         return result?.mesh && { mesh: result.mesh, matrix: result.matrix };
       },
+      ground: (id) => {
+        const work = this.solids.get(id);
+        const rest = work?.restSolid();
+        if (!rest || !work?.solid) return undefined;
+        return { now: work.solid, laid: (path) => this.laidOn(path, rest) };
+      },
     };
+  }
+
+  /** A path's strokes laid onto a surface at rest: moving the surface does not lay them anew. */
+  private laidOn(path: PointsPath, { key, solid }: { key: string; solid: Solid }): LaidStrokes {
+    const whole = JSON.stringify([key, path.source, path.closed]);
+    let have = this.laid.get(path.id);
+    if (have?.key !== whole)
+      this.laid.set(path.id, (have = { key: whole, strokes: layStrokes(path, solid) }));
+    return have.strokes;
   }
 
   private surface(
@@ -223,6 +241,7 @@ export class Evaluator {
     const paths = new Set(scene.paths.map((p) => p.id));
     const arrangements = new Set(scene.arrangements.map((a) => a.id));
     for (const id of this.compiled.keys()) if (!paths.has(id)) this.compiled.delete(id);
+    for (const id of this.laid.keys()) if (!paths.has(id)) this.laid.delete(id);
     for (const id of this.arranged.keys()) if (!arrangements.has(id)) this.arranged.delete(id);
   }
 }

@@ -1,5 +1,6 @@
 import type { CompileResult } from '../curve/compile';
 import { deform, deformersMove } from '../mesh/deform/deform';
+import { topologyOf } from '../mesh/lines/topology';
 import { makeMesh, shapePaths, type MakeProblem } from '../mesh/make';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals, sharedNormals } from '../mesh/normals';
@@ -45,6 +46,8 @@ interface Rest {
   positions: Float64Array;
   normals: Float64Array;
   shared?: Uint32Array;
+  /** What paths are laid onto; made when it is first asked for. */
+  solid?: Solid;
 }
 
 /** Works one surface out at one time after the other; keeps what does not change in between. */
@@ -88,7 +91,8 @@ export class SurfaceWork {
       normals = faceNormals(positions, rest!.mesh.indices, rest!.shared, rest!.normals);
     }
     const plain = rest!.plain && !deformed;
-    const { indices, uvs } = rest!.mesh;
+    const { mesh } = rest!;
+    const { indices, uvs } = mesh;
     this.result = {
       id: surface.id,
       key,
@@ -101,11 +105,27 @@ export class SurfaceWork {
       findings: indices.length < 3 ? [finding(surface, 'surface-empty', {})] : [],
     };
     this.solid = makeSolid(
-      { positions: carried(positions, place, true), normals: carried(normals, place, false), indices, uvs },
+      {
+        positions: carried(positions, place, true),
+        normals: carried(normals, place, false),
+        indices,
+        uvs,
+        topology: () => topologyOf(mesh),
+      },
       this.solid,
       progress,
     );
     return this.result;
+  }
+
+  /** The surface in its own frame, before anything deforms it; undefined where it is broken. */
+  restSolid(): { key: string; solid: Solid } | undefined {
+    const { rest } = this;
+    if (!rest || rest.mesh.indices.length < 3) return undefined;
+    const { positions, normals, mesh } = rest;
+    const topology = () => topologyOf(mesh);
+    rest.solid ??= makeSolid({ positions, normals, indices: mesh.indices, uvs: mesh.uvs, topology });
+    return { key: rest.key, solid: rest.solid };
   }
 
   private broken(surface: Surface, key: string, kind: FindingKind, detail: Finding['detail']): SurfaceResult {

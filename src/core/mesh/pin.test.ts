@@ -1,28 +1,10 @@
 import fc from 'fast-check';
 import { quatRotate } from '../math/quat';
 import { cross, dot, normalize, sub, type Vec3 } from '../math/vec3';
-import { makeMesh } from './make';
-import { shapeSchema } from './make/schema';
-import type { Mesh } from './mesh';
-import { faceNormals, sharedNormals } from './normals';
+import { solidOf as made } from '../testing/surfaces';
 import { findAgain, poseOn, restingFront, turnTowards } from './pin';
-import { makeSolid, placeOn, uvOn, type Solid } from './solid';
+import { makeSolid, placeOn, uvOn } from './solid';
 
-function made(settings: object, move: (p: Vec3) => Vec3 = (p) => p): Solid {
-  const mesh = makeMesh(shapeSchema.parse(settings), '#D8CDB6', {
-    path: () => undefined,
-  }) as Mesh;
-  const positions = new Float64Array(mesh.positions.length);
-  for (let o = 0; o < positions.length; o += 3)
-    positions.set(move([mesh.positions[o], mesh.positions[o + 1], mesh.positions[o + 2]]), o);
-  const normals = faceNormals(
-    positions,
-    mesh.indices,
-    sharedNormals(mesh.positions, mesh.normals),
-    mesh.normals,
-  );
-  return makeSolid({ positions, normals, indices: mesh.indices, uvs: mesh.uvs });
-}
 const number = fc.integer({ min: -2000, max: 2000 }).map((v) => v / 1000);
 const matrix = fc.array(number, { minLength: 12, maxLength: 12 });
 const through = (m: number[], p: Vec3): Vec3 =>

@@ -26,7 +26,7 @@ const UP: Vec3 = [0, 1, 0];
 type Around = Pick<Solid, 'positions' | 'normals' | 'indices'>;
 
 /** Up of a stance at a place: the surface's normal, or by the lean nearer to upright. */
-function upAt(around: Around, { face, u, v }: Place, lean: number): Vec3 {
+export function upAt(around: Around, { face, u, v }: Place, lean: number): Vec3 {
   const n = normalOn(around as Solid, face, u, v);
   if (lean >= 1) return n;
   const angle = acos(Math.min(1, Math.max(-1, n[1])));

@@ -1,6 +1,7 @@
 import type { Vec3 } from '../math/vec3';
 import { buildBvh, refit, type Bvh } from './bvh';
 import { faceCross } from './face';
+import { topologyOf, type Topology } from './lines/topology';
 import type { Bounds } from './mesh';
 
 /** A surface as it stands in the scene at one time: what rays meet and props are pinned to. */
@@ -13,6 +14,8 @@ export interface Solid {
   uvs?: Float32Array;
   /** Its tree, made when it is first asked for. */
   tree(): Bvh;
+  /** Which faces lie side by side: that of the surface at rest, however it is deformed. */
+  topology(): Topology;
   /** A tree over the same triangles that is there already, perhaps of another time. */
   built(): Bvh | null;
 }
@@ -21,7 +24,7 @@ export interface Solid {
  * @param before the same surface at another time: its tree is taken over and refitted where the triangles are the same
  */
 export function makeSolid(
-  shape: Omit<Solid, 'tree' | 'built'>,
+  shape: Omit<Solid, 'tree' | 'built' | 'topology'> & { topology?: () => Topology },
   before?: Solid,
   progress?: (done: number) => void,
 ): Solid {
@@ -29,6 +32,7 @@ export function makeSolid(
   let built: Bvh | null = null;
   return {
     ...shape,
+    topology: shape.topology ?? (() => topologyOf(shape)),
     built: () => built ?? old,
     tree() {
       if (built) return built;
@@ -54,6 +58,36 @@ export function placeOn(solid: Solid, face: number, u: number, v: number): Vec3 
     p[a + 1] * w + p[b + 1] * u + p[c + 1] * v,
     p[a + 2] * w + p[b + 2] * u + p[c + 2] * v,
   ];
+}
+
+/** The weights (second, third corner) of the place on a face's plane that is nearest to a point of space. */
+export function weightsOn(
+  { positions: p, indices }: Pick<Solid, 'positions' | 'indices'>,
+  face: number,
+  x: number,
+  y: number,
+  z: number,
+): [u: number, v: number] {
+  const a = indices[face * 3] * 3;
+  const b = indices[face * 3 + 1] * 3;
+  const c = indices[face * 3 + 2] * 3;
+  const ex = p[b] - p[a];
+  const ey = p[b + 1] - p[a + 1];
+  const ez = p[b + 2] - p[a + 2];
+  const fx = p[c] - p[a];
+  const fy = p[c + 1] - p[a + 1];
+  const fz = p[c + 2] - p[a + 2];
+  const dx = x - p[a];
+  const dy = y - p[a + 1];
+  const dz = z - p[a + 2];
+  const ee = ex * ex + ey * ey + ez * ez;
+  const ef = ex * fx + ey * fy + ez * fz;
+  const ff = fx * fx + fy * fy + fz * fz;
+  const de = dx * ex + dy * ey + dz * ez;
+  const df = dx * fx + dy * fy + dz * fz;
+  const det = ee * ff - ef * ef;
+  if (!(det > 1e-300)) return [0, 0];
+  return [(de * ff - df * ef) / det, (df * ee - de * ef) / det];
 }
 
 /** Unit normal of the face itself, its corners running counter-clockwise outside. */

@@ -84,7 +84,16 @@ export const generatorSchema = z.discriminatedUnion('shape', [
 ]);
 
 export const sourceSchema = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('points'), points: z.array(pointSchema).max(20000) }),
+  z.object({
+    kind: z.literal('points'),
+    points: z.array(pointSchema).max(20000),
+    on: z
+      .string()
+      .optional()
+      .describe(
+        'A surface that it lies on: points are then in that surface’s own frame, as it is without deformers, and go with it',
+      ),
+  }),
   z.object({
     kind: z.literal('generator'),
     generator: generatorSchema,

@@ -28,7 +28,9 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'path-not-finite':
       return `“${path}” has a point that is no number. Type its position anew.`;
     case 'path-surface-missing':
-      return `“${path}” is taken from a surface that is not at hand. Bring the surface in again, or delete the path.`;
+      return source?.kind === 'points'
+        ? `“${path}” lies on a surface that is not at hand. Bring the surface in again, or take the path off it in its panel.`
+        : `“${path}” is taken from a surface that is not at hand. Bring the surface in again, or delete the path.`;
     case 'path-base-missing':
       return `The path that “${path}” is made from is missing or broken. Choose another one in its panel.`;
     case 'path-no-uv':
@@ -86,6 +88,8 @@ export function sentence(f: Finding, scene: Scene): string {
       const at = first === undefined ? '' : ` at #${slotName(first)}`;
       return `${plural(Number(d.count), 'overlap')}${at}: neighbours reach into each other. Widen the pitch.`;
     }
+    case 'posture-off-surface':
+      return `“${path}” lies on no surface, so its props stand as on a slope. Lay it on one in its panel, or choose another posture.`;
     case 'surface-missing':
       return 'A surface that it stands on is no longer in the scene. Choose another one under Ground.';
     case 'surface-mesh-missing':

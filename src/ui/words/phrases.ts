@@ -90,7 +90,12 @@ const HEADING = {
   compass: 'Compass',
   target: 'Towards a target',
 } as const;
-const POSTURE = { upright: 'upright', slope: 'with the slope', bank: 'banking' } as const;
+const POSTURE = {
+  upright: 'upright',
+  slope: 'with the slope',
+  bank: 'banking',
+  surface: 'square to the surface',
+} as const;
 
 export function facingPhrase(run: Run): string {
   const { facing } = run;

@@ -48,6 +48,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
       run.seed,
       sizes.ids.map((id) => shapeOf(context, id)),
     ),
+    solid: (id) => context.surface?.(id),
     varied: unvaried(),
   };
   const around = keepOutsAround(run.gaps.keepOuts, context, (kind, detail) =>
@@ -77,6 +78,9 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   }
   const tint = tintsOf(run.variation, run.seed, placements.slot);
   if (tint) placements.tint = tint;
+  if (run.facing.posture === 'surface')
+    for (const path of new Set(lanes.filter((l) => !l.path.on).map((l) => l.pathId)))
+      findings.push({ kind: 'posture-off-surface', severity: 'warning', node: run.id, detail: { path } });
   if (placing.ground) findings.push(...placing.ground.findings(run.id));
   findings.push(...checkRun(run, lanes, starts, placements, sizes));
   return result;

@@ -2,11 +2,13 @@ import { framesAlong } from '../../curve/frames';
 import { alongPoints } from '../../curve/sample';
 import { STATE, type Placements } from '../../evaluate/result';
 import type { Vec3 } from '../../math/vec3';
+import type { Solid } from '../../mesh/solid';
 import { parseSlotName } from '../slotId';
 import { turnTipRoll, writeHeading, type Aim, type Facings } from '../steps/facing';
 import { closeUp, markGaps } from '../steps/gaps';
 import type { KeptOut } from '../steps/keepOuts';
 import type { GroundStep } from '../steps/ground';
+import { surfaceStand, type Pose, type SurfaceStand } from '../steps/onSurface';
 import { rampAt } from '../steps/ramp';
 import type { HandCorrection } from '../steps/schema';
 import { VARIED, type Varied, type Varier } from '../steps/variation';
@@ -21,6 +23,8 @@ export interface Placing {
   varier: Varier | null;
   aim: Aim | null;
   ground: GroundStep | null;
+  /** A surface as it stands now. */
+  solid(id: string): Solid | undefined;
   /** Where the varier writes one slot's values. */
   varied: Varied;
 }
@@ -28,6 +32,8 @@ export interface Placing {
 /** Where each slot of a lane stands before variation: foot, front and up, three numbers each. */
 interface Stand extends Facings {
   position: Float64Array;
+  /** On a surface: slot i moved on from its place on the path, along the surface. Else undefined. */
+  moved?(i: number, along: number, side: number): Pose | null;
 }
 
 /** Hand corrections by slot id. */
@@ -44,7 +50,7 @@ export function placeLane(
 ): void {
   const { run } = p;
   const n = lane.id.length;
-  const stand = standOf(lane, run);
+  const stand = standOf(lane, p);
   const state = out.state.subarray(start, start + n);
   const at = (i: number): Vec3 => [
     stand.position[i * 3],
@@ -69,35 +75,82 @@ export function placeLane(
   }
 }
 
+/** How far slot i of a lane stands to the right of its path. */
+function asideOf(lane: Lane, run: Run): ((i: number) => number) | null {
+  const fixed = run.facing.side + lane.offset;
+  const ramp = run.facing.sideRamp;
+  if (fixed === 0 && ramp.length === 0 && !lane.alternate) return null;
+  return (i) =>
+    (lane.alternate && i % 2 === 1 ? run.facing.side - lane.offset : fixed) +
+    rampAt(ramp, lane.s[i] / lane.path.length, 0);
+}
+
 /** Frames of a lane with its offset to the side; for props end to end those of their chords. */
-function standOf(lane: Lane, run: Run): Stand {
+function standOf(lane: Lane, p: Placing): Stand {
   const { path, touch, outward } = lane;
+  const { run } = p;
+  const { posture } = run.facing;
   const n = lane.id.length;
-  const frames = framesAlong(path, lane.s, run.facing.posture);
+  const frames = framesAlong(path, lane.s, posture === 'surface' ? 'slope' : posture);
   const { front, up } = frames;
+  const aside = asideOf(lane, run);
+  const solid = posture === 'surface' && path.on ? p.solid(path.on.surface) : undefined;
   const position = touch ? touch.position.slice() : frames.position;
+  const stand: Stand = { position, front, up, outward };
+  if (solid) standOnSurface(stand, lane, surfaceStand(path, solid, lane.s, frames, run.facing.lean), aside);
   if (touch) {
-    chordFronts(touch.direction, front, up, run.facing.posture === 'upright');
+    chordFronts(touch.direction, front, up, posture === 'upright');
     const moved = lane.s.some((s, i) => s !== touch.s[i]);
     // Nudged along: as far on as the hand said, in the direction in which it lies.
     if (moved)
       for (let i = 0; i < n; i++)
         for (let a = 0; a < 3; a++)
           position[i * 3 + a] += touch.direction[i * 3 + a] * (lane.s[i] - touch.s[i]);
-    return { position, front, up, outward };
+    return stand;
   }
-  const fixed = run.facing.side + lane.offset;
-  const ramp = run.facing.sideRamp;
-  if (fixed === 0 && ramp.length === 0 && !lane.alternate) return { position, front, up, outward };
+  if (!aside || solid) return stand;
   for (let i = 0; i < n; i++) {
-    const swing = lane.alternate && i % 2 === 1 ? run.facing.side - lane.offset : fixed;
-    const side = swing + rampAt(ramp, lane.s[i] / path.length, 0);
+    const side = aside(i);
     const r = i * 3;
     position[r] += side * (front[r + 1] * up[r + 2] - front[r + 2] * up[r + 1]);
     position[r + 1] += side * (front[r + 2] * up[r] - front[r] * up[r + 2]);
     position[r + 2] += side * (front[r] * up[r + 1] - front[r + 1] * up[r]);
   }
-  return { position, front, up, outward };
+  return stand;
+}
+
+/** Puts a lane's frames onto the surface that its path lies on, its way to the side walked over it. */
+function standOnSurface(
+  stand: Stand,
+  lane: Lane,
+  on: SurfaceStand,
+  aside: ((i: number) => number) | null,
+): void {
+  const { position, front, up } = stand;
+  const pose: Pose = { position: [0, 0, 0], front: [0, 0, 1], up: [0, 1, 0] };
+  for (let i = 0; i < lane.id.length; i++) {
+    if (!on.has(i)) continue;
+    on.moved(i, 0, aside?.(i) ?? 0, pose);
+    front.set(pose.front, i * 3);
+    up.set(pose.up, i * 3);
+    if (!lane.touch) {
+      position.set(pose.position, i * 3);
+      continue;
+    }
+    if (!aside) continue;
+    // End to end they lie on chords: those are moved to the side as a whole.
+    const [x, y, z] = pose.position;
+    on.moved(i, 0, 0, pose);
+    position[i * 3] += x - pose.position[0];
+    position[i * 3 + 1] += y - pose.position[1];
+    position[i * 3 + 2] += z - pose.position[2];
+  }
+  if (lane.touch) return;
+  stand.moved = (i, along, side) => {
+    if (!on.has(i)) return null;
+    on.moved(i, along, side + (aside?.(i) ?? 0), pose);
+    return pose;
+  };
 }
 
 /** Turns fronts to the chords' directions, and ups square to them. */
@@ -137,25 +190,33 @@ function placeSlot(
   }
   const r = place * 3;
   const { position, front, up } = stand;
+  if (p.varier) p.varier.vary(slot, lane.prop[i], p.varied);
+  const v = p.varier ? p.varied : null;
+  // Props end to end keep what their neighbours rest on: their length and place along are the layout's.
+  const along = v && !lane.touch ? v[VARIED.along] : 0;
+  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0);
+  const walked = (along !== 0 || side !== 0) && stand.moved?.(place, along, side);
+  if (walked) {
+    position.set(walked.position, r);
+    front.set(walked.front, r);
+    up.set(walked.up, r);
+  }
   const fx = front[r];
   const fy = front[r + 1];
   const fz = front[r + 2];
   const ux = up[r];
   const uy = up[r + 1];
   const uz = up[r + 2];
-  if (p.varier) p.varier.vary(slot, lane.prop[i], p.varied);
-  const v = p.varier ? p.varied : null;
-  // Props end to end keep what their neighbours rest on: their length and place along are the layout's.
-  const along = v && !lane.touch ? v[VARIED.along] : 0;
-  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0);
   const lift = facing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0);
   // On the ground it is lifted from there.
   const above = p.ground ? 0 : lift;
   const o = row * 3;
   // Right of the way along is front × up.
-  out.position[o] = position[r] + fx * along + (fy * uz - fz * uy) * side + ux * above;
-  out.position[o + 1] = position[r + 1] + fy * along + (fz * ux - fx * uz) * side + uy * above;
-  out.position[o + 2] = position[r + 2] + fz * along + (fx * uy - fy * ux) * side + uz * above;
+  const on = walked ? 0 : along;
+  const off = walked ? 0 : side;
+  out.position[o] = position[r] + fx * on + (fy * uz - fz * uy) * off + ux * above;
+  out.position[o + 1] = position[r + 1] + fy * on + (fz * ux - fx * uz) * off + uy * above;
+  out.position[o + 2] = position[r + 2] + fz * on + (fx * uy - fy * ux) * off + uz * above;
   const own = lane.touch ? lane.touch.size[i] : sizeOnPath(lane, place);
   const size = facing.size * own * (v ? v[VARIED.size] : 1) * (hand?.size ?? 1);
   const flips = facing.alternate === 'mirror' && i % 2 === 1;

@@ -93,7 +93,11 @@ export function touchLane(
     loop,
     level: run.facing.posture === 'upright',
     sizeAt: path.size.some((v) => v !== 1) ? (s: number) => alongPoints(path, path.size, s) : () => 1,
-    side: (s: number) => row.offset + run.facing.side + rampAt(run.facing.sideRamp, s / path.length, 0),
+    // Over a surface they are moved to the side when they stand.
+    side: (s: number) =>
+      run.facing.posture === 'surface' && path.on
+        ? 0
+        : row.offset + run.facing.side + rampAt(run.facing.sideRamp, s / path.length, 0),
   };
   const lay = (from: number) =>
     layTouching(path, { ...settings, start: start + from, end: start + usable + from }, itemOf, bound);

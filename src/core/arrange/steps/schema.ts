@@ -79,7 +79,11 @@ export const facingSchema = z
       .enum(['none', 'turn', 'mirror'])
       .default('none')
       .describe('Every second prop: turned about, or mirrored left to right'),
-    posture: z.enum(['upright', 'slope', 'bank']).default('upright'),
+    posture: z
+      .enum(['upright', 'slope', 'bank', 'surface'])
+      .default('upright')
+      .describe('"surface": the normal of the surface that the path lies on; rows lie along it'),
+    lean: z.number().min(0).max(1).default(1).describe('Posture "surface": 1 stands square to it, 0 upright'),
     side: z.number().default(0).describe('Metres to the right of the way along'),
     sideRamp: rampSchema.describe('Metres to the right, added along the way'),
     lift: z.number().default(0).describe('Metres along the posture’s up'),

@@ -131,6 +131,11 @@ function faceNormal(mesh: Mesh, f: number): Vec3 {
 const lineOf = (t: Topology, { ids, closed }: { ids: number[]; closed: boolean }): MeshLine => ({
   points: ids.map((v) => vertexAt(t, v)),
   closed,
+  faces: Int32Array.from({ length: closed ? ids.length : ids.length - 1 }, (_, i) => {
+    const to = ids[(i + 1) % ids.length];
+    const edge = t.around[ids[i]].find((e) => t.edges[e * 2] === to || t.edges[e * 2 + 1] === to);
+    return edge === undefined ? -1 : t.faces[edge * 2];
+  }),
 });
 
 const lengthOf = (l: MeshLine) =>

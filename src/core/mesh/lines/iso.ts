@@ -37,6 +37,8 @@ interface Crossed {
   vertices: Uint32Array;
   weights: Float64Array;
   closed: boolean;
+  /** The face of each piece. */
+  faces: Int32Array;
 }
 
 /** Where lines cross depends on uv and faces alone: while a surface only moves they are looked up. */
@@ -53,8 +55,9 @@ function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Me
     have.lines.set(key, (lines = crossings(mesh, uvs, axis, value)));
   }
   const p = mesh.positions;
-  return lines.map(({ vertices, weights, closed }) => ({
+  return lines.map(({ vertices, weights, closed, faces }) => ({
     closed,
+    faces,
     points: Array.from(weights, (w, i): Vec3 => {
       const a = vertices[i * 2] * 3;
       const b = vertices[i * 2 + 1] * 3;
@@ -63,12 +66,16 @@ function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Me
   }));
 }
 
+/** More crossings than any mesh has: two numbers in one key. */
+const STRIDE = 2 ** 26;
+
 function crossings(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Crossed[] {
   const t = topologyOf(mesh);
   const count = t.position.length / 3;
   const known = new Map<number, number>();
   const points: { i: number; j: number; u: number }[] = [];
   const pieces: [number, number][] = [];
+  const faceOf = new Map<number, number>();
   const { indices } = mesh;
   for (let f = 0; f * 3 < indices.length; f++) {
     const found: { id: number; other: number }[] = [];
@@ -90,12 +97,19 @@ function crossings(mesh: Mesh, uvs: Float32Array, axis: number, value: number): 
     if (found.length !== 2 || found[0].id === found[1].id) continue;
     const [a, b] = found[0].other <= found[1].other ? found : [found[1], found[0]];
     pieces.push([a.id, b.id]);
+    faceOf.set(a.id * STRIDE + b.id, f);
   }
+  const at = (a: number, b: number) => faceOf.get(a * STRIDE + b) ?? -1;
   return chain(pieces)
     .filter((c) => c.ids.length > 1)
-    .map((c) => ({
-      vertices: Uint32Array.from(c.ids.flatMap((id) => [points[id].i, points[id].j])),
-      weights: Float64Array.from(c.ids, (id) => points[id].u),
-      closed: c.closed && c.ids.length > 2,
-    }));
+    .map(({ ids, ...c }) => {
+      const closed = c.closed && ids.length > 2;
+      const n = closed ? ids.length : ids.length - 1;
+      return {
+        vertices: Uint32Array.from(ids.flatMap((id) => [points[id].i, points[id].j])),
+        weights: Float64Array.from(ids, (id) => points[id].u),
+        closed,
+        faces: Int32Array.from({ length: n }, (_, i) => at(ids[i], ids[(i + 1) % ids.length])),
+      };
+    });
 }

@@ -1,5 +1,10 @@
 import type { Vec3 } from '../../math/vec3';
-import type { Mesh } from '../mesh';
+
+/** What of a mesh its topology depends on. */
+export interface Triangles {
+  positions: ArrayLike<number>;
+  indices: Uint32Array;
+}
 
 /** A mesh whose vertices in one place are one, with the faces on both sides of every edge. */
 export interface Topology {
@@ -11,14 +16,16 @@ export interface Topology {
   edges: Uint32Array;
   /** Faces on both sides of an edge; -1 where there is none, -2 as the second where there are more than two. */
   faces: Int32Array;
+  /** The edge of each side of each face, from its k-th corner to the next; -1 on a face without area. */
+  sides: Int32Array;
   /** Edges at each welded vertex. */
   around: number[][];
 }
 
-const kept = new WeakMap<Mesh, Topology>();
+const kept = new WeakMap<Triangles, Topology>();
 
 /** Works the topology out once a mesh. Vertices within 1e-6 of the mesh's size are one. */
-export function topologyOf(mesh: Mesh): Topology {
+export function topologyOf(mesh: Triangles): Topology {
   const have = kept.get(mesh);
   if (have) return have;
   const { weld, position } = weldVertices(mesh);
@@ -27,18 +34,20 @@ export function topologyOf(mesh: Mesh): Topology {
   const faces: number[] = [];
   const count = position.length / 3;
   const { indices } = mesh;
+  const sides = new Int32Array(indices.length).fill(-1);
   for (let f = 0; f * 3 < indices.length; f++) {
     const v = [0, 1, 2].map((k) => weld[indices[f * 3 + k]]);
     if (v[0] === v[1] || v[1] === v[2] || v[2] === v[0]) continue;
     for (let k = 0; k < 3; k++) {
       const [a, b] = [v[k], v[(k + 1) % 3]];
       const key = Math.min(a, b) * count + Math.max(a, b);
-      const e = byKey.get(key);
+      let e = byKey.get(key);
       if (e === undefined) {
-        byKey.set(key, edges.length / 2);
+        byKey.set(key, (e = edges.length / 2));
         edges.push(a, b);
         faces.push(f, -1);
       } else faces[e * 2 + 1] = faces[e * 2 + 1] === -1 ? f : -2;
+      sides[f * 3 + k] = e;
     }
   }
   const around: number[][] = Array.from({ length: count }, () => []);
@@ -46,15 +55,22 @@ export function topologyOf(mesh: Mesh): Topology {
     around[edges[e * 2]].push(e);
     around[edges[e * 2 + 1]].push(e);
   }
-  const made = { weld, position, edges: Uint32Array.from(edges), faces: Int32Array.from(faces), around };
+  const made = {
+    weld,
+    position,
+    edges: Uint32Array.from(edges),
+    faces: Int32Array.from(faces),
+    sides,
+    around,
+  };
   kept.set(mesh, made);
   return made;
 }
 
-function weldVertices(mesh: Mesh): { weld: Uint32Array; position: Float64Array } {
+function weldVertices(mesh: Triangles): { weld: Uint32Array; position: Float64Array } {
   const p = mesh.positions;
   let size = 0;
-  for (const v of p) size = Math.max(size, Math.abs(v));
+  for (let i = 0; i < p.length; i++) size = Math.max(size, Math.abs(p[i]));
   const grain = Math.max(1e-12, size * 1e-6);
   const seen = new Map<string, number>();
   const weld = new Uint32Array(p.length / 3);
@@ -81,6 +97,15 @@ export const vertexAt = (t: Topology, v: number): Vec3 => [
 export interface MeshLine {
   points: Vec3[];
   closed: boolean;
+  /** A face that each piece from point to point lies on. */
+  faces: Int32Array;
+}
+
+/** The face across a side of a face; negative where there is none, or more than one. */
+export function acrossSide(t: Topology, face: number, side: number): number {
+  const e = t.sides[face * 3 + side];
+  if (e < 0) return -1;
+  return t.faces[e * 2] === face ? t.faces[e * 2 + 1] : t.faces[e * 2];
 }
 
 /**

@@ -20,6 +20,7 @@ const POSTURES = [
   { value: 'upright', text: 'Upright', hint: 'Up stays up' },
   { value: 'slope', text: 'Slope', hint: 'Tips with the path, never rolls' },
   { value: 'bank', text: 'Bank', hint: 'Turns with the path like a rope, with the points’ roll' },
+  { value: 'surface', text: 'Surface', hint: 'Square to the surface that the path lies on; rows lie along it' },
 ] as const;
 const FLIPS = [
   { value: 'none', text: 'None' },
@@ -75,6 +76,19 @@ export function FacingStep({ run, color }: StepProps) {
           onChange={(posture) => set({ posture })}
         />
       </div>
+      {facing.posture === 'surface' && (
+        <NumberField
+          label="Lean"
+          hint="100% stands square to the surface, 0% upright"
+          dimension="percent"
+          step={0.05}
+          min={0}
+          max={1}
+          value={facing.lean}
+          reset={1}
+          onChange={(v, key) => set({ lean: Math.min(1, Math.max(0, v ?? 1)) }, key)}
+        />
+      )}
       <Segmented
         shown
         label="Every second"

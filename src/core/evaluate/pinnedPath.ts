@@ -1,0 +1,101 @@
+import { compileStrokes, splitStrokes, type CompiledPath, type CompileResult } from '../curve/compile';
+import { compileLaid } from '../curve/laid';
+import { samplePath } from '../curve/sample';
+import { layLine, type LaidLine } from '../mesh/lines/lay';
+import { nearestPlace, noHit } from '../mesh/bvhQuery';
+import { placeOn, type Solid } from '../mesh/solid';
+import type { PointsPath } from '../scene/pathSchema';
+
+/**
+ * Paths whose points lie on a surface. They are laid onto it as it is at rest, undeformed, so that every place of the
+ * path is a place of the material; what it does then is carried with it, and stays on the surface between the points.
+ */
+export interface PinnedStroke {
+  /** The stroke at rest, in the surface's own frame. */
+  rest: CompiledPath;
+  line: LaidLine;
+  /** For each point of the stroke, its place along the line. */
+  points: Int32Array;
+}
+
+/** A path's strokes on a surface, or why there are none. */
+export type LaidStrokes = PinnedStroke[] | Extract<CompileResult, { ok: false }>;
+
+/** Places that one stroke is sampled at, at the most. */
+const MOST = 4000;
+
+/** Lays a path's strokes onto a surface at rest. */
+export function layStrokes(path: PointsPath, rest: Solid): LaidStrokes {
+  const hit = noHit();
+  const onto = path.source.points.map((p) => {
+    const [x, y, z] = p.position;
+    const found = [x, y, z].every(Number.isFinite) && nearestPlace(rest.tree(), x, y, z, Infinity, hit);
+    return found ? { ...p, position: placeOn(rest, hit.face, hit.u, hit.v) } : p;
+  });
+  const compiled = compileStrokes(splitStrokes(onto, path.closed));
+  if (!compiled.ok) return compiled;
+  const out: PinnedStroke[] = [];
+  for (const stroke of compiled.strokes) {
+    const { s, points } = placesAlong(stroke, rest);
+    const line = layLine(rest, samplePath(stroke, s).position);
+    if (!line) return { ok: false, problem: 'surface-missing' };
+    out.push({ rest: stroke, line, points: points.map((k) => line.asked[k]) });
+  }
+  return out;
+}
+
+/** Lengths at which a stroke is laid down: its points, and between them closer than the faces are wide. */
+function placesAlong(stroke: CompiledPath, rest: Solid): { s: number[]; points: Int32Array } {
+  const step = Math.max(faceWidth(rest) * 0.75, stroke.length / MOST);
+  const marks = [...stroke.pointS];
+  const s: number[] = [];
+  const points = new Int32Array(marks.length);
+  const ends = stroke.closed ? [...marks, marks[0] + stroke.length] : marks;
+  ends.forEach((mark, i) => {
+    if (i > 0) {
+      const from = ends[i - 1];
+      // A few places at the least: the curve may bow where the faces are wide.
+      const pieces = Math.max(6, Math.ceil((mark - from) / step));
+      for (let k = 1; k < pieces; k++) s.push(from + ((mark - from) * k) / pieces);
+    }
+    if (i < marks.length) points[i] = s.length;
+    s.push(mark);
+  });
+  return { s, points };
+}
+
+const widths = new WeakMap<Solid, number>();
+
+/** About how wide the faces are: the side of the square of their mean area, doubled. */
+function faceWidth(solid: Solid): number {
+  let width = widths.get(solid);
+  if (width === undefined) {
+    const { positions: p, indices } = solid;
+    const faces = indices.length / 3;
+    let area = 0;
+    for (let f = 0; f < faces; f++) {
+      const [a, b, c] = [indices[f * 3] * 3, indices[f * 3 + 1] * 3, indices[f * 3 + 2] * 3];
+      const [ex, ey, ez] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+      const [fx, fy, fz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+      const [x, y, z] = [ey * fz - ez * fy, ez * fx - ex * fz, ex * fy - ey * fx];
+      area += Math.sqrt(x * x + y * y + z * z) / 2;
+    }
+    widths.set(solid, (width = Math.sqrt((2 * area) / Math.max(1, faces))));
+  }
+  return width;
+}
+
+/** The strokes as they lie on the surface now. */
+export function carryStrokes(strokes: PinnedStroke[], now: Solid, surface: string): CompileResult {
+  const made: CompiledPath[] = [];
+  for (const { rest, line, points } of strokes) {
+    // A loop comes back to the place where it began.
+    const places = line.face.length - (rest.closed ? 1 : 0);
+    const position = new Float64Array(places * 3);
+    for (let i = 0; i < places; i++)
+      position.set(placeOn(now, line.face[i], line.weights[i * 2], line.weights[i * 2 + 1]), i * 3);
+    const one = compileLaid(rest, { position, asked: points, on: { surface, face: line.pieces } });
+    if (one) made.push(one);
+  }
+  return made.length ? { ok: true, path: made[0], strokes: made } : { ok: false, problem: 'zero-length' };
+}
