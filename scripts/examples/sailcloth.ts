@@ -1,6 +1,5 @@
-import type { Ground } from '@/core/arrange/steps/schema';
 import type { MeshTake, Scene } from '@/core/scene/schema';
-import { addFromMesh, setPath } from '@/store/commands/paths';
+import { addFromMesh, addPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
@@ -20,21 +19,26 @@ export function sailcloth(): Scene {
     b.do(setPath, { id, values: { visible: false } });
     return id;
   };
-  const cling: Partial<Ground> = { mode: 'hug', surfaces: [sail], lean: 1 };
   const row = (name: string, path: string, prop: string, thread: 'madder' | 'woad' | 'weld' | 'moss' | 'plum', pitch: number) => {
     const id = b.run(name, path, [[prop, 1]]);
     b.do(setArrangement, { id, values: { thread } });
     b.do(setStep, { id, step: 'spacing', values: { pitch } });
-    b.do(setStep, { id, step: 'facing', values: { posture: 'slope' } });
-    b.do(setStep, { id, step: 'ground', values: cling });
+    b.do(setStep, { id, step: 'facing', values: { posture: 'surface' } });
     return id;
   };
 
-  const seam = take('Seam, two rows', { what: 'iso', along: 'v', from: 0.49, to: 0.51, count: 2 });
-  const stitches = row('Twin seam stitches', seam, props.stitch, 'woad', 0.16);
+  /** Two rows, as far apart along the cloth everywhere. */
+  const twin = (id: string) => {
+    const rows = { count: 2, distance: 0.09, stagger: 0.5, side: 'middle' as const, mirrored: false };
+    b.do(setStep, { id, step: 'spacing', values: { rows } });
+    return id;
+  };
+
+  const seam = take('Seam', { what: 'iso', along: 'v', from: 0.5, to: 0.5, count: 1 });
+  const stitches = twin(row('Twin seam stitches', seam, props.stitch, 'woad', 0.16));
   b.do(setStep, { id: stitches, step: 'variation', values: { turnDeg: [-5, 5] } });
-  const cross = take('Cross seam, two rows', { what: 'iso', along: 'u', from: 0.62, to: 0.635, count: 2 });
-  row('Cross seam stitches', cross, props.stitch, 'plum', 0.16);
+  const cross = take('Cross seam', { what: 'iso', along: 'u', from: 0.62, to: 0.62, count: 1 });
+  twin(row('Cross seam stitches', cross, props.stitch, 'plum', 0.16));
   const hem = take('Hem', { what: 'iso', along: 'v', from: 0.03, to: 0.97, count: 2 });
   row('Hem stitches', hem, props.stitch, 'moss', 0.2);
   const luff = take('Luff', { what: 'iso', along: 'u', from: 0.02, to: 0.02, count: 1 });
@@ -43,6 +47,17 @@ export function sailcloth(): Scene {
   const floats = row('Floats along the foot', foot, props['net-float'], 'weld', 0.42);
   b.do(setStep, { id: floats, step: 'variation', values: { tint: { colors: ['#2c5f86', '#d6a02b'], strength: [0.3, 0.6] } } });
   b.do(setSeed, { id: floats, seed: 4 });
+
+  // A patch: a loop drawn on the cloth, in the sail's own frame as it lies flat.
+  const outline: [number, number, number][] = [
+    [-1.5, 0, -1.25],
+    [-0.35, 0, -1.4],
+    [-0.15, 0, -0.6],
+    [-1.2, 0, -0.35],
+  ];
+  const patch = b.do(addPath, { name: 'Patch', points: outline, closed: true, on: sail });
+  b.do(setPath, { id: patch, values: { visible: false } });
+  row('Patch stitches', patch, props.stitch, 'madder', 0.15);
 
   // Cleats pegged where the sail was mended.
   const mended = [

@@ -44,7 +44,7 @@ export interface ServedSurface {
   /** What came of it, in its own frame: vertices, and faces with their looks. Absent where it is plain. */
   positions?: Float32Array;
   normals?: Float32Array;
-  rest?: Omit<Mesh, 'positions' | 'normals'>;
+  rest?: Omit<Mesh, 'positions' | 'normals'> & { undeformed: Float32Array };
   findings: Finding[];
 }
 
@@ -74,7 +74,7 @@ export type SendFormat =
 
 /** @param hasFaces the client still has its faces */
 function served(r: SurfaceResult, hasFaces: boolean): ServedSurface {
-  const { id, key, facesKey, plain, matrix, findings, mesh } = r;
+  const { id, key, facesKey, plain, matrix, findings, mesh, undeformed } = r;
   const out: ServedSurface = {
     id,
     key,
@@ -84,9 +84,9 @@ function served(r: SurfaceResult, hasFaces: boolean): ServedSurface {
     findings,
     faces: (mesh?.indices.length ?? 0) / 3,
   };
-  if (plain || !mesh) return out;
+  if (plain || !mesh || !undeformed) return out;
   const { positions, normals, ...rest } = mesh;
-  return { ...out, positions, normals, ...(!hasFaces && { rest }) };
+  return { ...out, positions, normals, ...(!hasFaces && { rest: { ...rest, undeformed } }) };
 }
 
 /** A stretch of time to be sent out: seconds, and frames a second. */

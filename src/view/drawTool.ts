@@ -5,6 +5,7 @@ import { addPath } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { selectNode } from '@/store/selection';
 import { pick } from './pick';
+import { kept, shownPointsOf, surfaceUnder } from './onSurface';
 import { onPlane, toScreen, viewNormal } from './project';
 import { snapAt, type Snap } from './snap/snap';
 import { chooseTool, setDrawing, useView, type ViewHandle } from './viewState';
@@ -45,8 +46,7 @@ function closes(view: ViewHandle, points: Vec3[], x: number, y: number): boolean
 export function lastPoint(): Vec3 | undefined {
   const { points, onto } = useView.getState().drawing;
   if (points.length || !onto?.point) return points.at(-1);
-  const path = useDocument.getState().scene.paths.find((p) => p.id === onto.path);
-  return hasPoints(path) ? path.source.points.find((p) => p.id === onto.point)?.position : undefined;
+  return shownPointsOf(onto.path).find((p) => p.id === onto.point)?.position;
 }
 
 function nextPoint(
@@ -108,14 +108,20 @@ export function drawStepBack(): void {
 /** Makes the path, the stroke or its continuation, and selects it. Too few points make none. */
 export function finishDrawing(closed: boolean): void {
   if (!enoughDrawn()) return;
-  const { drawing, pointKind: kind } = useView.getState();
+  const { drawing, pointKind: kind, stays } = useView.getState();
   const { onto } = drawing;
   const round = (v: number) => Number(v.toFixed(6));
   const points = drawing.points.map((p): Vec3 => [round(p[0]), round(p[1]), round(p[2])]);
   let path = onto?.path;
-  if (onto?.point) dispatch(continueStroke, { path: onto.path, point: onto.point, points, kind });
-  else if (onto) dispatch(addStroke, { path: onto.path, points, kind });
-  else path = dispatch(addPath, { points, closed, kind });
+  if (onto) {
+    const owner = useDocument.getState().scene.paths.find((p) => p.id === onto.path);
+    const own = hasPoints(owner) ? points.map((p) => kept(owner, p)) : points;
+    if (onto.point) dispatch(continueStroke, { path: onto.path, point: onto.point, points: own, kind });
+    else dispatch(addStroke, { path: onto.path, points: own, kind });
+  } else {
+    const under = stays ? surfaceUnder(points) : null;
+    path = dispatch(addPath, { points: under?.rest ?? points, closed, kind, on: under?.id });
+  }
   chooseTool('pick');
   if (path) selectNode('path', path);
 }

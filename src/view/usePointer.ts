@@ -1,6 +1,6 @@
 import { useEffect, type RefObject } from 'react';
 import { nearestOnPath } from '@/core/curve/nearest';
-import { compilePath } from '@/core/curve/compile';
+import { compilePath, type CompiledPath } from '@/core/curve/compile';
 import { pointAt } from '@/core/curve/sample';
 import { hasPoints } from '@/core/scene/schema';
 import { dispatch, useDocument } from '@/store/document';
@@ -18,6 +18,7 @@ import {
 } from '@/store/selection';
 import { drawAhead, drawClick, drawDoubleClick, type DrawKeys } from './drawTool';
 import { editedPath } from './edited';
+import { shownPointsOf } from './onSurface';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { nearestOnScreen, toScreen } from './project';
@@ -52,9 +53,21 @@ function insertOn(id: string, stroke: number, s: number): void {
   const compiled = compilePath(path);
   const curve = compiled.ok ? compiled.strokes[stroke] : undefined;
   if (!curve) return;
-  const at = nearestOnPath(curve, pointAt(curve, s));
+  const at = nearestOnPath(curve, pointAt(curve, path.source.on ? restLength(id, stroke, curve, s) : s));
   const made = dispatch(addPointAt, { path: id, stroke, s: at.s, segment: at.segment, t: at.t });
   if (made) selectPoint(id, made);
+}
+
+/** The length along a curve at rest that a length along its shown path has come from: as far from point to point. */
+function restLength(id: string, stroke: number, rest: CompiledPath, s: number): number {
+  const drawn = engine().state.result.paths.get(id)?.strokes[stroke];
+  if (!drawn) return s;
+  const n = drawn.pointS.length;
+  let i = n - 1;
+  while (i > 0 && drawn.pointS[i] > s) i--;
+  const end = (list: Float64Array, length: number) => (i + 1 < n ? list[i + 1] : length);
+  const share = (s - drawn.pointS[i]) / (end(drawn.pointS, drawn.length) - drawn.pointS[i] || 1);
+  return rest.pointS[i] + share * (end(rest.pointS, rest.length) - rest.pointS[i]);
 }
 
 /** Looks up the edge loop under the pointer; only the latest answer counts. */
@@ -180,7 +193,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const view = currentView();
       const path = editedPath();
       if (!view || !hasPoints(path)) return;
-      const inside = path.source.points.filter((p) => {
+      const inside = shownPointsOf(path.id).filter((p) => {
         const at = toScreen(view, p.position);
         const between = (v: number, s: number, t: number) => v >= Math.min(s, t) && v <= Math.max(s, t);
         return at.ahead && between(at.x, a.x, b.x) && between(at.y, a.y, b.y);

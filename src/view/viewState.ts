@@ -41,6 +41,8 @@ export interface ViewState {
   plane: DrawPlane;
   /** What kind drawn points are. */
   pointKind: 'smooth' | 'corner';
+  /** What is drawn on a surface stays on it. */
+  stays: boolean;
   /** What a dragged point snaps to. */
   dragSnap: Snap | null;
   /** The edge loop under the pointer, while one is picked: its line in the scene. */
@@ -70,6 +72,7 @@ export const useView = create<ViewState>(() => ({
   drawing: NO_DRAWING,
   plane: 'auto',
   pointKind: 'smooth',
+  stays: true,
   dragSnap: null,
   edge: null,
   box: null,
@@ -93,7 +96,8 @@ export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
     pegging: { ...s.pegging, ahead: null },
   }));
 }
-export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind'>>): void => set(values);
+export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind' | 'stays'>>): void =>
+  set(values);
 export const setDragSnap = (dragSnap: Snap | null): void => set({ dragSnap });
 export const setMode = (mode: ViewMode): void => set({ mode });
 export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>

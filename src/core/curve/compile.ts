@@ -54,6 +54,8 @@ export interface CompiledPath {
   notes: CurveNote[];
   /** Where it lies on a surface: which one, and the face of each segment (-1 where it bridges a hole in it). */
   on?: { surface: string; face: Int32Array };
+  /** The smooth path that it stands for, where it is laid from face to face: that tells how it bends. */
+  like?: CompiledPath;
 }
 
 export type PathProblem =

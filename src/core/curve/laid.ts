@@ -61,6 +61,7 @@ export function compileLaid(rest: CompiledPath, laid: Laid): CompiledPath | null
     segmentPoint,
     corners: Float64Array.from(corners),
     on: laid.on,
+    like: rest,
   };
 }
 

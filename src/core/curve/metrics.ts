@@ -24,8 +24,21 @@ const STEPS = 24;
 /** Bends of one stroke, from the exact curvature |P′ × P″| / |P′|³ at 24 places a segment and between its corners. */
 export function metricsOf(path: CompiledPath): CurveMetrics {
   let made = kept.get(path);
-  if (!made) kept.set(path, (made = measure(path)));
+  if (!made) kept.set(path, (made = path.like ? scaled(metricsOf(path.like), path) : measure(path)));
   return made;
+}
+
+/** Bends of a path by those of the smooth one that it stands for, which may be longer or shorter. */
+function scaled(of: CurveMetrics, path: CompiledPath): CurveMetrics {
+  const k = path.length / path.like!.length;
+  return {
+    ...of,
+    tightest: of.tightest * k,
+    tightestS: of.tightestS * k,
+    tightestBend: of.tightestBend * k,
+    tightestBendS: of.tightestBendS * k,
+    sharpestS: of.sharpestS * k,
+  };
 }
 
 function measure(path: CompiledPath): CurveMetrics {

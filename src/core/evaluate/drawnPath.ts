@@ -1,6 +1,6 @@
 import type { CompiledPath, CompileResult } from '../curve/compile';
 import { metricsOf } from '../curve/metrics';
-import { polyline } from '../curve/sample';
+import { polyline, samplePath } from '../curve/sample';
 import type { Finding } from './result';
 
 /** One stroke of a path as it is drawn, measured and edited. */
@@ -16,6 +16,8 @@ export interface DrawnStroke {
   /** Control points of the cubics, 12 a segment, and the point each leaves from. */
   controls: Float64Array;
   segmentPoint: Int32Array;
+  /** xyz of each of its points, where a surface carries them. */
+  carried?: Float64Array;
 }
 
 /** A path as it is drawn and measured. */
@@ -80,4 +82,5 @@ const drawnStroke = (path: CompiledPath): DrawnStroke => ({
   isCorner: path.isCorner,
   controls: path.controls,
   segmentPoint: path.segmentPoint,
+  ...(path.on && { carried: samplePath(path, path.pointS).position }),
 });

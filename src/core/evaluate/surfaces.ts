@@ -19,6 +19,8 @@ export interface SurfaceResult {
   /** Its mesh is drawn just as it was brought in; else `mesh` is what came of it, in the surface's own frame. */
   plain: boolean;
   mesh?: Mesh;
+  /** xyz a vertex in its own frame before deformers, where it is not plain. */
+  undeformed?: Float32Array;
   /** From the mesh to the scene, column-major. */
   matrix: Float64Array;
   findings: Finding[];
@@ -46,6 +48,7 @@ interface Rest {
   positions: Float64Array;
   normals: Float64Array;
   shared?: Uint32Array;
+  undeformed?: Float32Array;
   /** What paths are laid onto; made when it is first asked for. */
   solid?: Solid;
 }
@@ -101,6 +104,7 @@ export class SurfaceWork {
       mesh: plain
         ? rest!.mesh
         : { ...rest!.mesh, positions: Float32Array.from(positions), normals: Float32Array.from(normals) },
+      ...(!plain && { undeformed: (rest!.undeformed ??= Float32Array.from(rest!.positions)) }),
       matrix: plain ? times(place, ownMatrix(surface)) : place,
       findings: indices.length < 3 ? [finding(surface, 'surface-empty', {})] : [],
     };

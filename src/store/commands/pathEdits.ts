@@ -103,11 +103,30 @@ export const joinStrokes = command<{ path: string }>({
   name: (before, _, { path }) => `join the strokes of ${quoted(before, path)}`,
 });
 
-/** Takes another path in at the nearest ends; runs that stood on it stand on the joined one. */
+/** Lays a path onto a surface, or takes it off. @param places where each of its points then is, and its handles */
+export const layPath = command<{
+  path: string;
+  on: string | null;
+  places: Pick<PathPoint, 'position' | 'handleIn' | 'handleOut'>[];
+}>({
+  apply(scene, { path, on, places }) {
+    const { source } = findPointsPath(scene, path);
+    source.points = source.points.map((p, i) => ({ ...p, ...places[i] }));
+    if (on) source.on = on;
+    else delete source.on;
+  },
+  name: (before, _, { path, on }) =>
+    on
+      ? `lay ${quoted(before, path)} on “${before.surfaces.find((s) => s.id === on)?.name ?? on}”`
+      : `take ${quoted(before, path)} off its surface`,
+});
+
+/** Takes another path in at the nearest ends (both on the same surface, or on none); its runs stand on the joined one. */
 export const joinPaths = command<{ path: string; other: string }>({
   apply(scene, { path, other }) {
     const owner = findPointsPath(scene, path);
     const taken = findPointsPath(scene, other);
+    if (owner.source.on !== taken.source.on) return;
     const strokes = (p: PointsPath) => splitStrokes(p.source.points, p.closed).map((s) => s.points);
     const [mine, theirs] = [strokes(owner), strokes(taken)];
     const joined = !owner.closed && !taken.closed && mine.length === 1 && theirs.length === 1;
@@ -136,6 +155,7 @@ export const strokesApart = command<{ path: string }>({
         mergeStrokes([points]),
         owner.closed,
       );
+      if (owner.source.on) made.source.on = owner.source.on;
       scene.paths.push(made);
       for (const run of runsOf(scene)) {
         if (!run.paths.some((p) => p.path === path)) continue;

@@ -20,16 +20,23 @@ import { describeChange } from './naming';
 const freshPoints = (scene: Scene, points: Vec3[], kind: PathPoint['kind']) =>
   points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
 
-export const addPath = command<{ name?: string; points: Vec3[]; kind?: PathPoint['kind']; closed?: boolean }>(
-  {
-    apply(scene, { name = 'Path', points, kind = 'smooth', closed = false }) {
-      const id = takeId(scene, 'path');
-      scene.paths.push(newPath(id, freeName(scene.paths, name), freshPoints(scene, points, kind), closed));
-      return id;
-    },
-    name: () => 'draw path',
+/** @param on the surface that it lies on; its points are then in that surface's own frame, at rest */
+export const addPath = command<{
+  name?: string;
+  points: Vec3[];
+  kind?: PathPoint['kind'];
+  closed?: boolean;
+  on?: string;
+}>({
+  apply(scene, { name = 'Path', points, kind = 'smooth', closed = false, on }) {
+    const id = takeId(scene, 'path');
+    const path = newPath(id, freeName(scene.paths, name), freshPoints(scene, points, kind), closed);
+    if (on) path.source.on = on;
+    scene.paths.push(path);
+    return id;
   },
-);
+  name: () => 'draw path',
+});
 
 /** What a path from something else is called until it is renamed. */
 const NAMES: Record<GeneratorShape, string> = {

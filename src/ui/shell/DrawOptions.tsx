@@ -6,6 +6,7 @@ import { useSnap } from '@/view/snap/snapState';
 import { setDrawAs, useView } from '@/view/viewState';
 import { Button } from '../controls/Button';
 import { Segmented } from '../controls/Segmented';
+import { Toggle } from '../controls/Toggle';
 
 const KINDS = [
   { value: 'smooth', text: 'Smooth' },
@@ -21,7 +22,7 @@ const PLANES = [
 
 /** While a path is drawn: what the points are, where they go, and the next step. */
 export function DrawOptions() {
-  const { plane, pointKind } = useView();
+  const { plane, pointKind, stays } = useView();
   const { points, onto } = useView((s) => s.drawing);
   const parts = useSnap((s) => (s.on ? s.parts : 1));
   const path = useDocument((s) => s.scene.paths.find((p) => p.id === onto?.path)?.name);
@@ -47,6 +48,17 @@ export function DrawOptions() {
           options={PLANES}
           onChange={(p) => setDrawAs({ plane: p })}
         />
+        {plane === 'auto' && !onto && (
+          <>
+            <span className="h-5 w-px bg-edge" />
+            <Toggle
+              label="Stay on it"
+              hint="What is drawn on one surface lies on it between the points too, and goes with it"
+              value={stays}
+              onChange={(v) => setDrawAs({ stays: v })}
+            />
+          </>
+        )}
       </div>
       <div
         className="flex items-center gap-3 rounded-lg bg-linen-50/95 px-3 py-1.5 text-[12.5px] shadow"

@@ -5,7 +5,9 @@ import { hasPoints, type PathPoint } from '@/core/scene/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint, setPointKind } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
+import { shownPoints } from '@/view/onSurface';
 import { IconButton } from '../controls/Button';
 import { NumberBox } from '../controls/NumberField';
 import { Segmented } from '../controls/Segmented';
@@ -28,7 +30,9 @@ export function PointPanel() {
   const index =
     path && selected?.ids.length === 1 ? path.source.points.findIndex((p) => p.id === selected.ids[0]) : -1;
   const point: PathPoint | undefined = path?.source.points[index];
-  const at = useBeside(point?.position ?? null, SIZE);
+  const result = useEngine((s) => (path ? s.result.paths.get(path.id) : undefined));
+  const shown = path && index >= 0 ? shownPoints(path, result)[index].position : null;
+  const at = useBeside(shown, SIZE);
   if (!path || !point || !at || readOnly) return null;
   const set = (values: Partial<Omit<PathPoint, 'id' | 'position'>>, key?: string) =>
     dispatch(setPoint, { path: path.id, id: point.id, values }, key);

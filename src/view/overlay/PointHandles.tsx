@@ -10,6 +10,8 @@ import { selectPoint, useSelection } from '@/store/selection';
 import { INK, LINEN, THREAD_COLORS } from '../colors';
 import { dragGesture } from '../dragGesture';
 import { useEditedPoints } from '../edited';
+import { kept, keptWay, shownPoints } from '../onSurface';
+import { pickPlace } from '../pick';
 import { snapAt } from '../snap/snap';
 import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
 import { currentView, setDragSnap, useView, type ViewHandle } from '../viewState';
@@ -74,7 +76,9 @@ export function PointHandles() {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const start = useRef<Record<string, Vec3>>({});
   if (!view || !path || !path.visible || tool !== 'pick' || readOnly || !result) return null;
-  const { points } = path.source;
+  // Those on a surface are dragged over it; what is kept of them is where that is at rest.
+  const points = shownPoints(path, result);
+  const pinned = path.source.on !== undefined;
   const ids = selected?.path === path.id ? selected.ids : [];
   const color = THREAD_COLORS[thread];
   const only = ids.length === 1 ? points.find((p) => p.id === ids[0]) : undefined;
@@ -85,7 +89,7 @@ export function PointHandles() {
       movePoints,
       {
         path: path.id,
-        to: Object.fromEntries(Object.entries(start.current).map(([id, p]) => [id, plus(p, by)])),
+        to: Object.fromEntries(Object.entries(start.current).map(([id, p]) => [id, kept(path, plus(p, by))])),
       },
       key,
     );
@@ -113,7 +117,9 @@ export function PointHandles() {
       (x, y, m) => {
         const now = currentView();
         if (!now) return;
-        const free = onPlane(now, x, y, dragPlane(now, m.altKey), from);
+        const under = pinned ? pickPlace(now, x, y) : null;
+        const free =
+          under?.surface === path.source.on ? under!.at : onPlane(now, x, y, dragPlane(now, m.altKey), from);
         const suspended = m.ctrlKey || m.metaKey || m.altKey;
         const snap = suspended ? null : snapAt(now, { x, y, free, from: before, moving });
         setDragSnap(snap);
@@ -144,11 +150,11 @@ export function PointHandles() {
       const now = currentView();
       const at = now && onPlane(now, x, y, dragPlane(now, m.altKey), from);
       if (!at) return;
-      const handle = minus(at, point.position).map(round) as Vec3;
+      const handle = keptWay(path, minus(at, point.position)).map(round) as Vec3;
       const other = which === 'handleIn' ? 'handleOut' : 'handleIn';
       // The other side stays in line, with its own length, unless Shift breaks it.
       const l = Math.hypot(...handle);
-      const k = l > 0 ? -Math.hypot(...point[other]) / l : 0;
+      const k = l > 0 ? -Math.hypot(...keptWay(path, point[other])) / l : 0;
       const values =
         m.shiftKey || k === 0
           ? { [which]: handle }
@@ -216,6 +222,7 @@ export function PointHandles() {
           );
         })}
       {only &&
+        !pinned &&
         AXES.map(({ name, axis, color: dye }) => {
           const a = toScreen(view, only.position);
           const reach = metresPerPixel(view, only.position) * ARM;
@@ -234,7 +241,7 @@ export function PointHandles() {
           );
         })}
       {only && <PointDials view={view} path={path.id} point={only} color={color} />}
-      {ids.length > 1 && <SelectionHandles view={view} path={path} ids={ids} color={color} />}
+      {ids.length > 1 && <SelectionHandles view={view} path={path} shown={points} ids={ids} color={color} />}
       {dragSnap && <SnapMark view={view} snap={dragSnap} />}
       {points.map((point, i) => {
         const at = screen[i];

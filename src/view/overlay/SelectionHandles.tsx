@@ -3,10 +3,11 @@
 import { useRef } from 'react';
 import { middleOf } from '@/core/curve/reshape';
 import type { Vec3 } from '@/core/math/vec3';
-import type { PointsPath } from '@/core/scene/schema';
+import type { PathPoint, PointsPath } from '@/core/scene/schema';
 import { transformPoints } from '@/store/commands/pathEdits';
 import { dispatch } from '@/store/document';
 import { INK, LINEN } from '../colors';
+import { keptWay } from '../onSurface';
 import { toScreen, viewNormal } from '../project';
 import { useView, type ViewHandle } from '../viewState';
 import { Knob } from './knobs';
@@ -17,18 +18,22 @@ const RING = 58;
 export function SelectionHandles({
   view,
   path,
+  shown,
   ids,
   color,
 }: {
   view: ViewHandle;
   path: PointsPath;
+  /** Its points where they are now. */
+  shown: PathPoint[];
   ids: string[];
   color: string;
 }) {
   const mode = useView((s) => s.mode);
   const chosen = path.source.points.filter((p) => ids.includes(p.id));
   const middle = middleOf(chosen.map((p) => p.position));
-  const at = toScreen(view, middle);
+  const seen = shown.filter((p) => ids.includes(p.id)).map((p) => p.position);
+  const at = toScreen(view, middleOf(seen));
   // About up; seen from a side, about the way that one looks.
   const n = viewNormal(view.camera);
   const flat = mode === 'front' || mode === 'side' || Math.abs(n[1]) < 0.08;
@@ -42,7 +47,7 @@ export function SelectionHandles({
         from,
         motion: {
           about: middle,
-          ...(motion.angle !== undefined && { turn: { axis, angle: motion.angle } }),
+          ...(motion.angle !== undefined && { turn: { axis: keptWay(path, axis), angle: motion.angle } }),
           ...(motion.size !== undefined && { size: motion.size }),
         },
       },

@@ -67,7 +67,7 @@ function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Me
 }
 
 /** More crossings than any mesh has: two numbers in one key. */
-const STRIDE = 2 ** 26;
+const STRIDE = 0x4000000;
 
 function crossings(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Crossed[] {
   const t = topologyOf(mesh);

@@ -10,6 +10,7 @@ import { sentence } from '../../words/findings';
 import { metres, plural } from '../../words/numbers';
 import { NodeHead } from './NodeHead';
 import { EditButtons } from './path/EditButtons';
+import { LiesOn } from './path/LiesOn';
 import { MadeFrom } from './path/MadeFrom';
 import { PointList } from './path/PointList';
 
@@ -75,6 +76,7 @@ export function PathPanel({ id }: { id: string }) {
         )}
         {own ? (
           <>
+            <LiesOn path={path} />
             <EditButtons path={path} />
             <PointList path={path} />
           </>

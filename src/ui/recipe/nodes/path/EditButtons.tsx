@@ -57,7 +57,7 @@ export function EditButtons({ path }: { path: PointsPath }) {
   const ids = selected?.path === id ? selected.ids : [];
   const { points } = path.source;
   const strokes = points.filter((p, i) => i === 0 || p.begins).length;
-  const others = scene.paths.filter((p) => p.id !== id && hasPoints(p));
+  const others = scene.paths.filter((p) => p.id !== id && hasPoints(p) && p.source.on === path.source.on);
   const endId = ids.length === 1 && !path.closed && isEnd(path, ids[0]) ? ids[0] : null;
   return (
     <>
