@@ -197,7 +197,7 @@ export class Evaluator {
     if (!bounds) this.bounds.set(mesh, (bounds = meshBounds(mesh)));
     const key = JSON.stringify(settings);
     const whole = bounds;
-    const shape = () => this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole)));
+    const shape = () => this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
     return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape } };
   }
 

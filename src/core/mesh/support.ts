@@ -8,6 +8,8 @@ export interface PropShape {
   base: Vec3[];
   /** Vertices furthest out in many directions, those of the base among them. */
   outermost: Vec3[];
+  /** Its faces, nine numbers each; made when they are first asked for. */
+  triangles(): Float64Array;
 }
 
 /** Vertices this near above the lowest (share of the height) belong to the base. */
@@ -15,8 +17,14 @@ const BASE = 0.02;
 /** Directions in which the outermost vertices are looked for: a ring of 8 at 5 tilts, and straight down and up. */
 const RING = 8;
 
-/** @param positions xyz a vertex @param matrix from the mesh to the prop's own space, column-major */
-export function propShape(positions: ArrayLike<number>, m: ArrayLike<number>): PropShape {
+/** @param m from the mesh to the prop's own space, column-major @param indices three a triangle */
+export function propShape(
+  positions: ArrayLike<number>,
+  m: ArrayLike<number>,
+  indices: ArrayLike<number> = [],
+): PropShape {
+  let faces: Float64Array | null = null;
+  const triangles = () => (faces ??= trianglesOf(positions, m, indices));
   const seen = new Set<string>();
   const list: number[] = [];
   for (let o = 0; o < positions.length; o += 3) {
@@ -39,7 +47,17 @@ export function propShape(positions: ArrayLike<number>, m: ArrayLike<number>): P
     const i = furthest(points, 0, way, 0);
     if (i >= 0) outermost.set(i, at(points, i));
   }
-  return { points, base, outermost: [...outermost.values(), ...base] };
+  return { points, base, outermost: [...outermost.values(), ...base], triangles };
+}
+
+function trianglesOf(p: ArrayLike<number>, m: ArrayLike<number>, indices: ArrayLike<number>): Float64Array {
+  const out = new Float64Array(indices.length * 3);
+  for (let i = 0; i < indices.length; i++) {
+    const o = indices[i] * 3;
+    for (let r = 0; r < 3; r++)
+      out[i * 3 + r] = m[r] * p[o] + m[4 + r] * p[o + 1] + m[8 + r] * p[o + 2] + m[12 + r];
+  }
+  return out.every(Number.isFinite) ? out : new Float64Array(0);
 }
 
 const HALF = Math.SQRT1_2;

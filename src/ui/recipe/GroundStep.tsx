@@ -86,6 +86,14 @@ export function GroundStep({
                   onChange={(typed, key) => set({ typed }, key)}
                 />
               )}
+              {(ground.direction === 'down' || ground.direction === 'typed') && (
+                <Toggle
+                  label="Stacking"
+                  hint="In slot order, each onto those that have landed before it"
+                  value={ground.stack}
+                  onChange={(stack) => set({ stack })}
+                />
+              )}
               {length('From above', 'above', 1, 'Ground is looked for from so high over its place')}
             </>
           )}

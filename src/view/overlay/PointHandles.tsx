@@ -119,7 +119,9 @@ export function PointHandles() {
         if (!now) return;
         const under = pinned ? pickPlace(now, x, y) : null;
         const free =
-          under?.surface === path.source.on ? under!.at : onPlane(now, x, y, dragPlane(now, m.altKey), from);
+          under && under.surface === path.source.on
+            ? under.at
+            : onPlane(now, x, y, dragPlane(now, m.altKey), from);
         const suspended = m.ctrlKey || m.metaKey || m.altKey;
         const snap = suspended ? null : snapAt(now, { x, y, free, from: before, moving });
         setDragSnap(snap);

@@ -21,6 +21,10 @@ export const groundSchema = z
       .max(1e5)
       .default(1)
       .describe('Land: metres above its place from where ground is looked for; what is higher lies over it'),
+    stack: z
+      .boolean()
+      .default(false)
+      .describe('Land down or as typed: in slot order, onto those that have landed before'),
     contact: z
       .enum(['foot', 'lowest', 'footprint'])
       .default('foot')

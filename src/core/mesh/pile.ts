@@ -1,0 +1,182 @@
+import { cross, normalize, type Vec3 } from '../math/vec3';
+
+/**
+ * Things that fall one after the other along one direction, each onto those before it. Contact is exact on triangles:
+ * where two of them overlap as seen along the direction, the distance between them is least at a corner of the
+ * overlap, be it a corner of either or a crossing of their sides.
+ */
+export interface Pile {
+  /**
+   * How far a thing can go along the direction until it rests on one of the pile; negative where it has to go back,
+   * Infinity where nothing is below or above it.
+   * @param triangles nine numbers each, in the scene
+   */
+  room(triangles: Float64Array): number;
+  add(triangles: Float64Array): void;
+}
+
+/** Sides that only touch do not carry each other: overlaps narrower than this, metres, are none. */
+const GRAZE = 1e-6;
+
+/** A thing as seen along the direction: x, y across it, and its height against it. */
+interface Seen {
+  /** Nine numbers a triangle: x, y, height of its corners. */
+  t: Float64Array;
+  /** Six numbers a triangle: least and greatest x, y and height. */
+  box: Float64Array;
+  /** Triangles from the lowest up, and from the highest down. */
+  rising: Uint32Array;
+  falling: Uint32Array;
+  /** The same six of the whole. */
+  whole: Float64Array;
+}
+
+/** @param direction unit, the way of falling @param width about how wide things are, metres */
+export function newPile(direction: Vec3, width: number): Pile {
+  const other: Vec3 = Math.abs(direction[1]) < 0.9 ? [0, 1, 0] : [0, 0, 1];
+  const e = normalize(cross(direction, other));
+  const f = cross(direction, e);
+  const cell = Math.max(width, 1e-3);
+  const cells = new Map<string, Seen[]>();
+  const each = (w: Float64Array, act: (key: string) => void) => {
+    const [i0, j0, i1, j1] = [w[0], w[1], w[3], w[4]].map((v) => Math.floor(v / cell));
+    for (let i = i0; i <= i1; i++) for (let j = j0; j <= j1; j++) act(`${i} ${j}`);
+  };
+  const see = (triangles: Float64Array): Seen => {
+    const t = new Float64Array(triangles.length);
+    for (let o = 0; o < t.length; o += 3) {
+      const [x, y, z] = [triangles[o], triangles[o + 1], triangles[o + 2]];
+      t[o] = e[0] * x + e[1] * y + e[2] * z;
+      t[o + 1] = f[0] * x + f[1] * y + f[2] * z;
+      t[o + 2] = -(direction[0] * x + direction[1] * y + direction[2] * z);
+    }
+    return seen(t);
+  };
+  return {
+    room(triangles) {
+      const a = see(triangles);
+      let best = Infinity;
+      const met = new Set<Seen>();
+      each(a.whole, (key) => cells.get(key)?.forEach((b) => met.add(b)));
+      for (const b of met)
+        if (apart(a.whole, 0, b.whole, 0) || a.whole[2] - b.whole[5] >= best) continue;
+        else best = between(a, b, best);
+      return best;
+    },
+    add(triangles) {
+      const one = see(triangles);
+      each(one.whole, (key) => {
+        const list = cells.get(key);
+        if (list) list.push(one);
+        else cells.set(key, [one]);
+      });
+    },
+  };
+}
+
+function seen(t: Float64Array): Seen {
+  const n = t.length / 9;
+  const box = new Float64Array(n * 6);
+  const whole = Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
+  for (let k = 0; k < n; k++)
+    for (let axis = 0; axis < 3; axis++) {
+      const [p, q, r] = [t[k * 9 + axis], t[k * 9 + 3 + axis], t[k * 9 + 6 + axis]];
+      box[k * 6 + axis] = Math.min(p, q, r);
+      box[k * 6 + 3 + axis] = Math.max(p, q, r);
+      whole[axis] = Math.min(whole[axis], box[k * 6 + axis]);
+      whole[3 + axis] = Math.max(whole[3 + axis], box[k * 6 + 3 + axis]);
+    }
+  const all = () => Uint32Array.from({ length: n }, (_, k) => k);
+  return {
+    t,
+    box,
+    whole,
+    rising: all().sort((i, j) => box[i * 6 + 2] - box[j * 6 + 2]),
+    falling: all().sort((i, j) => box[j * 6 + 5] - box[i * 6 + 5]),
+  };
+}
+
+/** Whether two boxes do not overlap as seen along the direction. */
+const apart = (a: Float64Array, i: number, b: Float64Array, j: number): boolean =>
+  a[i] > b[j + 3] - GRAZE ||
+  a[i + 3] < b[j] + GRAZE ||
+  a[i + 1] > b[j + 4] - GRAZE ||
+  a[i + 4] < b[j + 1] + GRAZE;
+
+/** The least height of one over the other, if it is less than `best`. */
+function between(a: Seen, b: Seen, best: number): number {
+  for (const i of a.rising) {
+    const low = a.box[i * 6 + 2];
+    if (low - b.whole[5] >= best) break;
+    for (const j of b.falling) {
+      if (low - b.box[j * 6 + 5] >= best) break;
+      if (apart(a.box, i * 6, b.box, j * 6)) continue;
+      best = Math.min(best, overTriangle(a.t, i * 9, b.t, j * 9));
+    }
+  }
+  return best;
+}
+
+const area = (t: Float64Array, o: number): number =>
+  (t[o + 3] - t[o]) * (t[o + 7] - t[o + 1]) - (t[o + 6] - t[o]) * (t[o + 4] - t[o + 1]);
+
+/** Least height of triangle a over triangle b where both are; one that stands on edge is met by its sides. */
+function overTriangle(a: Float64Array, i: number, b: Float64Array, j: number): number {
+  const [areaA, areaB] = [area(a, i), area(b, j)];
+  const flat = (t: Float64Array, o: number, twice: number) => {
+    const x = Math.max(t[o], t[o + 3], t[o + 6]) - Math.min(t[o], t[o + 3], t[o + 6]);
+    const y = Math.max(t[o + 1], t[o + 4], t[o + 7]) - Math.min(t[o + 1], t[o + 4], t[o + 7]);
+    return Math.abs(twice) > 1e-9 * (x * x + y * y);
+  };
+  if (flat(b, j, areaB)) return leastOver(a, i, b, j, areaB, 1);
+  if (flat(a, i, areaA)) return leastOver(b, j, a, i, areaA, -1);
+  return Infinity;
+}
+
+let clipped: number[] = [];
+let next: number[] = [];
+
+/** Clips triangle p by the sides of triangle q and reads the heights at the corners of what is left. */
+function leastOver(
+  p: Float64Array,
+  i: number,
+  q: Float64Array,
+  j: number,
+  twice: number,
+  sign: 1 | -1,
+): number {
+  clipped = [];
+  for (let k = 0; k < 9; k++) clipped.push(p[i + k]);
+  const way = twice > 0 ? 1 : -1;
+  for (let k = 0; k < 3 && clipped.length > 0; k++) {
+    const o = j + k * 3;
+    const w = j + ((k + 1) % 3) * 3;
+    const [ex, ey] = [q[w] - q[o], q[w + 1] - q[o + 1]];
+    const l = Math.sqrt(ex * ex + ey * ey);
+    // Only real outlines are drawn in by the graze; a side is as good as its line.
+    const inside = (n: number) =>
+      ((ex * (clipped[n + 1] - q[o + 1]) - ey * (clipped[n] - q[o])) / l) * way - GRAZE / 4;
+    next = [];
+    for (let n = 0; n < clipped.length; n += 3) {
+      const m = (n + 3) % clipped.length;
+      const [d, g] = [inside(n), inside(m)];
+      if (d >= 0) next.push(clipped[n], clipped[n + 1], clipped[n + 2]);
+      if (d >= 0 === g >= 0) continue;
+      const u = d / (d - g);
+      for (let c = 0; c < 3; c++) next.push(clipped[n + c] + (clipped[m + c] - clipped[n + c]) * u);
+    }
+    [clipped, next] = [next, clipped];
+  }
+  let least = Infinity;
+  // The plane of q over x and y.
+  const [ux, uy, uh] = [q[j + 3] - q[j], q[j + 4] - q[j + 1], q[j + 5] - q[j + 2]];
+  const [vx, vy, vh] = [q[j + 6] - q[j], q[j + 7] - q[j + 1], q[j + 8] - q[j + 2]];
+  for (let n = 0; n < clipped.length; n += 3) {
+    const [x, y] = [clipped[n] - q[j], clipped[n + 1] - q[j + 1]];
+    const s = (x * vy - y * vx) / twice;
+    const r = (ux * y - uy * x) / twice;
+    const height = q[j + 2] + uh * s + vh * r;
+    least = Math.min(least, sign * (clipped[n + 2] - height));
+  }
+  return least;
+}
