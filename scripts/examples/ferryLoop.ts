@@ -1,5 +1,6 @@
 import type { Scene } from '@/core/scene/schema';
 import { addGenerated, addOffset, setGenerator, setPath, setSource } from '@/store/commands/paths';
+import { addRiders, setRidersVariation } from '@/store/commands/riders';
 import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
 import { setSurface } from '@/store/commands/surfaces';
 import type { Vec3 } from '@/core/math/vec3';
@@ -20,6 +21,25 @@ export function ferryLoop(): Scene {
   b.do(setStep, { id: cars, step: 'pulley', values: { speed: 0.6 } });
   b.do(setStep, { id: cars, step: 'variation', values: { tint: { colors: ['#d6a02b', '#b4472f', '#61793f'], strength: [0.25, 0.25] } } });
   b.do(setSeed, { id: cars, seed: 5 });
+  // Each car carries something of its own, which goes round and tilts with it.
+  const freight = b.props(['crate', 'barrel', 'rope-coil']);
+  const cargo = b.do(addRiders, {
+    on: cars,
+    values: {
+      name: 'Cargo',
+      props: [
+        { prop: freight.crate, weight: 3 },
+        { prop: freight.barrel, weight: 2 },
+        { prop: freight['rope-coil'], weight: 1 },
+      ],
+      share: 0.85,
+      seat: 'foot',
+      offset: [0, 0.53, -0.2],
+      size: 0.8,
+      seed: 3,
+    },
+  });
+  b.do(setRidersVariation, { id: cargo, values: { turnDeg: [-25, 25], along: [-0.1, 0.1] } });
 
   const inner = b.do(addOffset, { path: loop, distance: -1.5 });
   b.do(setPath, { id: inner, values: { name: 'Pylon line' } });

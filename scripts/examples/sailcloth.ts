@@ -1,12 +1,12 @@
 import type { MeshTake, Scene } from '@/core/scene/schema';
-import { addFromMesh, addPath, setPath } from '@/store/commands/paths';
+import { addFromMesh, addGenerated, addPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 
 /** A sail in the wind: twin stitch rows along its seams, rings along the luff, floats along the foot. */
 export function sailcloth(): Scene {
-  const b = new Builder('Sailcloth', { eye: [-3.6, 3.1, 8.6], target: [0.1, 2.3, 0.4] });
+  const b = new Builder('Sailcloth', { eye: [-1.2, 3.3, 12.6], target: [1.35, 2.1, 0.4] });
   const props = b.props(['stitch', 'mooring-ring', 'net-float', 'cleat']);
   const sail = b.made('plane', 'Sail', { width: 5, depth: 4, columns: 40, rows: 32 }, '#EFE6D2', [0, 2.4, 0]);
   b.do(setSurface, { id: sail, values: { tipDeg: 90 } });
@@ -58,6 +58,18 @@ export function sailcloth(): Scene {
   const patch = b.do(addPath, { name: 'Patch', points: outline, closed: true, on: sail });
   b.do(setPath, { id: patch, values: { visible: false } });
   row('Patch stitches', patch, props.stitch, 'madder', 0.15);
+
+  // A signal cloth on a line, simulated: it hangs by its upper side, and what is sewn and pegged onto it goes along.
+  const line = b.do(addGenerated, { shape: 'strand', name: 'Signal line', position: [3.3, 3.5, 0.9], values: { to: [3.4, 0.15, -0.5], slack: 0.012 } });
+  const cloth = b.made('plane', 'Signal cloth', { width: 2.2, depth: 1.5, columns: 22, rows: 15 }, '#C9583F', [5, 2.7, 0.65]);
+  b.do(setSurface, { id: cloth, values: { tipDeg: 90 } });
+  b.do(addDeformer, { id: cloth, kind: 'cloth', values: { sides: ['v1'], line, wind: 5, windDeg: 200, gusts: 0.7, seed: 7 } });
+  const edge = b.do(addFromMesh, { surface: cloth, take: { what: 'iso', along: 'u', from: 0.06, to: 0.94, count: 2 }, name: 'Edges of the cloth' });
+  b.do(setPath, { id: edge, values: { visible: false } });
+  row('Stitches of the cloth', edge, props.stitch, 'plum', 0.14);
+  const low = b.do(addFromMesh, { surface: cloth, take: { what: 'iso', along: 'v', from: 0.04, to: 0.04, count: 1 }, name: 'Lower edge' });
+  b.do(setPath, { id: low, values: { visible: false } });
+  row('Weights of the cloth', low, props['net-float'], 'weld', 0.3);
 
   // Cleats pegged where the sail was mended.
   const mended = [

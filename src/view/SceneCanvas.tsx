@@ -8,6 +8,7 @@ import { useSaved } from '@/store/keeping/autosave';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { SlotHandles } from './overlay/SlotHandles';
+import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
 import { PointHandles } from './overlay/PointHandles';
 import { Ground } from './Ground';
@@ -111,6 +112,7 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <ToolMarks />
       <DrawPreview />
       <SurfaceHandles />
+      <HoldMarks />
       <SlotHandles />
       <PointHandles />
       {children}

@@ -19,6 +19,7 @@ import {
 import { drawAhead, drawClick, drawDoubleClick, type DrawKeys } from './drawTool';
 import { editedPath } from './edited';
 import { shownPointsOf } from './onSurface';
+import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { nearestOnScreen, toScreen } from './project';
@@ -184,6 +185,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const { tool } = useView.getState();
       if (tool === 'draw') return drawClick(view, x, y, keysOf(e));
       if (tool === 'edge') return void takeEdge(x, y);
+      if (tool === 'hold') return holdClick(view, x, y);
       if (tool === 'peg' && !slid) return pegClick(view, x, y);
       if (slid) return undefined;
       clickScene(x, y, e.shiftKey);

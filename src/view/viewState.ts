@@ -5,7 +5,8 @@ import type { SurfacePlace } from './pick';
 import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
-export type Tool = 'pick' | 'draw' | 'edge' | 'peg';
+/** "hold": places of cloth are held by a click. */
+export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'hold';
 /** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
 export type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 

@@ -2,6 +2,7 @@ import type { Arrangement } from '../scene/schema';
 import type { RunResult } from '../evaluate/result';
 import type { ArrangeContext } from './context';
 import { pegsKind } from './pegs/kind';
+import { ridersKind } from './riders/kind';
 import { runKind } from './run/kind';
 
 /** What an arrangement is worked out from, ids in the order of first use. */
@@ -24,6 +25,7 @@ export interface ArrangementKind<A extends Arrangement = Arrangement> {
 export const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrangement, { kind: K }>> } = {
   run: runKind,
   pegs: pegsKind,
+  riders: ridersKind,
 };
 
 const needs = new WeakMap<Arrangement, Needs>();

@@ -45,6 +45,8 @@ export interface Placements {
   tint?: Float32Array;
   /** Metres along the path, looseness included. */
   s: Float64Array;
+  /** Where they stood before they landed; absent where nothing lands. */
+  before?: { position: Float64Array; rotation: Float64Array };
 }
 
 /** Something a careful artist should know. `detail` carries numbers and ids for the sentence. */
@@ -104,6 +106,11 @@ export type FindingKind =
   | 'pin-lost'
   | 'pin-surface-missing'
   | 'posture-off-surface'
+  | 'leader-missing'
+  | 'cloth-short'
+  | 'cloth-line-missing'
+  | 'cloth-collider-missing'
+  | 'cloth-no-uv'
   | 'cycle'
   | 'failed';
 

@@ -9,7 +9,14 @@ import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { drawnPath, type PathResult } from './drawnPath';
 import { orderNodes } from './graph';
 import { layStrokes, type LaidStrokes } from './pinnedPath';
-import { surfaceMoves, surfaceNeeds, SurfaceWork, type SurfaceResult } from './surfaces';
+import {
+  surfaceColliders,
+  surfaceMoves,
+  surfaceNeeds,
+  SurfaceWork,
+  type SurfaceContext,
+  type SurfaceResult,
+} from './surfaces';
 import { emptyPlacements, NO_FACTS, type Finding, type RunResult } from './result';
 
 export type { DrawnStroke, PathResult } from './drawnPath';
@@ -158,16 +165,30 @@ export class Evaluator {
       flipped,
       surfaceNeeds(surface).map((id) => this.compiled.get(id)?.key ?? null),
     ]);
-    const { position, turnDeg, tipDeg, rollDeg, size, deformers } = surface;
     const moves = surfaceMoves(surface) ? time : 0;
-    const key = JSON.stringify([restKey, position, turnDeg, tipDeg, rollDeg, size, deformers, moves, ring]);
+    const colliders = surfaceColliders(surface).map((id) => this.still(id)?.key ?? null);
+    const key = JSON.stringify([restKey, standing(surface), colliders, moves, ring]);
     let work = this.solids.get(surface.id);
     if (!work) this.solids.set(surface.id, (work = new SurfaceWork()));
-    const context = {
-      mesh: (ref: MeshRef) => this.assets.mesh(ref),
-      path: (id: string) => this.compiled.get(id)?.result,
+    work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
+  }
+
+  private surfaceContext(): SurfaceContext {
+    return {
+      mesh: (ref) => this.assets.mesh(ref),
+      path: (id) => this.compiled.get(id)?.result,
+      still: (id) => this.still(id),
     };
-    work.evaluate(surface, context, key, restKey, time, ring, progress);
+  }
+
+  /** A surface worked out before, as it stands at time 0. */
+  private still(id: string): { key: string; solid: Solid } | undefined {
+    const surface = this.scene?.surfaces.find((s) => s.id === id);
+    const work = this.solids.get(id);
+    if (!surface || !work?.result) return undefined;
+    const key = JSON.stringify([work.result.facesKey, standing(surface)]);
+    const solid = work.still(surface, this.surfaceContext(), key);
+    return solid && { key, solid };
   }
 
   private path(path: Path, context: PathContext, ring: string[] | undefined): void {
@@ -197,7 +218,8 @@ export class Evaluator {
     if (!bounds) this.bounds.set(mesh, (bounds = meshBounds(mesh)));
     const key = JSON.stringify(settings);
     const whole = bounds;
-    const shape = () => this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
+    const shape = () =>
+      this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
     return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape } };
   }
 
@@ -255,7 +277,7 @@ function nodesOf(scene: Scene): Node[] {
   return [
     ...scene.surfaces.map((surface): Node => ({
       id: surface.id,
-      dependsOn: surfaceNeeds(surface),
+      dependsOn: [...surfaceNeeds(surface), ...surfaceColliders(surface)],
       kind: 'surface',
       surface,
     })),
@@ -271,6 +293,16 @@ function nodesOf(scene: Scene): Node[] {
     }),
   ];
 }
+
+/** What a surface is beside its shape: its place, and what deforms it. */
+const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers }: Surface) => [
+  position,
+  turnDeg,
+  tipDeg,
+  rollDeg,
+  size,
+  deformers,
+];
 
 const settings = new WeakMap<Arrangement, string>();
 

@@ -1,13 +1,16 @@
-import type { CompileResult } from '../curve/compile';
-import { deform, deformersMove } from '../mesh/deform/deform';
+import { deformersMove } from '../mesh/deform/deform';
+import { clothsOf, ClothWork } from './clothWork';
+import { carried, restOf, type Rest, type SurfaceContext } from './surfaceRest';
 import { topologyOf } from '../mesh/lines/topology';
-import { makeMesh, shapePaths, type MakeProblem } from '../mesh/make';
+import { shapePaths } from '../mesh/make';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals, sharedNormals } from '../mesh/normals';
 import { makeSolid, type Solid } from '../mesh/solid';
 import { ownMatrix, placeMatrix, times } from '../mesh/surface';
-import type { MeshRef, Surface } from '../scene/schema';
+import type { Surface } from '../scene/schema';
 import type { Finding, FindingKind } from './result';
+
+export type { SurfaceContext } from './surfaceRest';
 
 /** A surface as it stands at one time. */
 export interface SurfaceResult {
@@ -26,36 +29,25 @@ export interface SurfaceResult {
   findings: Finding[];
 }
 
-/** What surfaces are worked out from. */
-export interface SurfaceContext {
-  mesh(ref: MeshRef): Mesh | undefined;
-  path(id: string): CompileResult | undefined;
-}
+/** Ids of the paths that a surface is made from or hangs on. */
+export const surfaceNeeds = (surface: Surface): string[] => [
+  ...(surface.mesh.source === 'made' ? shapePaths(surface.mesh.shape) : []),
+  ...clothsOf(surface).flatMap((d) => (d.line ? [d.line] : [])),
+];
 
-/** Ids of the paths that a surface is made from. */
-export const surfaceNeeds = (surface: Surface): string[] =>
-  surface.mesh.source === 'made' ? shapePaths(surface.mesh.shape) : [];
+/** Ids of the surfaces that it falls on. */
+export const surfaceColliders = (surface: Surface): string[] =>
+  clothsOf(surface).flatMap((d) => (d.collider ? [d.collider] : []));
 
 /** Whether a surface changes by itself with time. */
 export const surfaceMoves = (surface: Surface): boolean => deformersMove(surface.deformers);
 
-/** A surface before it is deformed and put in its place. */
-interface Rest {
-  key: string;
-  mesh: Mesh;
-  plain: boolean;
-  /** Positions and normals in the surface's own frame. */
-  positions: Float64Array;
-  normals: Float64Array;
-  shared?: Uint32Array;
-  undeformed?: Float32Array;
-  /** What paths are laid onto; made when it is first asked for. */
-  solid?: Solid;
-}
-
 /** Works one surface out at one time after the other; keeps what does not change in between. */
 export class SurfaceWork {
   private rest: Rest | null = null;
+  private cloth = new ClothWork();
+  private stillKey = '';
+  private stillSolid: Solid | undefined;
   result: SurfaceResult | null = null;
   /** What rays meet; undefined where the surface is broken. */
   solid: Solid | undefined;
@@ -86,7 +78,7 @@ export class SurfaceWork {
     let { positions, normals } = rest!;
     if (deformed) {
       positions = positions.slice();
-      deform(positions, rest!.normals, surface.deformers, time);
+      this.cloth.deform(positions, { surface, rest: rest!, place, context, restKey }, time, progress);
       rest!.shared ??=
         surface.normals === 'flat'
           ? Uint32Array.from({ length: positions.length / 3 }, (_, i) => i)
@@ -106,7 +98,10 @@ export class SurfaceWork {
         : { ...rest!.mesh, positions: Float32Array.from(positions), normals: Float32Array.from(normals) },
       ...(!plain && { undeformed: (rest!.undeformed ??= Float32Array.from(rest!.positions)) }),
       matrix: plain ? times(place, ownMatrix(surface)) : place,
-      findings: indices.length < 3 ? [finding(surface, 'surface-empty', {})] : [],
+      findings: [
+        ...(indices.length < 3 ? [finding(surface, 'surface-empty', {})] : []),
+        ...(deformed ? this.cloth.findings(surface) : []),
+      ],
     };
     this.solid = makeSolid(
       {
@@ -120,6 +115,25 @@ export class SurfaceWork {
       progress,
     );
     return this.result;
+  }
+
+  /** The surface as it stands at time 0, whatever the time is now; undefined where it is broken. */
+  still(surface: Surface, context: SurfaceContext, key: string): Solid | undefined {
+    if (!this.rest || !this.result) return undefined;
+    if (!surfaceMoves(surface)) return this.solid;
+    if (this.stillKey === key) return this.stillSolid;
+    const { rest } = this;
+    const place = placeMatrix(surface);
+    const positions = rest.positions.slice();
+    this.cloth.deform(positions, { surface, rest, place, context, restKey: rest.key }, 0);
+    this.stillKey = key;
+    const { indices } = rest.mesh;
+    this.stillSolid = makeSolid({
+      positions: carried(positions, place, true),
+      normals: carried(rest.normals, place, false),
+      indices,
+    });
+    return this.stillSolid;
   }
 
   /** The surface in its own frame, before anything deforms it; undefined where it is broken. */
@@ -153,75 +167,3 @@ const finding = (surface: Surface, kind: FindingKind, detail: Finding['detail'])
   node: surface.id,
   detail: { surface: surface.id, ...detail },
 });
-
-function restOf(
-  surface: Surface,
-  context: SurfaceContext,
-  key: string,
-): Rest | MakeProblem | 'surface-mesh-missing' {
-  const { mesh: from } = surface;
-  const mesh =
-    from.source === 'made'
-      ? makeMesh(from.shape, from.color, {
-          path: (id) => {
-            const compiled = context.path(id);
-            return compiled?.ok ? compiled.path : undefined;
-          },
-        })
-      : context.mesh(from);
-  if (!mesh) return 'surface-mesh-missing';
-  if (typeof mesh === 'string') return mesh;
-  const turned = surface.flipped ? turnedMesh(mesh) : mesh;
-  const faceted = surface.normals === 'flat' ? facetedMesh(turned) : turned;
-  const own = ownMatrix(surface);
-  return {
-    key,
-    mesh: faceted,
-    plain: from.source !== 'made' && faceted === mesh,
-    positions: carried(faceted.positions, own, true),
-    normals: carried(faceted.normals, own, false),
-  };
-}
-
-/** Places (or unit directions) carried by a column-major 4×4 that turns, moves and scales evenly. */
-function carried(from: ArrayLike<number>, m: ArrayLike<number>, places: boolean): Float64Array {
-  const out = new Float64Array(from.length);
-  const k = places ? 1 : 1 / Math.sqrt(m[0] * m[0] + m[1] * m[1] + m[2] * m[2]);
-  const w = places ? 1 : 0;
-  for (let o = 0; o < from.length; o += 3) {
-    const x = from[o];
-    const y = from[o + 1];
-    const z = from[o + 2];
-    for (let r = 0; r < 3; r++) out[o + r] = (m[r] * x + m[4 + r] * y + m[8 + r] * z) * k + m[12 + r] * w;
-  }
-  return out;
-}
-
-/** Inside out: normals the other way, corners of the faces round the other way. Faces keep their numbers. */
-function turnedMesh(mesh: Mesh): Mesh {
-  const indices = mesh.indices.slice();
-  for (let i = 0; i < indices.length; i += 3)
-    [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
-  return { ...mesh, indices, normals: mesh.normals.map((v) => -v) };
-}
-
-/** Every face with three corners and a normal of its own. Faces keep their numbers. */
-function facetedMesh(mesh: Mesh): Mesh {
-  const n = mesh.indices.length;
-  const spread = <T extends Float32Array>(from: T, width: number) => {
-    const out = new Float32Array(n * width);
-    mesh.indices.forEach((v, i) => out.set(from.subarray(v * width, v * width + width), i * width));
-    return out;
-  };
-  const positions = spread(mesh.positions, 3);
-  const indices = Uint32Array.from({ length: n }, (_, i) => i);
-  const normals = faceNormals(Float64Array.from(positions), indices, indices, spread(mesh.normals, 3));
-  return {
-    ...mesh,
-    positions,
-    indices,
-    normals: Float32Array.from(normals),
-    ...(mesh.uvs && { uvs: spread(mesh.uvs, 2) }),
-    ...(mesh.colors && { colors: spread(mesh.colors, 3) }),
-  };
-}

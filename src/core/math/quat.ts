@@ -1,5 +1,5 @@
 import type { Vec3 } from './vec3';
-import { cos, sin } from './portable';
+import { atan2, cos, sin } from './portable';
 
 /** A unit quaternion [x, y, z, w]. */
 export type Quat = [number, number, number, number];
@@ -91,6 +91,16 @@ export function quatTurnTipRoll(turn: number, tip: number, roll: number): Quat {
     cy * cx * sz - sy * sx * cz,
     cy * cx * cz + sy * sx * sz,
   ];
+}
+
+/** The turn, tip (within ±90°) and roll of {@link quatTurnTipRoll} that make a unit quaternion; radians. */
+export function turnTipRollOf(q: Quat): [turn: number, tip: number, roll: number] {
+  const [x, y, z] = quatRotate(q, [0, 0, 1]);
+  const tip = atan2(-y, Math.sqrt(x * x + z * z));
+  const turn = x * x + z * z > 1e-20 ? atan2(x, z) : 0;
+  const back = quatTurnTipRoll(turn, tip, 0);
+  const rest = quatMultiply([-back[0], -back[1], -back[2], back[3]], q);
+  return [turn, tip, 2 * atan2(rest[2], rest[3])];
 }
 
 /** `v` rotated by the unit quaternion `q`. */

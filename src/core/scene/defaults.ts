@@ -37,9 +37,16 @@ export function emptyScene(name: string): Scene {
 /** A fresh id such as "run7"; raises the scene's counter. Ids are never used again. */
 export function takeId(
   scene: Scene,
-  kind: 'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep' | 'pegs' | 'peg' | 'deformer',
+  kind:
+    'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep' | 'pegs' | 'peg' | 'riders' | 'deformer',
 ): string {
   return `${kind}${scene.nextId++}`;
+}
+
+/** The dye that the fewest arrangements have. */
+export function newThread(scene: Scene): Thread {
+  const count = (t: Thread) => scene.arrangements.filter((a) => a.thread === t).length;
+  return [...THREADS].sort((a, b) => count(a) - count(b))[0];
 }
 
 export const newProp = (id: string, name: string, mesh: MeshRef): Prop =>

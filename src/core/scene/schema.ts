@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ridersSchema } from '../arrange/riders/schema';
 import { runSchema } from '../arrange/run/schema';
 import { pegsSchema } from '../arrange/pegs/schema';
 import { deformerSchema } from '../mesh/deform/schema';
@@ -71,7 +72,7 @@ export const surfaceSchema = z.object({
   visible: z.boolean().default(true),
 });
 
-export const arrangementSchema = z.discriminatedUnion('kind', [runSchema, pegsSchema]);
+export const arrangementSchema = z.discriminatedUnion('kind', [runSchema, pegsSchema, ridersSchema]);
 
 export const sceneSchema = z.object({
   format: z.literal('clothesline'),

@@ -3,7 +3,7 @@ import type { Ground } from '@/core/arrange/steps/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { takeId, THREADS } from '@/core/scene/defaults';
+import { newThread, takeId } from '@/core/scene/defaults';
 import { findArrangement, freeName } from './find';
 import { describeChange } from './naming';
 
@@ -33,14 +33,11 @@ export const addPegs = command<{ id: string | null; pegs: Omit<Peg, 'id'>[]; nam
 });
 
 function newPegs(scene: Scene, name: string): Pegs {
-  const used = scene.arrangements.map((a) => a.thread);
-  const count = (t: string) => used.filter((u) => u === t).length;
-  const thread = [...THREADS].sort((a, b) => count(a) - count(b))[0];
   const made = pegsSchema.parse({
     id: takeId(scene, 'pegs'),
     kind: 'pegs',
     name: freeName(scene.arrangements, name),
-    thread,
+    thread: newThread(scene),
   });
   scene.arrangements.push(made);
   return scene.arrangements.at(-1) as Pegs;

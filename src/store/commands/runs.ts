@@ -2,7 +2,7 @@ import type { Peg } from '@/core/arrange/pegs/schema';
 import { pegsSchema } from '@/core/arrange/pegs/schema';
 import type { Run } from '@/core/arrange/run/schema';
 import { allEntries } from '@/core/arrange/steps/schema';
-import { newEntry, newRun, takeId, THREADS } from '@/core/scene/defaults';
+import { newEntry, newRun, newThread, takeId } from '@/core/scene/defaults';
 import type { Arrangement, Scene } from '@/core/scene/schema';
 import { command } from '../command';
 import { findArrangement, findPath, findProp, findRun, freeName } from './find';
@@ -15,15 +15,11 @@ export const addRun = command<{ prop: string | null; path: string | null; name?:
     const id = takeId(scene, 'run');
     const entries = prop ? [newEntry(takeId(scene, 'entry'), { kind: 'prop', prop })] : [];
     const title = name ?? (prop ? findProp(scene, prop).name : 'Run');
-    const used = scene.arrangements.map((a) => a.thread);
-    const thread = [...THREADS].sort((a, b) => count(used, a) - count(used, b))[0];
-    scene.arrangements.push(newRun(id, freeName(scene.arrangements, title), thread, path, entries));
+    scene.arrangements.push(newRun(id, freeName(scene.arrangements, title), newThread(scene), path, entries));
     return id;
   },
   name: (_, after) => `hang “${after.arrangements.at(-1)!.name}”`,
 });
-
-const count = (list: string[], item: string) => list.filter((x) => x === item).length;
 
 export const setArrangement = command<{
   id: string;
@@ -61,7 +57,7 @@ export const duplicateArrangement = command<{ id: string; path?: string }>({
     copy.id = takeId(scene, copy.kind);
     copy.name = freeName(scene.arrangements, copy.name);
     if (copy.kind === 'run') rename(scene, copy);
-    else for (const peg of copy.pegs) peg.id = takeId(scene, 'peg');
+    if (copy.kind === 'pegs') for (const peg of copy.pegs) peg.id = takeId(scene, 'peg');
     if (path && copy.kind === 'run') {
       copy.paths = [{ part: 0, path }];
       copy.gaps.keepOuts = copy.gaps.keepOuts.filter((k) => k.kind !== 'range');

@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import type { Arrangement } from '@/core/scene/schema';
 import { PegsFlat } from './pegs/PegsFlat';
+import { RidersFlat } from './riders/RidersFlat';
 import { RunFlat } from './run/RunFlat';
 
 /** The flat view of each kind of arrangement. A new kind is a folder here and a line in this list. */
@@ -9,4 +10,5 @@ export const FLATS: {
 } = {
   run: RunFlat,
   pegs: PegsFlat,
+  riders: RidersFlat,
 };

@@ -127,6 +127,8 @@ function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHo
   );
 }
 
+const KIND_NAMES: Record<Arrangement['kind'], string> = { run: 'Run', pegs: 'Pegs', riders: 'Riders' };
+
 function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
   const selected = useSelection((s) => s.node?.kind === 'arrangement' && s.node.id === a.id);
   const result = useEngine((s) => s.result.arrangements.get(a.id));
@@ -144,7 +146,7 @@ function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
       onHover={(over) => !over && setHover(null)}
       detail={
         <>
-          {a.kind === 'run' ? 'Run' : 'Pegs'} · {whole(placed)} placed
+          {KIND_NAMES[a.kind]} · {whole(placed)} placed
           {gaps > 0 && ` · ${plural(gaps, 'gap')}`}
           {broken && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
         </>

@@ -1,6 +1,7 @@
 import type { ComponentType } from 'react';
 import type { Arrangement } from '@/core/scene/schema';
 import { PegsRecipe } from './pegs/PegsRecipe';
+import { RidersRecipe } from './riders/RidersRecipe';
 import { RunRecipe } from './run/RunRecipe';
 
 /** The recipe of each kind of arrangement. A new kind is a folder here and a line in this list. */
@@ -9,4 +10,5 @@ export const RECIPES: {
 } = {
   run: RunRecipe,
   pegs: PegsRecipe,
+  riders: RidersRecipe,
 };

@@ -142,6 +142,13 @@ function NextStep() {
       </div>
     );
   }
+  if (tool === 'hold') {
+    return (
+      <div className={box} role="status">
+        Click the cloth to hold it there; click a held place to let it go. Escape puts the tool away.
+      </div>
+    );
+  }
   if (tool === 'peg') {
     if (props > 0 && surfaces > 0 && pegged) return null;
     return (

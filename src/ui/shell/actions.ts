@@ -36,8 +36,10 @@ function removeSelected(): void {
   if (points) return void dispatch(removePoints, { path: points.path, ids: points.ids });
   if (slots) {
     const { arrangement: id, ids } = slots;
-    const pegs = doc().scene.arrangements.find((a) => a.id === id)?.kind === 'pegs';
-    if (pegs) return void dispatch(removePegs, { id, pegs: ids.map((n) => `peg${n}`) });
+    const kind = doc().scene.arrangements.find((a) => a.id === id)?.kind;
+    // Single riders are not taken out by hand: they come with their leaders.
+    if (kind === 'riders') return undefined;
+    if (kind === 'pegs') return void dispatch(removePegs, { id, pegs: ids.map((n) => `peg${n}`) });
     return void dispatch(setSlotsRemoved, { id, slots: ids, removed: true });
   }
   const n = node();
@@ -62,7 +64,7 @@ export function duplicateSelected(): void {
 function stepOut(): void {
   const { tool } = useView.getState();
   if (tool === 'draw') drawStepBack();
-  else if (tool === 'edge' || tool === 'peg') chooseTool('pick');
+  else if (tool === 'edge' || tool === 'peg' || tool === 'hold') chooseTool('pick');
   else stepBack();
 }
 

@@ -88,6 +88,16 @@ export function sentence(f: Finding, scene: Scene): string {
       const at = first === undefined ? '' : ` at #${slotName(first)}`;
       return `${plural(Number(d.count), 'overlap')}${at}: neighbours reach into each other. Widen the pitch.`;
     }
+    case 'cloth-short':
+      return `“${surface}” has so many corners that only its first ${d.seconds} s are simulated. Use fewer columns or rows.`;
+    case 'cloth-line-missing':
+      return `The path that “${surface}” hangs along is missing or broken, so it hangs where it lies. Choose another one under Cloth.`;
+    case 'cloth-collider-missing':
+      return `The surface that “${surface}” falls on is missing or broken, so it falls through. Choose another one under Cloth.`;
+    case 'cloth-no-uv':
+      return `“${surface}” has no uv, so its sides are not known. Hold single places of it instead.`;
+    case 'leader-missing':
+      return 'What they ride on is no longer in the scene. Choose another arrangement under Seat.';
     case 'posture-off-surface':
       return `“${path}” lies on no surface, so its props stand as on a slope. Lay it on one in its panel, or choose another posture.`;
     case 'surface-missing':

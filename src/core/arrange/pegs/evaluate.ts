@@ -5,12 +5,10 @@ import {
   type Placements,
   type RunResult,
 } from '../../evaluate/result';
-import { quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { findAgain, writePose, type Place } from '../../mesh/pin';
 import type { Solid } from '../../mesh/solid';
 import { shapeOf, type ArrangeContext } from '../context';
-import type { Facings } from '../steps/facing';
-import { groundStep } from '../steps/ground';
+import { groundStep, settleAsTurned } from '../steps/ground';
 import type { Peg, Pegs, Pin } from './schema';
 
 /** A peg's number, from its id ("peg12"): its slot. */
@@ -63,16 +61,24 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
   );
   /** Pegs whose surface is gone or that could not be found on it again, by surface. */
   const lost = new Map<string, number[]>();
+  // Pinned ones do not fall: where they are, they were.
+  if (ground)
+    placements.before = { position: placements.position.slice(), rotation: placements.rotation.slice() };
   pegs.pegs.forEach((peg, i) => {
     const { pin } = peg;
     if (!pin) {
-      if (ground) settle(peg, placements, i, ground);
+      if (ground) settleAsTurned(ground, placements, i);
       return;
     }
     const solid = context.surface?.(pin.surface);
     const place = solid && placeOfPin(pin, peg, solid);
-    if (place) writePose(solid, place, pin, placements.position, placements.rotation, i);
-    else lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), placements.slot[i]]);
+    if (place) {
+      writePose(solid, place, pin, placements.position, placements.rotation, i);
+      if (!placements.before) return;
+      writePose(solid, place, pin, placements.before.position, placements.before.rotation, i);
+      return;
+    }
+    lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), placements.slot[i]]);
   });
   for (const [surface, slots] of lost) {
     if (context.surface?.(surface)) say('pin-lost', { surface, count: slots.length }, slots);
@@ -86,22 +92,4 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
 function placeOfPin(pin: Pin, peg: Peg, solid: Solid): Place | null {
   const faces = solid.indices.length / 3;
   return pin.faces === faces && pin.face < faces ? pin : findAgain(solid, pin.uv, peg.position);
-}
-
-/** A free peg on the ground under it, as it was turned. */
-function settle(
-  peg: Peg,
-  out: Placements,
-  row: number,
-  ground: NonNullable<ReturnType<typeof groundStep>>,
-): void {
-  const q = peg.rotation as Quat;
-  const frames: Facings = {
-    front: Float64Array.from(quatRotate(q, [0, 0, 1])),
-    up: Float64Array.from(quatRotate(q, [0, 1, 0])),
-    outward: 1,
-  };
-  const orient = ({ front: f, up: u }: Facings, r: number) =>
-    writeQuatFromUpFront(out.rotation, row * 4, u[r], u[r + 1], u[r + 2], f[r], f[r + 1], f[r + 2]);
-  ground.settle(out, { row, slot: pegNumber(peg.id), frames, r: 0, lift: 0, orient });
 }

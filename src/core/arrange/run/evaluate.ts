@@ -54,6 +54,11 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   const around = keepOutsAround(run.gaps.keepOuts, context, (kind, detail) =>
     findings.push({ kind, severity: 'warning', node: run.id, detail }),
   );
+  if (placing.ground)
+    placements.before = {
+      position: new Float64Array(total * 3),
+      rotation: new Float64Array(total * 4),
+    };
   const starts: number[] = [];
   let at = 0;
   for (const lane of lanes) {

@@ -227,6 +227,8 @@ function placeSlot(
   const turnDeg = hand?.turnDeg ?? 0;
   orientSlot(lane, p, stand, r, i, turnDeg, out, row);
   if (!p.ground) return;
+  out.before?.position.set(out.position.subarray(o, o + 3), o);
+  out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);
   const orient = (frames: Facings, at: number) => orientSlot(lane, p, frames, at, i, turnDeg, out, row);
   p.ground.settle(out, { row, slot, frames: stand, r, lift, orient });
 }

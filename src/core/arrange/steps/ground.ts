@@ -1,5 +1,5 @@
 import { channel, randomBase, randomOf } from '../../math/random';
-import { quatRotate, type Quat } from '../../math/quat';
+import { quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { cross, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { acos } from '../../math/portable';
 import { newPile, type Pile } from '../../mesh/pile';
@@ -142,6 +142,19 @@ export function groundStep(
       return out;
     },
   };
+}
+
+/** Lands what stands in a row just as it is turned there. */
+export function settleAsTurned(ground: GroundStep, out: Placements, row: number): void {
+  const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+  const frames: Facings = {
+    front: Float64Array.from(quatRotate(q, [0, 0, 1])),
+    up: Float64Array.from(quatRotate(q, [0, 1, 0])),
+    outward: 1,
+  };
+  const orient = ({ front: f, up: u }: Facings, r: number) =>
+    writeQuatFromUpFront(out.rotation, row * 4, u[r], u[r + 1], u[r + 2], f[r], f[r + 1], f[r + 2]);
+  ground.settle(out, { row, slot: out.slot[row], frames, r: 0, lift: 0, orient });
 }
 
 /** The pile of those that have landed, where they may land on each other: along one direction for all. */

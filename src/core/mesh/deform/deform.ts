@@ -11,6 +11,7 @@ const TURN = 2 * Math.PI;
 export const deformersMove = (stack: readonly Deformer[]): boolean =>
   stack.some((d) => {
     if (!d.on) return false;
+    if (d.kind === 'cloth') return true;
     return d.kind === 'wave' || d.kind === 'noise' ? d.speed !== 0 : d.sway !== 0;
   });
 
@@ -46,6 +47,9 @@ function apply(p: Float64Array, normals: ArrayLike<number>, d: Deformer, time: n
       return bumps(p, normals, d, time);
     case 'bulge':
       return bulge(p, d, swing(d, time));
+    case 'cloth':
+      // It has a history: the surface itself simulates it, between what comes before and after.
+      return undefined;
   }
 }
 

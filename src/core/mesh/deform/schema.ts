@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { clothFields } from '../cloth/schema';
 
 /** Deformers: what bends a surface, in its own frame (metres, before it is turned and put in its place). */
 
@@ -71,6 +72,7 @@ export const deformerSchema = z.discriminatedUnion('kind', [
     by: vec3.default([0, 0.5, 0]).describe('How far the middle is moved, metres'),
     radius: z.number().min(0.001).max(1e5).default(1.5).describe('Where it fades to nothing'),
   }),
+  z.object({ kind: z.literal('cloth'), ...common, ...clothFields }),
 ]);
 
 export type Deformer = z.infer<typeof deformerSchema>;

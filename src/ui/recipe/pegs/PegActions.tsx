@@ -5,7 +5,18 @@ import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { Button } from '../../controls/Button';
 import { NumberFields, PlaceField } from '../../controls/NumberFields';
-import { align, array, distribute, faceLast, freePegs, mirror, pinPegs, standingNow, vary } from './pegMoves';
+import {
+  align,
+  array,
+  distribute,
+  faceLast,
+  freePegs,
+  groupUnderLast,
+  mirror,
+  pinPegs,
+  standingNow,
+  vary,
+} from './pegMoves';
 
 /** What can be done with the selected pegs, or with all where none is selected. */
 export function PegActions({ arrangement: a, pegs }: { arrangement: Pegs; pegs: Peg[] }) {
@@ -34,6 +45,7 @@ export function PegActions({ arrangement: a, pegs }: { arrangement: Pegs; pegs: 
       {act('Align Y', () => void align(a, now(), 1), 2)}
       {act('Align Z', () => void align(a, now(), 2), 2)}
       {act('Face the last one', () => void faceLast(a, now()), 2)}
+      {act('Group under the last', () => groupUnderLast(a, now()), 2)}
       {act('Mirror copies across X', () => void mirror(a, now(), 0, 0))}
       {act('Mirror copies across Z', () => void mirror(a, now(), 2, 0))}
       <div className="col-span-2 mt-1 border-t border-edge pt-1">

@@ -19,6 +19,7 @@ import { groundPhrase } from '../../words/phrases';
 import { GroundStep } from '../GroundStep';
 import { NodeHead } from '../nodes/NodeHead';
 import { Step } from '../Step';
+import { addRidersOn } from '../riders/addRidersOn';
 import { PegActions } from './PegActions';
 import { PegFields } from './PegFields';
 
@@ -47,6 +48,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         onRename={(name) => dispatch(setArrangement, { id: a.id, values: { name } })}
         menu={[
           { text: 'Duplicate', run: duplicateSelected },
+          { text: 'Add riders', run: () => addRidersOn(a.id) },
           { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
         ]}
       />

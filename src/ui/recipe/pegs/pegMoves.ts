@@ -2,9 +2,18 @@ import type { ToPin } from '@/core/arrange/pegs/pinning';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
 import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
 import { channel, random01 } from '@/core/math/random';
-import { DEG, quatFromUpFront, quatMultiply, quatRotate, quatTurnTipRoll, type Quat } from '@/core/math/quat';
+import {
+  DEG,
+  quatFromUpFront,
+  quatMultiply,
+  quatRotate,
+  quatTurnTipRoll,
+  turnTipRollOf,
+  type Quat,
+} from '@/core/math/quat';
 import { normalize, sub, type Vec3 } from '@/core/math/vec3';
 import { addPegs, setPegs } from '@/store/commands/pegs';
+import { groupPegs } from '@/store/commands/riders';
 import { dispatch } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectSlots } from '@/store/selection';
@@ -48,6 +57,30 @@ async function settled(moved: Standing[]): Promise<Partial<Peg>[]> {
     scale: peg.scale,
     pin: peg.pin ? pins[i] : null,
   }));
+}
+
+/** The last one leads; the others ride on it, just where they stand to it. */
+export function groupUnderLast(a: Pegs, standing: Standing[]): void {
+  const leader = standing.at(-1);
+  if (!leader) return;
+  const [x, y, z, w] = leader.rotation;
+  const back: Quat = [-x, -y, -z, w];
+  const riders = standing.slice(0, -1).map(({ peg, position, rotation }) => {
+    const away = quatRotate(back, sub(position, leader.position));
+    const [turn, tip, roll] = turnTipRollOf(quatMultiply(back, rotation));
+    const values = {
+      props: [{ prop: peg.prop, weight: 1 }],
+      seat: 'foot' as const,
+      offset: away.map((v, k) => v / leader.peg.scale[k]) as Vec3,
+      turnDeg: turn / DEG,
+      tipDeg: tip / DEG,
+      rollDeg: roll / DEG,
+      size: Math.abs(peg.scale[1]),
+    };
+    return { peg: peg.id, values };
+  });
+  dispatch(groupPegs, { id: a.id, leader: leader.peg.id, riders });
+  selectSlots(a.id, [pegNumber(leader.peg.id)]);
 }
 
 async function change(a: Pegs, moved: Standing[], title: string): Promise<void> {

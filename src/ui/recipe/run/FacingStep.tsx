@@ -20,7 +20,11 @@ const POSTURES = [
   { value: 'upright', text: 'Upright', hint: 'Up stays up' },
   { value: 'slope', text: 'Slope', hint: 'Tips with the path, never rolls' },
   { value: 'bank', text: 'Bank', hint: 'Turns with the path like a rope, with the points’ roll' },
-  { value: 'surface', text: 'Surface', hint: 'Square to the surface that the path lies on; rows lie along it' },
+  {
+    value: 'surface',
+    text: 'Surface',
+    hint: 'Square to the surface that the path lies on; rows lie along it',
+  },
 ] as const;
 const FLIPS = [
   { value: 'none', text: 'None' },

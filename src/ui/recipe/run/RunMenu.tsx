@@ -9,6 +9,7 @@ import { selectArrangement } from '@/store/selection';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { duplicateSelected } from '../../shell/actions';
 import { say } from '../../uiState';
+import { addRidersOn } from '../riders/addRidersOn';
 
 /** Makes single pegs of what a run places right now. */
 function freeze(run: Run): void {
@@ -50,6 +51,7 @@ export function RunMenu({ run }: { run: Run }) {
           text: run.visible ? 'Hide' : 'Show',
           run: () => dispatch(setArrangement, { id: run.id, values: { visible: !run.visible } }),
         },
+        { text: 'Add riders', run: () => addRidersOn(run.id) },
         { text: 'Freeze into pegs', run: () => freeze(run) },
         { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: run.id }) },
       ]}

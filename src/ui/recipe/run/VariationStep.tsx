@@ -16,7 +16,7 @@ import { openDialog } from '../../uiState';
 import type { StepProps } from './RunRecipe';
 
 /** How each channel is shown. */
-const FIELDS: Record<
+export const VARIATION_FIELDS: Record<
   Channel,
   { label: string; dimension: 'length' | 'angle' | 'percent'; step: number; track: [number, number] }
 > = {
@@ -43,7 +43,7 @@ export function VariationStep({ run }: StepProps) {
   const set = (values: Partial<Variation>, key?: string) =>
     dispatch(setStep, { id: run.id, step: 'variation', values }, key);
   const channel = (c: Channel) => {
-    const f = FIELDS[c];
+    const f = VARIATION_FIELDS[c];
     const stepField = STEP_OF[c];
     return (
       <div key={c}>
@@ -178,7 +178,7 @@ function OwnRanges({
         <PlainMenu
           name={`Add a range for ${name}`}
           entries={missing.map((c) => ({
-            text: FIELDS[c].label,
+            text: VARIATION_FIELDS[c].label,
             run: () => set({ ...own, [c]: [restOf(c), restOf(c)] }),
           }))}
         >
@@ -193,7 +193,7 @@ function OwnRanges({
         .map((c) => (
           <RangeField
             key={c}
-            {...FIELDS[c]}
+            {...VARIATION_FIELDS[c]}
             unit={unit}
             rest={restOf(c)}
             min={restOf(c) === 1 ? 0.01 : undefined}

@@ -10,6 +10,7 @@ import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
+import { ClothFields } from './ClothFields';
 
 const TITLES: Record<DeformerKind, string> = {
   bend: 'Bend',
@@ -18,6 +19,7 @@ const TITLES: Record<DeformerKind, string> = {
   wave: 'Wave',
   noise: 'Noise',
   bulge: 'Bulge',
+  cloth: 'Cloth',
 };
 const AXES = [
   { value: 'x', text: 'X' },
@@ -83,6 +85,18 @@ const FIELDS: Record<DeformerKind, FieldSpec[]> = {
     { name: 'seed', label: 'Seed', whole: true, reset: 1 },
   ],
   bulge: [{ ...lengthField('radius', 'Radius', 1.5), min: 0.001 }, ...SWAY],
+  cloth: [
+    { name: 'wind', label: 'Wind, metres a second', step: 0.5, min: 0, max: 200, reset: 6 },
+    angle('windDeg', 'Blows to', 0),
+    share('gusts', 'Gusts', 0.5, 'By how much the wind comes and goes', 2),
+    { name: 'gravity', label: 'Gravity', step: 0.5, min: -100, max: 100, reset: 9.81 },
+    { name: 'weight', label: 'Weight, kg a m²', step: 0.05, min: 0.01, max: 100, reset: 0.35 },
+    share('stiffness', 'Stiffness', 0.2, '0 folds like silk, 100 hardly at all'),
+    share('give', 'Stretches', 0, 'How far it gives along its threads'),
+    { name: 'drag', label: 'Dies down', step: 0.1, min: 0, max: 20, reset: 0.6 },
+    { name: 'seconds', label: 'Simulated seconds', step: 1, min: 0.1, max: 60, reset: 10 },
+    { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+  ],
 };
 
 /** What deforms a surface, in the order of the work. */
@@ -186,6 +200,7 @@ function Card({
             values={d}
             set={(values, key) => set(values as Partial<Deformer>, key)}
           />
+          {d.kind === 'cloth' && <ClothFields surface={id} cloth={d} set={set} />}
           {d.kind === 'wave' && (
             <Segmented
               shown

@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { groundSchema } from '../steps/groundSchema';
+import { variationSchema } from '../steps/variationSchema';
+
+/** Riders: on each placed prop of another arrangement one more, which goes with it. */
+
+const vec3 = z.tuple([z.number(), z.number(), z.number()]);
+
+export const ridersSchema = z.object({
+  id: z.string(),
+  kind: z.literal('riders'),
+  name: z.string().max(200),
+  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
+  visible: z.boolean().default(true),
+  seed: z.int().default(1),
+  on: z.string().describe('The arrangement whose placed props they ride on'),
+  only: z.array(z.string()).default([]).describe('Names of the slots that carry one; none: all'),
+  props: z
+    .array(z.object({ prop: z.string(), weight: z.number().min(0).max(1e6).default(1) }))
+    .max(1000)
+    .default([])
+    .describe('Drawn for each by weight'),
+  share: z.number().min(0).max(1).default(1).describe('How many of the leaders carry one, by chance'),
+  seat: z
+    .enum(['foot', 'top'])
+    .default('top')
+    .describe('Counted from the leader’s foot, or from what of it is highest there'),
+  offset: vec3.default([0, 0, 0]).describe('Metres to the leader’s left, up and front; grow with its size'),
+  turnDeg: z.number().default(0),
+  tipDeg: z.number().default(0),
+  rollDeg: z.number().default(0),
+  size: z.number().positive().max(1000).default(1),
+  landing: z
+    .enum(['one', 'each', 'leader'])
+    .default('one')
+    .describe(
+      'Where the leader lands: the rider goes with it as one; lands too, on its own; or stays where it was while the leader alone lands',
+    ),
+  ground: groundSchema.describe('For landing on its own'),
+  variation: variationSchema,
+});
+
+export type Riders = z.infer<typeof ridersSchema>;

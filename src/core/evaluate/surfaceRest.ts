@@ -1,0 +1,104 @@
+import type { CompileResult } from '../curve/compile';
+import { makeMesh, type MakeProblem } from '../mesh/make';
+import type { Mesh } from '../mesh/mesh';
+import { faceNormals } from '../mesh/normals';
+import type { Solid } from '../mesh/solid';
+import { ownMatrix } from '../mesh/surface';
+import type { MeshRef, Surface } from '../scene/schema';
+
+/** Surfaces before anything deforms them or puts them in their place. */
+
+/** What surfaces are worked out from. */
+export interface SurfaceContext {
+  mesh(ref: MeshRef): Mesh | undefined;
+  path(id: string): CompileResult | undefined;
+  /** Another surface as it stands at time 0, with a key that changes when that does. */
+  still?(id: string): { key: string; solid: Solid } | undefined;
+}
+
+/** A surface before it is deformed and put in its place. */
+export interface Rest {
+  key: string;
+  mesh: Mesh;
+  plain: boolean;
+  /** Positions and normals in the surface's own frame. */
+  positions: Float64Array;
+  normals: Float64Array;
+  shared?: Uint32Array;
+  undeformed?: Float32Array;
+  /** What paths are laid onto; made when it is first asked for. */
+  solid?: Solid;
+}
+
+/** A surface's own mesh, turned and faceted as it is set; or why there is none. */
+export function restOf(
+  surface: Surface,
+  context: SurfaceContext,
+  key: string,
+): Rest | MakeProblem | 'surface-mesh-missing' {
+  const { mesh: from } = surface;
+  const mesh =
+    from.source === 'made'
+      ? makeMesh(from.shape, from.color, {
+          path: (id) => {
+            const compiled = context.path(id);
+            return compiled?.ok ? compiled.path : undefined;
+          },
+        })
+      : context.mesh(from);
+  if (!mesh) return 'surface-mesh-missing';
+  if (typeof mesh === 'string') return mesh;
+  const turned = surface.flipped ? turnedMesh(mesh) : mesh;
+  const faceted = surface.normals === 'flat' ? facetedMesh(turned) : turned;
+  const own = ownMatrix(surface);
+  return {
+    key,
+    mesh: faceted,
+    plain: from.source !== 'made' && faceted === mesh,
+    positions: carried(faceted.positions, own, true),
+    normals: carried(faceted.normals, own, false),
+  };
+}
+
+/** Places (or unit directions) carried by a column-major 4×4 that turns, moves and scales evenly. */
+export function carried(from: ArrayLike<number>, m: ArrayLike<number>, places: boolean): Float64Array {
+  const out = new Float64Array(from.length);
+  const k = places ? 1 : 1 / Math.sqrt(m[0] * m[0] + m[1] * m[1] + m[2] * m[2]);
+  const w = places ? 1 : 0;
+  for (let o = 0; o < from.length; o += 3) {
+    const x = from[o];
+    const y = from[o + 1];
+    const z = from[o + 2];
+    for (let r = 0; r < 3; r++) out[o + r] = (m[r] * x + m[4 + r] * y + m[8 + r] * z) * k + m[12 + r] * w;
+  }
+  return out;
+}
+
+/** Inside out: normals the other way, corners of the faces round the other way. Faces keep their numbers. */
+function turnedMesh(mesh: Mesh): Mesh {
+  const indices = mesh.indices.slice();
+  for (let i = 0; i < indices.length; i += 3)
+    [indices[i + 1], indices[i + 2]] = [indices[i + 2], indices[i + 1]];
+  return { ...mesh, indices, normals: mesh.normals.map((v) => -v) };
+}
+
+/** Every face with three corners and a normal of its own. Faces keep their numbers. */
+function facetedMesh(mesh: Mesh): Mesh {
+  const n = mesh.indices.length;
+  const spread = <T extends Float32Array>(from: T, width: number) => {
+    const out = new Float32Array(n * width);
+    mesh.indices.forEach((v, i) => out.set(from.subarray(v * width, v * width + width), i * width));
+    return out;
+  };
+  const positions = spread(mesh.positions, 3);
+  const indices = Uint32Array.from({ length: n }, (_, i) => i);
+  const normals = faceNormals(Float64Array.from(positions), indices, indices, spread(mesh.normals, 3));
+  return {
+    ...mesh,
+    positions,
+    indices,
+    normals: Float32Array.from(normals),
+    ...(mesh.uvs && { uvs: spread(mesh.uvs, 2) }),
+    ...(mesh.colors && { colors: spread(mesh.colors, 3) }),
+  };
+}

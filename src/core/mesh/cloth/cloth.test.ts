@@ -1,0 +1,146 @@
+import { solidOf } from '../../testing/surfaces';
+import { topologyOf } from '../lines/topology';
+import { Cloth, RATE, type ClothSpec } from './cloth';
+
+const CELLS = 12;
+/** A sheet of 2 × 2 m, standing upright across Z, its upper edge at 2 m. */
+function sheet(more: Partial<ClothSpec> = {}, hold: (x: number, y: number) => boolean = () => false) {
+  const solid = solidOf({ shape: 'plane', width: 2, depth: 2, columns: CELLS, rows: CELLS }, ([x, , z]) => [
+    x,
+    1 - z,
+    0,
+  ]);
+  const topology = topologyOf(solid);
+  const start = topology.position.slice();
+  const held = Uint8Array.from({ length: start.length / 3 }, (_, i) =>
+    hold(start[i * 3], start[i * 3 + 1]) ? 1 : 0,
+  );
+  const spec: ClothSpec = {
+    start,
+    topology,
+    indices: solid.indices,
+    held,
+    gravity: 9.81,
+    wind: 0,
+    windDeg: 0,
+    gusts: 0,
+    weight: 0.35,
+    stiffness: 0.2,
+    give: 0,
+    drag: 0.6,
+    thickness: 0.01,
+    seconds: 8,
+    seed: 1,
+    ...more,
+  };
+  return { cloth: new Cloth(spec), spec };
+}
+const top = (_: number, y: number) => y > 2 - 1e-6;
+const at = (cloth: Cloth, time: number) => {
+  const out = new Float64Array(cloth['spec'].start.length);
+  cloth.at(time, out);
+  return out;
+};
+const rows = (p: Float64Array) =>
+  Array.from({ length: p.length / 3 }, (_, i) => [...p.subarray(i * 3, i * 3 + 3)]);
+
+test('let go and without air it falls as a stone does', () => {
+  const { cloth, spec } = sheet({ drag: 0 });
+  const h = 1 / RATE / 12;
+  for (const time of [0.5, 1, 2]) {
+    const p = at(cloth, time);
+    // Symplectic steps fall g t (t + h) / 2.
+    const fallen = (9.81 * time * (time + h)) / 2;
+    rows(p).forEach(([x, y, z], i) => {
+      expect(x).toBeCloseTo(spec.start[i * 3], 5);
+      expect(Math.abs(y - (spec.start[i * 3 + 1] - fallen))).toBeLessThan(1e-4 * (1 + fallen));
+      expect(z).toBeCloseTo(0, 5);
+    });
+  }
+});
+
+test('hung by its upper edge it comes to rest straight below, its threads as long as they were, its holds exact', () => {
+  const { cloth, spec } = sheet({ drag: 3 }, top);
+  const p = at(cloth, 8);
+  rows(p).forEach(([x, y, z], i) => {
+    if (spec.held[i]) expect([x, y, z]).toEqual([...spec.start.subarray(i * 3, i * 3 + 3)]);
+    expect(Math.abs(x - spec.start[i * 3])).toBeLessThan(0.01);
+    expect(Math.abs(y - spec.start[i * 3 + 1])).toBeLessThan(0.04);
+    expect(Math.abs(z)).toBeLessThan(0.01);
+  });
+});
+
+test('held by two corners it sags alike on both sides, no thread longer by more than a twentieth', () => {
+  const { cloth, spec } = sheet({ drag: 2 }, (x, y) => top(x, y) && Math.abs(x) > 1 - 1e-6);
+  const p = at(cloth, 8);
+  const list = rows(p);
+  const middle = list.findIndex(
+    (_, i) => Math.abs(spec.start[i * 3]) < 1e-6 && spec.start[i * 3 + 1] > 2 - 1e-6,
+  );
+  expect(list[middle][1]).toBeLessThan(1.99);
+  const { edges } = spec.topology;
+  for (let e = 0; e < edges.length; e += 2) {
+    const length = (q: ArrayLike<number>) =>
+      Math.hypot(...[0, 1, 2].map((k) => q[edges[e] * 3 + k] - q[edges[e + 1] * 3 + k]));
+    expect(length(p) / length(spec.start)).toBeLessThan(1.05);
+  }
+});
+
+test('the wind blows it where it goes; from behind, the other way; stronger, further', () => {
+  const mean = (cloth: Cloth) => {
+    let sum = 0;
+    for (let k = 1; k <= 20; k++) sum += rows(at(cloth, 3 + k / 5)).reduce((s, [, , z]) => s + z, 0);
+    return sum / 20 / 169;
+  };
+  // North is −Z.
+  const north = mean(sheet({ wind: 5 }, top).cloth);
+  expect(north).toBeLessThan(-0.1);
+  expect(mean(sheet({ wind: 5, windDeg: 180 }, top).cloth)).toBeGreaterThan(0.1);
+  expect(mean(sheet({ wind: 10 }, top).cloth)).toBeLessThan(north - 0.05);
+});
+
+test('it falls onto a ball and stays off it by its thickness', () => {
+  const collider = solidOf({ shape: 'sphere', radius: 0.6, columns: 64, rows: 32 }, ([x, y, z]) => [
+    x,
+    y - 0.2,
+    z,
+  ]);
+  const flat = solidOf({ shape: 'plane', width: 2, depth: 2, columns: 24, rows: 24 }, ([x, , z]) => [
+    x,
+    0.7,
+    z,
+  ]);
+  const { spec } = sheet();
+  const topology = topologyOf(flat);
+  const start = topology.position.slice();
+  const cloth = new Cloth({
+    ...spec,
+    start,
+    topology,
+    indices: flat.indices,
+    held: new Uint8Array(start.length / 3),
+    collider,
+    drag: 2,
+  });
+  const out = new Float64Array(start.length);
+  for (const time of [0.4, 1, 2, 4]) {
+    cloth.at(time, out);
+    for (const [x, y, z] of rows(out)) expect(Math.hypot(x, y + 0.2, z)).toBeGreaterThan(0.6 - 0.004);
+  }
+  // Draped: its middle on the top, its corners well below.
+  const list = rows(out);
+  expect(Math.max(...list.map(([, y]) => y))).toBeGreaterThan(0.38);
+  expect(Math.min(...list.map(([, y]) => y))).toBeLessThan(0);
+});
+
+test('a time has the same shape, bit for bit, however it was come to', () => {
+  const gusty = { wind: 8, gusts: 0.8 };
+  const straight = at(sheet(gusty, top).cloth, 1.234);
+  const { cloth } = sheet(gusty, top);
+  at(cloth, 3);
+  at(cloth, 0.2);
+  expect(at(cloth, 1.234)).toEqual(straight);
+  expect(at(sheet({ ...gusty, seed: 2 }, top).cloth, 1.234)).not.toEqual(straight);
+  // Beyond what is simulated it stays.
+  expect(at(cloth, 99)).toEqual(at(cloth, 8));
+});

@@ -1,0 +1,273 @@
+import { noise3 } from '../../math/noise';
+import { cos, sin } from '../../math/portable';
+import { DEG } from '../../math/quat';
+import { nearestPlace, noHit } from '../bvhQuery';
+import { faceNormal, placeOn, type Solid } from '../solid';
+import type { Topology } from '../lines/topology';
+import { threadsOf, type Threads } from './threads';
+
+/** Frames a second, and steps in each. */
+export const RATE = 30;
+const STEPS = 12;
+const AIR = 1.2;
+/** Numbers kept of all frames together: 30 million are 120 MB. */
+const MOST = 30_000_000;
+/** How much of its sliding a vertex loses that lies on the collider, each step. */
+const FRICTION = 0.3;
+
+/** What cloth is simulated from; all in the scene. */
+export interface ClothSpec {
+  /** xyz a particle at the start, one each welded vertex. */
+  start: Float64Array;
+  topology: Topology;
+  indices: Uint32Array;
+  /** 1 where it is held. */
+  held: Uint8Array;
+  gravity: number;
+  wind: number;
+  windDeg: number;
+  gusts: number;
+  weight: number;
+  stiffness: number;
+  give: number;
+  drag: number;
+  thickness: number;
+  seconds: number;
+  seed: number;
+  collider?: Solid;
+}
+
+/**
+ * Cloth by position-based dynamics (XPBD, Macklin, Müller, Chentanez 2016; small steps, Macklin et al. 2019): particles
+ * at the vertices, threads that keep their lengths, wind against every face, one surface that it falls on. It does not
+ * meet itself. Frames follow from each other from time 0 on and are kept: a time has the same shape however it was
+ * come to.
+ */
+export class Cloth {
+  private frames: Float32Array[] = [];
+  private p: Float64Array;
+  private before: Float64Array;
+  private v: Float64Array;
+  private inverse: Float64Array;
+  private threads: Threads;
+  private faces: Uint32Array;
+  private push: Float64Array;
+  private lambda: Float64Array;
+  private contact: Float64Array;
+  private touches: Uint8Array;
+  private gust: (x: number, y: number, z: number) => number;
+  readonly count: number;
+
+  constructor(private spec: ClothSpec) {
+    const n = spec.start.length / 3;
+    this.p = spec.start.slice();
+    this.before = spec.start.slice();
+    this.v = new Float64Array(n * 3);
+    this.threads = threadsOf(spec.topology, spec.indices, spec.start);
+    this.faces = Uint32Array.from(spec.indices, (i) => spec.topology.weld[i]);
+    this.push = new Float64Array(n * 3);
+    this.lambda = new Float64Array(this.threads.length.length);
+    this.contact = new Float64Array(n * 6);
+    this.touches = new Uint8Array(n);
+    this.gust = noise3(spec.seed);
+    this.inverse = this.inverseMasses();
+    this.frames.push(new Float32Array(this.p));
+    this.count = Math.max(
+      2,
+      Math.min(Math.round(spec.seconds * RATE) + 1, Math.floor(MOST / Math.max(3, n * 3))),
+    );
+  }
+
+  /** Seconds that are simulated. */
+  get seconds(): number {
+    return (this.count - 1) / RATE;
+  }
+
+  /**
+   * Particles at a time, between the two frames around it. @param out xyz a particle
+   * @param progress called with the share done while frames are simulated
+   */
+  at(time: number, out: Float64Array, progress?: (done: number) => void): void {
+    const t = Math.min(this.count - 1, Math.max(0, time * RATE));
+    const k = Math.min(this.count - 2, Math.floor(t));
+    const from = this.frames.length;
+    while (this.frames.length <= k + 1) {
+      this.advance();
+      progress?.((this.frames.length - from) / Math.max(1, k + 2 - from));
+    }
+    const [a, b] = [this.frames[k], this.frames[k + 1]];
+    const u = t - k;
+    const { held, start } = this.spec;
+    for (let i = 0; i < out.length; i++) out[i] = held[(i / 3) | 0] ? start[i] : a[i] + (b[i] - a[i]) * u;
+  }
+
+  private inverseMasses(): Float64Array {
+    const { start: p, held, weight } = this.spec;
+    const mass = new Float64Array(held.length);
+    for (let f = 0; f < this.faces.length; f += 3) {
+      const third = this.crossOf(p, f)[3] / 6;
+      for (let k = 0; k < 3; k++) mass[this.faces[f + k]] += third * weight;
+    }
+    // What no face has hangs on nothing: it stays.
+    return mass.map((m, i) => (held[i] || !(m > 0) ? 0 : 1 / m));
+  }
+
+  private cross: [number, number, number, number] = [0, 0, 0, 0];
+  /** Cross product of a face's sides, and its length: twice the area. */
+  private crossOf(p: Float64Array, f: number): [number, number, number, number] {
+    const [a, b, c] = [this.faces[f] * 3, this.faces[f + 1] * 3, this.faces[f + 2] * 3];
+    const ex = p[b] - p[a];
+    const ey = p[b + 1] - p[a + 1];
+    const ez = p[b + 2] - p[a + 2];
+    const fx = p[c] - p[a];
+    const fy = p[c + 1] - p[a + 1];
+    const fz = p[c + 2] - p[a + 2];
+    const out = this.cross;
+    out[0] = ey * fz - ez * fy;
+    out[1] = ez * fx - ex * fz;
+    out[2] = ex * fy - ey * fx;
+    out[3] = Math.sqrt(out[0] * out[0] + out[1] * out[1] + out[2] * out[2]);
+    return out;
+  }
+
+  /** One frame on. */
+  private advance(): void {
+    const h = 1 / RATE / STEPS;
+    this.blow((this.frames.length - 1) / RATE);
+    this.meet();
+    for (let step = 0; step < STEPS; step++) this.step(h);
+    this.frames.push(new Float32Array(this.p));
+  }
+
+  /** The wind at every particle, for the coming frame. */
+  private blow(time: number): void {
+    const { wind, windDeg, gusts } = this.spec;
+    if (wind === 0) return;
+    const [wx, wz] = [sin(windDeg * DEG) * wind, -cos(windDeg * DEG) * wind];
+    const { p, push } = this;
+    for (let o = 0; o < p.length; o += 3) {
+      // Gusts run along with the wind, a few metres wide.
+      const x = (p[o] - wx * time * 0.6) * 0.35;
+      const z = (p[o + 2] - wz * time * 0.6) * 0.35;
+      const gust = gusts > 0 ? 1 + gusts * this.gust(x, p[o + 1] * 0.35 + time * 0.4, z) * 1.6 : 1;
+      push[o] = wx * gust;
+      push[o + 2] = wz * gust;
+    }
+  }
+
+  /** What of the collider each particle may meet in the coming frame: a plane. */
+  private meet(): void {
+    const { collider, thickness } = this.spec;
+    this.touches.fill(0);
+    if (!collider) return;
+    const hit = noHit();
+    for (let i = 0; i < this.touches.length; i++) {
+      if (this.inverse[i] === 0) continue;
+      const o = i * 3;
+      const { p, v } = this;
+      const speed = Math.sqrt(v[o] * v[o] + v[o + 1] * v[o + 1] + v[o + 2] * v[o + 2]);
+      const reach = thickness + 0.05 + (speed * 2) / RATE;
+      if (!nearestPlace(collider.tree(), p[o], p[o + 1], p[o + 2], reach, hit)) continue;
+      const at = placeOn(collider, hit.face, hit.u, hit.v);
+      const n = faceNormal(collider, hit.face);
+      this.touches[i] = 1;
+      this.contact.set([...at, ...n], i * 6);
+    }
+  }
+
+  private step(h: number): void {
+    const { p, before, v, inverse, spec } = this;
+    this.accelerate(h);
+    for (let i = 0; i < inverse.length; i++) {
+      if (inverse[i] === 0) continue;
+      for (let o = i * 3; o < i * 3 + 3; o++) {
+        before[o] = p[o];
+        p[o] += v[o] * h;
+      }
+    }
+    this.tighten(h);
+    if (spec.collider) this.keepOut();
+    const keep = 1 - Math.min(1, spec.drag * h);
+    for (let i = 0; i < inverse.length; i++)
+      if (inverse[i] > 0) for (let o = i * 3; o < i * 3 + 3; o++) v[o] = ((p[o] - before[o]) / h) * keep;
+  }
+
+  private accelerate(h: number): void {
+    const { p, v, inverse, faces, push, spec } = this;
+    for (let i = 0; i < inverse.length; i++) if (inverse[i] > 0) v[i * 3 + 1] -= spec.gravity * h;
+    if (spec.wind === 0) return;
+    for (let f = 0; f < faces.length; f += 3) {
+      const [nx, ny, nz, twice] = this.crossOf(p, f);
+      if (!(twice > 0)) continue;
+      const i = faces[f];
+      const j = faces[f + 1];
+      const k = faces[f + 2];
+      const [a, b, c] = [i * 3, j * 3, k * 3];
+      const across =
+        ((push[a] + push[b] + push[c] - v[a] - v[b] - v[c]) * nx +
+          (push[a + 1] + push[b + 1] + push[c + 1] - v[a + 1] - v[b + 1] - v[c + 1]) * ny +
+          (push[a + 2] + push[b + 2] + push[c + 2] - v[a + 2] - v[b + 2] - v[c + 2]) * nz) /
+        (3 * twice);
+      // Pressure on the face, a third of it at each corner; its way is that of the normal, whose length falls out.
+      const force = (0.25 * AIR * Math.abs(across) * across * h) / 3;
+      const [u, s, t] = [force * inverse[i], force * inverse[j], force * inverse[k]];
+      v[a] += nx * u;
+      v[a + 1] += ny * u;
+      v[a + 2] += nz * u;
+      v[b] += nx * s;
+      v[b + 1] += ny * s;
+      v[b + 2] += nz * s;
+      v[c] += nx * t;
+      v[c + 1] += ny * t;
+      v[c + 2] += nz * t;
+    }
+  }
+
+  /** Brings the threads back to their lengths, one after the other. */
+  private tighten(h: number): void {
+    const { p, inverse, lambda, threads, spec } = this;
+    const { ends, length, folds } = threads;
+    const soft = (1 - spec.stiffness) * (1 - spec.stiffness);
+    const alongEdges = (spec.give * 2e-3) / (h * h);
+    const overFolds = (0.02 * soft) / (spec.stiffness * spec.stiffness + 1e-4) / (h * h);
+    lambda.fill(0);
+    for (let t = 0; t < length.length; t++) {
+      const [i, j] = [ends[t * 2], ends[t * 2 + 1]];
+      const weight = inverse[i] + inverse[j];
+      if (weight === 0) continue;
+      const [a, b] = [i * 3, j * 3];
+      const x = p[a] - p[b];
+      const y = p[a + 1] - p[b + 1];
+      const z = p[a + 2] - p[b + 2];
+      const l = Math.sqrt(x * x + y * y + z * z);
+      if (!(l > 1e-12)) continue;
+      const yields = t < folds ? alongEdges : overFolds;
+      const by = (-(l - length[t]) - yields * lambda[t]) / (weight + yields);
+      lambda[t] += by;
+      const k = by / l;
+      p[a] += x * k * inverse[i];
+      p[a + 1] += y * k * inverse[i];
+      p[a + 2] += z * k * inverse[i];
+      p[b] -= x * k * inverse[j];
+      p[b + 1] -= y * k * inverse[j];
+      p[b + 2] -= z * k * inverse[j];
+    }
+  }
+
+  /** Moves what is below its plane of contact onto it, and slows its sliding. */
+  private keepOut(): void {
+    const { p, before, contact: c, touches, spec } = this;
+    for (let i = 0; i < touches.length; i++) {
+      if (!touches[i]) continue;
+      const [o, q] = [i * 3, i * 6];
+      const above =
+        (p[o] - c[q]) * c[q + 3] + (p[o + 1] - c[q + 1]) * c[q + 4] + (p[o + 2] - c[q + 2]) * c[q + 5];
+      const short = spec.thickness - above;
+      if (short <= 0) continue;
+      for (let a = 0; a < 3; a++) p[o + a] += c[q + 3 + a] * short;
+      const slid = [0, 1, 2].map((a) => p[o + a] - before[o + a]);
+      const up = slid[0] * c[q + 3] + slid[1] * c[q + 4] + slid[2] * c[q + 5];
+      for (let a = 0; a < 3; a++) p[o + a] -= (slid[a] - c[q + 3 + a] * up) * FRICTION;
+    }
+  }
+}

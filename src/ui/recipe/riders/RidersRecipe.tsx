@@ -1,0 +1,238 @@
+'use client';
+
+import { Plus, Trash2 } from 'lucide-react';
+import type { Riders } from '@/core/arrange/riders/schema';
+import { restOf, type Channel, type Variation } from '@/core/arrange/steps/schema';
+import { setRiders, setRidersGround, setRidersVariation } from '@/store/commands/riders';
+import { removeArrangement, setArrangement } from '@/store/commands/runs';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { selectSlots } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
+import { PropPicture } from '../../basket/PropPicture';
+import { IconButton } from '../../controls/Button';
+import { Choice } from '../../controls/Choice';
+import { NumberBox } from '../../controls/NumberField';
+import { NumberFields, PlaceField } from '../../controls/NumberFields';
+import { PlainMenu } from '../../controls/PlainMenu';
+import { RangeField } from '../../controls/RangeField';
+import { Segmented } from '../../controls/Segmented';
+import { duplicateSelected } from '../../shell/actions';
+import { sentence } from '../../words/findings';
+import { plural } from '../../words/numbers';
+import { groundPhrase } from '../../words/phrases';
+import { GroundStep } from '../GroundStep';
+import { NodeHead } from '../nodes/NodeHead';
+import { VARIATION_FIELDS } from '../run/VariationStep';
+import { Step } from '../Step';
+import { addRidersOn } from './addRidersOn';
+
+const SEATS = [
+  { value: 'top', text: 'Its top', hint: 'What of the leader is highest there' },
+  { value: 'foot', text: 'Its foot' },
+] as const;
+const LANDINGS = [
+  { value: 'one', text: 'As one', hint: 'Goes with the leader as it lands and leans' },
+  { value: 'each', text: 'On its own', hint: 'Lands too, from its seat' },
+  { value: 'leader', text: 'Leader only', hint: 'Stays where it was before the leader landed' },
+] as const;
+const CHANNELS: Channel[] = ['along', 'side', 'lift', 'turnDeg', 'tipDeg', 'rollDeg', 'size'];
+
+/** Riders: which props, where they sit on their leaders, how they land, and how they vary. */
+export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
+  const scene = useDocument((s) => s.scene);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const result = useEngine((s) => s.result.arrangements.get(a.id));
+  const color = THREAD_COLORS[a.thread];
+  const findings = result?.findings ?? [];
+  const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
+  const set = (values: Parameters<typeof setRiders.apply>[1]['values'], key?: string) =>
+    dispatch(setRiders, { id: a.id, values }, key);
+  const vary = (values: Partial<Variation>, key?: string) =>
+    dispatch(setRidersVariation, { id: a.id, values }, key);
+  const varied = CHANNELS.filter((c) => a.variation[c].some((v) => v !== restOf(c)));
+  const leaders = scene.arrangements.filter((other) => other.id !== a.id);
+  const leader = scene.arrangements.find((other) => other.id === a.on);
+  return (
+    <>
+      <NodeHead
+        name={a.name}
+        kind="riders"
+        color={color}
+        detail={`${plural(result?.counts.placed ?? 0, 'rider')} on ${leader?.name ?? 'nothing'}`}
+        onRename={(name) => dispatch(setArrangement, { id: a.id, values: { name } })}
+        menu={[
+          { text: 'Duplicate', run: duplicateSelected },
+          { text: 'Add riders on these', run: () => addRidersOn(a.id) },
+          { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
+        ]}
+      />
+      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto py-3">
+        <Step
+          name="props"
+          title="Props"
+          color={color}
+          phrase={a.props.map((p) => nameOf(p.prop)).join(', ') || 'None yet'}
+        >
+          <ul aria-label="Props of the riders">
+            {a.props.map(({ prop, weight }, i) => (
+              <li key={i} className="flex items-center gap-2 py-0.5 text-[13px]">
+                <PropPicture prop={scene.props.find((p) => p.id === prop)} size={26} />
+                <span className="min-w-0 flex-1 truncate">{nameOf(prop)}</span>
+                <NumberBox
+                  label={`Weight of ${nameOf(prop)}`}
+                  prefix="×"
+                  value={weight}
+                  step={1}
+                  min={0}
+                  onChange={(v, key) =>
+                    v !== null &&
+                    set(
+                      { props: a.props.map((p, n) => (n === i ? { ...p, weight: Math.max(0, v) } : p)) },
+                      key,
+                    )
+                  }
+                  className="w-16"
+                />
+                <IconButton
+                  name={`Take ${nameOf(prop)} out`}
+                  className="!size-5"
+                  onClick={() => set({ props: a.props.filter((_, n) => n !== i) })}
+                >
+                  <Trash2 size={13} />
+                </IconButton>
+              </li>
+            ))}
+          </ul>
+          <div className="flex items-center justify-between text-sm">
+            Another prop
+            <PlainMenu
+              name="Another prop"
+              entries={scene.props.map((p) => ({
+                text: p.name,
+                icon: <PropPicture prop={p} size={22} />,
+                run: () => set({ props: [...a.props, { prop: p.id, weight: 1 }] }),
+              }))}
+            >
+              <Plus size={15} />
+            </PlainMenu>
+          </div>
+          <NumberFields
+            fields={[
+              {
+                name: 'share',
+                label: 'Leaders that carry one',
+                dimension: 'percent',
+                step: 0.05,
+                min: 0,
+                max: 1,
+                reset: 1,
+              },
+              { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+            ]}
+            values={{ share: a.share, seed: a.seed }}
+            set={set}
+          />
+        </Step>
+        <Step
+          name="spacing"
+          title="Seat"
+          color={color}
+          phrase={`${leader?.name ?? 'Nothing'}, ${a.seat === 'top' ? 'its top' : 'its foot'}${a.only.length ? `, #${a.only.join(', #')} only` : ''}`}
+        >
+          <Choice
+            label="On"
+            value={a.on}
+            options={leaders.map((l) => ({ value: l.id, text: l.name }))}
+            none="Missing"
+            onChange={(on) => set({ on, only: [] })}
+          />
+          <Segmented shown label="From" value={a.seat} options={SEATS} onChange={(seat) => set({ seat })} />
+          <PlaceField label="Offset" value={a.offset} onChange={(offset, key) => set({ offset }, key)} />
+          <NumberFields
+            fields={[
+              { name: 'turnDeg', label: 'Turn', dimension: 'angle', step: 5, reset: 0 },
+              { name: 'tipDeg', label: 'Tip', dimension: 'angle', step: 5, reset: 0 },
+              { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 5, reset: 0 },
+              { name: 'size', label: 'Size', dimension: 'percent', step: 0.05, min: 0.01, reset: 1 },
+            ]}
+            values={{ turnDeg: a.turnDeg, tipDeg: a.tipDeg, rollDeg: a.rollDeg, size: a.size }}
+            set={set}
+          />
+        </Step>
+        <Step
+          name="ground"
+          title="Landing"
+          color={color}
+          phrase={
+            a.landing === 'one'
+              ? 'As one'
+              : a.landing === 'leader'
+                ? 'Leader only'
+                : groundPhrase(a.ground, scene)
+          }
+        >
+          <Segmented
+            fill
+            label="Landing"
+            value={a.landing}
+            options={LANDINGS}
+            onChange={(landing) => set({ landing })}
+          />
+          {a.landing === 'each' && (
+            <div className="mt-2">
+              <GroundStep
+                ground={a.ground}
+                set={(values, key) => dispatch(setRidersGround, { id: a.id, values }, key)}
+              />
+            </div>
+          )}
+        </Step>
+        <Step
+          name="variation"
+          title="Variation"
+          color={color}
+          phrase={varied.map((c) => VARIATION_FIELDS[c].label).join(', ') || 'None'}
+        >
+          {CHANNELS.map((c) => (
+            <RangeField
+              key={c}
+              {...VARIATION_FIELDS[c]}
+              unit={scene.units}
+              rest={restOf(c)}
+              min={restOf(c) === 1 ? 0.01 : undefined}
+              value={a.variation[c]}
+              onChange={(r, key) => vary({ [c]: r }, key)}
+            />
+          ))}
+        </Step>
+        <Step
+          name="checks"
+          title="Checks"
+          color={color}
+          caution={findings.length > 0}
+          phrase={findings.length ? `${plural(findings.length, 'thing')} to look at` : 'All well'}
+        >
+          {findings.length === 0 && (
+            <p className="text-[13px] text-good">
+              {a.share < 1
+                ? `${Math.round(a.share * 100)}% of the leaders carry one.`
+                : 'Every leader carries one.'}
+            </p>
+          )}
+          {findings.map((f, i) => (
+            <button
+              key={i}
+              type="button"
+              disabled={!f.slots?.length}
+              onClick={() => selectSlots(a.id, f.slots!.slice(0, 200))}
+              className="block w-full rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
+            >
+              {sentence(f, scene)}
+            </button>
+          ))}
+        </Step>
+      </fieldset>
+    </>
+  );
+}
