@@ -4,6 +4,7 @@ import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
+import { isPng } from '@/core/formats/pngRead';
 import type { ToPin } from '@/core/arrange/pegs/pinning';
 import type { Pin } from '@/core/arrange/pegs/schema';
 import type { Profile } from '@/core/arrange/steps/ground';
@@ -150,7 +151,10 @@ export class EngineClient {
     this.start();
     this.running = false;
     this.waiting = null;
-    for (const { bytes, fileName } of this.files.values()) void this.remote.bringIn(bytes.slice(), fileName);
+    for (const { bytes, fileName } of this.files.values())
+      void (isPng(bytes)
+        ? this.remote.bringInPicture(bytes.slice(), fileName)
+        : this.remote.bringIn(bytes.slice(), fileName));
     this.set({
       busy: false,
       progress: null,
@@ -163,6 +167,16 @@ export class EngineClient {
     const made = await this.remote.bringIn(bytes, fileName);
     this.files.set(made.hash, { bytes, fileName });
     this.meshes.set(made.hash, Promise.resolve(made.mesh));
+    return made;
+  }
+
+  /** Hands over the bytes of a picture that a surface uses. @throws Error with one sentence for a bad file */
+  async bringInPicture(
+    bytes: Uint8Array,
+    fileName: string,
+  ): Promise<{ hash: string; width: number; height: number }> {
+    const made = await this.remote.bringInPicture(bytes, fileName);
+    this.files.set(made.hash, { bytes, fileName });
     return made;
   }
 

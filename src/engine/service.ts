@@ -17,6 +17,8 @@ import { readGlb } from '@/core/formats/glbRead';
 import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
 import { writeGlb, type GlbOptions } from '@/core/formats/glbWrite';
 import { contentHash } from '@/core/formats/hash';
+import { isPng, readGreyPicture } from '@/core/formats/pngRead';
+import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
 import { edgeLoop } from '@/core/mesh/lines/edges';
 import type { Vec3 } from '@/core/math/vec3';
@@ -103,8 +105,11 @@ const PROFILE_PLACES = 600;
 
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
-  private files = new Map<string, { bytes: Uint8Array; mesh: Mesh }>();
-  private evaluator = new Evaluator({ mesh: (ref) => this.mesh(ref) });
+  private files = new Map<string, { bytes: Uint8Array; mesh?: Mesh; picture?: GreyPicture }>();
+  private evaluator = new Evaluator({
+    mesh: (ref) => this.mesh(ref),
+    picture: (hash) => this.files.get(hash)?.picture,
+  });
 
   /** A mesh that is at hand; undefined for one that is not. */
   mesh(ref: MeshRef): Mesh | undefined {
@@ -119,11 +124,20 @@ export class EngineService {
     return { hash, fileName, bounds: meshBounds(mesh), triangles: mesh.indices.length / 3, mesh };
   }
 
+  /** A picture for a height field. @throws FileError for a file that cannot be read */
+  bringInPicture(bytes: Uint8Array, fileName: string): { hash: string; width: number; height: number } {
+    const picture = readGreyPicture(bytes, fileName);
+    const hash = contentHash(bytes);
+    this.files.set(hash, { bytes, picture });
+    return { hash, width: picture.width, height: picture.height };
+  }
+
   /** Opens a scene file and reads the meshes that came with it. */
   async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
     const opened = openScene(bytes, name);
     for (const [hash, file] of opened.files) {
-      await this.bringIn(file, `${hash.slice(0, 8)}.glb in ${name}`);
+      if (isPng(file)) this.bringInPicture(file, `${hash.slice(0, 8)}.png in ${name}`);
+      else await this.bringIn(file, `${hash.slice(0, 8)}.glb in ${name}`);
     }
     return opened;
   }

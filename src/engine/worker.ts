@@ -28,6 +28,7 @@ const api = {
     const moved = served.arrangements.flatMap((a) => ('same' in a ? [] : a.batches));
     return Comlink.transfer(served, buffersOf(moved));
   },
+  bringInPicture: (bytes: Uint8Array, fileName: string) => service.bringInPicture(bytes, fileName),
   async bringIn(bytes: Uint8Array, fileName: string) {
     return service.bringIn(bytes, fileName);
   },

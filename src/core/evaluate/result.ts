@@ -98,6 +98,7 @@ export type FindingKind =
   | 'surface-mesh-missing'
   | 'surface-empty'
   | 'surface-path-missing'
+  | 'surface-picture-missing'
   | 'surface-too-few-paths'
   | 'surface-too-fine'
   | 'no-ground'

@@ -2,6 +2,7 @@ import { kindOf, needsOf } from '../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import { propShape, type PropShape } from '../mesh/support';
+import type { GreyPicture } from '../mesh/make/picture';
 import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
 import type { Solid } from '../mesh/solid';
 import type { Arrangement, MeshRef, Path, PointsPath, Prop, Scene, Surface } from '../scene/schema';
@@ -25,6 +26,7 @@ export type { SurfaceResult } from './surfaces';
 /** Where meshes come from; undefined where one is not at hand. */
 export interface Assets {
   mesh(ref: MeshRef): Mesh | undefined;
+  picture?(hash: string): GreyPicture | undefined;
 }
 
 export interface ArrangementResult extends RunResult {
@@ -156,7 +158,8 @@ export class Evaluator {
     progress: (done: number) => void,
   ): void {
     const { mesh, unitScale, up, normals, flipped } = surface;
-    const from = mesh.source === 'made' ? [mesh] : [refKey(mesh), !!this.assets.mesh(mesh)];
+    const from =
+      mesh.source === 'made' ? [mesh, this.hasPicture(mesh)] : [refKey(mesh), !!this.assets.mesh(mesh)];
     const restKey = JSON.stringify([
       ...from,
       unitScale,
@@ -173,9 +176,14 @@ export class Evaluator {
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
   }
 
+  private hasPicture({ shape }: Extract<Surface['mesh'], { source: 'made' }>): boolean {
+    return shape.shape === 'picture' && !!shape.picture && !!this.assets.picture?.(shape.picture.hash);
+  }
+
   private surfaceContext(): SurfaceContext {
     return {
       mesh: (ref) => this.assets.mesh(ref),
+      picture: (hash) => this.assets.picture?.(hash),
       path: (id) => this.compiled.get(id)?.result,
       still: (id) => this.still(id),
     };

@@ -1,5 +1,6 @@
 import type { CompileResult } from '../curve/compile';
 import { makeMesh, type MakeProblem } from '../mesh/make';
+import type { GreyPicture } from '../mesh/make/picture';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals } from '../mesh/normals';
 import type { Solid } from '../mesh/solid';
@@ -12,6 +13,7 @@ import type { MeshRef, Surface } from '../scene/schema';
 export interface SurfaceContext {
   mesh(ref: MeshRef): Mesh | undefined;
   path(id: string): CompileResult | undefined;
+  picture?(hash: string): GreyPicture | undefined;
   /** Another surface as it stands at time 0, with a key that changes when that does. */
   still?(id: string): { key: string; solid: Solid } | undefined;
 }
@@ -40,6 +42,7 @@ export function restOf(
   const mesh =
     from.source === 'made'
       ? makeMesh(from.shape, from.color, {
+          picture: (hash) => context.picture?.(hash),
           path: (id) => {
             const compiled = context.path(id);
             return compiled?.ok ? compiled.path : undefined;

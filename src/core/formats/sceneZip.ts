@@ -1,6 +1,6 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { readScene, type ReadScene } from '../scene/migrate';
-import type { MeshRef, Scene } from '../scene/schema';
+import type { Scene } from '../scene/schema';
 import { contentHash } from './hash';
 import { checkSize, FileError, MAX_FILE_BYTES } from './limits';
 
@@ -14,10 +14,21 @@ export interface OpenedScene extends ReadScene {
 
 const zipped = (bytes: Uint8Array) => bytes[0] === 0x50 && bytes[1] === 0x4b;
 
-/** The mesh files that a scene needs. */
-export function meshFiles(scene: Scene): Extract<MeshRef, { source: 'file' }>[] {
-  const refs = [...scene.props, ...scene.surfaces].map((n) => n.mesh);
-  const files = refs.filter((r): r is Extract<MeshRef, { source: 'file' }> => r.source === 'file');
+/** A file that a scene needs beside its document: a mesh, or a picture. */
+export interface NeededFile {
+  hash: string;
+  format: 'glb' | 'png';
+  fileName: string;
+}
+
+/** The meshes and pictures that a scene needs. */
+export function neededFiles(scene: Scene): NeededFile[] {
+  const files = [...scene.props, ...scene.surfaces].flatMap(({ mesh }): NeededFile[] => {
+    if (mesh.source === 'file') return [mesh];
+    return mesh.source === 'made' && mesh.shape.shape === 'picture' && mesh.shape.picture
+      ? [mesh.shape.picture]
+      : [];
+  });
   return [...new Map(files.map((r) => [r.hash, r])).values()];
 }
 
@@ -27,12 +38,12 @@ export function sceneJson(scene: Scene): string {
 }
 
 /**
- * A `.clothesline` file: a zip of scene.json and meshes/<hash>.glb, the same bytes for the same scene.
+ * A `.clothesline` file: a zip of scene.json and meshes/<hash>.glb (or .png), the same bytes for the same scene.
  * Meshes that are not at hand are left out; the scene still names them.
  */
 export function packScene(scene: Scene, bytesOf: (hash: string) => Uint8Array | undefined): Uint8Array {
   const entries: Record<string, Uint8Array> = { 'scene.json': strToU8(sceneJson(scene)) };
-  for (const ref of [...meshFiles(scene)].sort((a, b) => (a.hash < b.hash ? -1 : 1))) {
+  for (const ref of [...neededFiles(scene)].sort((a, b) => (a.hash < b.hash ? -1 : 1))) {
     const bytes = bytesOf(ref.hash);
     if (bytes) entries[`meshes/${ref.hash}.${ref.format}`] = bytes;
   }
@@ -47,7 +58,7 @@ function unzip(bytes: Uint8Array, name: string): Record<string, Uint8Array> {
         total += file.originalSize;
         if (total > MAX_FILE_BYTES * 4)
           throw new FileError(`“${name}” unpacks to more than 1 GB. Open a smaller scene.`);
-        return file.name === 'scene.json' || /^meshes\/[0-9a-f]{64}\.glb$/.test(file.name);
+        return file.name === 'scene.json' || /^meshes\/[0-9a-f]{64}\.(glb|png)$/.test(file.name);
       },
     });
   } catch (error) {
@@ -77,7 +88,7 @@ export function openScene(bytes: Uint8Array, name: string): OpenedScene {
   const read = readScene(json);
   const files = new Map<string, Uint8Array>();
   const missing: string[] = [];
-  for (const ref of meshFiles(read.scene)) {
+  for (const ref of neededFiles(read.scene)) {
     const found = entries[`meshes/${ref.hash}.${ref.format}`];
     if (found && contentHash(found) === ref.hash) files.set(ref.hash, found);
     else missing.push(ref.hash);

@@ -25,13 +25,14 @@ export const makeSurface = command<{
   name: string;
   from?: string[];
   position?: [number, number, number];
+  values?: Partial<SurfaceShape>;
 }>({
-  apply(scene, { shape, name, from = [], position }) {
+  apply(scene, { shape, name, from = [], position, values }) {
     const of =
       shape === 'loft' ? { paths: from } : shape === 'tube' || shape === 'turned' ? { path: from[0] } : {};
     const mesh: SurfaceMesh = {
       source: 'made',
-      shape: shapeSchema.parse({ shape, ...of }),
+      shape: shapeSchema.parse({ ...values, shape, ...of }),
       color: '#D8CDB6',
     };
     const surface = newSurface(takeId(scene, 'surface'), freeName(scene.surfaces, name), mesh);

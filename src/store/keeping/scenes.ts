@@ -1,4 +1,4 @@
-import { meshFiles } from '@/core/formats/sceneZip';
+import { neededFiles } from '@/core/formats/sceneZip';
 import { readScene } from '@/core/scene/migrate';
 import type { Scene } from '@/core/scene/schema';
 import type { HistoryEntry } from '../command';
@@ -98,7 +98,7 @@ export async function deleteScene(id: string, db: KeepingDatabase = database()):
 /** Meshes of a scene and of what its undo list could bring back. */
 function meshesOf(body: { scene: Scene; past: HistoryEntry[]; future: HistoryEntry[] }): string[] {
   const inHistory = JSON.stringify([body.past, body.future]).match(/"hash":"([0-9a-f]{64})"/g) ?? [];
-  return [...meshFiles(body.scene).map((m) => m.hash), ...inHistory.map((m) => m.slice(8, -1))];
+  return [...neededFiles(body.scene).map((m) => m.hash), ...inHistory.map((m) => m.slice(8, -1))];
 }
 
 export async function duplicateScene(

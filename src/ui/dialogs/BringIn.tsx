@@ -18,6 +18,7 @@ import { Modal } from '../controls/Modal';
 import { Segmented } from '../controls/Segmented';
 import { AxisField, UnitField } from '../recipe/nodes/MeshFields';
 import { openDialog, useUi } from '../uiState';
+import { bringInHeights } from './bringInHeights';
 import { bringInTable } from './bringInTable';
 import { metres, plural } from '../words/numbers';
 
@@ -50,6 +51,10 @@ export function BringIn() {
         return openDialog(null);
       }
       const bytes = new Uint8Array(await file.arrayBuffer());
+      if (/\.png$/i.test(file.name)) {
+        await bringInHeights(bytes, file.name);
+        return openDialog(null);
+      }
       setFound({ brought: await engine().bringIn(bytes, file.name), bytes });
     } catch (error) {
       setProblem((error as Error).message);
@@ -78,8 +83,8 @@ export function BringIn() {
         >
           <FileBox size={28} className="text-soft" />
           <p className="text-sm text-soft">
-            A prop or a surface as binary glTF (.glb), or a table of places (.csv with x, y, z) as pegs. Drag
-            one here, or
+            A prop or a surface as binary glTF (.glb), a grey picture (.png) as a height field, or a table of
+            places (.csv with x, y, z) as pegs. Drag one here, or
           </p>
           <Button look="ink" disabled={reading} onClick={() => input.current?.click()}>
             {reading ? 'Reading…' : 'Choose a file'}
@@ -89,7 +94,7 @@ export function BringIn() {
       <input
         ref={input}
         type="file"
-        accept=".glb,.csv,model/gltf-binary,text/csv"
+        accept=".glb,.csv,.png,model/gltf-binary,text/csv,image/png"
         aria-label="File to bring in"
         className="hidden"
         onChange={(e) => {

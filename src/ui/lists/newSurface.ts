@@ -4,7 +4,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { selectNode, useSelection } from '@/store/selection';
 import { currentView } from '@/view/viewState';
 import type { MenuEntry } from '../controls/PlainMenu';
-import { say } from '../uiState';
+import { openDialog, say } from '../uiState';
 
 /** Every surface that can be made, for menus and the list of commands. */
 
@@ -45,9 +45,11 @@ export function addShapedSurface({ shape, text, paths }: (typeof SURFACE_SHAPES)
   return undefined;
 }
 
-export const newSurfaceEntries = (): MenuEntry[] =>
-  SURFACE_SHAPES.map((s, i) => ({
+export const newSurfaceEntries = (): MenuEntry[] => [
+  ...SURFACE_SHAPES.map((s, i) => ({
     text: s.text,
     run: () => addShapedSurface(s),
     ...(i === 0 && { under: 'Surfaces' }),
-  }));
+  })),
+  { text: 'Heights from a picture', run: () => openDialog('bring-in') },
+];

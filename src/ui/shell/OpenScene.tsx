@@ -2,7 +2,7 @@
 
 import Link from 'next/link';
 import { useEffect, useRef, useState } from 'react';
-import { meshFiles } from '@/core/formats/sceneZip';
+import { neededFiles } from '@/core/formats/sceneZip';
 import { openDocument, setReadOnly, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { saveNow, startAutosave } from '@/store/keeping/autosave';
@@ -14,14 +14,16 @@ import { Workspace } from './Workspace';
 
 type Phase = { state: 'opening' | 'ready' } | { state: 'failed'; text: string };
 
-/** Gives the engine the meshes that the scene brought along. A missing one is a finding, not a failure. */
+/** Gives the engine the meshes and pictures that the scene brought along. A missing one is a finding, not a failure. */
 async function handOverMeshes(): Promise<void> {
-  for (const ref of meshFiles(useDocument.getState().scene)) {
+  for (const ref of neededFiles(useDocument.getState().scene)) {
     const bytes = await getMesh(ref.hash);
     if (bytes)
-      await engine()
-        .bringIn(bytes, ref.fileName)
-        .catch(() => undefined);
+      await (
+        ref.format === 'png'
+          ? engine().bringInPicture(bytes, ref.fileName)
+          : engine().bringIn(bytes, ref.fileName)
+      ).catch(() => undefined);
   }
 }
 

@@ -61,33 +61,38 @@ export function TimeBar() {
           anchor="top"
           className="z-50 mb-2 w-60 rounded-lg border border-edge bg-paper p-2.5 shadow-xl"
         >
-          <NumberField
-            label="Time"
-            step={0.1}
-            value={time}
-            reset={0}
-            onChange={(v) => {
-              play(false);
-              setTime(v ?? 0);
-            }}
-          />
-          <NumberField
-            label="Speed"
-            dimension="percent"
-            step={0.1}
-            value={speed}
-            reset={1}
-            onChange={(v) => setClock({ speed: v ?? 1 })}
-          />
-          <NumberField
-            label="Seconds shown"
-            step={1}
-            min={0.1}
-            value={span}
-            reset={8}
-            onChange={(v) => setClock({ span: Math.max(0.1, v ?? 8) })}
-          />
-          <Toggle label="Loop" value={loop} onChange={(on) => setClock({ loop: on })} />
+          {({ close }) => (
+            // A field in hand takes Escape for itself, with nothing typed in it too.
+            <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>
+              <NumberField
+                label="Time"
+                step={0.1}
+                value={time}
+                reset={0}
+                onChange={(v) => {
+                  play(false);
+                  setTime(v ?? 0);
+                }}
+              />
+              <NumberField
+                label="Speed"
+                dimension="percent"
+                step={0.1}
+                value={speed}
+                reset={1}
+                onChange={(v) => setClock({ speed: v ?? 1 })}
+              />
+              <NumberField
+                label="Seconds shown"
+                step={1}
+                min={0.1}
+                value={span}
+                reset={8}
+                onChange={(v) => setClock({ span: Math.max(0.1, v ?? 8) })}
+              />
+              <Toggle label="Loop" value={loop} onChange={(on) => setClock({ loop: on })} />
+            </div>
+          )}
         </PopoverPanel>
       </Popover>
     </div>

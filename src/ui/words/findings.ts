@@ -106,6 +106,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `The mesh of “${surface}” is not at hand. Bring the file in again under the surface.`;
     case 'surface-empty':
       return `“${surface}” has no faces, so nothing can stand on it. Replace its mesh.`;
+    case 'surface-picture-missing':
+      return `The picture of “${surface}” is not at hand. Bring the file in again under the surface.`;
     case 'surface-path-missing':
       return `A path that “${surface}” is made from is missing or broken. Choose another one in its panel.`;
     case 'surface-too-few-paths':

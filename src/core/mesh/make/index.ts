@@ -1,6 +1,7 @@
 import type { CompiledPath } from '../../curve/compile';
 import type { Mesh } from '../mesh';
 import { gridMesh, type Grid } from './grid';
+import { pictureField, type GreyPicture } from './picture';
 import { box, hills, plane, sphere, torus } from './plain';
 import type { SurfaceShape } from './schema';
 import { loft, tube, turned } from './swept';
@@ -10,9 +11,11 @@ export type { SurfaceShape } from './schema';
 /** What surfaces may be made from; undefined where it is not at hand, or broken. */
 export interface MakeContext {
   path(id: string): CompiledPath | undefined;
+  picture?(hash: string): GreyPicture | undefined;
 }
 
-export type MakeProblem = 'surface-path-missing' | 'surface-too-few-paths' | 'surface-too-fine';
+export type MakeProblem =
+  'surface-picture-missing' | 'surface-path-missing' | 'surface-too-few-paths' | 'surface-too-fine';
 
 /** More triangles than this are refused with the number instead of freezing anything. */
 export const MOST_TRIANGLES = 4_000_000;
@@ -38,6 +41,10 @@ function gridsOf(shape: SurfaceShape, context: MakeContext): Grid[] | MakeProble
       return plane(shape);
     case 'hills':
       return hills(shape);
+    case 'picture': {
+      const picture = shape.picture ? context.picture?.(shape.picture.hash) : undefined;
+      return picture ? pictureField(shape, picture) : 'surface-picture-missing';
+    }
     case 'sphere':
       return sphere(shape);
     case 'torus':

@@ -22,6 +22,26 @@ export const shapeSchema = z.discriminatedUnion('shape', [
     seed: z.int().default(1),
   }),
   z.object({
+    shape: z.literal('picture'),
+    picture: z
+      .object({
+        hash: z
+          .string()
+          .regex(/^[0-9a-f]{64}$/)
+          .describe('SHA-256 of the file’s bytes'),
+        format: z.enum(['png']).default('png'),
+        fileName: z.string().max(200).default('picture.png'),
+      })
+      .nullable()
+      .default(null)
+      .describe('A picture in shades of grey; its bytes are kept beside the document'),
+    width: size.default(24),
+    depth: size.default(24),
+    columns: cells.default(128),
+    rows: cells.default(128),
+    height: z.number().min(-1e4).max(1e4).default(3).describe('Metres from black to white'),
+  }),
+  z.object({
     shape: z.literal('turned'),
     path: z.string().describe('Its profile'),
     axis: z

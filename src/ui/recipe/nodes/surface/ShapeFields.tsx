@@ -5,12 +5,13 @@ import type { SurfaceShape } from '@/core/mesh/make/schema';
 import type { Surface } from '@/core/scene/schema';
 import { setShape, setSurfaceColor } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
-import { IconButton } from '../../../controls/Button';
+import { Button, IconButton } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';
 import { NumberField } from '../../../controls/NumberField';
 import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Toggle } from '../../../controls/Toggle';
+import { openDialog } from '../../../uiState';
 
 const size = (name: string, label: string, reset: number, hint?: string): FieldSpec => ({
   ...lengthField(name, label, reset, hint),
@@ -49,6 +50,12 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
     { name: 'seed', label: 'Seed', whole: true, reset: 1 },
     ...grid(64, 64),
   ],
+  picture: [
+    size('width', 'Width', 24),
+    size('depth', 'Depth', 24),
+    { ...lengthField('height', 'Black to white', 3), min: -1e4, max: 1e4 },
+    ...grid(128, 128),
+  ],
   turned: [
     { name: 'sweepDeg', label: 'Sweep', dimension: 'angle', step: 5, min: 1, max: 360, reset: 360 },
     ...grid(48, 32),
@@ -84,6 +91,14 @@ export function ShapeFields({ surface }: { surface: Surface }) {
       )}
       {shape.shape === 'turned' && (
         <PlaceField label="Axis" value={shape.axis} onChange={(axis, key) => set({ axis }, key)} />
+      )}
+      {shape.shape === 'picture' && (
+        <div className="flex min-h-9 items-center justify-between gap-3 text-sm">
+          Picture
+          <Button look="bordered" className="max-w-[170px]" onClick={() => openDialog('bring-in')}>
+            <span className="truncate">{shape.picture?.fileName ?? 'Choose one'}</span>
+          </Button>
+        </div>
       )}
       {shape.shape === 'loft' && <LoftPaths paths={shape.paths} set={set} />}
       <NumberFields

@@ -1,0 +1,56 @@
+import { decode, hasPngSignature } from 'fast-png';
+import type { GreyPicture } from '../mesh/make/picture';
+import { checkSize, FileError } from './limits';
+
+/** Most pixels that a picture may have: a square of 4,096. */
+const MAX_PIXELS = 4096 * 4096;
+const IHDR = 16;
+
+export const isPng = (bytes: Uint8Array): boolean => bytes.length > 8 && hasPngSignature(bytes);
+
+/**
+ * Reads a PNG as shades of grey, 0 black to 1 white, of 8 or 16 bits; colours by their luma (Rec. 709). What shines
+ * through counts as if it did not.
+ * @throws FileError with one clear sentence for a file that cannot be read
+ */
+export function readGreyPicture(bytes: Uint8Array, name: string): GreyPicture {
+  checkSize(bytes, name);
+  if (!isPng(bytes))
+    throw new FileError(`“${name}” is not a PNG picture. Save it as .png, 8 or 16 bits, and bring that in.`);
+  const header = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length > IHDR + 8) {
+    const [w, h] = [header.getUint32(IHDR), header.getUint32(IHDR + 4)];
+    if (w * h > MAX_PIXELS)
+      throw new FileError(`“${name}” has ${w} × ${h} pixels; the limit is 4,096 × 4,096. Make it smaller.`);
+  }
+  let image: ReturnType<typeof decode>;
+  try {
+    image = decode(bytes);
+  } catch {
+    throw new FileError(`“${name}” is damaged or cut short and cannot be read. Save it again.`);
+  }
+  const { width, height, data, channels, depth, palette } = image;
+  if (!(width > 1 && height > 1))
+    throw new FileError(`“${name}” has ${width} × ${height} pixels; at least 2 × 2 make a height field.`);
+  const top = palette ? 255 : 2 ** depth - 1;
+  const values = new Float32Array(width * height);
+  const luma = (r: number, g: number, b: number) => (0.2126 * r + 0.7152 * g + 0.0722 * b) / top;
+  // Fewer than 8 bits are packed several to a byte.
+  const perByte = depth < 8 ? 8 / depth : 1;
+  const rowBytes = Math.ceil(width / perByte);
+  const packed = (x: number, y: number) => {
+    const byte = data[y * rowBytes + Math.floor(x / perByte)];
+    return (byte >> (8 - depth * ((x % perByte) + 1))) & (2 ** depth - 1);
+  };
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const i = y * width + x;
+      const one = depth < 8 ? packed(x, y) : data[i * channels];
+      if (palette) {
+        const [r, g, b] = palette[one] ?? [0, 0, 0];
+        values[i] = luma(r, g, b);
+      } else if (channels >= 3) values[i] = luma(one, data[i * channels + 1], data[i * channels + 2]);
+      else values[i] = one / top;
+    }
+  return { width, height, values };
+}
