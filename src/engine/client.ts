@@ -58,6 +58,7 @@ export class EngineClient {
   private running = false;
   private generation = 0;
   private files = new Map<string, { bytes: Uint8Array; fileName: string }>();
+  private clips = new Map<string, BroughtIn['clips']>();
   private meshes = new Map<string, Promise<Mesh | undefined>>();
 
   constructor(private makeWorker: () => Worker) {
@@ -162,11 +163,17 @@ export class EngineClient {
     });
   }
 
+  /** The animations of a mesh that was brought in; none where it is not at hand. */
+  clipsOf(ref: MeshRef): BroughtIn['clips'] {
+    return ref.source === 'file' ? (this.clips.get(ref.hash) ?? []) : [];
+  }
+
   /** Hands over the bytes of a mesh that a scene uses. @throws Error with one sentence for a file that cannot be read */
   async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
     const made = await this.remote.bringIn(bytes, fileName);
     this.files.set(made.hash, { bytes, fileName });
     this.meshes.set(made.hash, Promise.resolve(made.mesh));
+    this.clips.set(made.hash, made.clips);
     return made;
   }
 

@@ -13,9 +13,10 @@ import {
 } from '@/core/evaluate/scene';
 import { countStates, type Finding, type GapReason } from '@/core/evaluate/result';
 import { writeCsv } from '@/core/formats/csv';
-import { readGlb } from '@/core/formats/glbRead';
+import { readMovingGlb } from '@/core/formats/glbRead';
 import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
 import { writeGlb, type GlbOptions } from '@/core/formats/glbWrite';
+import type { Motion } from '@/core/mesh/motion';
 import { contentHash } from '@/core/formats/hash';
 import { isPng, readGreyPicture } from '@/core/formats/pngRead';
 import type { GreyPicture } from '@/core/mesh/make/picture';
@@ -66,6 +67,8 @@ export interface BroughtIn {
   fileName: string;
   bounds: Bounds;
   triangles: number;
+  /** Its animations: names and seconds. */
+  clips: { name: string; duration: number }[];
   mesh: Mesh;
 }
 
@@ -105,10 +108,14 @@ const PROFILE_PLACES = 600;
 
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
-  private files = new Map<string, { bytes: Uint8Array; mesh?: Mesh; picture?: GreyPicture }>();
+  private files = new Map<
+    string,
+    { bytes: Uint8Array; mesh?: Mesh; motion?: Motion | null; picture?: GreyPicture }
+  >();
   private evaluator = new Evaluator({
     mesh: (ref) => this.mesh(ref),
     picture: (hash) => this.files.get(hash)?.picture,
+    motion: (ref) => (ref.source === 'file' ? (this.files.get(ref.hash)?.motion ?? undefined) : undefined),
   });
 
   /** A mesh that is at hand; undefined for one that is not. */
@@ -118,10 +125,17 @@ export class EngineService {
 
   /** @throws FileError for a file that cannot be read */
   async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
-    const mesh = await readGlb(bytes, fileName);
+    const { mesh, motion } = await readMovingGlb(bytes, fileName);
     const hash = contentHash(bytes);
-    this.files.set(hash, { bytes, mesh });
-    return { hash, fileName, bounds: meshBounds(mesh), triangles: mesh.indices.length / 3, mesh };
+    this.files.set(hash, { bytes, mesh, motion });
+    return {
+      hash,
+      fileName,
+      bounds: meshBounds(mesh),
+      triangles: mesh.indices.length / 3,
+      mesh,
+      clips: motion?.clips ?? [],
+    };
   }
 
   /** A picture for a height field. @throws FileError for a file that cannot be read */

@@ -108,6 +108,7 @@ export type FindingKind =
   | 'pin-surface-missing'
   | 'posture-off-surface'
   | 'leader-missing'
+  | 'clip-missing'
   | 'cloth-short'
   | 'cloth-line-missing'
   | 'cloth-collider-missing'

@@ -3,6 +3,7 @@ import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import { propShape, type PropShape } from '../mesh/support';
 import type { GreyPicture } from '../mesh/make/picture';
+import type { Motion } from '../mesh/motion';
 import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
 import type { Solid } from '../mesh/solid';
 import type { Arrangement, MeshRef, Path, PointsPath, Prop, Scene, Surface } from '../scene/schema';
@@ -27,6 +28,7 @@ export type { SurfaceResult } from './surfaces';
 export interface Assets {
   mesh(ref: MeshRef): Mesh | undefined;
   picture?(hash: string): GreyPicture | undefined;
+  motion?(ref: MeshRef): Motion | undefined;
 }
 
 export interface ArrangementResult extends RunResult {
@@ -184,6 +186,7 @@ export class Evaluator {
     return {
       mesh: (ref) => this.assets.mesh(ref),
       picture: (hash) => this.assets.picture?.(hash),
+      motion: (ref) => this.assets.motion?.(ref),
       path: (id) => this.compiled.get(id)?.result,
       still: (id) => this.still(id),
     };
@@ -303,13 +306,14 @@ function nodesOf(scene: Scene): Node[] {
 }
 
 /** What a surface is beside its shape: its place, and what deforms it. */
-const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers }: Surface) => [
+const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }: Surface) => [
   position,
   turnDeg,
   tipDeg,
   rollDeg,
   size,
   deformers,
+  plays,
 ];
 
 const settings = new WeakMap<Arrangement, string>();

@@ -3,6 +3,7 @@ import { makeMesh, type MakeProblem } from '../mesh/make';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals } from '../mesh/normals';
+import type { Motion } from '../mesh/motion';
 import type { Solid } from '../mesh/solid';
 import { ownMatrix } from '../mesh/surface';
 import type { MeshRef, Surface } from '../scene/schema';
@@ -14,6 +15,7 @@ export interface SurfaceContext {
   mesh(ref: MeshRef): Mesh | undefined;
   path(id: string): CompileResult | undefined;
   picture?(hash: string): GreyPicture | undefined;
+  motion?(ref: MeshRef): Motion | undefined;
   /** Another surface as it stands at time 0, with a key that changes when that does. */
   still?(id: string): { key: string; solid: Solid } | undefined;
 }
@@ -28,6 +30,8 @@ export interface Rest {
   normals: Float64Array;
   shared?: Uint32Array;
   undeformed?: Float32Array;
+  /** How it moves by itself, and which of the mesh's vertices each of its own is; absent where it has no clips. */
+  motion?: { motion: Motion; vertex: Uint32Array | null; own: Float64Array };
   /** What paths are laid onto; made when it is first asked for. */
   solid?: Solid;
 }
@@ -54,13 +58,32 @@ export function restOf(
   const turned = surface.flipped ? turnedMesh(mesh) : mesh;
   const faceted = surface.normals === 'flat' ? facetedMesh(turned) : turned;
   const own = ownMatrix(surface);
+  const motion = from.source === 'file' ? context.motion?.(from) : undefined;
   return {
+    ...(motion && { motion: { motion, vertex: faceted === turned ? null : turned.indices, own } }),
     key,
     mesh: faceted,
     plain: from.source !== 'made' && faceted === mesh,
     positions: carried(faceted.positions, own, true),
     normals: carried(faceted.normals, own, false),
   };
+}
+
+/** Writes the places of a surface that plays a clip to `positions`, in its own frame. */
+export function playClip(surface: Surface, rest: Rest, time: number, positions: Float64Array): boolean {
+  const { plays } = surface;
+  const clip = plays && rest.motion?.motion.clips.find((c) => c.name === plays.clip);
+  if (!plays || !clip || !rest.motion) return false;
+  const { motion, vertex, own } = rest.motion;
+  let t = time * plays.speed;
+  if (plays.loop && clip.duration > 0) t -= Math.floor(t / clip.duration) * clip.duration;
+  const mesh = new Float64Array(vertex ? motion.vertexCount * 3 : positions.length);
+  motion.sample(plays.clip, t, mesh);
+  const all = vertex
+    ? Float64Array.from({ length: positions.length }, (_, i) => mesh[vertex[(i / 3) | 0] * 3 + (i % 3)])
+    : mesh;
+  positions.set(carried(all, own, true));
+  return true;
 }
 
 /** Places (or unit directions) carried by a column-major 4×4 that turns, moves and scales evenly. */

@@ -1,6 +1,6 @@
 import { deformersMove } from '../mesh/deform/deform';
 import { clothsOf, ClothWork } from './clothWork';
-import { carried, restOf, type Rest, type SurfaceContext } from './surfaceRest';
+import { carried, playClip, restOf, type Rest, type SurfaceContext } from './surfaceRest';
 import { topologyOf } from '../mesh/lines/topology';
 import { shapePaths } from '../mesh/make';
 import type { Mesh } from '../mesh/mesh';
@@ -40,7 +40,8 @@ export const surfaceColliders = (surface: Surface): string[] =>
   clothsOf(surface).flatMap((d) => (d.collider ? [d.collider] : []));
 
 /** Whether a surface changes by itself with time. */
-export const surfaceMoves = (surface: Surface): boolean => deformersMove(surface.deformers);
+export const surfaceMoves = (surface: Surface): boolean =>
+  surface.plays !== null || deformersMove(surface.deformers);
 
 /** Works one surface out at one time after the other; keeps what does not change in between. */
 export class SurfaceWork {
@@ -74,10 +75,11 @@ export class SurfaceWork {
     }
     const { rest } = this;
     const place = placeMatrix(surface);
-    const deformed = surface.deformers.some((d) => d.on);
+    const deformed = surface.deformers.some((d) => d.on) || surface.plays !== null;
     let { positions, normals } = rest!;
     if (deformed) {
       positions = positions.slice();
+      playClip(surface, rest!, time, positions);
       this.cloth.deform(positions, { surface, rest: rest!, place, context, restKey }, time, progress);
       rest!.shared ??=
         surface.normals === 'flat'
@@ -101,6 +103,9 @@ export class SurfaceWork {
       findings: [
         ...(indices.length < 3 ? [finding(surface, 'surface-empty', {})] : []),
         ...(deformed ? this.cloth.findings(surface) : []),
+        ...(surface.plays && !rest!.motion?.motion.clips.some((c) => c.name === surface.plays!.clip)
+          ? [finding(surface, 'clip-missing', { clip: surface.plays.clip })]
+          : []),
       ],
     };
     this.solid = makeSolid(
@@ -125,6 +130,7 @@ export class SurfaceWork {
     const { rest } = this;
     const place = placeMatrix(surface);
     const positions = rest.positions.slice();
+    playClip(surface, rest, 0, positions);
     this.cloth.deform(positions, { surface, rest, place, context, restKey: rest.key }, 0);
     this.stillKey = key;
     const { indices } = rest.mesh;

@@ -8,6 +8,8 @@ import {
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { MeshoptDecoder } from 'meshoptimizer';
 import type { Mesh, MeshMaterial } from '../mesh/mesh';
+import type { Motion } from '../mesh/motion';
+import { motionOf } from './glbMotion';
 import { checkSize, FileError, MAX_VERTICES } from './limits';
 
 const PLAIN: MeshMaterial = {
@@ -107,6 +109,7 @@ function fillNormals(positions: Float32Array, indices: Uint32Array, normals: Flo
 
 interface Piece {
   primitive: Primitive;
+  node: GltfNode;
   indices: Uint32Array;
   world: number[];
 }
@@ -118,18 +121,28 @@ function gather(document: Document): Piece[] {
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
       if (!primitive.getAttribute('POSITION')) continue;
       const indices = triangles(primitive);
-      if (indices.length > 0) pieces.push({ primitive, indices, world: node.getWorldMatrix() });
+      if (indices.length > 0) pieces.push({ primitive, node, indices, world: node.getWorldMatrix() });
     }
   };
   scene?.traverse(visit);
   return pieces;
 }
 
+/** A mesh, and how it moves by itself: null where it does not. */
+export interface MovingMesh {
+  mesh: Mesh;
+  motion: Motion | null;
+}
+
+/** {@link readMovingGlb}, its motion left aside. */
+export const readGlb = async (bytes: Uint8Array, name: string): Promise<Mesh> =>
+  (await readMovingGlb(bytes, name)).mesh;
+
 /**
- * Reads a binary glTF 2.0 as one mesh: every node of its scene, transforms applied.
- * @throws FileError with one clear sentence for what is broken, too large, or has no faces
+ * Reads a binary glTF 2.0 as one mesh: every node of its scene, transforms, morph weights and skins applied as they are
+ * at rest. @throws FileError with one clear sentence for what is broken, too large, or has no faces
  */
-export async function readGlb(bytes: Uint8Array, name: string): Promise<Mesh> {
+export async function readMovingGlb(bytes: Uint8Array, name: string): Promise<MovingMesh> {
   checkSize(bytes, name);
   checkHeader(bytes, name);
   const document = await parse(bytes, name);
@@ -142,7 +155,14 @@ export async function readGlb(bytes: Uint8Array, name: string): Promise<Mesh> {
       `“${name}” has ${vertexCount} vertices; the limit is ${MAX_VERTICES}. Simplify it first.`,
     );
   }
-  return assemble(document, pieces, vertexCount, name);
+  const mesh = assemble(document, pieces, vertexCount, name);
+  const motion = motionOf(document, pieces);
+  if (motion?.posesAtRest) {
+    motion.sample(null, 0, mesh.positions);
+    mesh.normals.fill(0);
+    fillNormals(mesh.positions, mesh.indices, mesh.normals);
+  }
+  return { mesh, motion: motion && motion.clips.length > 0 ? motion : null };
 }
 
 function assemble(document: Document, pieces: Piece[], vertexCount: number, name: string): Mesh {

@@ -67,6 +67,15 @@ export const surfaceSchema = z.object({
       'Which way props stand between the corners of a face: as the mesh is shaded, or as the face lies',
     ),
   flipped: z.boolean().default(false).describe('Turned inside out'),
+  plays: z
+    .object({
+      clip: z.string().max(200),
+      speed: z.number().default(1),
+      loop: z.boolean().default(true).describe('Begins again at its end; else it stays there'),
+    })
+    .nullable()
+    .default(null)
+    .describe('An animation of a mesh that was brought in, before any deformer'),
   deformers: z.array(deformerSchema).max(50).default([]).describe('Applied one after the other'),
   locked: z.boolean().default(false).describe('Not moved by the pointer'),
   visible: z.boolean().default(true),

@@ -165,7 +165,10 @@ function Correct({
     } else if (use === 'replace' && held) {
       dispatch(replaceMesh, { id: held.id, mesh, settings: { unitScale, up } });
     } else {
-      const id = dispatch(addSurface, { name: title, mesh, settings: { unitScale, up } });
+      // What can play by itself does, from the first.
+      const [clip] = brought.clips;
+      const plays = clip ? { clip: clip.name, speed: 1, loop: true } : null;
+      const id = dispatch(addSurface, { name: title, mesh, settings: { unitScale, up, plays } });
       if (id) selectNode('surface', id);
     }
     openDialog(null);
@@ -204,6 +207,7 @@ function Correct({
           </span>{' '}
           · {plural(brought.triangles, 'face')}
           {use === 'prop' && '. Its foot is the base centre.'}
+          {use !== 'prop' && brought.clips.length > 0 && ` · ${plural(brought.clips.length, 'animation')}`}
         </p>
         {problem && (
           <p role="alert" className="mt-1 text-[13px] text-danger">

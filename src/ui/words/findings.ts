@@ -88,6 +88,8 @@ export function sentence(f: Finding, scene: Scene): string {
       const at = first === undefined ? '' : ` at #${slotName(first)}`;
       return `${plural(Number(d.count), 'overlap')}${at}: neighbours reach into each other. Widen the pitch.`;
     }
+    case 'clip-missing':
+      return `“${surface}” has no animation “${d.clip}”, so it stands still. Choose another one in its panel.`;
     case 'cloth-short':
       return `“${surface}” has so many corners that only its first ${d.seconds} s are simulated. Use fewer columns or rows.`;
     case 'cloth-line-missing':

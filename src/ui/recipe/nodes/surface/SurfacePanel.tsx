@@ -16,6 +16,7 @@ import { plural } from '../../../words/numbers';
 import { AxisField, UnitField } from '../MeshFields';
 import { NodeHead } from '../NodeHead';
 import { Deformers } from './Deformers';
+import { Plays } from './Plays';
 import { ShapeFields } from './ShapeFields';
 
 const PLACING: FieldSpec[] = [
@@ -97,6 +98,7 @@ export function SurfacePanel({ id }: { id: string }) {
           options={MARKS}
           onChange={(value) => setSurfaceMarks(id, value)}
         />
+        {surface.mesh.source === 'file' && <Plays surface={surface} />}
         <Deformers surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Take a path</h3>
         <div className="mb-2 grid gap-1">
