@@ -1,0 +1,124 @@
+import { Document, WebIO } from '@gltf-transform/core';
+import { expect, test, type Page } from '@playwright/test';
+import { encode } from 'fast-png';
+import {
+  alerts,
+  choose,
+  clickAt,
+  hang,
+  newScene,
+  openStep,
+  pathByNumbers,
+  rows,
+  settled,
+  takeProps,
+  type,
+} from './support/app';
+
+/** Surfaces of one's own: a grey picture as ground, and a mesh that moves by itself. */
+
+test.beforeEach(({ page }) => newScene(page));
+
+const give = async (page: Page, name: string, mimeType: string, bytes: Uint8Array) => {
+  await page.getByLabel('File to bring in').setInputFiles({ name, mimeType, buffer: Buffer.from(bytes) });
+};
+
+test('a grey picture becomes a height field that props land on; another picture takes its place', async ({
+  page,
+}) => {
+  // A ramp from west to east: 25 pixels, 24 m wide, so that each pixel is a metre.
+  const ramp = (k: number) => Uint8Array.from({ length: 25 * 25 }, (_, i) => Math.round((i % 25) * k));
+  const png = (k: number) => encode({ width: 25, height: 25, data: ramp(k), channels: 1 });
+  await choose(page, 'New path or surface', 'Heights from a picture');
+  await give(page, 'dunes.png', 'image/png', png(10));
+  await settled(page);
+  await expect(page.getByRole('button', { name: 'dunes.png' })).toBeVisible();
+  await type(page.getByLabel('Black to white'), '5.1');
+  await settled(page);
+  await pathByNumbers(page, [
+    [-10, 0],
+    [10, 0],
+  ]);
+  for (const n of [1, 2]) await type(page.getByLabel(`Point ${n} Y in the list`), '0');
+  await takeProps(page, 'Bollard');
+  await hang(page, 'Bollard');
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Land', exact: true }).click();
+  await type(ground.getByLabel('From above'), '20');
+  await settled(page);
+  const height = (x: number, k: number) => (5.1 * (x + 12) * k) / 255;
+  const list = await rows(page);
+  expect(list.length).toBeGreaterThan(8);
+  list.forEach((r) => expect(r.y).toBeCloseTo(height(r.x, 10), 4));
+  // Another picture: half as steep.
+  await page.getByRole('button', { name: /^dunes Surface/ }).click();
+  await page.getByRole('button', { name: 'dunes.png' }).click();
+  await give(page, 'flatter.png', 'image/png', png(5));
+  await settled(page);
+  (await rows(page)).forEach((r) => expect(r.y).toBeCloseTo(height(r.x, 5), 4));
+  // What is no picture says so.
+  await page.getByRole('button', { name: 'flatter.png' }).click();
+  await give(page, 'broken.png', 'image/png', png(5).subarray(0, 90));
+  await expect(alerts(page)).toContainText('damaged or cut short');
+});
+
+test('a mesh with an animation plays, and what is pegged onto it goes along', async ({ page }) => {
+  const d = new Document();
+  const buffer = d.createBuffer();
+  const floats = (kind: 'VEC3' | 'SCALAR', list: number[]) =>
+    d.createAccessor().setType(kind).setArray(new Float32Array(list)).setBuffer(buffer);
+  const primitive = d
+    .createPrimitive()
+    .setAttribute('POSITION', floats('VEC3', [-3, 0, 3, 3, 0, 3, 3, 0, -3, -3, 0, -3]))
+    .setIndices(
+      d
+        .createAccessor()
+        .setType('SCALAR')
+        .setArray(new Uint16Array([0, 1, 2, 0, 2, 3]))
+        .setBuffer(buffer),
+    )
+    .addTarget(
+      d
+        .createPrimitiveTarget()
+        .setAttribute('POSITION', floats('VEC3', [0, 0, 0, 0, 6, 0, 0, 6, 0, 0, 0, 0])),
+    );
+  const node = d.createNode('raft').setMesh(d.createMesh('raft').addPrimitive(primitive).setWeights([0]));
+  d.createScene().addChild(node);
+  const sampler = d
+    .createAnimationSampler()
+    .setInput(floats('SCALAR', [0, 2]))
+    .setOutput(floats('SCALAR', [0, 1]));
+  d.createAnimation('Heel')
+    .addSampler(sampler)
+    .addChannel(d.createAnimationChannel().setTargetNode(node).setTargetPath('weights').setSampler(sampler));
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await give(page, 'raft.glb', 'model/gltf-binary', await new WebIO().writeBinary(d));
+  await page.getByRole('radio', { name: 'A surface' }).click();
+  await expect(page.getByText('1 animation')).toBeVisible();
+  await page.getByRole('button', { name: 'Put in the scene' }).click();
+  await settled(page);
+  await expect(page.getByRole('button', { name: 'Plays', exact: true })).toHaveText('Heel, 2 s');
+  await takeProps(page, 'Crate');
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  await page.keyboard.press('3');
+  await clickAt(page, 0.58, 0.45);
+  await settled(page);
+  await page.keyboard.press('Escape');
+  const [before] = await rows(page);
+  expect(before.y).toBeCloseTo(0, 5);
+  await page.getByRole('button', { name: 'Speed and loop' }).click();
+  await type(page.getByLabel('Time', { exact: true }), '1');
+  await page.keyboard.press('Escape');
+  await settled(page);
+  const [after] = await rows(page);
+  // Half way its eastern side has risen by 3 m over 6 m of width.
+  expect(after.x).toBeCloseTo(before.x, 5);
+  expect(after.y).toBeCloseTo((before.x + 3) * 0.5, 4);
+  // Played at twice the speed it is all the way there, and begins again.
+  await page.getByRole('button', { name: /^raft Surface/ }).click();
+  await type(page.getByRole('region', { name: 'Animation' }).getByLabel('Speed'), '150');
+  await settled(page);
+  expect((await rows(page))[0].y).toBeCloseTo((before.x + 3) * 0.75, 4);
+});
