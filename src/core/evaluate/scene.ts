@@ -8,6 +8,7 @@ import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../m
 import type { Solid } from '../mesh/solid';
 import type { Arrangement, MeshRef, Path, PointsPath, Prop, Scene, Surface } from '../scene/schema';
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
+import { fingerprint } from './fingerprint';
 import { drawnPath, type PathResult } from './drawnPath';
 import { orderNodes } from './graph';
 import { layStrokes, type LaidStrokes } from './pinnedPath';
@@ -318,11 +319,17 @@ const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }
 
 const settings = new WeakMap<Arrangement, string>();
 
+/** Texts longer than this are told apart by their hash: keys are put together and compared at every time anew. */
+const LONG = 2000;
+
 /** An arrangement's settings as text. Documents never change, so it is written once however often time passes. */
 function settingsOf(a: Arrangement): string {
   let text = settings.get(a);
-  if (text === undefined)
-    settings.set(a, (text = JSON.stringify({ ...a, name: '', visible: true, thread: '' })));
+  if (text === undefined) {
+    text = JSON.stringify({ ...a, name: '', visible: true, thread: '' });
+    if (text.length > LONG) text = `${text.length} ${fingerprint(text)}`;
+    settings.set(a, text);
+  }
   return text;
 }
 
