@@ -29,27 +29,58 @@ const fade = (t: number) => t * t * t * (t * (t * 6 - 15) + 10);
  */
 export function noise3(seed: number): (x: number, y: number, z: number) => number {
   const base = randomBase(seed, KEY);
-  const slope = (ix: number, iy: number, iz: number, x: number, y: number, z: number): number => {
-    // 1000 cells either way and more: they repeat after 2^17, far beyond any scene.
-    const cell = (ix & 0x1ffff) * 17179869184 + (iy & 0x1ffff) * 131072 + (iz & 0x1ffff);
-    const d = DIRECTIONS[Math.floor(randomOf(base, cell) * 16)];
-    return d[0] * x + d[1] * y + d[2] * z;
-  };
   return (x, y, z) => {
     const ix = Math.floor(x);
     const iy = Math.floor(y);
     const iz = Math.floor(z);
-    const [fx, fy, fz] = [x - ix, y - iy, z - iz];
-    const [u, v, w] = [fade(fx), fade(fy), fade(fz)];
-    const mix = (a: number, b: number, t: number) => a + (b - a) * t;
-    const row = (j: number, k: number) =>
+    const fx = x - ix;
+    const fy = y - iy;
+    const fz = z - iz;
+    const u = fade(fx);
+    const v = fade(fy);
+    const w = fade(fz);
+    const near = mix(
+      mix(slope(base, ix, iy, iz, fx, fy, fz), slope(base, ix + 1, iy, iz, fx - 1, fy, fz), u),
       mix(
-        slope(ix, iy + j, iz + k, fx, fy - j, fz - k),
-        slope(ix + 1, iy + j, iz + k, fx - 1, fy - j, fz - k),
+        slope(base, ix, iy + 1, iz, fx, fy - 1, fz),
+        slope(base, ix + 1, iy + 1, iz, fx - 1, fy - 1, fz),
         u,
-      );
-    return mix(mix(row(0, 0), row(1, 0), v), mix(row(0, 1), row(1, 1), v), w);
+      ),
+      v,
+    );
+    const far = mix(
+      mix(
+        slope(base, ix, iy, iz + 1, fx, fy, fz - 1),
+        slope(base, ix + 1, iy, iz + 1, fx - 1, fy, fz - 1),
+        u,
+      ),
+      mix(
+        slope(base, ix, iy + 1, iz + 1, fx, fy - 1, fz - 1),
+        slope(base, ix + 1, iy + 1, iz + 1, fx - 1, fy - 1, fz - 1),
+        u,
+      ),
+      v,
+    );
+    return mix(near, far, w);
   };
+}
+
+const mix = (a: number, b: number, t: number): number => a + (b - a) * t;
+
+/** What the slope of a cell's corner comes to at a place seen from it. */
+function slope(
+  base: ReturnType<typeof randomBase>,
+  ix: number,
+  iy: number,
+  iz: number,
+  x: number,
+  y: number,
+  z: number,
+): number {
+  // 1000 cells either way and more: they repeat after 2^17, far beyond any scene.
+  const cell = (ix & 0x1ffff) * 17179869184 + (iy & 0x1ffff) * 131072 + (iz & 0x1ffff);
+  const d = DIRECTIONS[Math.floor(randomOf(base, cell) * 16)];
+  return d[0] * x + d[1] * y + d[2] * z;
 }
 
 /** Several layers of noise, each half as strong and twice as fine as the one before; about −1 to 1. */

@@ -1,4 +1,5 @@
 import { faceCross } from './face';
+import { sameRows } from './sameRows';
 
 /**
  * Which vertices share a normal: those at one place whose normals agree at rest. A crease, where they do not, stays
@@ -6,22 +7,17 @@ import { faceCross } from './face';
  * @returns for each vertex the first one of its kind
  */
 export function sharedNormals(positions: ArrayLike<number>, normals: ArrayLike<number>): Uint32Array {
-  const out = new Uint32Array(positions.length / 3);
   let size = 0;
   for (let i = 0; i < positions.length; i++) size = Math.max(size, Math.abs(positions[i]) || 0);
   // A pole's vertices, and both sides of a seam, lie together but for rounding.
   const fine = size > 0 ? 1e7 / size : 1;
-  const first = new Map<string, number>();
-  for (let i = 0; i < out.length; i++) {
-    const o = i * 3;
-    const at = [0, 1, 2].map((a) => Math.round(positions[o + a] * fine));
-    const up = [0, 1, 2].map((a) => Math.round(normals[o + a] * 500));
-    const key = `${at} ${up}`;
-    const have = first.get(key);
-    if (have === undefined) first.set(key, i);
-    out[i] = have ?? i;
-  }
-  return out;
+  const rows = new Int32Array(positions.length * 2);
+  for (let i = 0; i < positions.length; i += 3)
+    for (let a = 0; a < 3; a++) {
+      rows[i * 2 + a] = Math.round(positions[i + a] * fine);
+      rows[i * 2 + 3 + a] = Math.round(normals[i + a] * 500);
+    }
+  return sameRows(rows, 6);
 }
 
 /**

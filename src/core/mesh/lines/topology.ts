@@ -1,4 +1,5 @@
 import type { Vec3 } from '../../math/vec3';
+import { sameRows } from '../sameRows';
 
 /** What of a mesh its topology depends on. */
 export interface Triangles {
@@ -72,17 +73,17 @@ function weldVertices(mesh: Triangles): { weld: Uint32Array; position: Float64Ar
   let size = 0;
   for (let i = 0; i < p.length; i++) size = Math.max(size, Math.abs(p[i]));
   const grain = Math.max(1e-12, size * 1e-6);
-  const seen = new Map<string, number>();
+  const rows = Int32Array.from({ length: p.length }, (_, i) => Math.round(p[i] / grain));
+  const first = sameRows(rows, 3);
   const weld = new Uint32Array(p.length / 3);
   const position: number[] = [];
   for (let i = 0; i < weld.length; i++) {
-    const key = `${Math.round(p[i * 3] / grain)},${Math.round(p[i * 3 + 1] / grain)},${Math.round(p[i * 3 + 2] / grain)}`;
-    let at = seen.get(key);
-    if (at === undefined) {
-      seen.set(key, (at = position.length / 3));
-      position.push(p[i * 3], p[i * 3 + 1], p[i * 3 + 2]);
+    if (first[i] !== i) {
+      weld[i] = weld[first[i]];
+      continue;
     }
-    weld[i] = at;
+    weld[i] = position.length / 3;
+    position.push(p[i * 3], p[i * 3 + 1], p[i * 3 + 2]);
   }
   return { weld, position: Float64Array.from(position) };
 }

@@ -15,37 +15,40 @@ export interface Grid {
 
 /** Grids as one mesh in one colour. Faces run counter-clockwise seen from where u goes right and v goes up. */
 export function gridMesh(grids: Grid[], color: string): Mesh {
-  const positions: number[] = [];
-  const normals: number[] = [];
-  const uvs: number[] = [];
-  const indices: number[] = [];
+  const count = (of: (g: Grid) => number) => grids.reduce((sum, g) => sum + of(g), 0);
+  const vertices = count((g) => (g.columns + 1) * (g.rows + 1));
+  const positions = new Float64Array(vertices * 3);
+  const normals = new Float64Array(vertices * 3);
+  const uvs = new Float32Array(vertices * 2);
+  const indices = new Uint32Array(count((g) => g.columns * g.rows) * 6);
   let known = true;
-  for (const { columns, rows, at, turned } of grids) {
-    const first = positions.length / 3;
+  let vertex = 0;
+  let index = 0;
+  for (const { columns, rows, at, turned } of grids)
     for (let j = 0; j <= rows; j++)
       for (let i = 0; i <= columns; i++) {
         const { position, normal } = at(i / columns, j / rows);
-        positions.push(...position);
-        normals.push(...(normal ?? [0, 1, 0]));
-        if (!normal) known = false;
-        uvs.push(i / columns, j / rows);
+        positions.set(position, vertex * 3);
+        if (normal) normals.set(normal, vertex * 3);
+        else known = false;
+        if (!normal) normals[vertex * 3 + 1] = 1;
+        uvs[vertex * 2] = i / columns;
+        uvs[vertex * 2 + 1] = j / rows;
+        const a = vertex++;
         if (i === columns || j === rows) continue;
-        const a = first + j * (columns + 1) + i;
         const [b, c, d] = [a + 1, a + columns + 1, a + columns + 2];
-        indices.push(...(turned ? [a, c, b, b, c, d] : [a, b, c, b, d, c]));
+        indices.set(turned ? [a, c, b, b, c, d] : [a, b, c, b, d, c], index);
+        index += 6;
       }
-  }
-  const p = Float64Array.from(positions);
-  const i = Uint32Array.from(indices);
   // Before the faces are looked at all are alike: a seam then joins by place alone.
   const even = new Float64Array(positions.length);
-  const n = known ? normals : faceNormals(p, i, sharedNormals(positions, even), normals);
+  const n = known ? normals : faceNormals(positions, indices, sharedNormals(positions, even), normals);
   return {
     positions: Float32Array.from(positions),
     normals: Float32Array.from(n),
-    uvs: Float32Array.from(uvs),
-    indices: i,
-    groups: [{ start: 0, count: i.length, material: 0 }],
+    uvs,
+    indices,
+    groups: [{ start: 0, count: indices.length, material: 0 }],
     materials: [
       {
         name: 'plain',
