@@ -120,12 +120,18 @@ await page.waitForTimeout(400);
 await shot('ground-after');
 
 await open('Sailcloth');
-await page.getByLabel('Time in seconds').fill('1.5');
-await page.getByRole('button', { name: /^Sail Surface/ }).click();
+await page.getByLabel('Time in seconds').fill('2.5');
+await page.getByRole('button', { name: /^Signal cloth Surface/ }).click();
+await page.getByRole('group', { name: 'Cloth', exact: true }).scrollIntoViewIfNeeded();
 await settled();
 await shot('cloth');
 
 await open('Ferry loop');
+await page.getByRole('button', { name: /^Cargo Riders/ }).click();
+await step('Landing').click();
+await settled();
+await shot('riders');
+
 await page.getByRole('button', { name: /^Mooring rings/ }).click();
 await page.keyboard.press('3');
 await step('Places').click();
