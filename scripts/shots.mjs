@@ -151,7 +151,12 @@ await page.getByRole('button', { name: 'Draw path' }).first().click();
 const scene = await page.locator('[aria-label="Scene"]').boundingBox();
 await page.mouse.click(scene.x + scene.width * 0.42, scene.y + scene.height * 0.5);
 await page.keyboard.press('8');
-for (const [x, y] of [[0.5, 0.45], [0.55, 0.47], [0.585, 0.465]]) await page.mouse.move(scene.x + scene.width * x, scene.y + scene.height * y, { steps: 4 });
+for (const [x, y] of [
+  [0.5, 0.45],
+  [0.55, 0.47],
+  [0.585, 0.465],
+])
+  await page.mouse.move(scene.x + scene.width * x, scene.y + scene.height * y, { steps: 4 });
 await page.waitForTimeout(400);
 await shot('drawing');
 await page.keyboard.press('Escape');

@@ -32,7 +32,7 @@ export function readGreyPicture(bytes: Uint8Array, name: string): GreyPicture {
   const { width, height, data, channels, depth, palette } = image;
   if (!(width > 1 && height > 1))
     throw new FileError(`“${name}” has ${width} × ${height} pixels; at least 2 × 2 make a height field.`);
-  const top = palette ? 255 : 2 ** depth - 1;
+  const top = palette ? 255 : (1 << depth) - 1;
   const values = new Float32Array(width * height);
   const luma = (r: number, g: number, b: number) => (0.2126 * r + 0.7152 * g + 0.0722 * b) / top;
   // Fewer than 8 bits are packed several to a byte.
@@ -40,7 +40,7 @@ export function readGreyPicture(bytes: Uint8Array, name: string): GreyPicture {
   const rowBytes = Math.ceil(width / perByte);
   const packed = (x: number, y: number) => {
     const byte = data[y * rowBytes + Math.floor(x / perByte)];
-    return (byte >> (8 - depth * ((x % perByte) + 1))) & (2 ** depth - 1);
+    return (byte >> (8 - depth * ((x % perByte) + 1))) & ((1 << depth) - 1);
   };
   for (let y = 0; y < height; y++)
     for (let x = 0; x < width; x++) {

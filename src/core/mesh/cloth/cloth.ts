@@ -2,6 +2,7 @@ import { noise3 } from '../../math/noise';
 import { cos, sin } from '../../math/portable';
 import { DEG } from '../../math/quat';
 import { nearestPlace, noHit } from '../bvhQuery';
+import { faceCross } from '../face';
 import { faceNormal, placeOn, type Solid } from '../solid';
 import type { Topology } from '../lines/topology';
 import { threadsOf, type Threads } from './threads';
@@ -112,20 +113,11 @@ export class Cloth {
     return mass.map((m, i) => (held[i] || !(m > 0) ? 0 : 1 / m));
   }
 
-  private cross: [number, number, number, number] = [0, 0, 0, 0];
+  private cross = new Float64Array(4);
   /** Cross product of a face's sides, and its length: twice the area. */
-  private crossOf(p: Float64Array, f: number): [number, number, number, number] {
-    const [a, b, c] = [this.faces[f] * 3, this.faces[f + 1] * 3, this.faces[f + 2] * 3];
-    const ex = p[b] - p[a];
-    const ey = p[b + 1] - p[a + 1];
-    const ez = p[b + 2] - p[a + 2];
-    const fx = p[c] - p[a];
-    const fy = p[c + 1] - p[a + 1];
-    const fz = p[c + 2] - p[a + 2];
+  private crossOf(p: Float64Array, f: number): Float64Array {
     const out = this.cross;
-    out[0] = ey * fz - ez * fy;
-    out[1] = ez * fx - ex * fz;
-    out[2] = ex * fy - ey * fx;
+    faceCross(p, this.faces, f / 3, out);
     out[3] = Math.sqrt(out[0] * out[0] + out[1] * out[1] + out[2] * out[2]);
     return out;
   }

@@ -13,11 +13,11 @@ import { PropPicture } from '../../basket/PropPicture';
 import { IconButton } from '../../controls/Button';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { duplicateSelected } from '../../shell/actions';
-import { sentence } from '../../words/findings';
 import { plural } from '../../words/numbers';
 import { groundPhrase } from '../../words/phrases';
 import { GroundStep } from '../GroundStep';
 import { NodeHead } from '../nodes/NodeHead';
+import { ChecksStep } from '../ChecksStep';
 import { Step } from '../Step';
 import { addRidersOn } from '../riders/addRidersOn';
 import { PegActions } from './PegActions';
@@ -141,26 +141,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         >
           <PegActions arrangement={a} pegs={pegs} />
         </Step>
-        <Step
-          name="checks"
-          title="Checks"
-          color={color}
-          caution={findings.length > 0}
-          phrase={findings.length ? plural(findings.length, 'thing') + ' to look at' : 'All well'}
-        >
-          {findings.length === 0 && <p className="text-[13px] text-good">Nothing is missing.</p>}
-          {findings.map((f, i) => (
-            <button
-              key={i}
-              type="button"
-              disabled={!f.slots?.length}
-              onClick={() => selectSlots(a.id, f.slots!.slice(0, 200))}
-              className="block w-full rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
-            >
-              {sentence(f, scene)}
-            </button>
-          ))}
-        </Step>
+        <ChecksStep id={a.id} color={color} findings={findings} well="Nothing is missing." />
       </fieldset>
     </>
   );

@@ -7,7 +7,6 @@ import { setRiders, setRidersGround, setRidersVariation } from '@/store/commands
 import { removeArrangement, setArrangement } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { selectSlots } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { PropPicture } from '../../basket/PropPicture';
 import { IconButton } from '../../controls/Button';
@@ -18,12 +17,12 @@ import { PlainMenu } from '../../controls/PlainMenu';
 import { RangeField } from '../../controls/RangeField';
 import { Segmented } from '../../controls/Segmented';
 import { duplicateSelected } from '../../shell/actions';
-import { sentence } from '../../words/findings';
 import { plural } from '../../words/numbers';
 import { groundPhrase } from '../../words/phrases';
 import { GroundStep } from '../GroundStep';
 import { NodeHead } from '../nodes/NodeHead';
 import { VARIATION_FIELDS } from '../run/VariationStep';
+import { ChecksStep } from '../ChecksStep';
 import { Step } from '../Step';
 import { addRidersOn } from './addRidersOn';
 
@@ -206,32 +205,16 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
             />
           ))}
         </Step>
-        <Step
-          name="checks"
-          title="Checks"
+        <ChecksStep
+          id={a.id}
           color={color}
-          caution={findings.length > 0}
-          phrase={findings.length ? `${plural(findings.length, 'thing')} to look at` : 'All well'}
-        >
-          {findings.length === 0 && (
-            <p className="text-[13px] text-good">
-              {a.share < 1
-                ? `${Math.round(a.share * 100)}% of the leaders carry one.`
-                : 'Every leader carries one.'}
-            </p>
-          )}
-          {findings.map((f, i) => (
-            <button
-              key={i}
-              type="button"
-              disabled={!f.slots?.length}
-              onClick={() => selectSlots(a.id, f.slots!.slice(0, 200))}
-              className="block w-full rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
-            >
-              {sentence(f, scene)}
-            </button>
-          ))}
-        </Step>
+          findings={findings}
+          well={
+            a.share < 1
+              ? `${Math.round(a.share * 100)}% of the leaders carry one.`
+              : 'Every leader carries one.'
+          }
+        />
       </fieldset>
     </>
   );
