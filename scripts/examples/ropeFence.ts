@@ -3,6 +3,7 @@ import { addKeepOut } from '@/store/commands/gaps';
 import { setEntry } from '@/store/commands/order';
 import { addGenerated, addPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setStep } from '@/store/commands/runs';
+import { addSpans } from '@/store/commands/spans';
 import type { Ground } from '@/core/arrange/steps/schema';
 import { Builder } from './builder';
 
@@ -31,16 +32,14 @@ export function ropeFence(): Scene {
   land(posts, { lean: 0.15, sink: [0.02, 0.08] });
   b.do(setStep, { id: posts, step: 'variation', values: { tipDeg: [-2, 2], rollDeg: [-2, 2], sizeY: [0.96, 1.05] } });
 
-  for (const [name, lift, thread] of [
+  // Rails from post to post, as high on each as it really stands; none where the footpath crosses.
+  for (const [name, height, thread] of [
     ['Upper rails', 0.78, 'weld'],
     ['Lower rails', 0.4, 'moss'],
   ] as const) {
-    const rails = b.run(name, fence, [[props.rail, 1]]);
+    const end = { offset: [0, height, 0] as [number, number, number] };
+    const rails = b.do(addSpans, { on: posts, values: { name, props: [{ prop: props.rail, weight: 1 }], from: end, to: end, without: ['11'] } });
     b.do(setArrangement, { id: rails, values: { thread } });
-    b.do(setStep, { id: rails, step: 'spacing', values: { mode: 'touch' } });
-    b.do(setStep, { id: rails, step: 'facing', values: { lift } });
-    land(rails, { contact: 'footprint', lean: 1 });
-    b.do(addKeepOut, { id: rails, keepOut: { kind: 'near', name: 'Footpath', of: { kind: 'path', id: footpath }, distance: 0.85 } });
   }
 
   const boards = b.run('Boards of the footpath', footpath, [[props.plank, 1]]);

@@ -1,6 +1,7 @@
 import type { CompileResult } from '../curve/compile';
-import type { Placements } from '../evaluate/result';
+import type { PartRange, Placements } from '../evaluate/result';
 import type { Bounds } from '../mesh/mesh';
+import type { Vec3 } from '../math/vec3';
 import type { Solid } from '../mesh/solid';
 import type { PropShape } from '../mesh/support';
 
@@ -9,6 +10,8 @@ export type PropFacts =
   | {
       state: 'ready';
       bounds: Bounds;
+      /** Its named points, in its own space. */
+      snapPoints?: { name: string; position: Vec3 }[];
       /** What of it may touch; made when it is first asked for. */
       shape?: () => PropShape;
     }
@@ -27,6 +30,8 @@ export interface ArrangeContext {
   prop(id: string): PropFacts | undefined;
   /** Placements of another arrangement, worked out before; only of those that `dependsOn` names. */
   arrangement?(id: string): Placements | undefined;
+  /** The paths of another arrangement and what of it lies on them. */
+  parts?(id: string): PartRange[] | undefined;
   /** A surface as it stands now; undefined where it is missing or broken. */
   surface?(id: string): Solid | undefined;
   /** Ids of the surfaces that things land on unless they name some. */

@@ -3,6 +3,7 @@ import type { RunResult } from '../evaluate/result';
 import type { ArrangeContext } from './context';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
+import { spansKind } from './spans/kind';
 import { runKind } from './run/kind';
 
 /** What an arrangement is worked out from, ids in the order of first use. */
@@ -26,6 +27,7 @@ export const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrang
   run: runKind,
   pegs: pegsKind,
   riders: ridersKind,
+  spans: spansKind,
 };
 
 const needs = new WeakMap<Arrangement, Needs>();

@@ -122,6 +122,7 @@ export class Evaluator {
       path: (id) => this.compiled.get(id)?.result,
       prop: (id) => this.props.get(id)?.facts,
       arrangement: (id) => this.arranged.get(id)?.placements,
+      parts: (id) => this.arranged.get(id)?.parts,
       surface: (id) => this.solids.get(id)?.solid,
       grounds: () => groundsOf(this.scene),
       time,
@@ -222,7 +223,8 @@ export class Evaluator {
 
   private prop(prop: Prop): { key: string; facts: PropFacts } {
     const mesh = this.assets.mesh(prop.mesh);
-    const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up];
+    const { snapPoints } = prop;
+    const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up, snapPoints];
     if (!mesh) return { key: JSON.stringify(['missing', settings]), facts: { state: 'mesh-missing' } };
     if (mesh.indices.length < 3)
       return { key: JSON.stringify(['empty', settings]), facts: { state: 'mesh-empty' } };
@@ -232,7 +234,7 @@ export class Evaluator {
     const whole = bounds;
     const shape = () =>
       this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
-    return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape } };
+    return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape, snapPoints } };
   }
 
   private shapeOf(mesh: Mesh, key: string, make: () => PropShape): PropShape {

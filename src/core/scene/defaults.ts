@@ -38,7 +38,18 @@ export function emptyScene(name: string): Scene {
 export function takeId(
   scene: Scene,
   kind:
-    'prop' | 'path' | 'pt' | 'surface' | 'run' | 'entry' | 'keep' | 'pegs' | 'peg' | 'riders' | 'deformer',
+    | 'prop'
+    | 'path'
+    | 'pt'
+    | 'surface'
+    | 'run'
+    | 'entry'
+    | 'keep'
+    | 'pegs'
+    | 'peg'
+    | 'riders'
+    | 'spans'
+    | 'deformer',
 ): string {
   return `${kind}${scene.nextId++}`;
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ridersSchema } from '../arrange/riders/schema';
+import { spansSchema } from '../arrange/spans/schema';
 import { runSchema } from '../arrange/run/schema';
 import { pegsSchema } from '../arrange/pegs/schema';
 import { deformerSchema } from '../mesh/deform/schema';
@@ -81,7 +82,12 @@ export const surfaceSchema = z.object({
   visible: z.boolean().default(true),
 });
 
-export const arrangementSchema = z.discriminatedUnion('kind', [runSchema, pegsSchema, ridersSchema]);
+export const arrangementSchema = z.discriminatedUnion('kind', [
+  runSchema,
+  pegsSchema,
+  ridersSchema,
+  spansSchema,
+]);
 
 export const sceneSchema = z.object({
   format: z.literal('clothesline'),

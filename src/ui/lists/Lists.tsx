@@ -127,7 +127,12 @@ function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHo
   );
 }
 
-const KIND_NAMES: Record<Arrangement['kind'], string> = { run: 'Run', pegs: 'Pegs', riders: 'Riders' };
+const KIND_NAMES: Record<Arrangement['kind'], string> = {
+  run: 'Run',
+  pegs: 'Pegs',
+  riders: 'Riders',
+  spans: 'Spans',
+};
 
 function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
   const selected = useSelection((s) => s.node?.kind === 'arrangement' && s.node.id === a.id);

@@ -3,6 +3,7 @@ import type { Arrangement } from '@/core/scene/schema';
 import { PegsRecipe } from './pegs/PegsRecipe';
 import { RidersRecipe } from './riders/RidersRecipe';
 import { RunRecipe } from './run/RunRecipe';
+import { SpansRecipe } from './spans/SpansRecipe';
 
 /** The recipe of each kind of arrangement. A new kind is a folder here and a line in this list. */
 export const RECIPES: {
@@ -11,4 +12,5 @@ export const RECIPES: {
   run: RunRecipe,
   pegs: PegsRecipe,
   riders: RidersRecipe,
+  spans: SpansRecipe,
 };

@@ -6,7 +6,9 @@ import { duplicateArrangement, removeArrangement } from '@/store/commands/runs';
 import { removeProp } from '@/store/commands/scene';
 import { removeSurface } from '@/store/commands/surfaces';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
+import { slotName } from '@/core/arrange/slotId';
 import { hasPoints } from '@/core/scene/schema';
+import { leaveOutSpans } from '@/store/commands/spans';
 import { selectArrangement, selectNode, selectPoints, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
@@ -37,6 +39,7 @@ function removeSelected(): void {
   if (slots) {
     const { arrangement: id, ids } = slots;
     const kind = doc().scene.arrangements.find((a) => a.id === id)?.kind;
+    if (kind === 'spans') return void dispatch(leaveOutSpans, { id, slots: ids.map(slotName) });
     // Single riders are not taken out by hand: they come with their leaders.
     if (kind === 'riders') return undefined;
     if (kind === 'pegs') return void dispatch(removePegs, { id, pegs: ids.map((n) => `peg${n}`) });

@@ -100,6 +100,12 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${surface}” has no uv, so its sides are not known. Hold single places of it instead.`;
     case 'leader-missing':
       return 'What they ride on is no longer in the scene. Choose another arrangement under Seat.';
+    case 'span-snap-missing':
+      return `Some posts have no snap point “${d.snap}”: members meet their foot there. Choose another under Ends.`;
+    case 'span-too-short':
+      return `${plural(Number(d.count), 'member')} would have no length: posts stand in one place, or closer than the ends that are left free.`;
+    case 'too-many-members':
+      return `There would be more than ${whole(Number(d.limit))} members. Use longer props, or stretch one from post to post.`;
     case 'posture-off-surface':
       return `“${path}” lies on no surface, so its props stand as on a slope. Lay it on one in its panel, or choose another posture.`;
     case 'surface-missing':

@@ -14,6 +14,7 @@ import { shapeOf, type ArrangeContext } from '../context';
 import { slotName } from '../slotId';
 import { groundStep, settleAsTurned } from '../steps/ground';
 import { tintsOf, unvaried, VARIED, varier } from '../steps/variation';
+import { weightedAt, weightedProps } from '../steps/weighted';
 import type { Riders } from './schema';
 
 const PICK = channel('riders.pick');
@@ -25,20 +26,10 @@ export function evaluateRiders(riders: Riders, context: ArrangeContext): RunResu
   const say = (kind: Finding['kind'], detail: Finding['detail']) =>
     findings.push({ kind, severity: 'error', node: riders.id, detail });
   const leaders = context.arrangement?.(riders.on);
-  const props = [...new Set(riders.props.map((p) => p.prop))];
-  const empty = { placements: allocatePlacements(0, props), findings, facts: NO_FACTS, parts: [] };
-  for (const prop of props) {
-    const facts = context.prop(prop);
-    if (facts?.state !== 'ready') say(facts ? facts.state : 'prop-missing', { prop });
-  }
-  if (!leaders) {
-    say('leader-missing', {});
-    return empty;
-  }
-  const weights = riders.props.reduce((sum, p) => sum + p.weight, 0);
-  if (props.length === 0) say('no-props', {});
-  else if (!(weights > 0)) say('order-empty', {});
-  if (!(weights > 0)) return empty;
+  const props = weightedProps(riders.props, context, say);
+  if (!leaders) say('leader-missing', {});
+  if (!leaders || !props)
+    return { placements: allocatePlacements(0, []), findings, facts: NO_FACTS, parts: [] };
   const only = new Set(riders.only);
   const rows: number[] = [];
   for (let i = 0; i < leaders.count; i++)
@@ -55,7 +46,7 @@ export function evaluateRiders(riders: Riders, context: ArrangeContext): RunResu
     const slot = leaders.slot[leader];
     out.slot[i] = slot;
     out.s[i] = leaders.s[leader];
-    out.prop[i] = props.indexOf(pick(riders, weights, random01(riders.seed, slot, PICK)));
+    out.prop[i] = props.indexOf(weightedAt(riders.props, random01(riders.seed, slot, PICK)));
     if (random01(riders.seed, slot, SHARE) >= riders.share) out.state[i] = STATE.chance;
     if (draws) draws.vary(slot, out.prop[i], varied);
     seatOn(leaders, leader, riders, tops[leaders.prop[leader]], turn, draws ? varied : null, out, i);
@@ -65,15 +56,6 @@ export function evaluateRiders(riders: Riders, context: ArrangeContext): RunResu
   if (tint) out.tint = tint;
   if (ground) findings.push(...ground.findings(riders.id));
   return { placements: out, findings, facts: NO_FACTS, parts: [] };
-}
-
-function pick(riders: Riders, weights: number, share: number): string {
-  let left = share * weights;
-  for (const { prop, weight } of riders.props) {
-    if (left < weight) return prop;
-    left -= weight;
-  }
-  return riders.props.findLast((p) => p.weight > 0)!.prop;
 }
 
 /** For each of the leaders' props the height of the seat in its own space. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { groundSchema } from '../steps/groundSchema';
+import { weightedSchema } from '../steps/weighted';
 import { variationSchema } from '../steps/variationSchema';
 
 /** Riders: on each placed prop of another arrangement one more, which goes with it. */
@@ -15,11 +16,7 @@ export const ridersSchema = z.object({
   seed: z.int().default(1),
   on: z.string().describe('The arrangement whose placed props they ride on'),
   only: z.array(z.string()).default([]).describe('Names of the slots that carry one; none: all'),
-  props: z
-    .array(z.object({ prop: z.string(), weight: z.number().min(0).max(1e6).default(1) }))
-    .max(1000)
-    .default([])
-    .describe('Drawn for each by weight'),
+  props: weightedSchema,
   share: z.number().min(0).max(1).default(1).describe('How many of the leaders carry one, by chance'),
   seat: z
     .enum(['foot', 'top'])

@@ -20,6 +20,7 @@ import { NodeHead } from '../nodes/NodeHead';
 import { ChecksStep } from '../ChecksStep';
 import { Step } from '../Step';
 import { addRidersOn } from '../riders/addRidersOn';
+import { addSpansOn } from '../spans/addSpansOn';
 import { PegActions } from './PegActions';
 import { PegFields } from './PegFields';
 
@@ -49,6 +50,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         menu={[
           { text: 'Duplicate', run: duplicateSelected },
           { text: 'Add riders', run: () => addRidersOn(a.id) },
+          { text: 'Add spans', run: () => addSpansOn(a.id) },
           { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
         ]}
       />

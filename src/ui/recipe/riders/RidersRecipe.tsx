@@ -1,6 +1,5 @@
 'use client';
 
-import { Plus, Trash2 } from 'lucide-react';
 import type { Riders } from '@/core/arrange/riders/schema';
 import { restOf, type Channel, type Variation } from '@/core/arrange/steps/schema';
 import { setRiders, setRidersGround, setRidersVariation } from '@/store/commands/riders';
@@ -8,12 +7,8 @@ import { removeArrangement, setArrangement } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
-import { PropPicture } from '../../basket/PropPicture';
-import { IconButton } from '../../controls/Button';
 import { Choice } from '../../controls/Choice';
-import { NumberBox } from '../../controls/NumberField';
 import { NumberFields, PlaceField } from '../../controls/NumberFields';
-import { PlainMenu } from '../../controls/PlainMenu';
 import { RangeField } from '../../controls/RangeField';
 import { Segmented } from '../../controls/Segmented';
 import { duplicateSelected } from '../../shell/actions';
@@ -24,6 +19,7 @@ import { NodeHead } from '../nodes/NodeHead';
 import { VARIATION_FIELDS } from '../run/VariationStep';
 import { ChecksStep } from '../ChecksStep';
 import { Step } from '../Step';
+import { WeightedProps } from '../WeightedProps';
 import { addRidersOn } from './addRidersOn';
 
 const SEATS = [
@@ -73,49 +69,11 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
           color={color}
           phrase={a.props.map((p) => nameOf(p.prop)).join(', ') || 'None yet'}
         >
-          <ul aria-label="Props of the riders">
-            {a.props.map(({ prop, weight }, i) => (
-              <li key={i} className="flex items-center gap-2 py-0.5 text-[13px]">
-                <PropPicture prop={scene.props.find((p) => p.id === prop)} size={26} />
-                <span className="min-w-0 flex-1 truncate">{nameOf(prop)}</span>
-                <NumberBox
-                  label={`Weight of ${nameOf(prop)}`}
-                  prefix="×"
-                  value={weight}
-                  step={1}
-                  min={0}
-                  onChange={(v, key) =>
-                    v !== null &&
-                    set(
-                      { props: a.props.map((p, n) => (n === i ? { ...p, weight: Math.max(0, v) } : p)) },
-                      key,
-                    )
-                  }
-                  className="w-16"
-                />
-                <IconButton
-                  name={`Take ${nameOf(prop)} out`}
-                  className="!size-5"
-                  onClick={() => set({ props: a.props.filter((_, n) => n !== i) })}
-                >
-                  <Trash2 size={13} />
-                </IconButton>
-              </li>
-            ))}
-          </ul>
-          <div className="flex items-center justify-between text-sm">
-            Another prop
-            <PlainMenu
-              name="Another prop"
-              entries={scene.props.map((p) => ({
-                text: p.name,
-                icon: <PropPicture prop={p} size={22} />,
-                run: () => set({ props: [...a.props, { prop: p.id, weight: 1 }] }),
-              }))}
-            >
-              <Plus size={15} />
-            </PlainMenu>
-          </div>
+          <WeightedProps
+            label="Props of the riders"
+            value={a.props}
+            onChange={(props, key) => set({ props }, key)}
+          />
           <NumberFields
             fields={[
               {

@@ -10,6 +10,7 @@ import { PlainMenu } from '../../controls/PlainMenu';
 import { duplicateSelected } from '../../shell/actions';
 import { say } from '../../uiState';
 import { addRidersOn } from '../riders/addRidersOn';
+import { addSpansOn } from '../spans/addSpansOn';
 
 /** Makes single pegs of what a run places right now. */
 function freeze(run: Run): void {
@@ -52,6 +53,7 @@ export function RunMenu({ run }: { run: Run }) {
           run: () => dispatch(setArrangement, { id: run.id, values: { visible: !run.visible } }),
         },
         { text: 'Add riders', run: () => addRidersOn(run.id) },
+        { text: 'Add spans', run: () => addSpansOn(run.id) },
         { text: 'Freeze into pegs', run: () => freeze(run) },
         { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: run.id }) },
       ]}

@@ -1,0 +1,117 @@
+import { expect, test, type Page } from '@playwright/test';
+import {
+  axes,
+  choose,
+  hang,
+  newScene,
+  openExample,
+  openStep,
+  rows,
+  settled,
+  takeProps,
+  type,
+  type Row,
+} from './support/app';
+
+/** Members from post to post. */
+
+const of = (list: Row[], arrangement: string) =>
+  list.filter((r) => r.arrangement === arrangement && r.state === 'placed');
+/** Half a rail's own length: it is 1.6 m long. */
+const HALF = 0.8;
+const ends = (r: Row) => {
+  const { front } = axes(r);
+  return [-1, 1].map((way) => [r.x, r.y, r.z].map((v, k) => v + front[k] * HALF * r.sz * way));
+};
+
+test('straight beams round an opening: from divisions per quadrant, meeting exactly; repeated, left out, brought back', async ({
+  page,
+}) => {
+  await newScene(page);
+  await choose(page, 'New path or surface', 'Circle');
+  await settled(page);
+  await type(page.getByLabel('Radius', { exact: true }), '4');
+  for (const axis of ['X', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
+  await takeProps(page, 'Bollard', 'Rail');
+  await hang(page, 'Bollard');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Divide' }).click();
+  await spacing.getByRole('radio', { name: 'Quadrant' }).click();
+  await type(spacing.getByLabel('Parts', { exact: true }), '4');
+  await type(spacing.getByLabel('Every n-th', { exact: true }), '2');
+  await settled(page);
+  await choose(page, 'More for this run', 'Add spans');
+  await settled(page);
+  const list = await rows(page);
+  const [posts, beams] = [of(list, 'Bollard'), of(list, 'Between Bollard')];
+  expect(posts.length).toBe(8);
+  expect(beams.length).toBe(8);
+  const side = 2 * 4 * Math.sin(Math.PI / 8);
+  beams.forEach((beam, i) => {
+    expect(beam.sz * 1.6).toBeCloseTo(side, 3);
+    const [from, to] = ends(beam);
+    const next = ends(beams[(i + 1) % 8])[0];
+    to.forEach((v, k) => expect(v).toBeCloseTo(next[k], 6));
+    // Over the post that it leaves.
+    expect(from[0]).toBeCloseTo(posts[i].x, 6);
+    expect(from[1]).toBeGreaterThan(0.2);
+  });
+
+  // Both ends dragged up in the flat view.
+  const dot = page.getByTestId('span').getByRole('button', { name: 'Where it leaves its post' });
+  const box = (await dot.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.keyboard.down('Shift');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2 - 25, { steps: 3 });
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await settled(page);
+  const raised = of(await rows(page), 'Between Bollard');
+  raised.forEach((beam, i) => {
+    expect(beam.y).toBeGreaterThan(beams[i].y + 0.05);
+    expect(ends(beam)[0][1]).toBeCloseTo(ends(beam)[1][1], 6);
+  });
+
+  // Repeated: as many as come nearest to a rail's own length.
+  const members = await openStep(page, 'Members');
+  await members.getByRole('radio', { name: 'Repeat' }).click();
+  await settled(page);
+  const repeated = of(await rows(page), 'Between Bollard');
+  expect(repeated.length).toBe(8 * Math.round(side / 1.6));
+  await members.getByRole('radio', { name: 'Stretch' }).click();
+
+  // A post taken away by hand takes the members on both its sides along.
+  await page.getByRole('button', { name: /^Bollard Run/ }).click();
+  await page.locator('[data-slot]').nth(2).click();
+  await settled(page);
+  expect(of(await rows(page), 'Between Bollard').length).toBe(6);
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  expect(of(await rows(page), 'Between Bollard').length).toBe(8);
+});
+
+const left = async (page: Page) => of(await rows(page), 'Upper rails').length;
+
+test('rails over the dunes follow the real tops of their posts; one is left out and brought back', async ({
+  page,
+}) => {
+  await openExample(page, 'Rope fence');
+  const list = await rows(page);
+  const [posts, rails] = [of(list, 'Posts'), of(list, 'Upper rails')];
+  expect(rails.length).toBe(posts.length - 2);
+  for (const rail of rails) {
+    const i = posts.findIndex((p) => p.slot === rail.slot);
+    ends(rail).forEach((end, k) => {
+      const post = posts[i + k];
+      const { up } = axes(post);
+      // 0.78 m along the post's own up, with its own height.
+      [post.x, post.y, post.z].forEach((v, a) => expect(end[a]).toBeCloseTo(v + 0.78 * post.sy * up[a], 5));
+    });
+  }
+  await page.getByRole('button', { name: /^Upper rails Spans/ }).click();
+  const gaps = await openStep(page, 'Left out');
+  await gaps.getByRole('button', { name: 'Bring the member from 11 back' }).click();
+  await settled(page);
+  expect(await left(page)).toBe(posts.length - 1);
+});

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { weightedSchema } from '../steps/weighted';
+
+/** Spans: members between neighbouring props of another arrangement, from post to post. */
+
+const vec3 = z.tuple([z.number(), z.number(), z.number()]);
+
+const endSchema = z
+  .object({
+    snap: z
+      .string()
+      .max(200)
+      .nullable()
+      .default(null)
+      .describe('A snap point of the post by its name; null: its foot'),
+    offset: vec3
+      .default([0, 0, 0])
+      .describe('Metres to the post’s left, up and front from there; grow with its size'),
+  })
+  .prefault({});
+
+export const spansSchema = z.object({
+  id: z.string(),
+  kind: z.literal('spans'),
+  name: z.string().max(200),
+  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
+  visible: z.boolean().default(true),
+  seed: z.int().default(1),
+  on: z.string().describe('The arrangement whose props are the posts'),
+  props: weightedSchema,
+  from: endSchema.describe('Where a member leaves its post'),
+  to: endSchema.describe('Where it meets the next one'),
+  fit: z
+    .enum(['stretch', 'repeat'])
+    .default('stretch')
+    .describe(
+      'One member, as long as it has to be; or as many as come nearest to their own length, evened out',
+    ),
+  reach: z.int().min(1).max(1000).default(1).describe('To the n-th post after'),
+  every: z.int().min(1).max(1000).default(1).describe('Only from every n-th post'),
+  inset: z.number().min(0).max(1e4).default(0).describe('Metres left free at both ends'),
+  longest: z
+    .number()
+    .min(0)
+    .max(1e6)
+    .default(0)
+    .describe('Posts further apart have none between them; 0: any'),
+  without: z
+    .array(z.string())
+    .max(100000)
+    .default([])
+    .describe('Posts, by the names of their slots, from which none goes'),
+  rollDeg: z.number().default(0).describe('About its own length'),
+  size: z.number().positive().max(1000).default(1).describe('Across its length'),
+});
+
+export type Spans = z.infer<typeof spansSchema>;
+export type SpanEnd = Spans['from'];

@@ -1,0 +1,158 @@
+import { quatRotate, type Quat } from '../../math/quat';
+import { distance, dot, type Vec3 } from '../../math/vec3';
+import { STATE, type Placements } from '../../evaluate/result';
+import { Evaluator } from '../../evaluate/scene';
+import { shapeSchema } from '../../mesh/make/schema';
+import { emptyScene, newEntry, newProp, newRun, newSurface } from '../../scene/defaults';
+import { pathSchema, type Scene } from '../../scene/schema';
+import { ASSETS } from '../../testing/scene';
+import type { Run } from '../run/schema';
+import { groundSchema } from '../steps/schema';
+import { spansSchema, type Spans } from './schema';
+
+const spans = (more: object = {}): Spans =>
+  spansSchema.parse({
+    id: 'rails',
+    kind: 'spans',
+    name: 'Rails',
+    thread: 'moss',
+    on: 'posts',
+    props: [{ prop: 'p' }],
+    ...more,
+  });
+
+function worked(
+  rails: Spans,
+  shape: object = { shape: 'circle', radius: 3 },
+  change: (r: Run) => void = () => {},
+) {
+  const posts = newRun('posts', 'Posts', 'madder', 'line', [newEntry('e', { kind: 'prop', prop: 'p' })]);
+  posts.spacing = { ...posts.spacing, mode: 'count', count: 8 };
+  change(posts);
+  const scene: Scene = {
+    ...emptyScene('Spans'),
+    props: [
+      {
+        ...newProp('p', 'P', { source: 'built', name: 'box' }),
+        snapPoints: [{ name: 'eye', position: [0.1, 0.7, 0.2] }],
+      },
+    ],
+    surfaces: [
+      newSurface('hills', 'Hills', {
+        source: 'made',
+        shape: shapeSchema.parse({ shape: 'hills', width: 30, depth: 30, height: 2, seed: 5 }),
+        color: '#D8CDB6',
+      }),
+    ],
+    paths: [pathSchema.parse({ id: 'line', name: 'Line', source: { kind: 'generator', generator: shape } })],
+    arrangements: [rails, posts],
+  };
+  const result = new Evaluator(ASSETS).evaluate(scene);
+  const [r, p] = result.arrangements;
+  const { min, max } = result.propBounds.p;
+  return { rails: r.placements, posts: p.placements, findings: r.findings.map((f) => f.kind), min, max };
+}
+const place = (p: Placements, i: number): Vec3 => [
+  p.position[i * 3],
+  p.position[i * 3 + 1],
+  p.position[i * 3 + 2],
+];
+const turned = (p: Placements, i: number, v: Vec3) =>
+  quatRotate([...p.rotation.subarray(i * 4, i * 4 + 4)] as Quat, v);
+/** Both ends of a member, from where its mesh reaches to. */
+const ends = ({ rails: r, min, max }: ReturnType<typeof worked>, i: number): [Vec3, Vec3] => {
+  const at = (z: number) => {
+    const away = turned(r, i, [0, 0, z * r.scale[i * 3 + 2]]);
+    return place(r, i).map((v, k) => v + away[k]) as Vec3;
+  };
+  return [at(min[2]), at(max[2])];
+};
+
+test('round an opening every member meets the next, and the last one the first', () => {
+  const w = worked(spans());
+  expect(w.rails.count).toBe(8);
+  for (let i = 0; i < 8; i++) {
+    const [from, to] = ends(w, i);
+    expect(distance(from, place(w.posts, i))).toBeLessThan(1e-12);
+    expect(distance(to, place(w.posts, (i + 1) % 8))).toBeLessThan(1e-12);
+    // The chord of the closed form.
+    expect(distance(from, to)).toBeCloseTo(2 * 3 * Math.sin(Math.PI / 8), 6);
+    expect(dot(turned(w.rails, i, [0, 1, 0]), [0, 1, 0])).toBeCloseTo(1, 12);
+  }
+});
+
+test('from divisions per quadrant, each second one; over every second post; ends left free', () => {
+  const quadrants = (r: Run) =>
+    (r.spacing = { ...r.spacing, mode: 'divide', parts: 6, per: 'quadrant', every: 2, withEnds: true });
+  const w = worked(spans(), undefined, quadrants);
+  expect(w.rails.count).toBe(12);
+  for (let i = 0; i < 12; i++) expect(distance(...ends(w, i))).toBeCloseTo(6 * Math.sin(Math.PI / 12), 4);
+  const over = worked(spans({ reach: 2, every: 2, inset: 0.1 }));
+  expect(over.rails.count).toBe(4);
+  for (let i = 0; i < 4; i++) {
+    const [from, to] = ends(over, i);
+    expect(distance(from, to)).toBeCloseTo(6 * Math.sin(Math.PI / 4) - 0.2, 6);
+    expect(distance(from, place(over.posts, i * 2))).toBeCloseTo(0.1, 12);
+  }
+});
+
+test('a gap has no member on either side; open lines end; what is too far apart is left open', () => {
+  const line = { shape: 'line', to: [14, 0, 0] };
+  const w = worked(spans(), line, (r) => (r.hand = { '4': { removed: true } }));
+  expect(w.posts.state[3]).toBe(STATE.hand);
+  expect([...w.rails.slot]).toEqual([1, 2, 5, 6, 7]);
+  expect(worked(spans({ longest: 1.9 }), line).rails.count).toBe(0);
+  expect(worked(spans({ longest: 2.1 }), line).rails.count).toBe(7);
+  // Closed up, those that are left are neighbours.
+  const close = worked(spans(), line, (r) => {
+    r.hand = { '4': { removed: true } };
+    r.gaps = { ...r.gaps, after: 'close' };
+  });
+  expect(close.rails.count).toBe(6);
+  // With insets a closed path is a line.
+  expect(worked(spans(), undefined, (r) => (r.spacing = { ...r.spacing, insetStart: 4 })).rails.count).toBe(
+    7,
+  );
+});
+
+test('over landed posts members follow their real tops, at any height and snap point', () => {
+  const landed = (r: Run) => {
+    r.ground = groundSchema.parse({ mode: 'land', lean: 1, above: 20 });
+    r.variation = { ...r.variation, size: [0.8, 1.4], turnDeg: [-40, 40] };
+  };
+  const w = worked(
+    spans({ from: { offset: [0, 0.9, 0] }, to: { snap: 'eye', offset: [0, 0.1, 0] } }),
+    { shape: 'circle', radius: 6 },
+    landed,
+  );
+  const heights = Array.from({ length: 8 }, (_, i) => w.posts.position[i * 3 + 1]);
+  expect(Math.max(...heights) - Math.min(...heights)).toBeGreaterThan(0.2);
+  const top = (i: number, own: Vec3): Vec3 => {
+    const away = turned(w.posts, i, own.map((v, k) => v * w.posts.scale[i * 3 + k]) as Vec3);
+    return place(w.posts, i).map((v, k) => v + away[k]) as Vec3;
+  };
+  for (let i = 0; i < 8; i++) {
+    const [from, to] = ends(w, i);
+    expect(distance(from, top(i, [0, 0.9, 0]))).toBeLessThan(1e-12);
+    expect(distance(to, top((i + 1) % 8, [0.1, 0.8, 0.2]))).toBeLessThan(1e-12);
+  }
+  expect(w.findings).toEqual([]);
+  expect(worked(spans({ from: { snap: 'hook' } })).findings).toEqual(['span-snap-missing']);
+});
+
+test('repeated members are as many as come nearest to their own length, end to end from post to post', () => {
+  const w = worked(spans({ fit: 'repeat', size: 0.5 }), { shape: 'line', to: [21, 0, 0] });
+  const own = (w.max[2] - w.min[2]) * 0.5;
+  const pieces = Math.round(3 / own);
+  expect(w.rails.count).toBe(7 * pieces);
+  for (let i = 1; i < w.rails.count; i++)
+    expect(distance(ends(w, i - 1)[1], ends(w, i)[0])).toBeLessThan(1e-9);
+  expect(distance(...ends(w, 0))).toBeCloseTo(3 / pieces, 9);
+  expect(w.rails.scale[0]).toBe(0.5);
+});
+
+test('without posts or props it says so', () => {
+  expect(worked(spans({ on: 'gone' })).findings).toEqual(['leader-missing']);
+  expect(worked(spans({ props: [] })).findings).toEqual(['no-props']);
+  expect(worked(spans({ inset: 9 })).findings).toEqual(['span-too-short']);
+});
