@@ -38,7 +38,7 @@ test('straight beams round an opening: from divisions per quadrant, meeting exac
   await spacing.getByRole('radio', { name: 'Divide' }).click();
   await spacing.getByRole('radio', { name: 'Quadrant' }).click();
   await type(spacing.getByLabel('Parts', { exact: true }), '4');
-  await type(spacing.getByLabel('Every n-th', { exact: true }), '2');
+  await type(spacing.getByLabel('Take every', { exact: true }), '2');
   await settled(page);
   await choose(page, 'More for this run', 'Add spans');
   await settled(page);

@@ -3,6 +3,8 @@ import { STATE, type Placements } from '@/core/evaluate/result';
 /** Instance matrices of one prop in one arrangement, ready for the GPU. */
 export interface DrawBatch {
   prop: string;
+  /** Drawn with a shape of their own, its number; absent for the prop's mesh. Sizes are in it already. */
+  shape?: number;
   /** Drawn with the prop's mesh mirrored left to right; the matrices do not mirror then. */
   mirrored: boolean;
   /** Linear red, green, blue an instance; absent where nothing is tinted. */
@@ -16,37 +18,47 @@ export interface DrawBatch {
 /** Matrices of everything placed, by prop, mirrored ones apart. */
 export function drawBatches(p: Placements): DrawBatch[] {
   const kinds = p.props.length * 2;
-  const kindOf = (i: number) => p.prop[i] * 2 + (p.scale[i * 3] < 0 ? 1 : 0);
-  const counts = new Uint32Array(kinds);
-  for (let i = 0; i < p.count; i++) if (p.state[i] === STATE.placed) counts[kindOf(i)]++;
+  const shapes = p.bent?.length ?? 0;
+  const shapeAt = (i: number) => (p.shape ? p.shape[i] : -1);
+  // Those of a shape of their own come after the plain ones.
+  const kindOf = (i: number) =>
+    shapeAt(i) >= 0 ? kinds + shapeAt(i) : p.prop[i] * 2 + (p.scale[i * 3] < 0 ? 1 : 0);
+  const counts = new Uint32Array(kinds + shapes);
+  const propOf = new Int32Array(kinds + shapes).fill(-1);
+  for (let i = 0; i < p.count; i++) {
+    if (p.state[i] !== STATE.placed) continue;
+    counts[kindOf(i)]++;
+    propOf[kindOf(i)] = p.prop[i];
+  }
   const batches = Array.from(counts, (count, k): DrawBatch => ({
-    prop: p.props[k >> 1],
-    mirrored: k % 2 === 1,
+    prop: p.props[propOf[k]],
+    mirrored: k < kinds && k % 2 === 1,
+    ...(k >= kinds && { shape: k - kinds }),
     matrices: new Float32Array(count * 16),
     rows: new Uint32Array(count),
     ...(p.tint && { tints: new Float32Array(count * 3) }),
   }));
-  const at = new Uint32Array(kinds);
+  const at = new Uint32Array(kinds + shapes);
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
     const k = kindOf(i);
     const n = at[k]++;
     batches[k].rows[n] = i;
-    writeMatrix(p, i, batches[k].matrices, n * 16);
+    writeMatrix(p, i, batches[k].matrices, n * 16, k >= kinds);
     if (p.tint) batches[k].tints!.set(p.tint.subarray(i * 3, i * 3 + 3), n * 3);
   }
   return batches.filter((b) => b.rows.length > 0);
 }
 
 /** Position, rotation and size (a mirrored one's without the mirroring) of row i as a column-major matrix. */
-export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number): void {
+export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, sized = false): void {
   const [x, y, z, w] = [
     p.rotation[i * 4],
     p.rotation[i * 4 + 1],
     p.rotation[i * 4 + 2],
     p.rotation[i * 4 + 3],
   ];
-  const [sx, sy, sz] = [Math.abs(p.scale[i * 3]), p.scale[i * 3 + 1], p.scale[i * 3 + 2]];
+  const [sx, sy, sz] = sized ? [1, 1, 1] : [Math.abs(p.scale[i * 3]), p.scale[i * 3 + 1], p.scale[i * 3 + 2]];
   out[o] = (1 - 2 * (y * y + z * z)) * sx;
   out[o + 1] = 2 * (x * y + z * w) * sx;
   out[o + 2] = 2 * (x * z - y * w) * sx;

@@ -193,7 +193,9 @@ export class EngineService {
     const found = scene.arrangements.find((a) => a.id === arrangement);
     if (!found || !('seed' in found)) return [];
     const context = this.evaluator.contextAt(time);
-    return seeds.map((seed) => drawBatches(kindOf(found).evaluate({ ...found, seed }, context).placements));
+    // Looked at side by side they are rigid: pictures of the mix, not of every bend.
+    const rigid = found.kind === 'run' ? { ...found, facing: { ...found.facing, bend: false } } : found;
+    return seeds.map((seed) => drawBatches(kindOf(rigid).evaluate({ ...rigid, seed }, context).placements));
   }
 
   /** The path under one stretch of a run, and the ground below it, from the side; null where it is broken. */

@@ -18,7 +18,7 @@ import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { THREAD_COLORS } from './colors';
-import { mirroredGeometry, type DrawnMesh } from './sceneMeshes';
+import { mirroredGeometry, releaseShape, shapedMesh, type DrawnMesh } from './sceneMeshes';
 import { useMeshes } from './useMeshes';
 
 /** What an instance stands for, read when something is picked. */
@@ -63,9 +63,11 @@ export function PropsLayer() {
       const result = results.get(a.id);
       if (!a.visible || !result) continue;
       for (const batch of result.batches) {
-        const drawn = meshes.get(batch.prop);
-        if (!drawn) continue;
-        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}`;
+        const plain = meshes.get(batch.prop);
+        if (!plain) continue;
+        const drawn = shapedMesh(plain, result, batch);
+        const shaped = batch.shape === undefined ? '' : ` ${batch.shape}`;
+        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}`;
         seen.add(key);
         const have = kept.current.get(key);
         if (have && have.drawn === drawn && have.from === result) continue;
@@ -75,6 +77,7 @@ export function PropsLayer() {
           if (mesh) {
             group.current.remove(mesh);
             mesh.dispose();
+            if (have!.drawn !== drawn) releaseShape(have!.drawn);
           }
           const room = have ? Math.ceil(count * 1.5) : count;
           mesh = new InstancedMesh(
@@ -99,10 +102,11 @@ export function PropsLayer() {
         kept.current.set(key, { mesh, drawn, from: result });
       }
     }
-    for (const [key, { mesh }] of kept.current) {
+    for (const [key, { mesh, drawn }] of kept.current) {
       if (seen.has(key)) continue;
       group.current.remove(mesh);
       mesh.dispose();
+      releaseShape(drawn);
       kept.current.delete(key);
     }
     gl.shadowMap.needsUpdate = true;
@@ -147,7 +151,8 @@ function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
       const a = arrangements.find((x) => x.id === arrangement);
       if (!result || !a?.visible) return;
       for (const batch of result.batches) {
-        const drawn = meshes.get(batch.prop);
+        const plain = meshes.get(batch.prop);
+        const drawn = plain && shapedMesh(plain, result, batch);
         const i = batch.rows.findIndex((row) => result.placements.slot[row] === slot);
         if (i < 0 || !drawn) continue;
         const material = new MeshBasicMaterial({

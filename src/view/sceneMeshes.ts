@@ -12,6 +12,9 @@ import {
   type Material,
 } from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
+import type { BentMesh } from '@/core/mesh/bend';
+import type { DrawBatch } from '@/engine/drawing';
+import type { ServedArrangement } from '@/engine/service';
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
 import { SOFTWARE } from './software';
 
@@ -19,6 +22,8 @@ import { SOFTWARE } from './software';
 export interface DrawnMesh {
   geometry: BufferGeometry;
   materials: Material[];
+  /** A shape that some rows have of their own. */
+  ofRows?: true;
 }
 
 const withTree = BufferGeometry.prototype as BufferGeometry & {
@@ -114,4 +119,34 @@ export function disposeDrawn(drawn: DrawnMesh): void {
     (m as Shaded).map?.dispose();
     m.dispose();
   }
+}
+
+const shaped = new WeakMap<BentMesh, DrawnMesh>();
+
+/** Lets go of a shape that rows had of their own; the props' meshes stay. */
+export function releaseShape(drawn: DrawnMesh): void {
+  if (drawn.ofRows) drawn.geometry.dispose();
+}
+
+/** The mesh of a batch: the prop's own, or in its materials the shape that these rows have. */
+export function shapedMesh(
+  plain: DrawnMesh,
+  { placements }: ServedArrangement,
+  { shape }: DrawBatch,
+): DrawnMesh {
+  const bent = shape === undefined ? undefined : placements.bent?.[shape];
+  if (!bent) return plain;
+  const have = shaped.get(bent);
+  if (have?.materials === plain.materials) return have;
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(Float32Array.from(bent.positions), 3));
+  geometry.setAttribute('normal', new BufferAttribute(bent.normals, 3));
+  if (bent.uvs) geometry.setAttribute('uv', new BufferAttribute(bent.uvs, 2));
+  if (bent.colors) geometry.setAttribute('color', new BufferAttribute(bent.colors, 3));
+  geometry.setIndex(new BufferAttribute(bent.indices, 1));
+  for (const g of bent.groups) geometry.addGroup(g.start, g.count, g.material);
+  // Made anew at every step of a drag: a tree for picking would cost more than it saves.
+  const made = { geometry, materials: plain.materials, ofRows: true as const };
+  shaped.set(bent, made);
+  return made;
 }

@@ -3,6 +3,7 @@ import type { PartRange, Placements } from '../evaluate/result';
 import type { Bounds } from '../mesh/mesh';
 import type { Vec3 } from '../math/vec3';
 import type { Solid } from '../mesh/solid';
+import type { Sliced } from '../mesh/slice';
 import type { PropShape } from '../mesh/support';
 
 /** What is known of a prop when placements are worked out. */
@@ -14,6 +15,8 @@ export type PropFacts =
       snapPoints?: { name: string; position: Vec3 }[];
       /** What of it may touch; made when it is first asked for. */
       shape?: () => PropShape;
+      /** Its mesh in its own space, to be sliced and bent; made when it is first asked for. */
+      mesh?: () => Sliced;
     }
   /** Its mesh is not at hand, or has no faces: its slots are worked out with a size of nothing. */
   | { state: 'mesh-missing' | 'mesh-empty' };

@@ -1,3 +1,5 @@
+import type { BentMesh } from '../mesh/bend';
+
 /** What one node of the scene evaluates to: arrays, ids and numbers; never interface text, never an object a prop. */
 
 /** Why a slot is empty. The number in `Placements.state` is the index here; 0 is a placed prop. */
@@ -45,6 +47,9 @@ export interface Placements {
   tint?: Float32Array;
   /** Metres along the path, looseness included. */
   s: Float64Array;
+  /** Index into `bent` of those that are bent; -1 for the rigid ones. Absent where none is. */
+  shape?: Int32Array;
+  bent?: BentMesh[];
   /** Where they stood before they landed; absent where nothing lands. */
   before?: { position: Float64Array; rotation: Float64Array };
 }

@@ -1,6 +1,7 @@
 import { kindOf, needsOf } from '../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
+import { ownSpace, type Sliced } from '../mesh/slice';
 import { propShape, type PropShape } from '../mesh/support';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Motion } from '../mesh/motion';
@@ -65,6 +66,7 @@ export class Evaluator {
   private solids = new Map<string, SurfaceWork>();
   private scene: Scene | null = null;
   private bounds = new WeakMap<Mesh, Bounds>();
+  private meshes = new WeakMap<Mesh, { key: string; own: Sliced }>();
   private shapes = new WeakMap<Mesh, { key: string; shape: PropShape }>();
   private props = new Map<string, { key: string; facts: PropFacts }>();
 
@@ -232,9 +234,19 @@ export class Evaluator {
     if (!bounds) this.bounds.set(mesh, (bounds = meshBounds(mesh)));
     const key = JSON.stringify(settings);
     const whole = bounds;
+    const own = () => this.ownMesh(mesh, key, propMatrix(prop, whole));
     const shape = () =>
       this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
-    return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape, snapPoints } };
+    return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape, mesh: own, snapPoints } };
+  }
+
+  /** A prop's mesh in its own space, kept so that slices of it are too. */
+  private ownMesh(mesh: Mesh, key: string, matrix: Float64Array): Sliced {
+    const have = this.meshes.get(mesh);
+    if (have?.key === key) return have.own;
+    const own = ownSpace(mesh, matrix);
+    this.meshes.set(mesh, { key, own });
+    return own;
   }
 
   private shapeOf(mesh: Mesh, key: string, make: () => PropShape): PropShape {

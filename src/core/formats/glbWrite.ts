@@ -18,10 +18,14 @@ export interface GlbOptions {
 interface Group {
   prop: number;
   mirrored: boolean;
+  /** Number of the shape of their own; -1 for the prop's mesh. */
+  shape: number;
   /** "r,g,b" linear; empty for the prop's own colours. */
   tint: string;
   rows: number[];
 }
+
+const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 
 /** Above this many tints instances carry theirs as an attribute (_TINT) instead of a mesh a tint. */
 const MOST_TINTS = 32;
@@ -37,22 +41,22 @@ function groupsOf(p: Placements): Group[] {
   const out = new Map<string, Group>();
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
-    const mirrored = p.scale[i * 3] < 0;
+    const shape = p.shape ? p.shape[i] : -1;
+    const mirrored = shape < 0 && p.scale[i * 3] < 0;
     const tint = apart ? tintOf(i) : '';
-    const key = `${p.prop[i]} ${mirrored} ${tint}`;
+    const key = `${p.prop[i]} ${mirrored} ${shape} ${tint}`;
     const group = out.get(key);
     if (group) group.rows.push(i);
-    else out.set(key, { prop: p.prop[i], mirrored, tint, rows: [i] });
+    else out.set(key, { prop: p.prop[i], mirrored, shape, tint, rows: [i] });
   }
   return [...out.values()].sort((a, b) => a.prop - b.prop || Number(a.mirrored) - Number(b.mirrored));
 }
 
-/** A row's scale; its mirroring is in the mesh. */
-const sizeOf = (p: Placements, row: number): [number, number, number] => [
-  Math.abs(p.scale[row * 3]),
-  p.scale[row * 3 + 1],
-  p.scale[row * 3 + 2],
-];
+/** A row's scale; its mirroring is in the mesh, and that of a shape of its own is too. */
+const sizeOf = (p: Placements, row: number): [number, number, number] =>
+  p.shape && p.shape[row] >= 0
+    ? [1, 1, 1]
+    : [Math.abs(p.scale[row * 3]), p.scale[row * 3 + 1], p.scale[row * 3 + 2]];
 
 function addInstanced(
   w: GlbParts,
@@ -125,8 +129,18 @@ function addArrangement(
     const prop = props.get(p.props[group.prop]);
     const mesh = prop && assets.mesh(prop.mesh);
     if (!prop || !mesh || mesh.indices.length < 3) continue;
-    const key = `${prop.id}${group.mirrored ? ' mirrored' : ''}`;
-    const plain = w.mesh(key, prop.name, mesh, propMatrix(prop, meshBounds(mesh)), group.mirrored);
+    const bent = p.bent?.[group.shape];
+    const key = bent
+      ? `${prop.id} ${arrangement.id} ${group.shape}`
+      : `${prop.id}${group.mirrored ? ' mirrored' : ''}`;
+    const plain = bent
+      ? w.mesh(
+          key,
+          `${prop.name}, bent`,
+          { ...mesh, ...bent, positions: Float32Array.from(bent.positions) },
+          SAME,
+        )
+      : w.mesh(key, prop.name, mesh, propMatrix(prop, meshBounds(mesh)), group.mirrored);
     const made = group.tint ? w.tinted(plain, group.tint) : plain;
     if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group);
     else addNodes(w, parent, prop.name, made, p, group);

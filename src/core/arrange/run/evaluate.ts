@@ -1,5 +1,6 @@
 import { allocatePlacements, NO_FACTS, type RunResult } from '../../evaluate/result';
 import { shapeOf, type ArrangeContext } from '../context';
+import { bender, type Bender } from '../steps/bending';
 import { collidingRows } from '../steps/collide';
 import { aimAt } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
@@ -48,6 +49,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
       run.seed,
       sizes.ids.map((id) => shapeOf(context, id)),
     ),
+    bender: benderOf(run, context, sizes.ids),
     solid: (id) => context.surface?.(id),
     varied: unvaried(),
   };
@@ -89,6 +91,16 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   if (placing.ground) findings.push(...placing.ground.findings(run.id));
   findings.push(...checkRun(run, lanes, starts, placements, sizes));
   return result;
+}
+
+function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | null {
+  const { bend, tolerance, posture } = run.facing;
+  if (!bend) return null;
+  const meshes = props.map((id) => {
+    const facts = context.prop(id);
+    return facts?.state === 'ready' ? facts.mesh?.() : undefined;
+  });
+  return bender(posture === 'surface' ? 'slope' : posture, tolerance, meshes);
 }
 
 /** The rows of one stroke follow each other and are one part. */

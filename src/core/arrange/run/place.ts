@@ -5,6 +5,7 @@ import type { Vec3 } from '../../math/vec3';
 import type { Solid } from '../../mesh/solid';
 import { parseSlotName } from '../slotId';
 import { turnTipRoll, writeHeading, type Aim, type Facings } from '../steps/facing';
+import type { Bender } from '../steps/bending';
 import { closeUp, markGaps } from '../steps/gaps';
 import type { KeptOut } from '../steps/keepOuts';
 import type { GroundStep } from '../steps/ground';
@@ -23,6 +24,7 @@ export interface Placing {
   varier: Varier | null;
   aim: Aim | null;
   ground: GroundStep | null;
+  bender: Bender | null;
   /** A surface as it stands now. */
   solid(id: string): Solid | undefined;
   /** Where the varier writes one slot's values. */
@@ -72,6 +74,7 @@ export function placeLane(
     if (lane.past[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
     out.s[start + i] = lane.s[place];
     placeSlot(lane, p, stand, i, place, out, start + i);
+    if (p.bender && state[i] === STATE.placed) p.bender.bend(lane.path, lane.s[place], out, start + i);
   }
 }
 
@@ -95,10 +98,11 @@ function standOf(lane: Lane, p: Placing): Stand {
   const { front, up } = frames;
   const aside = asideOf(lane, run);
   const solid = posture === 'surface' && path.on ? p.solid(path.on.surface) : undefined;
-  const position = touch ? touch.position.slice() : frames.position;
+  // Bent ones lie on the path itself, not on chords.
+  const position = touch && !run.facing.bend ? touch.position.slice() : frames.position;
   const stand: Stand = { position, front, up, outward };
   if (solid) standOnSurface(stand, lane, surfaceStand(path, solid, lane.s, frames, run.facing.lean), aside);
-  if (touch) {
+  if (touch && !run.facing.bend) {
     chordFronts(touch.direction, front, up, posture === 'upright');
     const moved = lane.s.some((s, i) => s !== touch.s[i]);
     // Nudged along: as far on as the hand said, in the direction in which it lies.

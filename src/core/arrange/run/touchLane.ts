@@ -93,6 +93,7 @@ export function touchLane(
     loop,
     level: run.facing.posture === 'upright',
     sizeAt: path.size.some((v) => v !== 1) ? (s: number) => alongPoints(path, path.size, s) : () => 1,
+    arc: run.facing.bend,
     // Over a surface they are moved to the side when they stand.
     side: (s: number) =>
       run.facing.posture === 'surface' && path.on

@@ -84,6 +84,16 @@ export const facingSchema = z
       .default('upright')
       .describe('"surface": the normal of the surface that the path lies on; rows lie along it'),
     lean: z.number().min(0).max(1).default(1).describe('Posture "surface": 1 stands square to it, 0 upright'),
+    bend: z
+      .boolean()
+      .default(false)
+      .describe('Props are bent along the path instead of standing on it as they are'),
+    tolerance: z
+      .number()
+      .min(1e-5)
+      .max(1)
+      .default(0.002)
+      .describe('Bent: how far, in metres, their faces may lie off the true bend'),
     side: z.number().default(0).describe('Metres to the right of the way along'),
     sideRamp: rampSchema.describe('Metres to the right, added along the way'),
     lift: z.number().default(0).describe('Metres along the posture’s up'),

@@ -23,6 +23,8 @@ export interface TouchSettings {
   loop: boolean;
   /** Level: lengths are measured as seen from above, as upright props lie. */
   level: boolean;
+  /** Lengths are counted along the path: for what is bent. */
+  arc?: boolean;
   /** Metres to the right of the path. */
   side: (s: number) => number;
   /** The path's own size factor at the back of an item. */
@@ -274,7 +276,7 @@ function lateral(path: CompiledPath, settings: TouchSettings): Lateral {
   const least = 1e-11 * path.length;
   const finest = 1e-14 * path.length;
   const ahead = (s: number, length: number): number => {
-    if (length < least) return s + length;
+    if (length < least || settings.arc) return s + length;
     to(s);
     const [ax, ay, az] = [p[0], p[1], p[2]];
     const furthest = s + Math.max(path.length, length) * 2;

@@ -7,6 +7,7 @@ import { Choice } from '../../controls/Choice';
 import { NumberBox, NumberField } from '../../controls/NumberField';
 import { RampField } from '../../controls/RampField';
 import { Segmented } from '../../controls/Segmented';
+import { Toggle } from '../../controls/Toggle';
 import type { StepProps } from './RunRecipe';
 
 const HEADINGS = [
@@ -100,6 +101,26 @@ export function FacingStep({ run, color }: StepProps) {
         options={FLIPS}
         onChange={(alternate) => set({ alternate })}
       />
+      <Toggle
+        label="Bent"
+        hint="Props follow the path with their whole mesh instead of standing on it as they are"
+        value={facing.bend}
+        onChange={(bend) => set({ bend })}
+      />
+      {facing.bend && (
+        <NumberField
+          label="To within"
+          hint="How far faces may lie off the true bend"
+          dimension="length"
+          unit={unit}
+          step={0.001}
+          min={0.00001}
+          max={1}
+          value={facing.tolerance}
+          reset={0.002}
+          onChange={(v, key) => set({ tolerance: Math.min(1, Math.max(1e-5, v ?? 0.002)) }, key)}
+        />
+      )}
       {shift('Side', 'side', 'To the right of the way along; negative is left')}
       <RampField
         label="Side along the way"

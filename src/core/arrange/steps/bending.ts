@@ -1,0 +1,152 @@
+import type { CompiledPath } from '../../curve/compile';
+import { framesAlong, type Posture } from '../../curve/frames';
+import { onPath } from '../../curve/sample';
+import type { Placements } from '../../evaluate/result';
+import { acos } from '../../math/portable';
+import { quatRotate, type Quat } from '../../math/quat';
+import { cross, dot, sub, type Vec3 } from '../../math/vec3';
+import { bendMesh, planesFor } from '../../mesh/bend';
+import { sliceAlongZ, type Sliced } from '../../mesh/slice';
+
+/** Items bent along their path. Those of the same shape, and those on straight stretches, are worked out once. */
+export interface Bender {
+  /** Bends the item in a row that stands at length `s` of a path. */
+  bend(path: CompiledPath, s: number, out: Placements, row: number): void;
+}
+
+/** Shapes whose paths differ by less than this share of the tolerance are one. */
+const ALIKE = 0.2;
+/** So many shapes are compared with. */
+const LATEST = 64;
+
+const isAlike = (a: number[], b: number[], within: number): boolean =>
+  a.every((v, i) => Math.abs(v - b[i]) <= within);
+
+const sliced = new WeakMap<Sliced, Map<string, Sliced>>();
+
+/** @param meshes of the props that the placements count, in their own space; undefined where one is not at hand */
+export function bender(posture: Posture, tolerance: number, meshes: (Sliced | undefined)[]): Bender {
+  /** Shapes by their prop, slices and size: the latest ones, each with what its path does over it. */
+  const known = new Map<string, { profile: number[]; index: number }[]>();
+  return {
+    bend(path, s, out, row) {
+      const mesh = out.prop[row] < 0 ? undefined : meshes[out.prop[row]];
+      if (!mesh) return;
+      const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+      const scale = [...out.scale.subarray(row * 3, row * 3 + 3)] as Vec3;
+      const position = [...out.position.subarray(row * 3, row * 3 + 3)] as Vec3;
+      const here = framesAlong(path, [s], posture);
+      const front = [...here.front] as Vec3;
+      const up = [...here.up] as Vec3;
+      const right = cross(front, up);
+      const away = sub(position, [...here.position] as Vec3);
+      const at = s + dot(away, front);
+      const [low, high] = reach(mesh, q, scale, front);
+      const along = profile(path, posture, at, low, high, q, position);
+      if (along.straight) return;
+      const planes = planesFor(low, high, along.curvature, tolerance);
+      const key = [out.prop[row], planes.length, ...scale].join(' ');
+      let alike = known.get(key);
+      if (!alike) known.set(key, (alike = []));
+      let index = alike.find((k) => isAlike(k.profile, along.shape, tolerance * ALIKE))?.index;
+      if (index === undefined) {
+        out.bent ??= [];
+        out.shape ??= new Int32Array(out.count).fill(-1);
+        index = out.bent.length;
+        const cut = slicedFor(mesh, planes, q, scale, front);
+        out.bent.push(
+          bendMesh(cut, {
+            path,
+            posture,
+            s: at,
+            side: dot(away, right),
+            lift: dot(away, up),
+            position,
+            rotation: q,
+            scale,
+            front,
+            up,
+          }),
+        );
+        alike.unshift({ profile: along.shape, index });
+        if (alike.length > LATEST) alike.pop();
+      }
+      out.shape![row] = index;
+    },
+  };
+}
+
+/** How far a mesh reaches back and ahead of its foot along the path. */
+function reach(mesh: Sliced, q: Quat, scale: Vec3, front: Vec3): [number, number] {
+  let low = 0;
+  let high = 0;
+  const own = ownFront(q, front);
+  const p = mesh.positions;
+  for (let o = 0; o < p.length; o += 3) {
+    const d = p[o] * scale[0] * own[0] + p[o + 1] * scale[1] * own[1] + p[o + 2] * scale[2] * own[2];
+    if (d < low) low = d;
+    if (d > high) high = d;
+  }
+  return [low, high];
+}
+
+/** The way along the path, in the prop's own space. */
+const ownFront = (q: Quat, front: Vec3): Vec3 => quatRotate([-q[0], -q[1], -q[2], q[3]], front);
+
+const PLACES = 9;
+
+/** What a path does over an item, as seen from it: near numbers bend alike. */
+function profile(
+  path: CompiledPath,
+  posture: Posture,
+  at: number,
+  low: number,
+  high: number,
+  q: Quat,
+  position: Vec3,
+): { shape: number[]; straight: boolean; curvature: number } {
+  const s = Array.from({ length: PLACES }, (_, i) => at + low + ((high - low) * i) / (PLACES - 1));
+  const frames = framesAlong(path, s, posture);
+  const back: Quat = [-q[0], -q[1], -q[2], q[3]];
+  const read = (list: Float64Array, i: number): Vec3 => [list[i * 3], list[i * 3 + 1], list[i * 3 + 2]];
+  const shape: number[] = [low, high];
+  let curvature = 0;
+  let straight = true;
+  const first = read(frames.front, 0);
+  const firstUp = read(frames.up, 0);
+  for (let i = 0; i < PLACES; i++) {
+    const f = read(frames.front, i);
+    const u = read(frames.up, i);
+    shape.push(
+      ...quatRotate(back, sub(read(frames.position, i), position)),
+      ...quatRotate(back, f),
+      ...quatRotate(back, u),
+    );
+    if (1 - dot(f, first) > 1e-14 || 1 - dot(u, firstUp) > 1e-14) straight = false;
+    if (i === 0) continue;
+    const turn = acos(Math.min(1, dot(read(frames.tangent, i), read(frames.tangent, i - 1))));
+    const step = Math.abs(onPath(path, s[i]) - onPath(path, s[i - 1])) || 1;
+    curvature = Math.max(curvature, turn / step);
+  }
+  // An open end goes straight on: past it an item is as it was.
+  return { shape, straight, curvature };
+}
+
+/** The mesh sliced square to the path, kept for the next time. */
+function slicedFor(mesh: Sliced, planes: number[], q: Quat, scale: Vec3, front: Vec3): Sliced {
+  if (planes.length === 0) return mesh;
+  const own = ownFront(q, front);
+  // Slices lie across the prop's own front; a prop that is turned off the path is sliced as it stands.
+  const along = Math.abs(own[2]) > 0.999 ? scale[2] * Math.sign(own[2]) : 0;
+  if (along === 0) return mesh;
+  const at = planes.map((v) => v / along).sort((a, b) => a - b);
+  const key = at.map((v) => v.toFixed(9)).join(' ');
+  let have = sliced.get(mesh);
+  if (!have) sliced.set(mesh, (have = new Map()));
+  let made = have.get(key);
+  if (!made) {
+    if (have.size > 50) have.clear();
+    have.set(key, (made = sliceAlongZ(mesh, at)));
+  }
+  return made;
+}
