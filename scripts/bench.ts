@@ -84,7 +84,19 @@ const touching: Scene = {
       : a,
   ),
 };
-const evaluators = { pitch: new Evaluator(assets), touch: new Evaluator(assets) };
+const bending: Scene = {
+  ...loaded,
+  arrangements: loaded.arrangements.map((a) =>
+    a.kind === 'run'
+      ? { ...a, spacing: { ...a.spacing, count: 50 }, facing: { ...a.facing, bend: true, size: 4 } }
+      : a,
+  ),
+};
+const evaluators = {
+  pitch: new Evaluator(assets),
+  touch: new Evaluator(assets),
+  bent: new Evaluator(assets),
+};
 const moved = (scene: Scene): Scene => ({
   ...scene,
   paths: scene.paths.map((p) =>
@@ -184,6 +196,7 @@ bench
     '2,000 props land on 200,000 triangles, a point dragged',
     () => void grounds.landing.evaluate(moved(landing)),
   )
+  .add('50 bent props of 252 triangles, a point dragged', () => void evaluators.bent.evaluate(moved(bending)))
   .add('100,000 triangles wave, one peg', () => void grounds.bare.evaluate(bare, undefined, tick++ / 30))
   .add(
     '100,000 triangles wave, 10,000 pegs',

@@ -94,6 +94,11 @@ await page.getByRole('button', { name: 'Select point 4' }).click();
 await settled();
 await shot('path');
 
+await page.getByRole('button', { name: /^Upper rails Spans/ }).click();
+await step('Ends').click();
+await settled();
+await shot('spans');
+
 await page.getByRole('button', { name: /^Tufts along/ }).click();
 await step('Spacing').click();
 await step('Variation').click();

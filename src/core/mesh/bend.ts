@@ -1,7 +1,7 @@
 import { framesAlong, type Posture } from '../curve/frames';
 import type { CompiledPath } from '../curve/compile';
 import { quatRotate, type Quat } from '../math/quat';
-import { normalize, type Vec3 } from '../math/vec3';
+import { cross, dot, type Vec3 } from '../math/vec3';
 import type { Sliced } from './slice';
 
 /** A mesh of its own shape, in the frame of its row: drawn with that row's place and turn, its size in it already. */
@@ -32,16 +32,18 @@ export interface Bending {
   up: Vec3;
 }
 
-/** Turned back from the scene into a frame of front, up and right. */
-const inFrame = (v: Vec3, front: Vec3, up: Vec3): Vec3 => {
-  const right: Vec3 = [
-    front[1] * up[2] - front[2] * up[1],
-    front[2] * up[0] - front[0] * up[2],
-    front[0] * up[1] - front[1] * up[0],
-  ];
-  const d = (a: Vec3) => v[0] * a[0] + v[1] * a[1] + v[2] * a[2];
-  return [d(right), d(up), d(front)];
-};
+/** Three rows of three: a rotation, after an item's sizes, seen from a frame of right, up and front. */
+function seenFrom(front: Vec3, up: Vec3, q: Quat, sizes: Vec3): Float64Array {
+  const axes = [cross(front, up), up, front];
+  const out = new Float64Array(9);
+  for (let column = 0; column < 3; column++) {
+    const unit: Vec3 = [0, 0, 0];
+    unit[column] = sizes[column];
+    const v = quatRotate(q, unit);
+    axes.forEach((axis, r) => (out[r * 3 + column] = dot(axis, v)));
+  }
+  return out;
+}
 
 /** Planes that part a length so finely that chords of the given bend stay within the tolerance. */
 export function planesFor(low: number, high: number, curvature: number, tolerance: number): number[] {
@@ -61,47 +63,66 @@ export function planesFor(low: number, high: number, curvature: number, toleranc
  */
 export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
   const n = mesh.positions.length / 3;
-  const ahead = new Float64Array(n);
+  const { positions: p, normals: q } = mesh;
   const own = new Float64Array(n * 3);
-  const normal = new Float64Array(n * 3);
-  // Normals of a scaled mesh turn by the inverse of its sizes.
-  const inverse = b.scale.map((v) => 1 / v) as Vec3;
-  for (let i = 0; i < n; i++) {
-    const o = i * 3;
-    const p = mesh.positions;
-    const v = quatRotate(b.rotation, [p[o] * b.scale[0], p[o + 1] * b.scale[1], p[o + 2] * b.scale[2]]);
-    own.set(inFrame(v, b.front, b.up), o);
-    const q = mesh.normals;
-    const w = quatRotate(b.rotation, [q[o] * inverse[0], q[o + 1] * inverse[1], q[o + 2] * inverse[2]]);
-    normal.set(inFrame(normalize(w), b.front, b.up), o);
-    ahead[i] = b.s + own[o + 2];
+  const ahead = new Float64Array(n);
+  const m = seenFrom(b.front, b.up, b.rotation, b.scale);
+  for (let o = 0; o < n * 3; o += 3) {
+    for (let r = 0; r < 3; r++)
+      own[o + r] = m[r * 3] * p[o] + m[r * 3 + 1] * p[o + 1] + m[r * 3 + 2] * p[o + 2];
+    ahead[o / 3] = b.s + own[o + 2];
   }
-  const order = Uint32Array.from({ length: n }, (_, i) => i).sort((i, j) => ahead[i] - ahead[j]);
-  const frames = framesAlong(
-    b.path,
-    Float64Array.from(order, (i) => ahead[i]),
-    b.posture,
+  const order = new Uint32Array(n);
+  for (let i = 0; i < n; i++) order[i] = i;
+  order.sort((i, j) => ahead[i] - ahead[j]);
+  const along = new Float64Array(n);
+  for (let k = 0; k < n; k++) along[k] = ahead[order[k]];
+  const { position: c, front, up } = framesAlong(b.path, along, b.posture);
+  // Normals of a scaled mesh turn by the inverse of its sizes.
+  const w = seenFrom(b.front, b.up, b.rotation, b.scale.map((v) => 1 / v) as Vec3);
+  const back = seenFrom(
+    [0, 0, 1],
+    [0, 1, 0],
+    [-b.rotation[0], -b.rotation[1], -b.rotation[2], b.rotation[3]],
+    [1, 1, 1],
   );
-  const [x, y, z, w] = b.rotation;
-  const back: Quat = [-x, -y, -z, w];
+  // The frame of a row has its right on the other side of its X.
+  for (let k = 0; k < 3; k++) back[k] = -back[k];
   const positions = new Float64Array(n * 3);
   const normals = new Float32Array(n * 3);
-  order.forEach((i, k) => {
-    const f: Vec3 = [frames.front[k * 3], frames.front[k * 3 + 1], frames.front[k * 3 + 2]];
-    const u: Vec3 = [frames.up[k * 3], frames.up[k * 3 + 1], frames.up[k * 3 + 2]];
-    const r: Vec3 = [f[1] * u[2] - f[2] * u[1], f[2] * u[0] - f[0] * u[2], f[0] * u[1] - f[1] * u[0]];
-    const side = b.side + own[i * 3];
-    const high = b.lift + own[i * 3 + 1];
+  const [px, py, pz] = b.position;
+  for (let k = 0; k < n; k++) {
+    const i = order[k] * 3;
+    const o = k * 3;
+    const fx = front[o];
+    const fy = front[o + 1];
+    const fz = front[o + 2];
+    const ux = up[o];
+    const uy = up[o + 1];
+    const uz = up[o + 2];
+    const rx = fy * uz - fz * uy;
+    const ry = fz * ux - fx * uz;
+    const rz = fx * uy - fy * ux;
+    const side = b.side + own[i];
+    const high = b.lift + own[i + 1];
     // Beyond an open end it goes straight on.
-    const over = b.path.closed ? 0 : ahead[i] < 0 ? ahead[i] : Math.max(0, ahead[i] - b.path.length);
-    const at = [0, 1, 2].map(
-      (a) => frames.position[k * 3 + a] + r[a] * side + u[a] * high + f[a] * over - b.position[a],
-    ) as Vec3;
-    positions.set(quatRotate(back, at), i * 3);
-    const m = [normal[i * 3], normal[i * 3 + 1], normal[i * 3 + 2]];
-    const turned = [0, 1, 2].map((a) => r[a] * m[0] + u[a] * m[1] + f[a] * m[2]) as Vec3;
-    normals.set(normalize(quatRotate(back, turned)), i * 3);
-  });
+    const s = along[k];
+    const over = b.path.closed ? 0 : s < 0 ? s : s > b.path.length ? s - b.path.length : 0;
+    const x = c[o] + rx * side + ux * high + fx * over - px;
+    const y = c[o + 1] + ry * side + uy * high + fy * over - py;
+    const z = c[o + 2] + rz * side + uz * high + fz * over - pz;
+    const nr = w[0] * q[i] + w[1] * q[i + 1] + w[2] * q[i + 2];
+    const nu = w[3] * q[i] + w[4] * q[i + 1] + w[5] * q[i + 2];
+    const nf = w[6] * q[i] + w[7] * q[i + 1] + w[8] * q[i + 2];
+    const nx = rx * nr + ux * nu + fx * nf;
+    const ny = ry * nr + uy * nu + fy * nf;
+    const nz = rz * nr + uz * nu + fz * nf;
+    const l = 1 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
+    for (let r = 0; r < 3; r++) {
+      positions[i + r] = back[r * 3] * x + back[r * 3 + 1] * y + back[r * 3 + 2] * z;
+      normals[i + r] = (back[r * 3] * nx + back[r * 3 + 1] * ny + back[r * 3 + 2] * nz) * l;
+    }
+  }
   const { uvs, colors, indices, groups } = mesh;
   // A mirrored item turns its faces over; two corners change places to keep the outside out.
   const mirrored = b.scale[0] * b.scale[1] * b.scale[2] < 0;

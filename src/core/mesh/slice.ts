@@ -10,6 +10,9 @@ export interface Sliced {
   groups: { start: number; count: number; material: number }[];
 }
 
+/** More vertices than any mesh has: two of them in one key. */
+const STRIDE = 0x4000000;
+
 /** A mesh carried by an affine map, column-major, its normals with it; a mirroring one turns the faces over. */
 export function ownSpace(mesh: Mesh, m: ArrayLike<number>): Sliced {
   const n = mesh.positions.length;
@@ -39,59 +42,79 @@ export function sliceAlongZ(mesh: Sliced, planes: readonly number[]): Sliced {
   let size = 0;
   for (const v of mesh.positions) size = Math.max(size, Math.abs(v));
   const hair = size * 1e-9;
-  const cut = new Map<string, number>();
+  /** For each plane the vertices on it, by the edge that they cut: both faces at an edge get the same one. */
+  const cuts = planes.map(() => new Map<number, number>());
   const z = (v: number) => positions[v * 3 + 2];
-  const crossing = (a: number, b: number, plane: number): number => {
+  const crossing = (a: number, b: number, k: number): number => {
     const [p, q] = a < b ? [a, b] : [b, a];
-    const key = `${p} ${q}`;
-    const have = cut.get(key);
+    const key = p * STRIDE + q;
+    const have = cuts[k].get(key);
     if (have !== undefined) return have;
-    const u = (plane - z(p)) / (z(q) - z(p));
+    const u = (planes[k] - z(p)) / (z(q) - z(p));
     const mix = (list: number[], width: number) => {
-      for (let k = 0; k < width; k++)
-        list.push(list[p * width + k] + (list[q * width + k] - list[p * width + k]) * u);
+      for (let n = 0; n < width; n++)
+        list.push(list[p * width + n] + (list[q * width + n] - list[p * width + n]) * u);
     };
     const made = positions.length / 3;
     mix(positions, 3);
-    positions[made * 3 + 2] = plane;
+    positions[made * 3 + 2] = planes[k];
     mix(normals, 3);
     if (uvs) mix(uvs, 2);
     if (colors) mix(colors, 3);
-    cut.set(key, made);
+    cuts[k].set(key, made);
     return made;
   };
-  let groups = mesh.groups.map((g) => ({
-    material: g.material,
-    faces: [...mesh.indices.subarray(g.start, g.start + g.count)],
-  }));
-  for (const plane of planes) {
-    cut.clear();
-    groups = groups.map(({ material, faces }) => {
-      const out: number[] = [];
-      for (let i = 0; i < faces.length; i += 3) {
-        const v = [faces[i], faces[i + 1], faces[i + 2]];
-        const side = v.map((n) => (z(n) > plane + hair ? 1 : z(n) < plane - hair ? -1 : 0));
-        if (!side.includes(1) || !side.includes(-1)) {
-          out.push(...v);
-          continue;
-        }
-        // The ring of corners with the crossings put in between, parted at the plane.
-        const [low, high]: [number[], number[]] = [[], []];
-        for (let k = 0; k < 3; k++) {
-          const m = (k + 1) % 3;
-          if (side[k] <= 0) low.push(v[k]);
-          if (side[k] >= 0) high.push(v[k]);
-          if (side[k] * side[m] < 0) {
-            const c = crossing(v[k], v[m], plane);
-            low.push(c);
-            high.push(c);
-          }
-        }
-        for (const ring of [low, high])
-          for (let k = 1; k + 1 < ring.length; k++) out.push(ring[0], ring[k], ring[k + 1]);
+  /** The first plane above a height. */
+  const firstAbove = (height: number): number => {
+    let low = 0;
+    let high = planes.length;
+    while (low < high) {
+      const mid = (low + high) >> 1;
+      if (planes[mid] > height + hair) high = mid;
+      else low = mid + 1;
+    }
+    return low;
+  };
+  const groups = mesh.groups.map(({ start, count, material }) => {
+    const out: number[] = [];
+    for (let i = start; i < start + count; i += 3) {
+      const [a, b, c] = [mesh.indices[i], mesh.indices[i + 1], mesh.indices[i + 2]];
+      const top = Math.max(z(a), z(b), z(c));
+      // What lies below a plane is done with; what lies above goes on to the next.
+      let rest = [a, b, c];
+      for (let k = firstAbove(Math.min(z(a), z(b), z(c))); k < planes.length && planes[k] < top - hair; k++)
+        rest = partAt(rest, k, out);
+      out.push(...rest);
+    }
+    return { material, faces: out };
+  });
+  /** Parts faces at a plane: the lower ones go to `done`. @returns the upper ones */
+  function partAt(faces: number[], k: number, done: number[]): number[] {
+    const plane = planes[k];
+    const above: number[] = [];
+    for (let i = 0; i < faces.length; i += 3) {
+      const v = [faces[i], faces[i + 1], faces[i + 2]];
+      const side = v.map((n) => (z(n) > plane + hair ? 1 : z(n) < plane - hair ? -1 : 0));
+      if (!side.includes(1) || !side.includes(-1)) {
+        (side.includes(1) ? above : done).push(...v);
+        continue;
       }
-      return { material, faces: out };
-    });
+      // The ring of corners with the crossings put in between, parted at the plane.
+      const [low, high]: [number[], number[]] = [[], []];
+      for (let n = 0; n < 3; n++) {
+        const m = (n + 1) % 3;
+        if (side[n] <= 0) low.push(v[n]);
+        if (side[n] >= 0) high.push(v[n]);
+        if (side[n] * side[m] < 0) {
+          const c = crossing(v[n], v[m], k);
+          low.push(c);
+          high.push(c);
+        }
+      }
+      for (let n = 1; n + 1 < low.length; n++) done.push(low[0], low[n], low[n + 1]);
+      for (let n = 1; n + 1 < high.length; n++) above.push(high[0], high[n], high[n + 1]);
+    }
+    return above;
   }
   const indices: number[] = [];
   const parts = groups.map(({ material, faces }) => {

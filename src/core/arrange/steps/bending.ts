@@ -22,7 +22,7 @@ const LATEST = 64;
 const isAlike = (a: number[], b: number[], within: number): boolean =>
   a.every((v, i) => Math.abs(v - b[i]) <= within);
 
-const sliced = new WeakMap<Sliced, Map<string, Sliced>>();
+const sliced = new WeakMap<Sliced, Map<number, Sliced>>();
 
 /** @param meshes of the props that the placements count, in their own space; undefined where one is not at hand */
 export function bender(posture: Posture, tolerance: number, meshes: (Sliced | undefined)[]): Bender {
@@ -53,7 +53,7 @@ export function bender(posture: Posture, tolerance: number, meshes: (Sliced | un
         out.bent ??= [];
         out.shape ??= new Int32Array(out.count).fill(-1);
         index = out.bent.length;
-        const cut = slicedFor(mesh, planes, q, scale, front);
+        const cut = slicedFor(mesh, planes.length, ownFront(q, front));
         out.bent.push(
           bendMesh(cut, {
             path,
@@ -132,21 +132,22 @@ function profile(
   return { shape, straight, curvature };
 }
 
-/** The mesh sliced square to the path, kept for the next time. */
-function slicedFor(mesh: Sliced, planes: number[], q: Quat, scale: Vec3, front: Vec3): Sliced {
-  if (planes.length === 0) return mesh;
-  const own = ownFront(q, front);
-  // Slices lie across the prop's own front; a prop that is turned off the path is sliced as it stands.
-  const along = Math.abs(own[2]) > 0.999 ? scale[2] * Math.sign(own[2]) : 0;
-  if (along === 0) return mesh;
-  const at = planes.map((v) => v / along).sort((a, b) => a - b);
-  const key = at.map((v) => v.toFixed(9)).join(' ');
+/** The mesh sliced square to its front into so many pieces, kept for the next time. */
+function slicedFor(mesh: Sliced, planes: number, own: Vec3): Sliced {
+  // Slices lie across the prop's own front; one that is turned off the path is bent as finely as its mesh is.
+  if (planes === 0 || Math.abs(own[2]) < 0.999) return mesh;
   let have = sliced.get(mesh);
   if (!have) sliced.set(mesh, (have = new Map()));
-  let made = have.get(key);
+  let made = have.get(planes);
   if (!made) {
-    if (have.size > 50) have.clear();
-    have.set(key, (made = sliceAlongZ(mesh, at)));
+    let low = Infinity;
+    let high = -Infinity;
+    for (let o = 2; o < mesh.positions.length; o += 3) {
+      low = Math.min(low, mesh.positions[o]);
+      high = Math.max(high, mesh.positions[o]);
+    }
+    const at = Array.from({ length: planes }, (_, i) => low + ((high - low) * (i + 1)) / (planes + 1));
+    have.set(planes, (made = sliceAlongZ(mesh, at)));
   }
   return made;
 }
