@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import { useState, type PointerEvent } from 'react';
 import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
 import { movePegs, setPeg } from '@/store/commands/pegs';
@@ -12,25 +12,16 @@ import { selectSlots, setHover, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
 import { standingNow } from '../../recipe/pegs/pegMoves';
+import { useSize } from '../useSize';
 
 /** Pegs from above, with the paths for bearings; each is dragged in the plan. */
 export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
-  const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [frame, size] = useSize();
   const readOnly = useDocument((s) => s.readOnly !== null);
   const paths = useEngine((s) => s.result.paths);
   const chosen = useSelection((s) => (s.slots?.arrangement === a.id ? s.slots.ids : null));
   const hover = useSelection((s) => (s.hover?.arrangement === a.id ? s.hover.slot : null));
   const [held, setHeld] = useState<[number, number, number, number] | null>(null);
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return undefined;
-    const seen = new ResizeObserver(() =>
-      setSize({ width: element.clientWidth, height: element.clientHeight }),
-    );
-    seen.observe(element);
-    return () => seen.disconnect();
-  }, []);
   // The result moves with the surfaces; what is drawn follows it.
   useEngine((s) => s.result.arrangements.get(a.id));
   const standing = standingNow(a, a.pegs);

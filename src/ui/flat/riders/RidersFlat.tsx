@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import type { PointerEvent } from 'react';
 import type { Riders } from '@/core/arrange/riders/schema';
 import type { Bounds } from '@/core/mesh/mesh';
 import { setRiders } from '@/store/commands/riders';
@@ -8,26 +8,17 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
+import { useSize } from '../useSize';
 
 const EMPTY: Bounds = { min: [-0.5, 0, -0.5], max: [0.5, 1, 0.5] };
 
 /** The seat of riders: their leader from above, its front to the right, and the rider on it to be dragged. */
 export function RidersFlat({ arrangement: a }: { arrangement: Riders }) {
-  const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [frame, size] = useSize();
   const readOnly = useDocument((s) => s.readOnly !== null);
   const scene = useDocument((s) => s.scene);
   const bounds = useEngine((s) => s.result.propBounds);
   const leaders = useEngine((s) => s.result.arrangements.get(a.on)?.placements);
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return undefined;
-    const seen = new ResizeObserver(() =>
-      setSize({ width: element.clientWidth, height: element.clientHeight }),
-    );
-    seen.observe(element);
-    return () => seen.disconnect();
-  }, []);
   const leaderProp = leaders?.props[leaders.prop[0]] ?? '';
   const own = bounds[leaderProp] ?? EMPTY;
   const rider = bounds[a.props[0]?.prop ?? ''] ?? EMPTY;

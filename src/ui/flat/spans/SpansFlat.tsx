@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef, useState, type PointerEvent } from 'react';
+import type { PointerEvent } from 'react';
 import type { Spans } from '@/core/arrange/spans/schema';
 import type { Bounds } from '@/core/mesh/mesh';
 import { setSpanEnd } from '@/store/commands/spans';
@@ -8,6 +8,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
+import { useSize } from '../useSize';
 
 const EMPTY: Bounds = { min: [-0.1, 0, -0.1], max: [0.1, 1, 0.1] };
 /** Clear of the panel's edges, pixels. */
@@ -15,21 +16,11 @@ const MARGIN = 16;
 
 /** One member from the side, between its two posts; both its ends are dragged up and down. */
 export function SpansFlat({ arrangement: a }: { arrangement: Spans }) {
-  const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [frame, size] = useSize();
   const readOnly = useDocument((s) => s.readOnly !== null);
   const bounds = useEngine((s) => s.result.propBounds);
   const posts = useEngine((s) => s.result.arrangements.get(a.on)?.placements);
   const scene = useDocument((s) => s.scene);
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return undefined;
-    const seen = new ResizeObserver(() =>
-      setSize({ width: element.clientWidth, height: element.clientHeight }),
-    );
-    seen.observe(element);
-    return () => seen.disconnect();
-  }, []);
   const postId = posts?.props[posts.prop[0]] ?? '';
   const post = bounds[postId] ?? EMPTY;
   const member = bounds[a.props[0]?.prop ?? ''] ?? EMPTY;
