@@ -171,6 +171,26 @@ test('rows on a sheet that only rolls keep their distance along it, to 10 nanome
   }
 });
 
+test('rows and what varies to the side go the same way over the surface, once', () => {
+  const sphere = surface({ shape: 'sphere', radius: 4, columns: 192, rows: 96 });
+  const ring = Array.from({ length: 12 }, (_, i): Vec3 => {
+    const a = (i * Math.PI) / 6;
+    return [4 * Math.cos(a), 0, 4 * Math.sin(a)];
+  });
+  const rows = { count: 2, distance: 1.2, stagger: 0, side: 'middle' as const, mirrored: false };
+  const over = (side: number) => {
+    const run = stitches({ rows });
+    run.variation = { ...run.variation, side: [side, side] };
+    const { run: props } = worked(sceneOf(sphere, on(ring, 'smooth', true), run));
+    return Array.from({ length: props.count }, (_, i) => {
+      const p = row(props.position, i);
+      return 4 * Math.asin(p[1] / Math.hypot(...p));
+    });
+  };
+  const still = over(0);
+  over(0.3).forEach((v, i) => expect(Math.abs(Math.abs(v - still[i]) - 0.3)).toBeLessThan(4e-3));
+});
+
 test('lines taken from a mesh carry the posture too; a path on no surface says that it has none', () => {
   const scene = sceneOf(
     surface(HILLS),

@@ -172,6 +172,14 @@ function chordFronts(direction: Float64Array, front: Float64Array, up: Float64Ar
   }
 }
 
+/** One pose as the first row of a stand. */
+const standAt = ({ position, front, up }: Pose, outward: number): Stand => ({
+  position: Float64Array.from(position),
+  front: Float64Array.from(front),
+  up: Float64Array.from(up),
+  outward,
+});
+
 /** One slot `i` of a lane at the place `place` (another one where the run closed up). */
 function placeSlot(
   lane: Lane,
@@ -192,19 +200,15 @@ function placeSlot(
     out.scale.set(hand.lock.scale, row * 3);
     return;
   }
-  const r = place * 3;
-  const { position, front, up } = stand;
   if (p.varier) p.varier.vary(slot, lane.prop[i], p.varied);
   const v = p.varier ? p.varied : null;
   // Props end to end keep what their neighbours rest on: their length and place along are the layout's.
   const along = v && !lane.touch ? v[VARIED.along] : 0;
   const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0);
-  const walked = (along !== 0 || side !== 0) && stand.moved?.(place, along, side);
-  if (walked) {
-    position.set(walked.position, r);
-    front.set(walked.front, r);
-    up.set(walked.up, r);
-  }
+  const walked = along !== 0 || side !== 0 ? stand.moved?.(place, along, side) : null;
+  const from: Stand = walked ? standAt(walked, stand.outward) : stand;
+  const r = walked ? 0 : place * 3;
+  const { position, front, up } = from;
   const fx = front[r];
   const fy = front[r + 1];
   const fz = front[r + 2];
@@ -229,12 +233,12 @@ function placeSlot(
   out.scale[o + 1] = size * (v ? v[VARIED.sizeY] : 1);
   out.scale[o + 2] = size * (v ? v[VARIED.sizeZ] : 1);
   const turnDeg = hand?.turnDeg ?? 0;
-  orientSlot(lane, p, stand, r, i, turnDeg, out, row);
+  orientSlot(lane, p, from, r, i, turnDeg, out, row);
   if (!p.ground) return;
   out.before?.position.set(out.position.subarray(o, o + 3), o);
   out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);
   const orient = (frames: Facings, at: number) => orientSlot(lane, p, frames, at, i, turnDeg, out, row);
-  p.ground.settle(out, { row, slot, frames: stand, r, lift, orient });
+  p.ground.settle(out, { row, slot, frames: from, r, lift, orient });
 }
 
 /** Writes the rotation of slot `i` for frames whose row begins at `r`. Its varied values stand in `p.varied`. */

@@ -27,9 +27,11 @@ export function surfaceStand(
   path: CompiledPath,
   solid: Solid,
   s: ArrayLike<number>,
-  { position, tangent }: Samples,
+  { position: places, tangent }: Samples,
   lean: number,
 ): SurfaceStand {
+  // The places on the path are asked for again after the caller has moved its own.
+  const position = places.slice();
   const on = path.on!;
   const n = s.length;
   const face = new Int32Array(n);
