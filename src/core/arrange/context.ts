@@ -5,6 +5,7 @@ import type { Vec3 } from '../math/vec3';
 import type { Solid } from '../mesh/solid';
 import type { Sliced } from '../mesh/slice';
 import type { PropShape } from '../mesh/support';
+import type { SheetGround } from './sheet/chartOf';
 
 /** What is known of a prop when placements are worked out. */
 export type PropFacts =
@@ -37,6 +38,8 @@ export interface ArrangeContext {
   parts?(id: string): PartRange[] | undefined;
   /** A surface as it stands now; undefined where it is missing or broken. */
   surface?(id: string): Solid | undefined;
+  /** A surface as it stands now and as it was at rest. */
+  sheetGround?(id: string): SheetGround | undefined;
   /** Ids of the surfaces that things land on unless they name some. */
   grounds?(): string[];
   /** Seconds. */

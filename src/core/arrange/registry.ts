@@ -3,6 +3,7 @@ import type { RunResult } from '../evaluate/result';
 import type { ArrangeContext } from './context';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
+import { sheetKind } from './sheet/kind';
 import { spansKind } from './spans/kind';
 import { runKind } from './run/kind';
 
@@ -28,6 +29,7 @@ export const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrang
   pegs: pegsKind,
   riders: ridersKind,
   spans: spansKind,
+  sheet: sheetKind,
 };
 
 const needs = new WeakMap<Arrangement, Needs>();

@@ -7,6 +7,9 @@ const STROKE = 16_777_216;
 const ROW = 4_294_967_296;
 const PART = 1_099_511_627_776;
 
+/** Rows of one part. */
+export const MAX_ROWS = 256;
+
 /** Divisions of one side are numbered below this, sides above it. */
 export const MAX_SLOTS_PER_SIDE = 4096;
 /** The most strokes of one path that carry slots of their own. */

@@ -13,6 +13,7 @@ export const GAP_REASONS = [
   'past-end',
   'collision',
   'missed',
+  'skipped',
 ] as const;
 export type GapReason = (typeof GAP_REASONS)[number];
 export const STATE = {
@@ -25,6 +26,7 @@ export const STATE = {
   pastEnd: 6,
   collision: 7,
   missed: 8,
+  skipped: 9,
 } as const;
 
 /** One row a slot, gaps included (they keep the place where the prop would be). */
@@ -116,6 +118,15 @@ export type FindingKind =
   | 'span-snap-missing'
   | 'span-too-short'
   | 'too-many-members'
+  | 'sheet-no-uv'
+  | 'sheet-no-columns'
+  | 'sheet-no-room'
+  | 'sheet-missed'
+  | 'sheet-larger'
+  | 'sheet-straddles'
+  | 'sheet-stretched'
+  | 'uv-overlap'
+  | 'uv-turned'
   | 'clip-missing'
   | 'cloth-short'
   | 'cloth-line-missing'
@@ -155,11 +166,32 @@ export interface PartRange {
   closed: boolean;
 }
 
+/** A sheet laid flat: what its flat view shows. Metres on the layout from its lower left corner. */
+export interface SheetLayout {
+  width: number;
+  height: number;
+  closedAcross: boolean;
+  closedUp: boolean;
+  /** Three numbers a row of the surface, from the lowest up: its height, where it begins, how wide it is. */
+  outline: Float64Array;
+  /** x and y a placement. */
+  at: Float64Array;
+  /** Width and height of the place of each in the grid; 0 for free ones. */
+  cell: Float64Array;
+  /** How much larger a small square becomes, and how many degrees its corners are off, a placement. */
+  distortion: Float32Array;
+  /** xyz in the scene: round the border from the lower left corner, across first; and how far up that corner its sides run. */
+  border: Float64Array;
+  /** xyz: the lower left corner, a place across from it, and one up from it. */
+  corner: Float64Array;
+}
+
 export interface RunResult {
   placements: Placements;
   findings: Finding[];
   facts: RunFacts;
   parts: PartRange[];
+  sheet?: SheetLayout;
 }
 
 export function emptyPlacements(): Placements {

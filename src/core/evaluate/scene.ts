@@ -1,5 +1,6 @@
 import { kindOf, needsOf } from '../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
+import type { SheetGround } from '../arrange/sheet/chartOf';
 import type { CompileResult } from '../curve/compile';
 import { ownSpace, type Sliced } from '../mesh/slice';
 import { propShape, type PropShape } from '../mesh/support';
@@ -126,9 +127,17 @@ export class Evaluator {
       arrangement: (id) => this.arranged.get(id)?.placements,
       parts: (id) => this.arranged.get(id)?.parts,
       surface: (id) => this.solids.get(id)?.solid,
+      sheetGround: (id) => this.sheetGround(id),
       grounds: () => groundsOf(this.scene),
       time,
     };
+  }
+
+  private sheetGround(id: string): SheetGround | undefined {
+    const work = this.solids.get(id);
+    const rest = work?.restSolid();
+    const size = this.scene?.surfaces.find((s) => s.id === id)?.size ?? 1;
+    return rest && work?.solid ? { now: work.solid, rest: rest.solid, size } : undefined;
   }
 
   /** What paths of the last scene may ask for. */

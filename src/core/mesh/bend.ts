@@ -126,8 +126,10 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
   const { uvs, colors, indices, groups } = mesh;
   // A mirrored item turns its faces over; two corners change places to keep the outside out.
   const mirrored = b.scale[0] * b.scale[1] * b.scale[2] < 0;
-  const faces = mirrored
-    ? Uint32Array.from(indices, (v, i) => (i % 3 === 1 ? indices[i + 1] : i % 3 === 2 ? indices[i - 1] : v))
-    : indices;
+  const faces = mirrored ? turnedOver(indices) : indices;
   return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices: faces, groups };
 }
+
+/** Faces with two corners changed, so that their outsides look the other way. */
+export const turnedOver = (indices: Uint32Array): Uint32Array =>
+  Uint32Array.from(indices, (v, i) => (i % 3 === 1 ? indices[i + 1] : i % 3 === 2 ? indices[i - 1] : v));

@@ -29,12 +29,15 @@ export function ownSpace(mesh: Mesh, m: ArrayLike<number>): Sliced {
   return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices, groups };
 }
 
+/** {@link sliceAlong} the front axis. */
+export const sliceAlongZ = (mesh: Sliced, planes: readonly number[]): Sliced => sliceAlong(mesh, 2, planes);
+
 /**
- * Cuts every face that crosses one of the planes z = const into faces on either side: the shape stays, and bends there.
+ * Cuts every face that crosses one of the planes square to an axis (x, y, z: 0, 1, 2) into faces on either side: the shape stays, and bends there.
  * New vertices lie on the cut edges, their normals, texture coordinates and colours between those of the ends.
  * @param planes rising
  */
-export function sliceAlongZ(mesh: Sliced, planes: readonly number[]): Sliced {
+export function sliceAlong(mesh: Sliced, axis: 0 | 1 | 2, planes: readonly number[]): Sliced {
   const positions = [...mesh.positions];
   const normals = [...mesh.normals];
   const uvs = mesh.uvs && [...mesh.uvs];
@@ -44,7 +47,7 @@ export function sliceAlongZ(mesh: Sliced, planes: readonly number[]): Sliced {
   const hair = size * 1e-9;
   /** For each plane the vertices on it, by the edge that they cut: both faces at an edge get the same one. */
   const cuts = planes.map(() => new Map<number, number>());
-  const z = (v: number) => positions[v * 3 + 2];
+  const z = (v: number) => positions[v * 3 + axis];
   const crossing = (a: number, b: number, k: number): number => {
     const [p, q] = a < b ? [a, b] : [b, a];
     const key = p * STRIDE + q;
@@ -57,7 +60,7 @@ export function sliceAlongZ(mesh: Sliced, planes: readonly number[]): Sliced {
     };
     const made = positions.length / 3;
     mix(positions, 3);
-    positions[made * 3 + 2] = planes[k];
+    positions[made * 3 + axis] = planes[k];
     mix(normals, 3);
     if (uvs) mix(uvs, 2);
     if (colors) mix(colors, 3);

@@ -49,6 +49,9 @@ export function takeId(
     | 'peg'
     | 'riders'
     | 'spans'
+    | 'sheet'
+    | 'item'
+    | 'curve'
     | 'deformer',
 ): string {
   return `${kind}${scene.nextId++}`;

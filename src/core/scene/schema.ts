@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ridersSchema } from '../arrange/riders/schema';
+import { sheetSchema } from '../arrange/sheet/schema';
 import { spansSchema } from '../arrange/spans/schema';
 import { runSchema } from '../arrange/run/schema';
 import { pegsSchema } from '../arrange/pegs/schema';
@@ -87,6 +88,7 @@ export const arrangementSchema = z.discriminatedUnion('kind', [
   pegsSchema,
   ridersSchema,
   spansSchema,
+  sheetSchema,
 ]);
 
 export const sceneSchema = z.object({

@@ -11,6 +11,8 @@ export type { SurfaceShape } from './schema';
 /** What surfaces may be made from; undefined where it is not at hand, or broken. */
 export interface MakeContext {
   path(id: string): CompiledPath | undefined;
+  /** All strokes of a path, where it has more than one. */
+  strokes?(id: string): CompiledPath[] | undefined;
   picture?(hash: string): GreyPicture | undefined;
 }
 
@@ -55,7 +57,10 @@ function gridsOf(shape: SurfaceShape, context: MakeContext): Grid[] | MakeProble
     case 'tube': {
       const path = context.path(shape.path);
       if (!path) return 'surface-path-missing';
-      return shape.shape === 'tube' ? tube(shape, path) : turned(shape, path);
+      if (shape.shape === 'turned') return turned(shape, path);
+      const strokes = context.strokes?.(shape.path) ?? [path];
+      if (shape.columns * shape.rows * 2 * strokes.length > MOST_TRIANGLES) return 'surface-too-fine';
+      return tube(shape, strokes);
     }
     case 'loft': {
       const paths = shape.paths.map((id) => context.path(id));

@@ -32,8 +32,17 @@ export function turned(s: Of<'turned'>, profile: CompiledPath): Grid[] {
   ];
 }
 
-/** A round tube along a path, without a twist: v runs along the path, u around. */
-export function tube(s: Of<'tube'>, path: CompiledPath): Grid[] {
+/** A round tube along each stroke of a path, without a twist: v runs along the stroke, u around. */
+export const tube = (s: Of<'tube'>, strokes: CompiledPath[]): Grid[] =>
+  strokes.flatMap((path) => tubeAlong({ ...s, rows: rowsFor(s.rows, path, strokes) }, path));
+
+/** Rows by each stroke's share of the longest one's length. */
+function rowsFor(rows: number, path: CompiledPath, strokes: CompiledPath[]): number {
+  const longest = strokes.reduce((most, p) => Math.max(most, p.length), 0);
+  return strokes.length === 1 ? rows : Math.max(2, Math.ceil((rows * path.length) / longest));
+}
+
+function tubeAlong(s: Of<'tube'>, path: CompiledPath): Grid[] {
   const lengths = evenly(path, s.rows);
   const { position, front, up } = framesAlong(path, lengths, 'bank');
   return [

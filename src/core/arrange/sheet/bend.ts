@@ -1,0 +1,383 @@
+import type { Placements } from '../../evaluate/result';
+import { acos } from '../../math/portable';
+import { quatMultiply, quatRotate, quatFromUpFront, type Quat } from '../../math/quat';
+import type { Vec3 } from '../../math/vec3';
+import type { BentMesh } from '../../mesh/bend';
+import { planesFor, turnedOver } from '../../mesh/bend';
+import type { Bounds } from '../../mesh/mesh';
+import { sliceAlong, type Sliced } from '../../mesh/slice';
+import { newAt, type SheetMap } from './map';
+import type { Sheet } from './schema';
+
+/** Items bent to the surface under a sheet: every vertex is laid where the sheet lays it, its height along the normal. */
+export interface SheetBender {
+  /**
+   * Bends the item in a row whose foot is at the shares a, b.
+   * @param at what the map tells there @param front up the sheet, square to the normal @param lift metres
+   */
+  bend(a: number, b: number, at: Float64Array, front: Vec3, lift: number, out: Placements, row: number): void;
+}
+
+/** Places across and up an item where the surface is looked at. */
+const PLACES = 5;
+/** Shapes that differ by less than this share of the tolerance are one. */
+const ALIKE = 0.2;
+/** So many shapes are compared with. */
+const LATEST = 64;
+
+const slicedBy = new WeakMap<Sliced, Map<string, Sliced>>();
+
+/** How an item lies on its sheet: its own axes seen from right, up the sheet and away from it, with its sizes. */
+type Turned = [right: Vec3, up: Vec3, high: Vec3];
+
+/** @param meshes of the props that the placements count, in their own space; undefined where one is not at hand */
+export function sheetBender(
+  map: SheetMap,
+  facing: Sheet['facing'],
+  meshes: (Sliced | undefined)[],
+  bounds: (Bounds | undefined)[],
+): SheetBender {
+  const { tolerance, relief } = facing;
+  const known = new Map<string, { profile: Float64Array; index: number }[]>();
+  const share = new Float64Array(2);
+  const here = newAt();
+  return {
+    bend(a, b, at, front, lift, out, row) {
+      const prop = out.prop[row];
+      const mesh = prop < 0 ? undefined : meshes[prop];
+      const box = prop < 0 ? undefined : bounds[prop];
+      if (!mesh || !box) return;
+      const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+      const scale = [...out.scale.subarray(row * 3, row * 3 + 3)] as Vec3;
+      const position = [...out.position.subarray(row * 3, row * 3 + 3)] as Vec3;
+      const turned = turnedBy(q, [at[3], at[4], at[5]], front, scale);
+      // Seen from outside, right of up: where the layout's right is the other way an item is still not mirrored.
+      const side = rightOf(at, front) < 0 ? -1 : 1;
+      const span = spanOf(turned, box);
+      const seen: Seen = { map, a, b, at, side, q: [-q[0], -q[1], -q[2], q[3]], position, share, here };
+      const profile = profileOf(seen, span);
+      if (!profile) return;
+      if (profile.flat && relief === 1) return;
+      const cuts = cutsFor(turned, box, span, profile, tolerance);
+      const key = [prop, cuts.key, lift, ...scale, ...turned.flat().map((x) => Math.round(x * 1e9))].join(
+        ' ',
+      );
+      let alike = known.get(key);
+      if (!alike) known.set(key, (alike = []));
+      const near = (k: { profile: Float64Array }) =>
+        k.profile.every((x, i) => Math.abs(x - profile.numbers[i]) <= tolerance * ALIKE);
+      let index = alike.find(near)?.index;
+      if (index === undefined) {
+        out.bent ??= [];
+        out.shape ??= new Int32Array(out.count).fill(-1);
+        index = out.bent.length;
+        out.bent.push(bendTo(seen, slicedFor(mesh, cuts), turned, lift, relief));
+        alike.unshift({ profile: profile.numbers, index });
+        if (alike.length > LATEST) alike.pop();
+      }
+      out.shape![row] = index;
+    },
+  };
+}
+
+/** A place of a sheet, and the row's own frame that shapes are seen from. */
+interface Seen {
+  map: SheetMap;
+  a: number;
+  b: number;
+  at: Float64Array;
+  side: 1 | -1;
+  /** The inverse of the row's rotation. */
+  q: Quat;
+  position: Vec3;
+  share: Float64Array;
+  here: Float64Array;
+}
+
+/** Which way the layout's right runs: along the right of `front` seen from outside (> 0) or against it. */
+const rightOf = (at: Float64Array, f: Vec3): number =>
+  at[6] * (f[1] * at[5] - f[2] * at[4]) +
+  at[7] * (f[2] * at[3] - f[0] * at[5]) +
+  at[8] * (f[0] * at[4] - f[1] * at[3]);
+
+/** The item's axes in its frame on the sheet. */
+function turnedBy(q: Quat, normal: Vec3, front: Vec3, scale: Vec3): Turned {
+  const frame = quatFromUpFront(normal, front);
+  const local = quatMultiply([-frame[0], -frame[1], -frame[2], frame[3]], q);
+  const axes = ([0, 1, 2] as const).map((k) => {
+    const axis: Vec3 = [0, 0, 0];
+    axis[k] = scale[k];
+    return quatRotate(local, axis);
+  });
+  // The frame's X is left.
+  return [
+    [-axes[0][0], -axes[1][0], -axes[2][0]],
+    [axes[0][2], axes[1][2], axes[2][2]],
+    [axes[0][1], axes[1][1], axes[2][1]],
+  ];
+}
+
+/** Least and greatest of an item's box, right and up the sheet. */
+function spanOf([right, up]: Turned, { min, max }: Bounds): [number, number, number, number] {
+  const out: [number, number, number, number] = [Infinity, -Infinity, Infinity, -Infinity];
+  for (let corner = 0; corner < 8; corner++) {
+    const p = [0, 1, 2].map((k) => ((corner >> k) & 1 ? max[k] : min[k]));
+    const x = right[0] * p[0] + right[1] * p[1] + right[2] * p[2];
+    const y = up[0] * p[0] + up[1] * p[1] + up[2] * p[2];
+    out[0] = Math.min(out[0], x);
+    out[1] = Math.max(out[1], x);
+    out[2] = Math.min(out[2], y);
+    out[3] = Math.max(out[3], y);
+  }
+  return out;
+}
+
+interface Profile {
+  /** Places and normals seen from the row: near numbers bend alike. */
+  numbers: Float64Array;
+  flat: boolean;
+  /** Radians a metre, across and up. */
+  across: number;
+  up: number;
+}
+
+/** What the surface does under an item, at a few places; null where it is not all there. */
+function profileOf(seen: Seen, [x0, x1, y0, y1]: [number, number, number, number]): Profile | null {
+  const { map, a, b, side, q, position, share, here } = seen;
+  const numbers = new Float64Array(PLACES * PLACES * 6);
+  let n = 0;
+  for (let j = 0; j < PLACES; j++)
+    for (let i = 0; i < PLACES; i++) {
+      const dx = x0 + ((x1 - x0) * i) / (PLACES - 1);
+      const dy = y0 + ((y1 - y0) * j) / (PLACES - 1);
+      map.moved(a, b, dx * side, dy, share);
+      if (!map.at(share[0], share[1], here)) return null;
+      const p = quatRotate(q, [here[0] - position[0], here[1] - position[1], here[2] - position[2]]);
+      const m = quatRotate(q, [here[3], here[4], here[5]]);
+      numbers.set(p, n);
+      numbers.set(m, n + 3);
+      n += 6;
+    }
+  let flat = true;
+  const turn = (i: number, k: number, step: number): number => {
+    const c =
+      numbers[i + 3] * numbers[k + 3] + numbers[i + 4] * numbers[k + 4] + numbers[i + 5] * numbers[k + 5];
+    if (1 - c > 1e-14) flat = false;
+    return step > 1e-9 ? acos(Math.max(-1, Math.min(1, c))) / step : 0;
+  };
+  let across = 0;
+  let up = 0;
+  const stepX = (x1 - x0) / (PLACES - 1);
+  const stepY = (y1 - y0) / (PLACES - 1);
+  for (let j = 0; j < PLACES; j++)
+    for (let i = 0; i < PLACES; i++) {
+      const o = (j * PLACES + i) * 6;
+      if (i > 0) across = Math.max(across, turn(o, o - 6, stepX));
+      if (j > 0) up = Math.max(up, turn(o, o - PLACES * 6, stepY));
+    }
+  // Flat all over, but perhaps stretched: then sides are not as long as they were.
+  const corner = (k: number) => [numbers[k], numbers[k + 1], numbers[k + 2]];
+  const long = (k: number) => {
+    const [p, r] = [corner(0), corner(k)];
+    return Math.sqrt((p[0] - r[0]) ** 2 + (p[1] - r[1]) ** 2 + (p[2] - r[2]) ** 2);
+  };
+  const last = PLACES - 1;
+  const off = (is: number, was: number) => Math.abs(is - was) > 1e-9 * (1 + was);
+  const diagonal = Math.sqrt((x1 - x0) * (x1 - x0) + (y1 - y0) * (y1 - y0));
+  if (off(long(last * 6), x1 - x0) || off(long(last * PLACES * 6), y1 - y0)) flat = false;
+  if (off(long((last * PLACES + last) * 6), diagonal)) flat = false;
+  return { numbers, flat, across, up };
+}
+
+interface Cuts {
+  x: number[];
+  z: number[];
+  key: string;
+}
+
+/** Planes across an item's own X and Z, so that it bends within the tolerance. */
+function cutsFor(
+  [right, up]: Turned,
+  { min, max }: Bounds,
+  [x0, x1, y0, y1]: [number, number, number, number],
+  profile: Profile,
+  tolerance: number,
+): Cuts {
+  const scaled = (k: number) => Math.sqrt(right[k] * right[k] + up[k] * up[k]) || 1;
+  const axis = (k: 0 | 2): number[] => {
+    const size = scaled(k);
+    // Where it runs askew it crosses both bends.
+    const straight = Math.max(Math.abs(right[k]), Math.abs(up[k])) > size * 0.999;
+    const bends = !straight
+      ? Math.max(profile.across, profile.up)
+      : Math.abs(right[k]) > Math.abs(up[k])
+        ? profile.across
+        : profile.up;
+    const pieces = planesFor(min[k] * size, max[k] * size, bends, tolerance).length + 1;
+    return Array.from({ length: pieces - 1 }, (_, i) => min[k] + ((max[k] - min[k]) * (i + 1)) / pieces);
+  };
+  if (!(x1 > x0 || y1 > y0)) return { x: [], z: [], key: '0 0' };
+  const [x, z] = [axis(0), axis(2)];
+  return { x, z, key: `${x.length} ${z.length}` };
+}
+
+function slicedFor(mesh: Sliced, cuts: Cuts): Sliced {
+  if (cuts.x.length + cuts.z.length === 0) return mesh;
+  let have = slicedBy.get(mesh);
+  if (!have) slicedBy.set(mesh, (have = new Map()));
+  let made = have.get(cuts.key);
+  if (!made) have.set(cuts.key, (made = sliceAlong(sliceAlong(mesh, 0, cuts.x), 2, cuts.z)));
+  return made;
+}
+
+/** Where a mesh's vertices stand as seen from above: those over one another are one spot. */
+interface Spots {
+  /** The spot of each vertex. */
+  of: Uint32Array;
+  /** x and z a spot. */
+  at: Float64Array;
+}
+
+const spotted = new WeakMap<Sliced, Spots>();
+
+function spotsOf(mesh: Sliced): Spots {
+  let have = spotted.get(mesh);
+  if (have) return have;
+  const { positions: p } = mesh;
+  const n = p.length / 3;
+  const of = new Uint32Array(n);
+  const at: number[] = [];
+  const known = new Map<number, Map<number, number>>();
+  for (let i = 0; i < n; i++) {
+    const [x, z] = [p[i * 3], p[i * 3 + 2]];
+    let row = known.get(z);
+    if (!row) known.set(z, (row = new Map()));
+    let spot = row.get(x);
+    if (spot === undefined) {
+      row.set(x, (spot = at.length / 2));
+      at.push(x, z);
+    }
+    of[i] = spot;
+  }
+  spotted.set(mesh, (have = { of, at: Float64Array.from(at) }));
+  return have;
+}
+
+/** Numbers a spot: its place, its normal, and three directions that a normal is put together from. */
+const SPOT = 15;
+let buffer = new Float64Array(SPOT * 1024);
+
+/** Looks the surface up at every spot of an item; tipped ones have no two vertices over one another. */
+function laySpots(seen: Seen, mesh: Sliced, [right, up]: Turned): Spots['of'] | null {
+  const { map, a, b, at, side, share, here } = seen;
+  const level = Math.abs(right[1]) < 1e-12 && Math.abs(up[1]) < 1e-12;
+  const spots = level ? spotsOf(mesh) : null;
+  const { positions: p } = mesh;
+  const n = spots ? spots.at.length / 2 : p.length / 3;
+  if (buffer.length < n * SPOT) buffer = new Float64Array(n * SPOT * 2);
+  for (let i = 0; i < n; i++) {
+    const x = spots ? spots.at[i * 2] : p[i * 3];
+    const y = spots ? 0 : p[i * 3 + 1];
+    const z = spots ? spots.at[i * 2 + 1] : p[i * 3 + 2];
+    const dx = (right[0] * x + right[1] * y + right[2] * z) * side;
+    const dy = up[0] * x + up[1] * y + up[2] * z;
+    map.moved(a, b, dx, dy, share);
+    // Where there is a hole the surface goes straight on from the foot.
+    if (!map.at(share[0], share[1], here)) {
+      here.set(at);
+      for (let r = 0; r < 3; r++) here[r] += at[6 + r] * (share[0] - a) + at[9 + r] * (share[1] - b);
+    }
+    writeSpot(here, i * SPOT);
+  }
+  return spots ? spots.of : null;
+}
+
+/** A place, its normal, and the rows of the inverse of its directions: normals turn by those. */
+function writeSpot(at: Float64Array, o: number): void {
+  const ax = 1 / (Math.sqrt(at[6] * at[6] + at[7] * at[7] + at[8] * at[8]) || 1);
+  const bx = 1 / (Math.sqrt(at[9] * at[9] + at[10] * at[10] + at[11] * at[11]) || 1);
+  const x0 = at[6] * ax;
+  const x1 = at[7] * ax;
+  const x2 = at[8] * ax;
+  const y0 = at[9] * bx;
+  const y1 = at[10] * bx;
+  const y2 = at[11] * bx;
+  const n0 = at[3];
+  const n1 = at[4];
+  const n2 = at[5];
+  const w0 = x1 * y2 - x2 * y1;
+  const w1 = x2 * y0 - x0 * y2;
+  const w2 = x0 * y1 - x1 * y0;
+  const k = n0 * w0 + n1 * w1 + n2 * w2 < 0 ? -1 : 1;
+  const b = buffer;
+  b[o] = at[0];
+  b[o + 1] = at[1];
+  b[o + 2] = at[2];
+  b[o + 3] = n0;
+  b[o + 4] = n1;
+  b[o + 5] = n2;
+  // Up × away, away × across and across × up.
+  b[o + 6] = (y1 * n2 - y2 * n1) * k;
+  b[o + 7] = (y2 * n0 - y0 * n2) * k;
+  b[o + 8] = (y0 * n1 - y1 * n0) * k;
+  b[o + 9] = (n1 * x2 - n2 * x1) * k;
+  b[o + 10] = (n2 * x0 - n0 * x2) * k;
+  b[o + 11] = (n0 * x1 - n1 * x0) * k;
+  b[o + 12] = w0 * k;
+  b[o + 13] = w1 * k;
+  b[o + 14] = w2 * k;
+}
+
+/** Lays every vertex of an item where the sheet lays it, seen from its row. */
+function bendTo(seen: Seen, mesh: Sliced, turned: Turned, lift: number, relief: number): BentMesh {
+  const spotOf = laySpots(seen, mesh, turned);
+  const { side, q } = seen;
+  const [px, py, pz] = seen.position;
+  const { positions: p, normals: w } = mesh;
+  const n = p.length / 3;
+  const positions = new Float64Array(n * 3);
+  const normals = new Float32Array(n * 3);
+  const [right, up, high] = turned;
+  // Normals of a scaled mesh turn by the inverse of its sizes: rows divided by their squared lengths.
+  const inverse = ([0, 1, 2] as const).map((k) => {
+    const square = right[k] * right[k] + up[k] * up[k] + high[k] * high[k];
+    return square > 0 ? 1 / square : 0;
+  });
+  const [r0, r1, r2] = right.map((v, k) => v * inverse[k] * side);
+  const [u0, u1, u2] = up.map((v, k) => v * inverse[k]);
+  const [g0, g1, g2] = high.map((v, k) => (v * inverse[k]) / (relief || 1));
+  const [h0, h1, h2] = high.map((v) => v * relief);
+  // The row's frame as three rows.
+  const [m0, m3, m6] = quatRotate(q, [1, 0, 0]);
+  const [m1, m4, m7] = quatRotate(q, [0, 1, 0]);
+  const [m2, m5, m8] = quatRotate(q, [0, 0, 1]);
+  const b = buffer;
+  for (let i = 0, o = 0; i < n; i++, o += 3) {
+    const s = (spotOf ? spotOf[i] : i) * SPOT;
+    const h = h0 * p[o] + h1 * p[o + 1] + h2 * p[o + 2] + lift;
+    const x = b[s] + b[s + 3] * h - px;
+    const y = b[s + 1] + b[s + 4] * h - py;
+    const z = b[s + 2] + b[s + 5] * h - pz;
+    positions[o] = m0 * x + m1 * y + m2 * z;
+    positions[o + 1] = m3 * x + m4 * y + m5 * z;
+    positions[o + 2] = m6 * x + m7 * y + m8 * z;
+    const nr = r0 * w[o] + r1 * w[o + 1] + r2 * w[o + 2];
+    const nu = u0 * w[o] + u1 * w[o + 1] + u2 * w[o + 2];
+    const nh = g0 * w[o] + g1 * w[o + 1] + g2 * w[o + 2];
+    const vx = b[s + 6] * nr + b[s + 9] * nu + b[s + 12] * nh;
+    const vy = b[s + 7] * nr + b[s + 10] * nu + b[s + 13] * nh;
+    const vz = b[s + 8] * nr + b[s + 11] * nu + b[s + 14] * nh;
+    const l = 1 / (Math.sqrt(vx * vx + vy * vy + vz * vz) || 1);
+    normals[o] = (m0 * vx + m1 * vy + m2 * vz) * l;
+    normals[o + 1] = (m3 * vx + m4 * vy + m5 * vz) * l;
+    normals[o + 2] = (m6 * vx + m7 * vy + m8 * vz) * l;
+  }
+  const { uvs, colors, indices, groups } = mesh;
+  // Mirrored by its sizes, or by heights turned over: two corners of each face change places.
+  const det =
+    right[0] * (up[1] * high[2] - up[2] * high[1]) -
+    right[1] * (up[0] * high[2] - up[2] * high[0]) +
+    right[2] * (up[0] * high[1] - up[1] * high[0]);
+  const faces = det * relief < 0 ? turnedOver(indices) : indices;
+  return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices: faces, groups };
+}

@@ -1,0 +1,103 @@
+import { MAX_ROWS, slotId } from '../slotId';
+import type { SheetGrid, Skip } from './schema';
+import type { SheetMap } from './map';
+
+/** One place of the grid: its slot, which row and column it is, and where it lies. */
+export interface Cell {
+  slot: number;
+  row: number;
+  column: number;
+  /** Shares across and up. */
+  a: number;
+  b: number;
+  /** Layout metres from the lower left corner. */
+  x: number;
+  y: number;
+  /** Layout metres that it has for itself. */
+  width: number;
+  height: number;
+  skipped: boolean;
+}
+
+/** What of a grid could not be laid out. */
+export type CellsProblem = 'sheet-no-columns' | 'sheet-no-room' | 'too-many-slots';
+
+/** More than this are refused rather than freezing anything. */
+const MOST = 500_000;
+
+/** Whether the n-th (from 1) is one of those skipped. */
+function isSkipped(skip: Skip, n: number): boolean {
+  if (!skip) return false;
+  const hit = n >= skip.from && (n - skip.from) % skip.every === 0;
+  return hit !== skip.keep;
+}
+
+/**
+ * The places of a grid, in the order in which the props go round. Rows lie one above the other, each even by its own
+ * length; round a closed surface the last is as far from the first as from its other neighbour.
+ * @param own layout metres that a prop takes, across and up: what columns and rows come from where they are not set
+ */
+export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): Cell[] | CellsProblem {
+  if (!grid.on) return [];
+  const { left, right, bottom, top, stagger } = grid;
+  if ((grid.columns !== null && grid.columns < 1) || (grid.rows !== null && grid.rows < 1))
+    return 'sheet-no-columns';
+  const tall = map.height - bottom - top;
+  const wide = map.width - left - right;
+  if (!(tall > 0 && wide > 0)) return 'sheet-no-room';
+  const columns = grid.columns ?? Math.max(1, Math.round(wide / own[0]));
+  const pitch = wide / columns;
+  // Six neighbours equally far away: rows as far apart as a triangle of equal sides is high.
+  const rise = stagger === 'hex' ? (pitch * Math.sqrt(3)) / 2 : own[1];
+  const rows = grid.rows ?? Math.max(1, Math.round(tall / rise));
+  if (columns * rows > MOST) return 'too-many-slots';
+  const height = tall / rows;
+  const shift = stagger === 'hex' ? 0.5 : grid.shift;
+  const out: Cell[] = [];
+  for (let j = 0; j < rows; j++) {
+    const y = bottom + (j + 0.5) * height;
+    const moved = (stagger === 'brick' || stagger === 'hex') && j % 2 === 1 ? shift : 0;
+    lay(j, y, moved);
+  }
+  if (stagger === 'drop') out.sort((p, q) => p.row - q.row || p.column - q.column);
+  const ordered = grid.order === 'up' ? out.sort((p, q) => p.column - q.column || p.row - q.row) : out;
+  if (grid.skipCells)
+    ordered.forEach((cell, i) => (cell.skipped = cell.skipped || isSkipped(grid.skipCells, i + 1)));
+  return ordered;
+
+  /** Lays one row; with half drop its second columns lie higher, in a row of their own. */
+  function lay(j: number, y: number, moved: number): void {
+    for (const odd of stagger === 'drop' ? [0, 1] : [-1]) {
+      const level = y + (odd === 1 ? shift * height : 0);
+      // What is moved past the top has no room; closed it comes round.
+      if (odd === 1 && !map.closedUp && level > map.height - top + 1e-9) continue;
+      const b = map.up(level);
+      const row = map.row(b);
+      // Around, a row goes on into itself: margins would open it.
+      const whole = map.closedAcross && left === 0 && right === 0;
+      const used = Math.min(map.width, row.width) - left - right;
+      if (!(used > 0)) continue;
+      const n = grid.follow ? Math.max(1, Math.round(used / pitch)) : columns;
+      const from = left + Math.max(0, -row.start);
+      for (let i = 0; i < n; i++) {
+        if (odd >= 0 && i % 2 !== odd) continue;
+        const t = (i + 0.5 + moved) / n;
+        // Half a cell past the end of an open row there is no room.
+        if (t > 1 - 1e-9 && !whole) continue;
+        const x = from + t * used;
+        out.push({
+          slot: slotId(i + 1, j % MAX_ROWS, Math.floor(j / MAX_ROWS)),
+          row: j,
+          column: i,
+          a: row.share(x),
+          b,
+          x: row.start + x,
+          y: level,
+          width: used / n,
+          height,
+          skipped: isSkipped(grid.skipRows, j + 1) || isSkipped(grid.skipColumns, i + 1),
+        });
+      }
+    }
+  }
+}

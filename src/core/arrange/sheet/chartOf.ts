@@ -1,0 +1,51 @@
+import type { FindingKind } from '../../evaluate/result';
+import type { Quat } from '../../math/quat';
+import type { Vec3 } from '../../math/vec3';
+import type { Chart } from '../../mesh/chart/chart';
+import { frameChart } from '../../mesh/chart/frameChart';
+import { uvChart } from '../../mesh/chart/uvChart';
+import { findAgain, poseOn, type Place } from '../../mesh/pin';
+import type { Solid } from '../../mesh/solid';
+import type { Sheet } from './schema';
+
+/** A surface as a sheet needs it. */
+export interface SheetGround {
+  now: Solid;
+  /** The surface before it is deformed, in its own frame. */
+  rest: Solid;
+  /** Metres in the scene for a metre of its own frame. */
+  size: number;
+}
+
+/** A chart that can also tell the place of the material. */
+export type SurfaceChart = Chart & { place(u: number, v: number, out: Place): boolean };
+
+/** The side of a flat frame where a sheet has none. */
+const FRAME = 1;
+
+/** The chart that a sheet lies over, or why there is none. */
+export function chartOf(sheet: Sheet, { now, rest, size }: SheetGround): SurfaceChart | FindingKind {
+  const { over } = sheet;
+  if (over.kind === 'uv') return uvChart(rest, now, size, over) ?? 'sheet-no-uv';
+  const pose = frameNow(sheet, now);
+  if (!pose) return 'pin-lost';
+  const { along, reach } = over;
+  return frameChart(now, {
+    ...pose,
+    width: sheet.width ?? FRAME,
+    height: sheet.height ?? FRAME,
+    along,
+    reach,
+  });
+}
+
+/** Where a sheet's flat frame stands now; null where its pin is lost, or it has none. */
+export function frameNow(sheet: Sheet, now: Solid): { position: Vec3; rotation: Quat } | null {
+  const { over } = sheet;
+  if (over.kind !== 'frame') return null;
+  const { pin, position, rotation } = over;
+  if (!pin) return { position, rotation };
+  const faces = now.indices.length / 3;
+  const place = pin.faces === faces && pin.face < faces ? pin : findAgain(now, pin.uv, position);
+  return place && poseOn(now, place, pin);
+}

@@ -1,0 +1,70 @@
+import { sameRows } from '../sameRows';
+import type { Laid } from './uvIndex';
+
+/** Faces that hang together on the texture. */
+export interface Island {
+  faces: number;
+  /** Mirrored: its outside is turned over on the texture. */
+  flipped: boolean;
+  /** Number of the earlier island that it lies on; -1 where it lies free. */
+  on: number;
+}
+
+/**
+ * The islands of a texture: faces that share a vertex's place and its texture coordinates.
+ * @param area twice the area of each face on the texture, with its sign
+ */
+export function islandsOf(
+  { uvs, indices, positions }: Laid & { positions: ArrayLike<number> },
+  area: Float64Array,
+): { islands: Island[]; islandOf: Uint32Array; turnedOver: number } {
+  const vertices = uvs.length / 2;
+  const rows = new Int32Array(vertices * 5);
+  let size = 0;
+  for (let i = 0; i < positions.length; i++) size = Math.max(size, Math.abs(positions[i]) || 0);
+  const fine = size > 0 ? 1e7 / size : 1;
+  let most = 0;
+  for (const w of uvs) most = Math.max(most, Math.abs(w) || 0);
+  const fineUv = 1e6 / Math.max(1, most);
+  for (let i = 0; i < vertices; i++) {
+    for (let a = 0; a < 3; a++) rows[i * 5 + a] = Math.round(positions[i * 3 + a] * fine);
+    for (let a = 0; a < 2; a++) rows[i * 5 + 3 + a] = Math.round(uvs[i * 2 + a] * fineUv);
+  }
+  const same = sameRows(rows, 5);
+  // Joined vertices point to an earlier one of theirs.
+  const to = Uint32Array.from({ length: vertices }, (_, i) => i);
+  const root = (i: number): number => {
+    while (to[i] !== i) i = to[i] = to[to[i]];
+    return i;
+  };
+  for (let i = 0; i < indices.length; i += 3) {
+    const a = root(same[indices[i]]);
+    for (let k = 1; k < 3; k++) {
+      const b = root(same[indices[i + k]]);
+      const first = root(a);
+      if (b < first) to[first] = b;
+      else to[b] = first;
+    }
+  }
+  const numbers = new Map<number, number>();
+  const islands: Island[] = [];
+  const signs: number[] = [];
+  const faces = indices.length / 3;
+  const islandOf = new Uint32Array(faces);
+  for (let f = 0; f < faces; f++) {
+    const r = root(same[indices[f * 3]]);
+    let n = numbers.get(r);
+    if (n === undefined) {
+      numbers.set(r, (n = islands.length));
+      islands.push({ faces: 0, flipped: false, on: -1 });
+      signs.push(0);
+    }
+    islandOf[f] = n;
+    islands[n].faces++;
+    signs[n] += area[f];
+  }
+  islands.forEach((island, n) => (island.flipped = signs[n] < 0));
+  let turnedOver = 0;
+  for (let f = 0; f < faces; f++) if (area[f] * signs[islandOf[f]] < 0) turnedOver++;
+  return { islands, islandOf, turnedOver };
+}
