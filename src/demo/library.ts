@@ -2,6 +2,7 @@ import type { Mesh } from '@/core/mesh/mesh';
 import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
 import * as line from './props/line';
+import * as tiles from './props/tiles';
 import * as quay from './surfaces/quay';
 import { tower } from './surfaces/tower';
 import { COLORS } from './shape';
@@ -62,6 +63,9 @@ export const BUILT: BuiltMesh[] = [
   prop('grass-tuft', 'Grass tuft', harbour.grassTuft),
   prop('dinghy', 'Dinghy', harbour.dinghy, 'origin'),
   prop('stitch', 'Stitch', line.stitch),
+  prop('scallop-tile', 'Scallop tile', tiles.scallopTile, 'origin'),
+  prop('shingle', 'Roof shingle', tiles.shingle, 'origin'),
+  prop('emblem', 'Compass emblem', tiles.emblem, 'origin'),
   { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
   { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: quay.water },
   { name: 'tower', title: 'Beacon tower', use: 'surface', foot: 'origin', make: () => tower() },

@@ -17,8 +17,9 @@ import { through } from '../mesh/surface';
 import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
 import { isoLines } from '../mesh/lines/iso';
 import type { MeshLine } from '../mesh/lines/topology';
-import { hasPoints, type MeshTake, type Path, type PointsPath } from '../scene/schema';
+import { hasPoints, type MeshTake, type Path, type PointsPath, type Scene } from '../scene/schema';
 import { carryStrokes, type LaidStrokes } from './pinnedPath';
+import { sheetStrokes, type SheetLines } from './sheetLines';
 
 /** What a path may stand on. Undefined: the scene has no such id, or its mesh is not at hand. */
 export interface PathContext {
@@ -27,11 +28,17 @@ export interface PathContext {
   surface(id: string): { mesh: Mesh; matrix: ArrayLike<number> } | undefined;
   /** For paths on a surface: it as it stands now, and how the path lies on it at rest. */
   ground?(id: string): { now: Solid; laid(path: PointsPath): LaidStrokes } | undefined;
+  /** For paths of a sheet's lines: the sheet and the surface that it lies on. */
+  sheet?(id: string): SheetLines | undefined;
 }
 
-/** Ids of the paths and surfaces that a path is made from. */
-export function pathNeeds(path: Path): { paths: string[]; surfaces: string[] } {
+/** Ids of the paths and surfaces that a path is made from. @param scene for paths of a sheet's lines */
+export function pathNeeds(path: Path, scene?: Scene): { paths: string[]; surfaces: string[] } {
   const { source } = path;
+  if (source.kind === 'sheet') {
+    const sheet = scene?.arrangements.find((a) => a.id === source.sheet);
+    return { paths: [], surfaces: sheet?.kind === 'sheet' ? [sheet.surface] : [] };
+  }
   if (source.kind === 'points') return { paths: [], surfaces: source.on ? [source.on] : [] };
   if (source.kind === 'offset') return { paths: [source.path], surfaces: [] };
   if (source.kind === 'mesh') return { paths: [], surfaces: [source.surface] };
@@ -66,6 +73,7 @@ export function strokesOf(path: Path, context: PathContext): Stroke[] | PathProb
       source.lift === 0 ? m.points : placed(m.points, [0, source.lift, 0], 0, 0);
     return counted(made.map((m) => ({ ...m, points: up(m) })));
   }
+  if (source.kind === 'sheet') return 'nothing-there';
   const surface = context.surface(source.surface);
   if (!surface) return 'surface-missing';
   const lines = takeLines(surface.mesh, source.take);
@@ -128,6 +136,12 @@ export function compileSource(path: Path, context: PathContext): CompileResult {
     if (!ground) return { ok: false, problem: 'surface-missing' };
     const strokes = ground.laid(path);
     return Array.isArray(strokes) ? carryStrokes(strokes, ground.now, path.source.on) : strokes;
+  }
+  if (path.source.kind === 'sheet') {
+    const lines = context.sheet?.(path.source.sheet);
+    if (!lines) return { ok: false, problem: 'base-missing' };
+    const laid = sheetStrokes(lines, path.source.curve);
+    return Array.isArray(laid) ? carryStrokes(laid, lines.ground.now, lines.sheet.surface) : laid;
   }
   const strokes = strokesOf(path, context);
   return typeof strokes === 'string' ? { ok: false, problem: strokes } : compileStrokes(strokes);

@@ -45,7 +45,7 @@ export function layStrokes(path: PointsPath, rest: Solid): LaidStrokes {
 }
 
 /** Lengths at which a stroke is laid down: its points, and between them closer than the faces are wide. */
-function placesAlong(stroke: CompiledPath, rest: Solid): { s: number[]; points: Int32Array } {
+export function placesAlong(stroke: CompiledPath, rest: Solid): { s: number[]; points: Int32Array } {
   const step = Math.max(faceWidth(rest) * 0.75, stroke.length / MOST);
   const marks = [...stroke.pointS];
   const s: number[] = [];

@@ -172,6 +172,8 @@ export interface SheetLayout {
   height: number;
   closedAcross: boolean;
   closedUp: boolean;
+  /** How its corner meets the surface's: as it is set, or as it was guessed. */
+  match: { flipU: boolean; flipV: boolean; swap: boolean; otherSide: boolean };
   /** Three numbers a row of the surface, from the lowest up: its height, where it begins, how wide it is. */
   outline: Float64Array;
   /** x and y a placement. */

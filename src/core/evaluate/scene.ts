@@ -1,6 +1,8 @@
 import { kindOf, needsOf } from '../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { SheetGround } from '../arrange/sheet/chartOf';
+import { footprint, propsOf } from '../arrange/sheet/evaluate';
+import type { Sheet } from '../arrange/sheet/schema';
 import type { CompileResult } from '../curve/compile';
 import { ownSpace, type Sliced } from '../mesh/slice';
 import { propShape, type PropShape } from '../mesh/support';
@@ -154,7 +156,22 @@ export class Evaluator {
         if (!rest || !work?.solid) return undefined;
         return { now: work.solid, laid: (path) => this.laidOn(path, rest) };
       },
+      sheet: (id) => {
+        const sheet = this.sheetOf(id);
+        const ground = sheet && this.sheetGround(sheet.surface);
+        if (!sheet || !ground) return undefined;
+        const bounds = propsOf(sheet).map((prop) => {
+          const facts = this.props.get(prop)?.facts;
+          return facts?.state === 'ready' ? facts.bounds : undefined;
+        });
+        return { sheet, ground, own: footprint(sheet, bounds) };
+      },
     };
+  }
+
+  private sheetOf(id: string): Sheet | null {
+    const found = this.scene?.arrangements.find((a) => a.id === id);
+    return found?.kind === 'sheet' ? found : null;
   }
 
   /** A path's strokes laid onto a surface at rest: moving the surface does not lay them anew. */
@@ -172,7 +189,7 @@ export class Evaluator {
     ring: string[] | undefined,
     progress: (done: number) => void,
   ): void {
-    const { mesh, unitScale, up, normals, flipped } = surface;
+    const { mesh, unitScale, up, normals, flipped, uv } = surface;
     const from =
       mesh.source === 'made' ? [mesh, this.hasPicture(mesh)] : [refKey(mesh), !!this.assets.mesh(mesh)];
     const restKey = JSON.stringify([
@@ -181,6 +198,7 @@ export class Evaluator {
       up,
       normals,
       flipped,
+      uv,
       surfaceNeeds(surface).map((id) => this.compiled.get(id)?.key ?? null),
     ]);
     const moves = surfaceMoves(surface) ? time : 0;
@@ -216,13 +234,15 @@ export class Evaluator {
   }
 
   private path(path: Path, context: PathContext, ring: string[] | undefined): void {
-    const needs = pathNeeds(path);
+    const needs = pathNeeds(path, this.scene ?? undefined);
+    const sheet = path.source.kind === 'sheet' ? this.sheetOf(path.source.sheet) : null;
     const surfaces = needs.surfaces.map((id) => this.solids.get(id)?.result?.key ?? null);
     const key = JSON.stringify([
       path.source,
       path.closed,
       needs.paths.map((id) => this.compiled.get(id)?.key ?? null),
       surfaces,
+      sheet && [settingsOf(sheet), propsOf(sheet).map((id) => this.props.get(id)?.key ?? null)],
       ring,
     ]);
     if (this.compiled.get(path.id)?.key === key) return;
@@ -317,7 +337,7 @@ function nodesOf(scene: Scene): Node[] {
       surface,
     })),
     ...scene.paths.map((path): Node => {
-      const needs = pathNeeds(path);
+      const needs = pathNeeds(path, scene);
       return { id: path.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', path };
     }),
     ...scene.arrangements.map((a): Node => {

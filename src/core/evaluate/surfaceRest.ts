@@ -3,6 +3,7 @@ import { makeMesh, type MakeProblem } from '../mesh/make';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals } from '../mesh/normals';
+import { withUv, type UvKind } from '../mesh/makeUv';
 import type { Motion } from '../mesh/motion';
 import type { Solid } from '../mesh/solid';
 import { ownMatrix } from '../mesh/surface';
@@ -47,6 +48,10 @@ export function restOf(
     from.source === 'made'
       ? makeMesh(from.shape, from.color, {
           picture: (hash) => context.picture?.(hash),
+          strokes: (id) => {
+            const compiled = context.path(id);
+            return compiled?.ok ? compiled.strokes : undefined;
+          },
           path: (id) => {
             const compiled = context.path(id);
             return compiled?.ok ? compiled.path : undefined;
@@ -58,6 +63,7 @@ export function restOf(
   const turned = surface.flipped ? turnedMesh(mesh) : mesh;
   const faceted = surface.normals === 'flat' ? facetedMesh(turned) : turned;
   const own = ownMatrix(surface);
+  if (surface.uv !== 'own') return laidOut(surface.uv, faceted, own, key);
   const motion = from.source === 'file' ? context.motion?.(from) : undefined;
   return {
     ...(motion && { motion: { motion, vertex: faceted === turned ? null : turned.indices, own } }),
@@ -67,6 +73,30 @@ export function restOf(
     positions: carried(faceted.positions, own, true),
     normals: carried(faceted.normals, own, false),
   };
+}
+
+/** A surface with texture coordinates made for it. Its vertices are others than its file's: it plays no clip. */
+function laidOut(kind: UvKind, mesh: Mesh, own: Float64Array, key: string): Rest {
+  const { positions, normals, uvs, colors, indices, groups } = withUv(
+    {
+      positions: carried(mesh.positions, own, true),
+      normals: carried(mesh.normals, own, false),
+      ...(mesh.colors && { colors: mesh.colors }),
+      indices: mesh.indices,
+      groups: mesh.groups,
+    },
+    kind,
+  );
+  const made: Mesh = {
+    ...mesh,
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    uvs,
+    ...(colors && { colors }),
+    indices,
+    groups,
+  };
+  return { key, mesh: made, plain: false, positions, normals };
 }
 
 /** Writes the places of a surface that plays a clip to `positions`, in its own frame. */

@@ -1,7 +1,9 @@
 import { pow } from './portable';
 
-const linear = (c: number) => (c <= 0.04045 ? c / 12.92 : pow((c + 0.055) / 1.055, 2.4));
+/** A channel, 0–1, of a colour as it is shown, as light. */
+export const linearChannel = (c: number): number =>
+  c <= 0.04045 ? c / 12.92 : pow((c + 0.055) / 1.055, 2.4);
 
 /** Linear red, green, blue, 0–1, of "#rrggbb" (the sRGB transfer curve of IEC 61966-2-1). */
 export const linearColor = (hex: string): [number, number, number] =>
-  [1, 3, 5].map((i) => linear(parseInt(hex.slice(i, i + 2), 16) / 255)) as [number, number, number];
+  [1, 3, 5].map((i) => linearChannel(parseInt(hex.slice(i, i + 2), 16) / 255)) as [number, number, number];

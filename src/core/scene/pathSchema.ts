@@ -129,6 +129,11 @@ export const sourceSchema = z.discriminatedUnion('kind', [
     lift: finite.default(0).describe('Metres up'),
   }),
   z.object({
+    kind: z.literal('sheet'),
+    sheet: z.string().describe('The sheet whose lines these are, laid on its surface'),
+    curve: z.string().nullable().default(null).describe('One of its lines; null: all of them'),
+  }),
+  z.object({
     kind: z.literal('offset'),
     path: z.string(),
     distance: finite.default(1).describe('Metres to the right of the way along; negative is left'),

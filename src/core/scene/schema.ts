@@ -68,6 +68,10 @@ export const surfaceSchema = z.object({
     .describe(
       'Which way props stand between the corners of a face: as the mesh is shaded, or as the face lies',
     ),
+  uv: z
+    .enum(['own', 'plane', 'cylinder', 'sphere'])
+    .default('own')
+    .describe('Its own texture coordinates, or some made for it; a clip does not play on those'),
   flipped: z.boolean().default(false).describe('Turned inside out'),
   plays: z
     .object({

@@ -1,7 +1,7 @@
 import type { Placements } from '../../evaluate/result';
 import { acos } from '../../math/portable';
 import { quatMultiply, quatRotate, quatFromUpFront, type Quat } from '../../math/quat';
-import type { Vec3 } from '../../math/vec3';
+import { distance, type Vec3 } from '../../math/vec3';
 import type { BentMesh } from '../../mesh/bend';
 import { planesFor, turnedOver } from '../../mesh/bend';
 import type { Bounds } from '../../mesh/mesh';
@@ -176,10 +176,10 @@ function profileOf(seen: Seen, [x0, x1, y0, y1]: [number, number, number, number
       if (j > 0) up = Math.max(up, turn(o, o - PLACES * 6, stepY));
     }
   // Flat all over, but perhaps stretched: then sides are not as long as they were.
-  const corner = (k: number) => [numbers[k], numbers[k + 1], numbers[k + 2]];
+  const corner = (k: number): Vec3 => [numbers[k], numbers[k + 1], numbers[k + 2]];
   const long = (k: number) => {
     const [p, r] = [corner(0), corner(k)];
-    return Math.sqrt((p[0] - r[0]) ** 2 + (p[1] - r[1]) ** 2 + (p[2] - r[2]) ** 2);
+    return distance(p, r);
   };
   const last = PLACES - 1;
   const off = (is: number, was: number) => Math.abs(is - was) > 1e-9 * (1 + was);

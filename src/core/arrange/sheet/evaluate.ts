@@ -11,7 +11,7 @@ import { channel, random01 } from '../../math/random';
 import type { Vec3 } from '../../math/vec3';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
-import { parseSlotName, slotId } from '../slotId';
+import { parseSlotName } from '../slotId';
 import { turnTipRoll } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
 import { orderSlots } from '../steps/order';
@@ -22,17 +22,12 @@ import { cellsOf, type Cell } from './cells';
 import { chartOf } from './chartOf';
 import { checkSheet, uvFindings } from './checks';
 import { distortionAt } from './distort';
+import { guessMatch } from './guess';
 import { layoutOf } from './layout';
 import { newAt, sheetMap, type SheetMap } from './map';
-import type { Sheet } from './schema';
+import { itemSlot, type Sheet } from './schema';
 
 const CHANCE = channel('gaps.chance');
-/** Free items are on a stroke of their own: "k1.7". */
-const FREE = 1;
-
-/** The slot of a free item, from its id ("item7"). */
-export const itemSlot = (id: string): number => slotId(Number(/(\d+)$/.exec(id)?.[1] ?? 0), 0, 0, FREE);
-
 /**
  * Works a sheet out: the grid and the free items on the flat layout, laid over the surface.
  * Nothing throws for what the schema admits: what cannot be done is a finding.
@@ -64,8 +59,9 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult 
     return none();
   }
   if (sheet.over.kind === 'uv') uvFindings(sheet.surface, ground.rest, say);
-  const map = sheetMap(chart, sheet);
-  const cells = cellsOf(sheet.grid, map, footprint(sheet, bounds, propsOfOrder(sheet.order).length));
+  const match = sheet.match.guess ? guessMatch(chart) : sheet.match;
+  const map = sheetMap(chart, { ...sheet, match });
+  const cells = cellsOf(sheet.grid, map, footprint(sheet, bounds));
   if (typeof cells === 'string') say(cells, { limit: 500_000 });
   const grid = typeof cells === 'string' ? [] : cells;
   if (ids.length === 0 && sheet.curves.length === 0) say('no-props', {});
@@ -81,7 +77,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult 
     findings,
     facts: NO_FACTS,
     parts: [],
-    sheet: layoutOf(map, all, out, work.distortion),
+    sheet: layoutOf(map, match, all, out, work.distortion),
   };
 }
 
@@ -106,8 +102,9 @@ function boundsOf(id: string, context: ArrangeContext, say: Say): Bounds | undef
   return undefined;
 }
 
-/** Layout metres that the widest and the longest prop of the order take. */
-function footprint(sheet: Sheet, bounds: (Bounds | undefined)[], ordered: number): [number, number] {
+/** Layout metres that the widest and the longest prop of the order take. @param bounds of {@link propsOf} */
+export function footprint(sheet: Sheet, bounds: (Bounds | undefined)[]): [number, number] {
+  const ordered = propsOfOrder(sheet.order).length;
   let [wide, long] = [0, 0];
   const quarter = Math.round(sheet.facing.turnDeg / 90) % 2 !== 0;
   for (const b of bounds.slice(0, ordered)) {
@@ -194,7 +191,12 @@ function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Pl
     const dy = v[VARIED.along] + (own?.along ?? 0);
     share[0] = cell.a;
     share[1] = cell.b;
-    if (dx !== 0 || dy !== 0) map.moved(cell.a, cell.b, dx, dy, share);
+    if (dx !== 0 || dy !== 0) {
+      map.moved(cell.a, cell.b, dx, dy, share);
+      [cell.a, cell.b] = share;
+      cell.x += dx;
+      cell.y += dy;
+    }
     const size = facing.size * (item?.size ?? 1) * v[VARIED.size] * (own?.size ?? 1);
     const odd = (cell.row + cell.column) % 2 === 1;
     const mirrored = (facing.alternate === 'mirror' && odd) !== v[VARIED.mirrored] > 0;

@@ -1,6 +1,7 @@
 import type { Placements, SheetLayout } from '../../evaluate/result';
 import type { Cell } from './cells';
 import { newAt, type SheetMap } from './map';
+import type { SheetMatch } from './schema';
 
 /** Rows of the outline, and places along a side of the border. */
 const ROWS = 96;
@@ -9,6 +10,7 @@ const SIDE = 48;
 /** The flat layout of a sheet, for its flat view, and its border in the scene. */
 export function layoutOf(
   map: SheetMap,
+  { flipU, flipV, swap, otherSide }: SheetMatch,
   cells: Cell[],
   out: Placements,
   distortion: Float32Array,
@@ -30,7 +32,8 @@ export function layoutOf(
     cell[i * 2 + 1] = c.height;
   });
   const { width, height, closedAcross, closedUp } = map;
-  return { width, height, closedAcross, closedUp, outline, at, cell, distortion, ...borderOf(map) };
+  const match = { flipU, flipV, swap, otherSide };
+  return { width, height, closedAcross, closedUp, match, outline, at, cell, distortion, ...borderOf(map) };
 }
 
 /** The border of the layout as it lies in the scene. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { slotId } from '../slotId';
 import { pinSchema } from '../pegs/schema';
 import { handSchema, orderSchema, variationSchema } from '../steps/schema';
 
@@ -94,6 +95,7 @@ export const sheetSchema = z.object({
     .default({ kind: 'uv', u: [0, 1], v: [0, 1] }),
   match: z
     .object({
+      guess: z.boolean().default(true).describe('By which way the surface lies; the rest is then not used'),
       flipU: z.boolean().default(false),
       flipV: z.boolean().default(false),
       swap: z.boolean().default(false).describe('Across runs along v, and up along u'),
@@ -140,3 +142,9 @@ export type SheetMatch = Sheet['match'];
 export type FreeItem = z.infer<typeof freeItemSchema>;
 export type SheetCurve = z.infer<typeof curveSchema>;
 export type Skip = SheetGrid['skipRows'];
+
+/** Free items are on a stroke of their own: "k1.7". */
+const FREE = 1;
+
+/** The slot of a free item, from its id ("item7"). */
+export const itemSlot = (id: string): number => slotId(Number(/(\d+)$/.exec(id)?.[1] ?? 0), 0, 0, FREE);

@@ -214,7 +214,7 @@ describe('the layout', () => {
 describe('the corner match', () => {
   const plane = { shape: 'plane', width: 8, depth: 4 };
   const cornerAt = (match: object) => {
-    const r = worked(sheet({ match, grid: { columns: 8, rows: 4 } }), plane);
+    const r = worked(sheet({ match: { guess: false, ...match }, grid: { columns: 8, rows: 4 } }), plane);
     const up = turn(r.placements, 0, [0, 1, 0]);
     const x = Array.from(r.placements.position.subarray(3, 6)).map((v, i) => v - r.at(0)[i]);
     return { at: r.at(0), up, across: x };
@@ -243,9 +243,12 @@ describe('the corner match', () => {
       { otherSide: true },
       { flipU: true, otherSide: true },
     ]) {
-      const r = worked(sheet({ match, grid: { columns: 6, rows: 2 }, facing: { bend: true } }), {
-        radius: 2,
-      });
+      const r = worked(
+        sheet({ match: { guess: false, ...match }, grid: { columns: 6, rows: 2 }, facing: { bend: true } }),
+        {
+          radius: 2,
+        },
+      );
       const bent = r.placements.bent![0];
       // The signed volume of the box, whole and positive.
       let volume = 0;

@@ -1,0 +1,47 @@
+import { newAt } from './map';
+import type { Chart } from '../../mesh/chart/chart';
+import { cross, dot, normalize, type Vec3 } from '../../math/vec3';
+import type { SheetMatch } from './schema';
+
+/** Places along each side where the surface is looked at. */
+const PLACES = 3;
+
+/**
+ * How a sheet most likely meets a surface: its outside out, not mirrored, and up as nearly up as it can be (away from
+ * the viewer, where the surface is level). Decided by the directions and normals at a few places.
+ */
+export function guessMatch(chart: Chart): SheetMatch {
+  const none = { guess: true, flipU: false, flipV: false, swap: false, otherSide: false };
+  if (chart.flat) return none;
+  let best: SheetMatch = none;
+  let most = -Infinity;
+  for (let k = 0; k < 8; k++) {
+    const match = { ...none, swap: k >= 4, flipU: (k & 1) > 0, flipV: (k & 2) > 0 };
+    const score = agreement(chart, match);
+    // Of those alike the plainest stays.
+    if (score > most + 1e-6) [most, best] = [score, match];
+  }
+  return best;
+}
+
+/** How well up is up, over a few places; a mirrored match is never better than one that is not. */
+function agreement(chart: Chart, { swap, flipU, flipV }: SheetMatch): number {
+  const here = newAt();
+  let sum = 0;
+  for (let i = 0; i < PLACES; i++)
+    for (let j = 0; j < PLACES; j++) {
+      const at = (range: [number, number], n: number) =>
+        range[0] + ((range[1] - range[0]) * (n + 0.5)) / PLACES;
+      if (!chart.at(at(chart.u, i), at(chart.v, j), here)) continue;
+      const read = (o: number, flipped: boolean): Vec3 => {
+        const k = flipped ? -1 : 1;
+        return normalize([here[o] * k, here[o + 1] * k, here[o + 2] * k], [0, 0, 0]);
+      };
+      const [du, dv, n] = [read(6, flipU), read(9, flipV), read(3, false)];
+      const [across, up] = swap ? [dv, du] : [du, dv];
+      const level = Math.abs(n[1]) > 0.8;
+      sum += level ? -up[2] : up[1];
+      if (dot(across, cross(up, n)) < 0) sum -= 10;
+    }
+  return sum;
+}

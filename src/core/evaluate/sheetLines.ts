@@ -1,0 +1,121 @@
+import { cellsOf } from '../arrange/sheet/cells';
+import { chartOf, type SheetGround } from '../arrange/sheet/chartOf';
+import { guessMatch } from '../arrange/sheet/guess';
+import { sheetMap, type SheetMap } from '../arrange/sheet/map';
+import type { Sheet, SheetCurve } from '../arrange/sheet/schema';
+import { compileStrokes, type CompiledPath } from '../curve/compile';
+import { corner, named, smooth } from '../curve/generate/points';
+import { samplePath } from '../curve/sample';
+import type { Vec3 } from '../math/vec3';
+import { layLine } from '../mesh/lines/lay';
+import { placeOn, type Solid } from '../mesh/solid';
+import { placesAlong, type LaidStrokes, type PinnedStroke } from './pinnedPath';
+
+/** The lines of a sheet's pattern, laid on its surface as the strokes of a path. */
+
+/** A sheet and what it lies on. */
+export interface SheetLines {
+  sheet: Sheet;
+  ground: SheetGround;
+  /** Layout metres that its props take, for a grid without numbers. */
+  own: [number, number];
+}
+
+/** More strokes than this are refused: every one is laid from face to face. */
+const MOST = 4000;
+
+/**
+ * Lays one line of a sheet, or all of them, each in every cell where they are repeated.
+ * @returns strokes of the material, that go where it goes
+ */
+export function sheetStrokes({ sheet, ground, own }: SheetLines, curve: string | null): LaidStrokes {
+  const chart = chartOf(sheet, ground);
+  if (typeof chart === 'string')
+    return { ok: false, problem: chart === 'sheet-no-uv' ? 'no-uv' : 'surface-missing' };
+  const map = sheetMap(chart, { ...sheet, match: sheet.match.guess ? guessMatch(chart) : sheet.match });
+  const curves = sheet.curves.filter((c) => curve === null || c.id === curve);
+  const flat: SheetCurve[] = [];
+  if (!sheet.repeat) flat.push(...curves);
+  else {
+    const cells = cellsOf(sheet.grid, map, own);
+    if (typeof cells === 'string') return { ok: false, problem: 'nothing-there' };
+    for (const cell of cells) {
+      if (cell.skipped) continue;
+      const at = ([x, y]: [number, number]): [number, number] => [
+        cell.x + (x - 0.5) * cell.width,
+        cell.y + (y - 0.5) * cell.height,
+      ];
+      for (const c of curves) flat.push({ ...c, points: c.points.map(at) });
+    }
+  }
+  if (flat.length > MOST) return { ok: false, problem: 'too-fine' };
+  const out: PinnedStroke[] = [];
+  const place = { face: -1, u: 0, v: 0 };
+  for (const c of flat) {
+    const stroke = flatStroke(c);
+    if (!stroke) continue;
+    const laid = layFlat(stroke, map, ground.rest, (u, v) =>
+      chart.place(u, v, place) ? placeOn(ground.rest, place.face, place.u, place.v) : null,
+    );
+    if (laid) out.push(laid);
+  }
+  return out.length > 0
+    ? out
+    : { ok: false, problem: curves.length > 0 ? 'nothing-there' : 'too-few-points' };
+}
+
+/** A line as a path in the plane of the layout. */
+function flatStroke({ points, closed, smooth: round }: SheetCurve): CompiledPath | null {
+  const make = round ? smooth : corner;
+  const compiled = compileStrokes([
+    {
+      points: named(points.map(([x, y]) => make([x, y, 0]))),
+      closed: closed && points.length > 2,
+      firstPoint: 0,
+    },
+  ]);
+  return compiled.ok ? compiled.path : null;
+}
+
+/** Lays one flat stroke onto the surface at rest; what falls beside it ends the stroke there. */
+function layFlat(
+  flat: CompiledPath,
+  map: SheetMap,
+  rest: Solid,
+  at: (u: number, v: number) => Vec3 | null,
+): PinnedStroke | null {
+  const { s, points } = placesAlong(flat, rest);
+  const { position } = samplePath(flat, s);
+  const places: number[] = [];
+  /** For each sample, its number among those that lie on the surface. */
+  const kept = new Int32Array(s.length).fill(-1);
+  for (let i = 0; i < s.length; i++) {
+    const b = map.up(position[i * 3 + 1]);
+    const row = map.row(b);
+    const a = row.share(position[i * 3] - row.start);
+    const hair = 1e-9;
+    if (!map.closedAcross && (a < -hair || a > 1 + hair)) continue;
+    if (!map.closedUp && (b < -hair || b > 1 + hair)) continue;
+    const wrap = (t: number, closed: boolean) => (closed ? t - Math.floor(t) : Math.min(1, Math.max(0, t)));
+    const p = at(...map.uv(wrap(a, map.closedAcross), wrap(b, map.closedUp)));
+    if (!p) continue;
+    kept[i] = places.length / 3;
+    places.push(...p);
+  }
+  const own = [...points].filter((i) => kept[i] >= 0);
+  if (own.length < 2 || places.length < 6) return null;
+  const line = layLine(rest, places);
+  if (!line) return null;
+  const compiled = compileStrokes([
+    {
+      points: named(
+        own.map((i) => corner([places[kept[i] * 3], places[kept[i] * 3 + 1], places[kept[i] * 3 + 2]])),
+      ),
+      // A loop that is cut at a border is none any more.
+      closed: flat.closed && own.length === points.length,
+      firstPoint: 0,
+    },
+  ]);
+  if (!compiled.ok) return null;
+  return { rest: compiled.path, line, points: Int32Array.from(own, (i) => line.asked[kept[i]]) };
+}
