@@ -194,7 +194,10 @@ export class EngineService {
     if (!found || !('seed' in found)) return [];
     const context = this.evaluator.contextAt(time);
     // Looked at side by side they are rigid: pictures of the mix, not of every bend.
-    const rigid = found.kind === 'run' ? { ...found, facing: { ...found.facing, bend: false } } : found;
+    const rigid =
+      found.kind === 'run' || found.kind === 'sheet'
+        ? ({ ...found, facing: { ...found.facing, bend: false } } as typeof found)
+        : found;
     return seeds.map((seed) => drawBatches(kindOf(rigid).evaluate({ ...rigid, seed }, context).placements));
   }
 

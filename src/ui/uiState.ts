@@ -21,6 +21,8 @@ export interface UiState {
   /** A file that waits for the dialog that takes it. */
   file: File | null;
   openSteps: Record<string, boolean>;
+  /** The flat view is given half of the window. */
+  tallFlat: boolean;
   theme: Theme;
   send: SendChoices;
   notice: { text: string; kind: 'plain' | 'problem' } | null;
@@ -30,6 +32,7 @@ export const useUi = create<UiState>(() => ({
   dialog: null,
   file: null,
   openSteps: { spacing: true },
+  tallFlat: false,
   theme: 'day',
   send: {
     kind: 'glb',
@@ -46,6 +49,7 @@ export const openDialog = (dialog: DialogName, file: File | null = null): void =
   useUi.setState({ dialog, file });
 export const toggleStep = (step: string): void =>
   useUi.setState((s) => ({ openSteps: { ...s.openSteps, [step]: !s.openSteps[step] } }));
+export const setTallFlat = (tallFlat: boolean): void => useUi.setState({ tallFlat });
 export const say = (text: string, kind: 'plain' | 'problem' = 'plain'): void =>
   useUi.setState({ notice: { text, kind } });
 

@@ -17,14 +17,25 @@ import type { ServedArrangement } from '@/engine/service';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
+import { linearChannel as linear } from '@/core/math/color';
 import { THREAD_COLORS } from './colors';
+import { distortionRgb } from './distortion';
 import { mirroredGeometry, releaseShape, shapedMesh, type DrawnMesh } from './sceneMeshes';
 import { useMeshes } from './useMeshes';
+import { useView } from './viewState';
 
 /** What an instance stands for, read when something is picked. */
 export interface InstancePick {
   arrangement: string;
   slotOf: (instance: number) => number;
+}
+
+interface Kept {
+  mesh: InstancedMesh;
+  drawn: DrawnMesh;
+  from: ServedArrangement;
+  /** Whether it is coloured by distortion. */
+  distortion: boolean;
 }
 
 /** What is drawn is the scene that was worked out last; it may hold a run that is only dragged so far. */
@@ -37,6 +48,7 @@ export function PropsLayer() {
   const props = useDocument((s) => s.scene.props);
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
   const results = useEngine((s) => s.result.arrangements);
+  const distortion = useView((s) => s.distortion);
   const used = useMemo(
     () => new Set([...results.values()].flatMap((r) => r.batches.map((b) => b.prop))),
     [results],
@@ -55,7 +67,7 @@ export function PropsLayer() {
   );
   const meshes = useMeshes(wanted, invalidate);
   const group = useRef(new Group());
-  const kept = useRef(new Map<string, { mesh: InstancedMesh; drawn: DrawnMesh; from: ServedArrangement }>());
+  const kept = useRef(new Map<string, Kept>());
 
   useEffect(() => {
     const seen = new Set<string>();
@@ -70,7 +82,7 @@ export function PropsLayer() {
         const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}`;
         seen.add(key);
         const have = kept.current.get(key);
-        if (have && have.drawn === drawn && have.from === result) continue;
+        if (have && have.drawn === drawn && have.from === result && have.distortion === distortion) continue;
         const count = batch.rows.length;
         let mesh = have?.mesh;
         if (!mesh || have!.drawn !== drawn || mesh.instanceMatrix.count < count) {
@@ -92,14 +104,14 @@ export function PropsLayer() {
         }
         (mesh.instanceMatrix.array as Float32Array).set(batch.matrices);
         mesh.instanceMatrix.needsUpdate = true;
-        tint(mesh, batch);
+        tint(mesh, distortion ? stretched(batch, result) : batch);
         mesh.count = count;
         mesh.computeBoundingSphere();
         mesh.computeBoundingBox();
         const { slot } = result.placements;
         const pick: InstancePick = { arrangement: a.id, slotOf: (i) => slot[batch.rows[i]] };
         mesh.userData = { pick };
-        kept.current.set(key, { mesh, drawn, from: result });
+        kept.current.set(key, { mesh, drawn, from: result, distortion });
       }
     }
     for (const [key, { mesh, drawn }] of kept.current) {
@@ -119,6 +131,21 @@ export function PropsLayer() {
       <Highlights meshes={meshes} />
     </>
   );
+}
+
+/** A sheet's instances in the colours of their distortion; others as they are. */
+function stretched(batch: DrawBatch, { sheet }: ServedArrangement): DrawBatch {
+  if (!sheet) return batch;
+  const tints = new Float32Array(batch.rows.length * 3);
+  batch.rows.forEach((row, i) => {
+    const rgb = distortionRgb(sheet.distortion[row * 2], sheet.distortion[row * 2 + 1]);
+    // Bright enough to show over the props' own colours.
+    tints.set(
+      rgb.map((v) => 1.6 * linear(v / 255)),
+      i * 3,
+    );
+  });
+  return { ...batch, tints };
 }
 
 /** Colours of the instances; a mesh that had some and has none any more is white again. */

@@ -8,6 +8,7 @@ import { useSaved } from '@/store/keeping/autosave';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { SlotHandles } from './overlay/SlotHandles';
+import { SheetMarks } from './overlay/SheetMarks';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
 import { PointHandles } from './overlay/PointHandles';
@@ -113,6 +114,7 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <DrawPreview />
       <SurfaceHandles />
       <HoldMarks />
+      <SheetMarks />
       <SlotHandles />
       <PointHandles />
       {children}

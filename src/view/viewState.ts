@@ -61,6 +61,8 @@ export interface ViewState {
   pegging: Pegging;
   /** What is shown on surfaces, by id. */
   marks: Record<string, SurfaceMarks>;
+  /** Props of sheets are coloured by how they are stretched. */
+  distortion: boolean;
   /** Frames drawn since the page was opened. */
   frames: number;
 }
@@ -82,6 +84,7 @@ export const useView = create<ViewState>(() => ({
   dragged: null,
   loading: 0,
   marks: {},
+  distortion: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null },
   frames: 0,
 }));
@@ -105,6 +108,7 @@ export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>
   set((s) => ({ marks: { ...s.marks, [id]: value } }));
 export const setPegging = (values: Partial<Pegging>): void =>
   set((s) => ({ pegging: { ...s.pegging, ...values } }));
+export const showDistortion = (distortion: boolean): void => set({ distortion });
 export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1 }));
 export const setDrawing = (drawing: Partial<Drawing>): void =>
   set((s) => ({ drawing: { ...s.drawing, ...drawing } }));

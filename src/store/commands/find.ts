@@ -1,4 +1,5 @@
 import type { Run } from '@/core/arrange/run/schema';
+import type { Sheet } from '@/core/arrange/sheet/schema';
 import {
   hasPoints,
   type Arrangement,
@@ -34,6 +35,13 @@ export function findPointsPath(scene: Scene, id: string): PointsPath {
 export function findRun(scene: Scene, id: string): Run {
   const found = findArrangement(scene, id);
   if (found.kind !== 'run') throw new Error(`"${id}" is no run.`);
+  return found;
+}
+
+/** A run or a sheet: what has an order, variation, a seed, and corrections by hand. */
+export function findOrdered(scene: Scene, id: string): Run | Sheet {
+  const found = findArrangement(scene, id);
+  if (found.kind !== 'run' && found.kind !== 'sheet') throw new Error(`"${id}" has no order.`);
   return found;
 }
 

@@ -2,7 +2,7 @@ import type { HandCorrection } from '@/core/arrange/steps/schema';
 import { slotName } from '@/core/arrange/slotId';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findProp, findRun } from './find';
+import { findProp, findOrdered } from './find';
 import { describeChange } from './naming';
 
 /** Commands for what a hand corrects: single slots, kept by slot name through every later change. */
@@ -11,7 +11,7 @@ const many = (slots: number[]) => (slots.length === 1 ? `#${slotName(slots[0])}`
 
 /** Fields that say nothing are not kept; a correction without any is none. */
 function put(scene: Scene, id: string, name: string, values: Partial<HandCorrection>): void {
-  const { hand } = findRun(scene, id);
+  const { hand } = findOrdered(scene, id);
   const next = { ...hand[name], ...values };
   for (const key of Object.keys(next) as (keyof HandCorrection)[]) {
     const rest = key === 'size' ? 1 : key === 'removed' || key === 'prop' || key === 'lock' ? undefined : 0;
@@ -27,7 +27,7 @@ function put(scene: Scene, id: string, name: string, values: Partial<HandCorrect
  */
 export const setSlotsRemoved = command<{ id: string; slots: number[]; removed: boolean }>({
   apply(scene, { id, slots, removed }) {
-    const { hand } = findRun(scene, id);
+    const { hand } = findOrdered(scene, id);
     for (const name of slots.map(slotName)) {
       const now = hand[name]?.removed;
       put(scene, id, name, { removed: now !== undefined && now !== removed ? undefined : removed });
@@ -44,7 +44,7 @@ export const nudgeSlot = command<{
 }>({
   apply: (scene, { id, slot, values }) => put(scene, id, slotName(slot), values),
   name: (before, _, { id, slot, values }) =>
-    `nudge #${slotName(slot)}: ${describeChange({ along: 0, side: 0, lift: 0, turnDeg: 0, size: 1, ...findRun(before, id).hand[slotName(slot)] }, values)}`,
+    `nudge #${slotName(slot)}: ${describeChange({ along: 0, side: 0, lift: 0, turnDeg: 0, size: 1, ...findOrdered(before, id).hand[slotName(slot)] }, values)}`,
 });
 
 /** Another prop in these slots; null: what the order says. */
@@ -52,7 +52,7 @@ export const swapSlots = command<{ id: string; slots: number[]; prop: string | n
   apply(scene, { id, slots, prop }) {
     for (const slot of slots) {
       const name = slotName(slot);
-      const { lock } = findRun(scene, id).hand[name] ?? {};
+      const { lock } = findOrdered(scene, id).hand[name] ?? {};
       put(scene, id, name, { prop: prop ?? undefined, ...(lock && prop && { lock: { ...lock, prop } }) });
     }
   },
@@ -75,7 +75,7 @@ export const lockSlots = command<{
 /** Lets corrections go: those slots are as the recipe says again. @param names of slots; all where absent */
 export const letGo = command<{ id: string; names?: string[] }>({
   apply(scene, { id, names }) {
-    const run = findRun(scene, id);
+    const run = findOrdered(scene, id);
     for (const name of names ?? Object.keys(run.hand)) delete run.hand[name];
   },
   name: (_, __, { names }) =>

@@ -12,7 +12,7 @@ import {
 } from '@/core/scene/pathSchema';
 import { hasPoints, type Path, type PathPoint, type PointsPath, type Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findPath, findPoint, findPointsPath, freeName, runsOf } from './find';
+import { findArrangement, findPath, findPoint, findPointsPath, freeName, runsOf } from './find';
 import { describeChange } from './naming';
 
 /** Commands for paths and their points. Edits of whole strokes are in pathEdits.ts. */
@@ -92,6 +92,20 @@ export const addGenerated = command<{
 export const addFromMesh = command<{ surface: string; take: MeshTake; name?: string }>({
   apply: (scene, { surface, take, name = 'Edge' }) => addMade(scene, name, { kind: 'mesh', surface, take }),
   name: () => 'take a path from a surface',
+});
+
+/** A path of a sheet's lines, live: one of them, or all. */
+export const addSheetPath = command<{ sheet: string; curve: string | null }>({
+  apply(scene, { sheet, curve }) {
+    const found = findArrangement(scene, sheet);
+    const line = found.kind === 'sheet' ? found.curves.find((c) => c.id === curve) : undefined;
+    return addMade(scene, line ? `${line.name} of ${found.name}` : `Lines of ${found.name}`, {
+      kind: 'sheet',
+      sheet,
+      curve,
+    });
+  },
+  name: (before, _, { sheet }) => `lines of “${findArrangement(before, sheet).name}” as a path`,
 });
 
 export const addOffset = command<{ path: string; distance: number }>({

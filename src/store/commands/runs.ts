@@ -5,7 +5,7 @@ import { allEntries } from '@/core/arrange/steps/schema';
 import { newEntry, newRun, newThread, takeId } from '@/core/scene/defaults';
 import type { Arrangement, Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findArrangement, findPath, findProp, findRun, freeName } from './find';
+import { findArrangement, findPath, findOrdered, findProp, findRun, freeName } from './find';
 import { describeChange } from './naming';
 
 /** Commands for runs as a whole and for the settings of their steps. The order has its own file, so has the hand. */
@@ -31,8 +31,8 @@ export const setArrangement = command<{
 });
 
 export const setSeed = command<{ id: string; seed: number }>({
-  apply: (scene, { id, seed }) => void (findRun(scene, id).seed = seed),
-  name: (before, _, { id, seed }) => `seed ${findRun(before, id).seed} → ${seed}`,
+  apply: (scene, { id, seed }) => void (findOrdered(scene, id).seed = seed),
+  name: (before, _, { id, seed }) => `seed ${findOrdered(before, id).seed} → ${seed}`,
 });
 
 export const removeArrangement = command<{ id: string }>({
@@ -41,9 +41,9 @@ export const removeArrangement = command<{ id: string }>({
 });
 
 /** Fresh ids for what a copy of a run's steps holds. */
-function rename(scene: Scene, steps: Pick<Run, 'order' | 'gaps'>): void {
+function rename(scene: Scene, steps: Pick<Run, 'order'> & Partial<Pick<Run, 'gaps'>>): void {
   for (const e of allEntries(steps.order.entries)) e.id = takeId(scene, 'entry');
-  for (const k of steps.gaps.keepOuts) k.id = takeId(scene, 'keep');
+  for (const k of steps.gaps?.keepOuts ?? []) k.id = takeId(scene, 'keep');
 }
 
 /**
@@ -56,7 +56,11 @@ export const duplicateArrangement = command<{ id: string; path?: string }>({
     const copy: Arrangement = JSON.parse(JSON.stringify(findArrangement(scene, id)));
     copy.id = takeId(scene, copy.kind);
     copy.name = freeName(scene.arrangements, copy.name);
-    if (copy.kind === 'run') rename(scene, copy);
+    if (copy.kind === 'run' || copy.kind === 'sheet') rename(scene, copy);
+    if (copy.kind === 'sheet') {
+      for (const item of copy.items) item.id = takeId(scene, 'item');
+      for (const curve of copy.curves) curve.id = takeId(scene, 'curve');
+    }
     if (copy.kind === 'pegs') for (const peg of copy.pegs) peg.id = takeId(scene, 'peg');
     if (path && copy.kind === 'run') {
       copy.paths = [{ part: 0, path }];
@@ -91,10 +95,14 @@ export const setRunPaths = command<{ id: string; paths: string[] }>({
 /** The steps whose settings are one block each. */
 export type Step = 'order' | 'spacing' | 'facing' | 'ground' | 'variation' | 'gaps' | 'pulley';
 
+/** A run, or for the steps that it shares with them a sheet. */
+const withStep = (scene: Scene, id: string, step: Step): Run =>
+  step === 'order' || step === 'variation' ? (findOrdered(scene, id) as Run) : findRun(scene, id);
+
 /** Sets some fields of one step. */
 export const setStep = command<{ [S in Step]: { id: string; step: S; values: Partial<Run[S]> } }[Step]>({
-  apply: (scene, { id, step, values }) => void Object.assign(findRun(scene, id)[step], values),
-  name: (before, _, { id, step, values }) => describeChange(findRun(before, id)[step], values),
+  apply: (scene, { id, step, values }) => void Object.assign(withStep(scene, id, step)[step], values),
+  name: (before, _, { id, step, values }) => describeChange(withStep(before, id, step)[step], values),
 });
 
 /** Sets some fields of the rows. */
@@ -106,7 +114,7 @@ export const setRows = command<{ id: string; values: Partial<Run['spacing']['row
 /** Puts one step back to its defaults. */
 export const resetStep = command<{ id: string; step: Exclude<Step, 'order'> }>({
   apply(scene, { id, step }) {
-    const run = findRun(scene, id);
+    const run = withStep(scene, id, step);
     Object.assign(run, { [step]: newRun('', '', 'madder', null, [])[step] });
   },
   name: (_, __, { step }) => `reset ${step}`,

@@ -38,13 +38,16 @@ export const removeProp = command<{ id: string }>({
     for (const a of scene.arrangements) {
       if (a.kind === 'pegs') a.pegs = a.pegs.filter((p) => p.prop !== id);
       else if (a.kind === 'riders' || a.kind === 'spans') a.props = a.props.filter((p) => p.prop !== id);
-      else forgetProp(a, id);
+      else {
+        forgetProp(a, id);
+        if (a.kind === 'sheet') a.items = a.items.filter((i) => i.prop !== id);
+      }
     }
   },
   name: (before, _, { id }) => `remove “${findProp(before, id).name}”`,
 });
 
-function forgetProp(run: Run, id: string): void {
+function forgetProp(run: Pick<Run, 'order' | 'hand'>, id: string): void {
   const without = (entries: OrderEntry[]): OrderEntry[] =>
     entries
       .filter((e) => e.item.kind !== 'prop' || e.item.prop !== id)

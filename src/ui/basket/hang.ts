@@ -6,7 +6,8 @@ import { addSurface } from '@/store/commands/surfaces';
 import { applyCommand } from '@/store/command';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { selectArrangement } from '@/store/selection';
+import { selectArrangement, useSelection } from '@/store/selection';
+import { laySheet } from '../lists/newSheet';
 import { editedPath } from '@/view/edited';
 import { chooseTool } from '@/view/viewState';
 import { say } from '../uiState';
@@ -14,6 +15,9 @@ import { say } from '../uiState';
 /** Hangs a prop on a path as a new run; without one, on the path in hand or the only one. */
 export function hangProp(prop: string, onto?: string): void {
   const { scene } = useDocument.getState();
+  const { node } = useSelection.getState();
+  // With a surface in hand it is laid all over that.
+  if (!onto && node?.kind === 'surface') return laySheet(node.id, prop);
   const path = onto ?? editedPath()?.id ?? (scene.paths.length === 1 ? scene.paths[0].id : undefined);
   if (!path) {
     if (scene.paths.length === 0) {

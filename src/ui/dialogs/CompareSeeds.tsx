@@ -3,6 +3,7 @@
 import { RefreshCw, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Run } from '@/core/arrange/run/schema';
+import type { Sheet } from '@/core/arrange/sheet/schema';
 import type { DrawBatch } from '@/engine/drawing';
 import { setSeed } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
@@ -19,11 +20,11 @@ const HOW_MANY = 6;
 export function CompareSeeds() {
   const id = useSelection((s) => s.arrangement);
   const run = useDocument((s) => s.scene.arrangements.find((a) => a.id === id));
-  if (run?.kind !== 'run') return null;
+  if (run?.kind !== 'run' && run?.kind !== 'sheet') return null;
   return <Six key={run.id} run={run} />;
 }
 
-function Six({ run }: { run: Run }) {
+function Six({ run }: { run: Run | Sheet }) {
   const [first, setFirst] = useState(run.seed);
   const seeds = Array.from({ length: HOW_MANY }, (_, i) => first + i);
   const [pictures, setPictures] = useState<(string | null)[]>([]);

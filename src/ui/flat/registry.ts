@@ -3,6 +3,7 @@ import type { Arrangement } from '@/core/scene/schema';
 import { PegsFlat } from './pegs/PegsFlat';
 import { RidersFlat } from './riders/RidersFlat';
 import { RunFlat } from './run/RunFlat';
+import { SheetFlat } from './sheet/SheetFlat';
 import { SpansFlat } from './spans/SpansFlat';
 
 /** The flat view of each kind of arrangement. A new kind is a folder here and a line in this list. */
@@ -13,4 +14,5 @@ export const FLATS: {
   pegs: PegsFlat,
   riders: RidersFlat,
   spans: SpansFlat,
+  sheet: SheetFlat,
 };

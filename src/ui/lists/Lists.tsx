@@ -1,6 +1,6 @@
 'use client';
 
-import { Eye, EyeOff, Plus, TriangleAlert } from 'lucide-react';
+import { Eye, EyeOff, Grid2x2Plus, Plus, TriangleAlert } from 'lucide-react';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
 import type { Arrangement, Path, Surface } from '@/core/scene/schema';
@@ -13,6 +13,7 @@ import { selectArrangement, selectNode, setHover, setOverPath, useSelection } fr
 import { THREAD_COLORS } from '@/view/colors';
 import { editedPath } from '@/view/edited';
 import { newPathEntries } from './newPath';
+import { newSheetEntries } from './newSheet';
 import { newSurfaceEntries } from './newSurface';
 import { IconButton } from '../controls/Button';
 import { PlainMenu } from '../controls/PlainMenu';
@@ -31,9 +32,14 @@ export function Lists() {
   return (
     <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2">
       <ListHead title="Arrangements">
-        <IconButton name="New run" onClick={addEmptyRun}>
-          <Plus size={17} />
-        </IconButton>
+        <span className="flex">
+          <PlainMenu name="New sheet or ornament" entries={newSheetEntries(scene)}>
+            <Grid2x2Plus size={16} />
+          </PlainMenu>
+          <IconButton name="New run" onClick={addEmptyRun}>
+            <Plus size={17} />
+          </IconButton>
+        </span>
       </ListHead>
       {arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
       <ul>
@@ -132,6 +138,7 @@ const KIND_NAMES: Record<Arrangement['kind'], string> = {
   pegs: 'Pegs',
   riders: 'Riders',
   spans: 'Spans',
+  sheet: 'Sheet',
 };
 
 function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {

@@ -1,11 +1,13 @@
 'use client';
 
 import { ArrowLeftRight, Lock, LockOpen, Undo2 } from 'lucide-react';
+import { itemSlot } from '@/core/arrange/sheet/schema';
 import { slotName } from '@/core/arrange/slotId';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
 import type { Placements } from '@/core/evaluate/result';
 import type { Vec3 } from '@/core/math/vec3';
 import { letGo, lockSlots, nudgeSlot, setSlotsRemoved, swapSlots } from '@/store/commands/hand';
+import { removeItems } from '@/store/commands/sheets';
 import { removePegs } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -62,7 +64,13 @@ export function SlotPanel() {
   const removed = p.state[row] !== 0;
   const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Rest';
   const many = slots.ids.length > 1;
-  const run = arrangement.kind === 'run' ? arrangement : null;
+  const run = arrangement.kind === 'run' || arrangement.kind === 'sheet' ? arrangement : null;
+  /** Locks keep a place of the path; a sheet has none. */
+  const locks = arrangement.kind === 'run';
+  const free =
+    arrangement.kind === 'sheet'
+      ? arrangement.items.filter((i) => slots.ids.includes(itemSlot(i.id))).map((i) => i.id)
+      : [];
   const id = slots.arrangement;
   const peg =
     arrangement.kind === 'pegs' ? arrangement.pegs.find((p) => p.id === `peg${slots.ids[0]}`) : undefined;
@@ -95,7 +103,7 @@ export function SlotPanel() {
         <span className="num whitespace-nowrap">{many ? `${slots.ids.length} props` : `#${names[0]}`}</span>
         {!many && (
           <span className="min-w-0 flex-1 truncate text-linen-300">
-            {run ? metres(p.s[row], scene.units) : ''} {prop}
+            {locks ? metres(p.s[row], scene.units) : ''} {prop}
           </span>
         )}
         {many && <span className="flex-1" />}
@@ -118,16 +126,22 @@ export function SlotPanel() {
             >
               <ArrowLeftRight size={14} />
             </PlainMenu>
-            <IconButton
-              name={locked ? 'Unlock' : 'Lock where it stands'}
-              className={LIGHT}
-              disabled={removed}
-              onClick={() =>
-                dispatch(lockSlots, { id, slots: slots.ids, places: locked ? null : placesOf(p, slots.ids) })
-              }
-            >
-              {locked ? <Lock size={14} /> : <LockOpen size={14} />}
-            </IconButton>
+            {locks && (
+              <IconButton
+                name={locked ? 'Unlock' : 'Lock where it stands'}
+                className={LIGHT}
+                disabled={removed}
+                onClick={() =>
+                  dispatch(lockSlots, {
+                    id,
+                    slots: slots.ids,
+                    places: locked ? null : placesOf(p, slots.ids),
+                  })
+                }
+              >
+                {locked ? <Lock size={14} /> : <LockOpen size={14} />}
+              </IconButton>
+            )}
             {touched && (
               <IconButton name="Let go" className={LIGHT} onClick={() => dispatch(letGo, { id, names })}>
                 <Undo2 size={14} />
@@ -140,9 +154,11 @@ export function SlotPanel() {
             type="button"
             className="rounded-md bg-ink-700 px-2 py-1 text-[12.5px] hover:bg-ink-500"
             onClick={() =>
-              run
-                ? dispatch(setSlotsRemoved, { id, slots: slots.ids, removed: !removed })
-                : dispatch(removePegs, { id, pegs: slots.ids.map((n) => `peg${n}`) })
+              free.length > 0
+                ? dispatch(removeItems, { id, items: free })
+                : run
+                  ? dispatch(setSlotsRemoved, { id, slots: slots.ids, removed: !removed })
+                  : dispatch(removePegs, { id, pegs: slots.ids.map((n) => `peg${n}`) })
             }
           >
             {removed ? 'Bring back' : 'Remove'}
@@ -152,8 +168,8 @@ export function SlotPanel() {
       {peg && !many && !readOnly && <PegFields arrangement={id} peg={peg} className={DARK} />}
       {run && !many && !readOnly && !locked && !removed && (
         <div className="mt-1.5 grid grid-cols-3 gap-1">
-          {length('Nudge along', 'Along', 'along')}
-          {length('Nudge side', 'Side', 'side')}
+          {length('Nudge along', locks ? 'Along' : 'Up', 'along')}
+          {length('Nudge side', locks ? 'Side' : 'Across', 'side')}
           {length('Nudge lift', 'Lift', 'lift')}
           <NumberBox
             label="Nudge turn"

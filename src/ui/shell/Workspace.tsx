@@ -14,6 +14,7 @@ import {
   type DragMoveEvent,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import clsx from 'clsx';
 import { useEffect, useState } from 'react';
 import { addEntry, moveEntry } from '@/store/commands/order';
 import { dispatch, useDocument } from '@/store/document';
@@ -54,6 +55,7 @@ function pointerOf(e: DragMoveEvent | DragEndEvent): { x: number; y: number } | 
 /** The main screen: lists and basket, the scene, the recipe, the flat view. */
 export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   const dialog = useUi((s) => s.dialog);
+  const tall = useUi((s) => s.tallFlat);
   const readOnly = useDocument((s) => s.readOnly !== null);
   const props = useDocument((s) => s.scene.props);
   const [dragged, setDragged] = useState<string | null>(null);
@@ -111,7 +113,10 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
           e.preventDefault();
           if (e.dataTransfer.files[0] && !readOnly) openDialog('bring-in', e.dataTransfer.files[0]);
         }}
-        className="grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] grid-rows-[46px_minmax(0,1fr)_188px] overflow-clip bg-paper"
+        className={clsx(
+          'grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] overflow-clip bg-paper',
+          tall ? 'grid-rows-[46px_minmax(0,1fr)_46vh]' : 'grid-rows-[46px_minmax(0,1fr)_188px]',
+        )}
       >
         <TopBar />
         <aside className="flex min-h-0 flex-col border-r border-edge" aria-label="Contents">

@@ -8,6 +8,8 @@ import { removeSurface } from '@/store/commands/surfaces';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
 import { slotName } from '@/core/arrange/slotId';
 import { hasPoints } from '@/core/scene/schema';
+import { itemSlot } from '@/core/arrange/sheet/schema';
+import { removeItems } from '@/store/commands/sheets';
 import { leaveOutSpans } from '@/store/commands/spans';
 import { selectArrangement, selectNode, selectPoints, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
@@ -40,6 +42,11 @@ function removeSelected(): void {
     const { arrangement: id, ids } = slots;
     const kind = doc().scene.arrangements.find((a) => a.id === id)?.kind;
     if (kind === 'spans') return void dispatch(leaveOutSpans, { id, slots: ids.map(slotName) });
+    const sheet = doc().scene.arrangements.find((a) => a.id === id);
+    if (sheet?.kind === 'sheet') {
+      const items = sheet.items.filter((i) => ids.includes(itemSlot(i.id))).map((i) => i.id);
+      if (items.length > 0) return void dispatch(removeItems, { id, items });
+    }
     // Single riders are not taken out by hand: they come with their leaders.
     if (kind === 'riders') return undefined;
     if (kind === 'pegs') return void dispatch(removePegs, { id, pegs: ids.map((n) => `peg${n}`) });

@@ -108,6 +108,26 @@ export function sentence(f: Finding, scene: Scene): string {
       return `There would be more than ${whole(Number(d.limit))} members. Use longer props, or stretch one from post to post.`;
     case 'posture-off-surface':
       return `“${path}” lies on no surface, so its props stand as on a slope. Lay it on one in its panel, or choose another posture.`;
+    case 'sheet-no-uv':
+      return `“${surface}” has no uv, so a sheet cannot lie over it. Make some under Surface, or lay the sheet from a flat frame.`;
+    case 'sheet-no-columns':
+      return 'A grid needs at least one column and one row. Type whole numbers, or clear the field for as many as fit.';
+    case 'sheet-no-room':
+      return 'The margins leave no room for the grid. Make them smaller under Layout.';
+    case 'sheet-missed':
+      return `${plural(Number(d.count), 'prop')} lie beside the surface and are left out. Move the frame, or make the sheet smaller.`;
+    case 'sheet-larger':
+      return `“${prop}” is larger than the patch it should lie on. Make it smaller under Facing, or cover more of the surface.`;
+    case 'sheet-stretched':
+      return `${plural(Number(d.count), 'prop')} are stretched by more than ${Math.round((Number(d.area) - 1) * 100)}%, or askew by more than ${d.angle}°. Show distortion under Facing, or use true size.`;
+    case 'sheet-straddles':
+      return `${plural(Number(d.count), 'prop')} lie across a corner sharper than ${d.angle}°, or over the edge of the patch. Skip them, or move the grid.`;
+    case 'uv-overlap':
+      return `Part ${d.island} of the uv of “${surface}” (${plural(Number(d.count), 'face')}) lies on part ${d.on}; only part ${d.on} is covered. Cover a smaller window, or make other uv.`;
+    case 'uv-turned':
+      return Number(d.island) > 0
+        ? `Part ${d.island} of the uv of “${surface}” is mirrored (${plural(Number(d.count), 'face')}). What lies there is too; turn it with Flip u.`
+        : `${plural(Number(d.count), 'face')} of “${surface}” are turned over in its uv. What lies there may be mirrored; make other uv.`;
     case 'surface-missing':
       return 'A surface that it stands on is no longer in the scene. Choose another one under Ground.';
     case 'surface-mesh-missing':
@@ -153,4 +173,5 @@ export const REASON: Record<GapReason, string> = {
   'past-end': 'past the end of the path',
   collision: 'would collide',
   missed: 'no ground',
+  skipped: 'skipped',
 };

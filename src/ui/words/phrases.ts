@@ -9,7 +9,7 @@ import { degrees, metres, plural } from './numbers';
 const times = (t: readonly [number, number]) =>
   t[0] === t[1] ? (t[0] === 1 ? '' : ` ×${t[0]}`) : ` ×${Math.min(...t)}–${Math.max(...t)}`;
 
-export function propsPhrase(run: Run, scene: Scene): string {
+export function propsPhrase(run: Pick<Run, 'order'>, scene: Scene): string {
   const { entries, mode, bag } = run.order;
   if (entries.length === 0) return propsOfOrder(run.order).length ? 'Special places only' : 'None yet';
   const name = ({ item }: OrderEntry): string => {
@@ -126,7 +126,7 @@ const span = (r: readonly [number, number], show: (v: number) => string) =>
     ? `±${show(Math.abs(r[1]))}`
     : `${show(Math.min(...r))} to ${show(Math.max(...r))}`;
 
-export function variationPhrase(run: Run, scene: Scene): string {
+export function variationPhrase(run: Pick<Run, 'variation'>, scene: Scene): string {
   const v = run.variation;
   const parts: string[] = [];
   const on = (r: readonly [number, number], rest = 0) => r[0] !== rest || r[1] !== rest;
@@ -158,7 +158,7 @@ export function gapsPhrase(run: Run): string {
   return parts.join(', ') || 'None';
 }
 
-export function handPhrase(run: Run): string {
+export function handPhrase(run: Pick<Run, 'hand'>): string {
   const all = Object.values(run.hand);
   if (all.length === 0) return 'Nothing';
   const removed = all.filter((h) => h.removed).length;

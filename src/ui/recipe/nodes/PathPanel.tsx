@@ -18,6 +18,7 @@ const KINDS: Record<PathSource['kind'], string> = {
   points: '',
   generator: 'generated, live',
   mesh: 'from a surface, live',
+  sheet: 'lines of a sheet',
   offset: 'an offset, live',
 };
 

@@ -8,10 +8,10 @@ import { dispatch, useDocument } from '@/store/document';
 import { selectSlots, setHover } from '@/store/selection';
 import { Button, IconButton } from '../../controls/Button';
 import { degrees, metres } from '../../words/numbers';
-import type { StepProps } from './RunRecipe';
+import type { OrderedProps } from './RunRecipe';
 
 /** Every slot that a hand corrected, with what it did. Each can be let go, or all at once. */
-export function HandStep({ run }: StepProps) {
+export function HandStep({ run }: OrderedProps) {
   const scene = useDocument((s) => s.scene);
   const names = Object.keys(run.hand).sort((a, b) => parseSlotName(a) - parseSlotName(b));
   if (names.length === 0) {

@@ -12,7 +12,7 @@ import { sentence } from '../../words/findings';
 import { AddTo } from './AddTo';
 import { EntryList } from './Entries';
 import { SpecialPlaces } from './SpecialPlaces';
-import type { StepProps } from './RunRecipe';
+import type { OrderedProps } from './RunRecipe';
 
 const MODES = [
   { value: 'pattern', text: 'Pattern', hint: 'In turn, each as often as it says' },
@@ -21,12 +21,13 @@ const MODES = [
 const OWN = ['no-props', 'order-empty', 'prop-missing', 'mesh-missing', 'mesh-empty'];
 
 /** Which prop goes in which slot. Entries are dragged into order and into groups; props come in from the basket. */
-export function PropsStep({ run }: StepProps) {
+export function PropsStep({ run }: OrderedProps) {
   const scene = useDocument((s) => s.scene);
   const { order } = run;
   const findings = useEngine((s) => s.result.arrangements.get(run.id)?.findings) ?? [];
   const zoned = scene.paths.some(
     (p) =>
+      run.kind === 'run' &&
       run.paths.some((q) => q.path === p.id) &&
       p.source.kind === 'points' &&
       p.source.points.some((pt) => pt.zone > 0),

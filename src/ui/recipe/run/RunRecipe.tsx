@@ -2,6 +2,7 @@
 
 import { TriangleAlert } from 'lucide-react';
 import type { Run } from '@/core/arrange/run/schema';
+import type { Sheet } from '@/core/arrange/sheet/schema';
 import { NO_FACTS } from '@/core/evaluate/result';
 import { THREADS } from '@/core/scene/defaults';
 import { setArrangement, setStep } from '@/store/commands/runs';
@@ -177,8 +178,13 @@ export interface StepProps {
   color: string;
 }
 
+/** What steps need that runs share with sheets. */
+export interface OrderedProps {
+  run: Run | Sheet;
+}
+
 /** The run's thread; a click takes the next dye. */
-function ThreadDot({ run }: { run: Run }) {
+export function ThreadDot({ run }: OrderedProps) {
   const next = THREADS[(THREADS.indexOf(run.thread) + 1) % THREADS.length];
   return (
     <button

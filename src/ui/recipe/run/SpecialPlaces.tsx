@@ -1,7 +1,7 @@
 'use client';
 
 import { CircleDashed, Minus } from 'lucide-react';
-import type { Run } from '@/core/arrange/run/schema';
+import type { OrderedProps } from './RunRecipe';
 import type { Order, SpecialItem } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
@@ -16,7 +16,7 @@ const PLACES = [
 ] as const;
 
 /** What stands in the first and last slot, at corners, and in every n-th, whatever the order says. */
-export function SpecialPlaces({ run }: { run: Run }) {
+export function SpecialPlaces({ run }: OrderedProps) {
   const { order } = run;
   const set = (values: Partial<Order>, key?: string) =>
     dispatch(setStep, { id: run.id, step: 'order', values }, key);

@@ -13,7 +13,7 @@ import { RangeField } from '../../controls/RangeField';
 import { SpreadButton } from '../../controls/SpreadButton';
 import { Toggle } from '../../controls/Toggle';
 import { openDialog } from '../../uiState';
-import type { StepProps } from './RunRecipe';
+import type { OrderedProps } from './RunRecipe';
 
 /** How each channel is shown. */
 export const VARIATION_FIELDS: Record<
@@ -34,7 +34,7 @@ export const VARIATION_FIELDS: Record<
 const COMMON: Channel[] = ['along', 'side', 'lift', 'turnDeg', 'tipDeg', 'rollDeg', 'size'];
 const AXES: Channel[] = ['sizeX', 'sizeY', 'sizeZ'];
 
-export function VariationStep({ run }: StepProps) {
+export function VariationStep({ run }: OrderedProps) {
   const v = run.variation;
   const unit = useDocument((s) => s.scene.units);
   const props = useDocument((s) => s.scene.props);

@@ -28,6 +28,7 @@ export function MadeFrom({ path }: { path: Path }) {
       {source.kind === 'offset' && (
         <OffsetFields id={path.id} source={source} others={scene.paths.filter((p) => p.id !== path.id)} />
       )}
+      {source.kind === 'sheet' && <SheetLine id={path.id} source={source} />}
       {source.kind === 'mesh' && <TakeFields id={path.id} source={source} />}
       <div className="mt-3 grid grid-cols-2 gap-1.5">
         <Button
@@ -159,6 +160,34 @@ const TAKES = [
   { value: 'loop', text: 'an edge loop' },
   { value: 'iso', text: 'lines of u or v' },
 ] as const;
+
+/** Which lines of which sheet it is. */
+function SheetLine({ id, source }: { id: string; source: Extract<PathSource, { kind: 'sheet' }> }) {
+  const sheets = useDocument((s) => s.scene.arrangements).filter((a) => a.kind === 'sheet');
+  const curves = sheets.find((s) => s.id === source.sheet)?.curves ?? [];
+  const set = (values: object) => dispatch(setSource, { id, values });
+  return (
+    <>
+      <Choice
+        label="Lines of"
+        value={source.sheet}
+        options={sheets.map((s) => ({ value: s.id, text: s.name }))}
+        none="Missing"
+        onChange={(sheet) => set({ sheet, curve: null })}
+      />
+      <Choice
+        label="Which"
+        value={source.curve ?? ''}
+        options={[
+          { value: '', text: 'all of them' },
+          ...curves.map((c, i) => ({ value: c.id, text: `${c.name} ${i + 1}` })),
+        ]}
+        none="Missing"
+        onChange={(curve) => set({ curve: curve || null })}
+      />
+    </>
+  );
+}
 
 function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { kind: 'mesh' }> }) {
   const scene = useDocument((s) => s.scene);

@@ -9,6 +9,7 @@ import { Button } from '../../../controls/Button';
 import { NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
+import { layOrnament, laySheet } from '../../../lists/newSheet';
 import { takesFrom } from '../../../lists/newPath';
 import { openDialog } from '../../../uiState';
 import { sentence } from '../../../words/findings';
@@ -28,6 +29,12 @@ const PLACING: FieldSpec[] = [
 const NORMALS = [
   { value: 'smooth', text: 'Smooth' },
   { value: 'flat', text: 'Flat' },
+] as const;
+const UVS = [
+  { value: 'own', text: 'Own', hint: 'The texture coordinates that its mesh has' },
+  { value: 'plane', text: 'Plane' },
+  { value: 'cylinder', text: 'Round', hint: 'Round its upright axis' },
+  { value: 'sphere', text: 'Sphere' },
 ] as const;
 const MARKS: { value: SurfaceMarks; text: string; hint?: string }[] = [
   { value: 'none', text: 'None' },
@@ -89,6 +96,7 @@ export function SurfacePanel({ id }: { id: string }) {
           options={NORMALS}
           onChange={(normals) => set({ normals })}
         />
+        <Segmented shown tight label="uv" value={surface.uv} options={UVS} onChange={(uv) => set({ uv })} />
         <Toggle label="Inside out" value={surface.flipped} onChange={(flipped) => set({ flipped })} />
         <Segmented
           shown
@@ -100,6 +108,15 @@ export function SurfacePanel({ id }: { id: string }) {
         />
         {surface.mesh.source === 'file' && <Plays surface={surface} />}
         <Deformers surface={surface} />
+        <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>
+        <div className="mb-2 grid grid-cols-2 gap-1">
+          <Button look="bordered" onClick={() => laySheet(id)}>
+            Sheet of props
+          </Button>
+          <Button look="bordered" onClick={() => layOrnament(id)}>
+            One ornament
+          </Button>
+        </div>
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Take a path</h3>
         <div className="mb-2 grid gap-1">
           {takesFrom(surface).map((t) => (

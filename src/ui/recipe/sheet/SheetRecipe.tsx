@@ -1,0 +1,114 @@
+'use client';
+
+import type { Sheet } from '@/core/arrange/sheet/schema';
+import { removeArrangement, setArrangement } from '@/store/commands/runs';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { THREAD_COLORS } from '@/view/colors';
+import { duplicateSelected } from '../../shell/actions';
+import { handPhrase, propsPhrase, variationPhrase } from '../../words/phrases';
+import { plural } from '../../words/numbers';
+import { ChecksStep } from '../ChecksStep';
+import { NodeHead } from '../nodes/NodeHead';
+import { HandStep } from '../run/HandStep';
+import { PropsStep } from '../run/PropsStep';
+import { VariationStep } from '../run/VariationStep';
+import { addRidersOn } from '../riders/addRidersOn';
+import { Step } from '../Step';
+import { LayoutStep } from './LayoutStep';
+import { PatternStep } from './PatternStep';
+import { layoutPhrase, linesPhrase, restsPhrase, standsPhrase, surfacePhrase } from './phrases';
+import { SheetFacing } from './SheetFacing';
+import { SkipStep } from './SkipStep';
+import { SurfaceStep } from './SurfaceStep';
+
+/** The recipe of a sheet: what is on it, what it lies over, its grid, and how its props meet the surface. */
+export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
+  const scene = useDocument((s) => s.scene);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const result = useEngine((s) => s.result.arrangements.get(sheet.id));
+  const color = THREAD_COLORS[sheet.thread];
+  const findings = result?.findings ?? NO_FINDINGS;
+  const layout = result?.sheet ?? null;
+  const placed = result?.counts.placed ?? 0;
+  const gaps = (result?.placements.count ?? 0) - placed;
+  const is = (...kinds: string[]) => findings.some((f) => kinds.includes(f.kind));
+  return (
+    <>
+      <NodeHead
+        name={sheet.name}
+        kind="sheet"
+        color={color}
+        detail={`${placed} placed · ${plural(gaps, 'gap')}`}
+        onRename={(name) => dispatch(setArrangement, { id: sheet.id, values: { name } })}
+        menu={[
+          { text: 'Duplicate', run: duplicateSelected },
+          { text: 'Add riders', run: () => addRidersOn(sheet.id) },
+          { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: sheet.id }) },
+        ]}
+      />
+      <fieldset
+        disabled={readOnly}
+        className="thin-scroll relative min-w-0 min-h-0 flex-1 overflow-y-auto py-3"
+      >
+        <div className="relative">
+          <span
+            aria-hidden
+            className="absolute bottom-0 left-[20px] top-3 w-px opacity-70"
+            style={{ background: color }}
+          />
+          <Step
+            name="props"
+            title="Props"
+            color={color}
+            phrase={propsPhrase(sheet, scene)}
+            caution={is('no-props', 'order-empty')}
+          >
+            <PropsStep run={sheet} />
+          </Step>
+          <Step
+            name="path"
+            title="Surface"
+            color={color}
+            phrase={surfacePhrase(sheet, scene)}
+            caution={is('surface-missing', 'sheet-no-uv', 'uv-overlap', 'uv-turned')}
+          >
+            <SurfaceStep sheet={sheet} layout={layout} findings={findings} />
+          </Step>
+          <Step
+            name="spacing"
+            title="Layout"
+            color={color}
+            phrase={layoutPhrase(sheet, layout, scene)}
+            caution={is('sheet-no-columns', 'sheet-no-room')}
+          >
+            <LayoutStep sheet={sheet} layout={layout} placements={result?.placements ?? null} />
+          </Step>
+          <Step name="facing" title="Facing" color={color} phrase={standsPhrase(sheet)}>
+            <SheetFacing sheet={sheet} />
+          </Step>
+          <Step name="variation" title="Variation" color={color} phrase={variationPhrase(sheet, scene)}>
+            <VariationStep run={sheet} />
+          </Step>
+          <Step name="gaps" title="Gaps" color={color} phrase={restsPhrase(sheet)}>
+            <SkipStep sheet={sheet} />
+          </Step>
+          <Step name="hand" title="By hand" color={color} phrase={handPhrase(sheet)}>
+            <HandStep run={sheet} />
+          </Step>
+          <Step name="pattern" title="Lines" color={color} phrase={linesPhrase(sheet)}>
+            <PatternStep sheet={sheet} layout={layout} />
+          </Step>
+          <ChecksStep
+            id={sheet.id}
+            color={color}
+            findings={findings}
+            well="Every prop lies whole on the surface."
+          />
+        </div>
+      </fieldset>
+    </>
+  );
+}
+
+const NO_FINDINGS: never[] = [];
