@@ -1,6 +1,7 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import {
+  DoubleSide,
   DynamicDrawUsage,
   Group,
   InstancedBufferAttribute,
@@ -9,6 +10,7 @@ import {
   Matrix4,
   Mesh,
   MeshBasicMaterial,
+  MeshStandardMaterial,
 } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/scene/schema';
@@ -29,6 +31,9 @@ export interface InstancePick {
   arrangement: string;
   slotOf: (instance: number) => number;
 }
+
+/** Under the colours of distortion: nothing of the props' own. */
+const PLAIN = new MeshStandardMaterial({ roughness: 0.9, side: DoubleSide });
 
 interface Kept {
   mesh: InstancedMesh;
@@ -104,7 +109,9 @@ export function PropsLayer() {
         }
         (mesh.instanceMatrix.array as Float32Array).set(batch.matrices);
         mesh.instanceMatrix.needsUpdate = true;
-        tint(mesh, distortion ? stretched(batch, result) : batch);
+        const colored = distortion && result.sheet !== undefined;
+        mesh.material = colored ? PLAIN : drawn.materials;
+        tint(mesh, colored ? stretched(batch, result) : batch);
         mesh.count = count;
         mesh.computeBoundingSphere();
         mesh.computeBoundingBox();
@@ -139,9 +146,8 @@ function stretched(batch: DrawBatch, { sheet }: ServedArrangement): DrawBatch {
   const tints = new Float32Array(batch.rows.length * 3);
   batch.rows.forEach((row, i) => {
     const rgb = distortionRgb(sheet.distortion[row * 2], sheet.distortion[row * 2 + 1]);
-    // Bright enough to show over the props' own colours.
     tints.set(
-      rgb.map((v) => 1.6 * linear(v / 255)),
+      rgb.map((v) => linear(v / 255)),
       i * 3,
     );
   });
@@ -155,7 +161,7 @@ function tint(mesh: InstancedMesh, batch: DrawBatch): void {
   if (mesh.instanceColor?.array.length !== room) {
     mesh.instanceColor = new InstancedBufferAttribute(new Float32Array(room).fill(1), 3);
     // A material that was compiled without colours of its instances is compiled anew.
-    for (const m of mesh.material as Material[]) m.needsUpdate = true;
+    for (const m of [mesh.material].flat() as Material[]) m.needsUpdate = true;
   }
   const array = mesh.instanceColor.array as Float32Array;
   if (batch.tints) array.set(batch.tints);

@@ -84,7 +84,7 @@ export function emblem(): Mesh {
   for (let k = 0; k < 8; k++) {
     const long = k % 2 === 0 ? 0.48 : 0.3;
     const tip = at(long, k, 8, 0.012);
-    const [left, right] = [at(0.12, k + 0.5, 8, 0.012), at(0.12, k - 0.5, 8, 0.012)];
+    const [left, right] = [at(0.17, k + 0.5, 8, 0.012), at(0.17, k - 0.5, 8, 0.012)];
     const middle: Vec3 = [0, 0.05, 0];
     s.face([middle, tip, left], k % 2 === 0 ? C.linen : C.woad);
     s.face([middle, right, tip], k % 2 === 0 ? C.woad : C.linen);

@@ -19,7 +19,8 @@ function propInHand(scene: Scene): string | undefined {
 
 /** Lays a sheet of a prop over a surface, as many as fit, and selects it. */
 export function laySheet(surface: string, prop = propInHand(useDocument.getState().scene)): void {
-  const made = dispatch(addSheet, { surface, prop });
+  // In true size the number follows the form: none overlaps where it is narrow.
+  const made = dispatch(addSheet, { surface, prop, values: { grid: { follow: true } } });
   if (made) selectArrangement(made);
 }
 

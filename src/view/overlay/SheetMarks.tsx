@@ -29,6 +29,7 @@ export function SheetMarks() {
   if (!view || sheet?.kind !== 'sheet' || !sheet.visible || !layout) return null;
   const color = THREAD_COLORS[sheet.thread];
   const { corner } = layout;
+  const flat = sheet.over.kind === 'frame';
   const [origin, across, up] = [0, 3, 6].map((o) =>
     corner.length > 0 ? toScreen(view, [corner[o], corner[o + 1], corner[o + 2]]) : null,
   );
@@ -44,8 +45,8 @@ export function SheetMarks() {
       />
       {origin?.ahead && across?.ahead && up?.ahead && (
         <g aria-hidden>
-          <Way from={origin} to={across} color={color} letter={layout.match.swap ? 'v' : 'u'} />
-          <Way from={origin} to={up} color={color} letter={layout.match.swap ? 'u' : 'v'} />
+          <Way from={origin} to={across} color={color} letter={flat ? '' : layout.match.swap ? 'v' : 'u'} />
+          <Way from={origin} to={up} color={color} letter={flat ? '' : layout.match.swap ? 'u' : 'v'} />
           <circle cx={origin.x} cy={origin.y} r={5} fill={color} stroke={LINEN} strokeWidth={1.5} />
         </g>
       )}
@@ -67,7 +68,7 @@ function Way({ from, to, color, letter }: { from: Spot; to: Spot; color: string;
   return (
     <>
       <line x1={from.x} y1={from.y} x2={x} y2={y} stroke={color} strokeWidth={2.5} />
-      <circle cx={x} cy={y} r={7.5} fill={color} />
+      <circle cx={x} cy={y} r={letter ? 7.5 : 3.5} fill={color} />
       <text
         x={x}
         y={y + 3.4}
@@ -129,11 +130,12 @@ function FrameHandles({ sheet }: { sheet: Sheet }) {
         onPointerDown={grab}
       >
         <title>Drag over the surface</title>
-        <circle cx={at.x} cy={at.y} r={11} fill={color} fillOpacity={0.85} stroke={LINEN} strokeWidth={2} />
+        <circle cx={at.x} cy={at.y} r={14} fill="transparent" />
+        <circle cx={at.x} cy={at.y} r={8} fill={color} fillOpacity={0.8} stroke={LINEN} strokeWidth={1.6} />
         <path
-          d={`M${at.x - 5} ${at.y}h10M${at.x} ${at.y - 5}v10`}
+          d={`M${at.x - 3.5} ${at.y}h7M${at.x} ${at.y - 3.5}v7`}
           stroke={LINEN}
-          strokeWidth={1.8}
+          strokeWidth={1.5}
           strokeLinecap="round"
         />
       </g>

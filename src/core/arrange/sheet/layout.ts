@@ -36,33 +36,37 @@ export function layoutOf(
   return { width, height, closedAcross, closedUp, match, outline, at, cell, distortion, ...borderOf(map) };
 }
 
-/** The border of the layout as it lies in the scene. */
+/** The border of the layout as it lies in the scene: where its rows begin and end. */
 function borderOf(map: SheetMap): { border: Float64Array; corner: Float64Array } {
   const here = newAt();
   const points: number[] = [];
-  const put = (x: number, y: number): number[] | null => {
-    const clamped = (v: number) => Math.min(1, Math.max(0, v));
-    const b = map.closedUp ? map.up(y) : clamped(map.up(y));
+  const inside = (t: number) => Math.min(1, Math.max(0, t));
+  /** The place at a share of the way along the row at a height. */
+  const put = (t: number, y: number): number[] | null => {
+    const b = map.closedUp ? map.up(y) : inside(map.up(y));
     const row = map.row(b);
-    const a = map.closedAcross ? row.share(x - row.start) : clamped(row.share(x - row.start));
-    // Round a closed surface both ends of a row are one; a hair before the end keeps to its side.
-    return map.at(a, b, here) ? [here[0], here[1], here[2]] : null;
+    const from = Math.max(0, row.start);
+    const to = Math.min(map.width, row.start + row.width);
+    // A hair before the end: round a closed surface both ends are one place.
+    const x = from + (to - from) * Math.min(t, 1 - 1e-9) - row.start;
+    const a = row.share(x);
+    return map.at(map.closedAcross ? a : inside(a), b, here) ? [here[0], here[1], here[2]] : null;
   };
-  const { width, height } = map;
-  const sides: [(t: number) => [number, number], boolean][] = [
-    [(t) => [t * width, 0], true],
-    [(t) => [width, t * height], !map.closedAcross],
-    [(t) => [(1 - t) * width, height], true],
-    [(t) => [0, (1 - t) * height], true],
+  const { height } = map;
+  const sides: ((t: number) => [number, number])[] = [
+    (t) => [t, 0],
+    (t) => [1, t * height],
+    (t) => [1 - t, height],
+    (t) => [0, (1 - t) * height],
   ];
-  for (const [side, drawn] of sides)
-    for (let k = 0; k <= SIDE && drawn; k++) {
+  for (const side of sides)
+    for (let k = 0; k <= SIDE; k++) {
       const p = put(...side(k / SIDE));
       if (p) points.push(...p);
     }
   const origin = put(0, 0);
-  const across = put(width * 0.12, 0);
-  const up = put(0, height * 0.12);
+  const across = put(0.06, 0);
+  const up = put(0, height * 0.06);
   return {
     border: Float64Array.from(points),
     corner: origin && across && up ? Float64Array.of(...origin, ...across, ...up) : new Float64Array(0),

@@ -68,13 +68,14 @@ export function Cells(props: Props) {
       key={p.slot[i]}
       {...props}
       i={i}
+      distortion={distortion}
       fill={distortion ? distortionColor(layout.distortion[i * 2], layout.distortion[i * 2 + 1]) : color}
     />
   ));
 }
 
-function Cell(props: Props & { i: number; fill: string }) {
-  const { sheet, layout, result, plan, i, fill, readOnly, names } = props;
+function Cell(props: Props & { i: number; fill: string; distortion: boolean }) {
+  const { sheet, layout, result, plan, i, fill, distortion, readOnly, names } = props;
   const { placements: p } = result;
   const slot = p.slot[i];
   const lit = useSelection(
@@ -174,8 +175,8 @@ function Cell(props: Props & { i: number; fill: string }) {
           height={Math.max(2, h)}
           rx={Math.min(4, w / 5)}
           fill={lit ? 'var(--text)' : fill}
-          fillOpacity={lit ? 0.85 : 0.62}
-          stroke={item ? 'var(--text)' : 'var(--paper)'}
+          fillOpacity={lit ? 0.85 : distortion ? 1 : 0.62}
+          stroke={item ? 'var(--text)' : distortion ? 'var(--faint)' : 'var(--paper)'}
           strokeWidth={item ? 1.2 : 0.8}
         />
       ) : (
