@@ -1,3 +1,4 @@
+import { Document, WebIO } from '@gltf-transform/core';
 import { expect, test, type Page } from '@playwright/test';
 import {
   axes,
@@ -15,6 +16,24 @@ import {
 /** Sheets: a flat layout laid over a surface, edited flat and in the recipe, its numbers out of the file. */
 
 const placed = (list: Row[]) => list.filter((r) => r.state === 'placed');
+
+/** A floor of 20 × 20 m without texture coordinates. */
+async function bareFloor(): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const accessor = (type: 'VEC3' | 'SCALAR', array: Float32Array<ArrayBuffer> | Uint16Array<ArrayBuffer>) =>
+    document.createAccessor().setType(type).setArray(array).setBuffer(buffer);
+  const primitive = document
+    .createPrimitive()
+    .setAttribute(
+      'POSITION',
+      accessor('VEC3', new Float32Array([-10, 0, 10, 10, 0, 10, 10, 0, -10, -10, 0, -10])),
+    )
+    .setIndices(accessor('SCALAR', new Uint16Array([0, 1, 2, 0, 2, 3])));
+  const mesh = document.createMesh().addPrimitive(primitive);
+  document.createScene().addChild(document.createNode('floor').setMesh(mesh));
+  return new WebIO().writeBinary(document);
+}
 
 async function laySheet(page: Page, surface: string): Promise<void> {
   await page.getByRole('button', { name: 'New sheet or ornament' }).click();
@@ -163,8 +182,20 @@ test('corner match by hand and by guess; uv made for a mesh that has none; disto
   expect(await first()).toMatchObject({ x: expect.closeTo(-4.5, 3), z: expect.closeTo(3, 3) });
 
   // A mesh without uv: told, and some made for it on the spot.
-  await takeProps(page, 'Floor, 20 × 20 m');
-  await pickOption(page, surface, 'Over', 'Floor, 20 × 20 m');
+  await choose(page, 'New path or surface', 'Bring in a surface');
+  await page.getByLabel('File to bring in').setInputFiles({
+    name: 'floor.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from(await bareFloor()),
+  });
+  await page.getByRole('radio', { name: 'A surface' }).click();
+  await page.getByRole('button', { name: 'Put in the scene' }).click();
+  await settled(page);
+  await page
+    .getByRole('button', { name: /^Crate on Plane/ })
+    .first()
+    .click();
+  await pickOption(page, surface, 'Over', 'floor');
   await expect(surface.getByRole('alert')).toContainText('has no uv');
   await surface.getByRole('group', { name: 'Make uv' }).getByRole('button', { name: 'Plane' }).click();
   await settled(page);

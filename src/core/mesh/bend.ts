@@ -1,6 +1,7 @@
 import { framesAlong, type Posture } from '../curve/frames';
 import type { CompiledPath } from '../curve/compile';
 import { quatRotate, type Quat } from '../math/quat';
+import { onPath } from '../curve/sample';
 import { cross, dot, type Vec3 } from '../math/vec3';
 import type { Sliced } from './slice';
 
@@ -30,6 +31,36 @@ export interface Bending {
   /** The path's own frame at the foot: what the item is turned from before it is bent. */
   front: Vec3;
   up: Vec3;
+  /** Corners that it is mitred at. */
+  corners?: Corner[];
+}
+
+/** A sharp corner of a path. */
+export interface Corner {
+  /** Metres along the path. */
+  s: number;
+  /** Tangent of half the angle that it turns by, to the right positive, seen along its up. */
+  tan: number;
+}
+
+/** Sharp corners on a stretch of a path, its ends not counted. */
+export function cornersWithin(path: CompiledPath, from: number, to: number): Corner[] {
+  const hair = path.length * 1e-7;
+  return [...path.corners].flatMap((corner) => {
+    const turns = path.closed ? [-path.length, 0, path.length] : [0];
+    return turns.flatMap((by) => {
+      const s = corner + by;
+      if (!(s > from + hair && s < to - hair)) return [];
+      const f = framesAlong(path, [onPath(path, s - hair), onPath(path, s + hair)], 'slope');
+      const [a, b, up] = [f.front.slice(0, 3), f.front.slice(3), f.up.slice(0, 3)];
+      const c = Math.max(-1, Math.min(1, a[0] * b[0] + a[1] * b[1] + a[2] * b[2]));
+      const across = cross([...a] as Vec3, [...up] as Vec3);
+      const right = b[0] * across[0] + b[1] * across[1] + b[2] * across[2];
+      // tan(φ / 2) = sin φ / (1 + cos φ); a way straight back has no mitre.
+      const tan = Math.sqrt(Math.max(0, 1 - c * c)) / Math.max(0.05, 1 + c);
+      return [{ s, tan: right >= 0 ? tan : -tan }];
+    });
+  });
 }
 
 /** Three rows of three: a rotation, after an item's sizes, seen from a frame of right, up and front. */
@@ -66,11 +97,14 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
   const { positions: p, normals: q } = mesh;
   const own = new Float64Array(n * 3);
   const ahead = new Float64Array(n);
+  /** Metres straight on from the corner that a vertex lies at, on the outside of its mitre. */
+  const extra = new Float64Array(b.corners?.length ? n : 0);
   const m = seenFrom(b.front, b.up, b.rotation, b.scale);
   for (let o = 0; o < n * 3; o += 3) {
     for (let r = 0; r < 3; r++)
       own[o + r] = m[r * 3] * p[o] + m[r * 3 + 1] * p[o + 1] + m[r * 3 + 2] * p[o + 2];
     ahead[o / 3] = b.s + own[o + 2];
+    for (const corner of b.corners ?? []) mitre(corner, b.side + own[o], o, ahead, extra);
   }
   const order = new Uint32Array(n);
   for (let i = 0; i < n; i++) order[i] = i;
@@ -107,7 +141,8 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
     const high = b.lift + own[i + 1];
     // Beyond an open end it goes straight on.
     const s = along[k];
-    const over = b.path.closed ? 0 : s < 0 ? s : s > b.path.length ? s - b.path.length : 0;
+    const past = b.path.closed ? 0 : s < 0 ? s : s > b.path.length ? s - b.path.length : 0;
+    const over = past + (extra.length > 0 ? extra[order[k]] : 0);
     const x = c[o] + rx * side + ux * high + fx * over - px;
     const y = c[o + 1] + ry * side + uy * high + fy * over - py;
     const z = c[o + 2] + rz * side + uz * high + fz * over - pz;
@@ -128,6 +163,18 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
   const mirrored = b.scale[0] * b.scale[1] * b.scale[2] < 0;
   const faces = mirrored ? turnedOver(indices) : indices;
   return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices: faces, groups };
+}
+
+/** Keeps a vertex on its own side of a corner's mitre; what lies at the corner itself is drawn out to the mitre. */
+function mitre({ s, tan }: Corner, side: number, o: number, ahead: Float64Array, extra: Float64Array): void {
+  const d = ahead[o / 3] - s;
+  // Inside the bend the mitre comes before the corner, outside it after.
+  const reach = side * tan;
+  const hair = 1e-9 * (1 + Math.abs(s));
+  if (Math.abs(d) <= hair) {
+    ahead[o / 3] = s - hair;
+    extra[o / 3] = -reach;
+  } else if (reach > 0 && Math.abs(d) < reach) ahead[o / 3] = s + (d < 0 ? -reach : reach);
 }
 
 /** Faces with two corners changed, so that their outsides look the other way. */

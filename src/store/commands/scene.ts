@@ -37,7 +37,10 @@ export const removeProp = command<{ id: string }>({
     scene.props = scene.props.filter((p) => p.id !== id);
     for (const a of scene.arrangements) {
       if (a.kind === 'pegs') a.pegs = a.pegs.filter((p) => p.prop !== id);
-      else if (a.kind === 'riders' || a.kind === 'spans') a.props = a.props.filter((p) => p.prop !== id);
+      else if (a.kind === 'riders' || a.kind === 'spans') {
+        a.props = a.props.filter((p) => p.prop !== id);
+        if (a.kind === 'spans' && a.corner?.prop === id) a.corner = null;
+      }
       else {
         forgetProp(a, id);
         if (a.kind === 'sheet') a.items = a.items.filter((i) => i.prop !== id);

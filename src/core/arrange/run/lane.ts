@@ -30,6 +30,8 @@ export interface Lane {
   /** Laid end to end: where each stands. */
   touch?: TouchLayout;
   outward: number;
+  /** Metres along the path where the last one is cut off. */
+  cutAt?: number;
   /** Whether the path's points carry size factors. */
   sized: boolean;
 }

@@ -74,7 +74,8 @@ export function placeLane(
     if (lane.past[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
     out.s[start + i] = lane.s[place];
     placeSlot(lane, p, stand, i, place, out, start + i);
-    if (p.bender && state[i] === STATE.placed) p.bender.bend(lane.path, lane.s[place], out, start + i);
+    if (p.bender && state[i] === STATE.placed)
+      p.bender.bend(lane.path, lane.s[place], out, start + i, lane.cutAt);
   }
 }
 

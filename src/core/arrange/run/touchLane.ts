@@ -122,6 +122,8 @@ export function touchLane(
     const again = lay(from);
     if (typeof again !== 'string') layout = again;
   }
+  const filled = run.facing.bend && run.facing.fill && !path.closed && moved === 0;
+  if (filled) layout = withOneMore(layout, path, settings, itemOf, bound);
   if (!loop && moved !== 0) layout = pulled(layout, lay, moved, run.pulley.ends, settings);
   const count = layout.count;
   if (count === 0) return { problem: 'nothing-fits', detail: { usable } };
@@ -130,12 +132,44 @@ export function touchLane(
   const past = new Uint8Array(count);
   const hair = 1e-6 * path.length;
   if (!path.closed)
-    layout.s.forEach((s, i) => (past[i] = s < start - hair || s > start + usable + hair ? 1 : 0));
+    layout.s.forEach(
+      (s, i) => (past[i] = !filled && (s < start - hair || s > start + usable + hair) ? 1 : 0),
+    );
   const prop = Int32Array.from({ length: count }, (_, i) => propOf(i, count));
   const s = layout.s.slice();
   const id = ids.slice(0, count);
   nudgeAlong(run, id, s);
-  return { ...plainLane(where), id, s, prop, orderEmpty: order.empty, past, touch: layout };
+  return {
+    ...plainLane(where),
+    id,
+    s,
+    prop,
+    orderEmpty: order.empty,
+    past,
+    touch: layout,
+    ...(filled && { cutAt: start + usable }),
+  };
+}
+
+/** With one more item where there is room left for a part of one: it is cut off there. */
+function withOneMore(
+  rest: TouchLayout,
+  path: Parameters<typeof layTouching>[0],
+  settings: Parameters<typeof layTouching>[1],
+  itemOf: (n: number, of: number) => TouchItem,
+  bound: number,
+): TouchLayout {
+  const n = rest.count;
+  const next = itemOf(n, n + 1);
+  const ends = n > 0 ? rest.front[n - 1] : settings.start;
+  if (settings.leftover !== 'end' || settings.end - ends < 1e-6 * path.length) return rest;
+  const more = layTouching(
+    path,
+    { ...settings, end: settings.end + next.back + next.front },
+    (i, of) => itemOf(i, of),
+    Math.min(bound, n + 1),
+  );
+  return typeof more === 'string' || more.count <= n ? rest : more;
 }
 
 /** The pulley on an open path: each item where it has come to, from either side where they wrap. */

@@ -10,10 +10,13 @@ import {
 import { DEG, quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
 import { normalize, rotateAbout, type Vec3 } from '../../math/vec3';
+import { acos } from '../../math/portable';
+import { clipAlong } from '../../mesh/clip';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
 import { slotName, slotParts } from '../slotId';
 import { weightedAt, weightedProps } from '../steps/weighted';
+import { cutMember, followMember, seenFromPath, Shapes, type Follow } from './shape';
 import type { SpanEnd, Spans } from './schema';
 
 const PICK = channel('spans.pick');
@@ -57,24 +60,35 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): RunResult 
       continue;
     }
     const own = bounds[prop] ? bounds[prop].max[2] - bounds[prop].min[2] : 0;
-    const pieces =
-      spans.fit === 'repeat' && own > 1e-6 ? Math.max(1, Math.round(length / (own * spans.size))) : 1;
+    const pieces = piecesOf(spans, length, own * spans.size);
     rows += pieces;
     if (rows > MOST) {
       say('too-many-members', { limit: MOST });
       return { placements: allocatePlacements(0, props), findings, facts: NO_FACTS, parts: [] };
     }
-    members.push({ a, b, prop, from, front: way.map((v) => v / apart) as Vec3, length, pieces });
+    members.push({ a, b, prop, from, to, front: way.map((v) => v / apart) as Vec3, length, pieces });
   }
   if (lost > 0) say('span-too-short', { count: lost }, 'warning');
-  const out = allocatePlacements(rows, props);
+  const joints = spans.corner ? jointsOf(members, spans.corner.angleDeg * DEG) : [];
+  const pieceProp = spans.corner ? props.indexOf(spans.corner.prop) : -1;
+  if (spans.corner && pieceProp < 0) {
+    props.push(spans.corner.prop);
+    if (context.prop(spans.corner.prop)?.state !== 'ready')
+      say(context.prop(spans.corner.prop)?.state === undefined ? 'prop-missing' : 'mesh-missing', {
+        prop: spans.corner.prop,
+      });
+  }
+  const out = allocatePlacements(rows + joints.length, props);
   let row = 0;
   const without = new Set(spans.without);
+  const shaper = { shapes: new Shapes(out), context, parts: context.parts?.(spans.on) ?? [] };
   for (const m of members) {
     const from = row;
-    row = lay(m, spans, posts, bounds[m.prop], out, row);
+    row = lay(m, spans, posts, bounds[m.prop], out, row, shaper);
     if (without.has(slotName(posts.slot[m.a]))) out.state.fill(STATE.hand, from, row);
   }
+  for (const joint of joints)
+    layJoint(joint, spans, posts, pieceProp < 0 ? props.length - 1 : pieceProp, out, row++);
   return { placements: out, findings, facts: NO_FACTS, parts: [] };
 }
 
@@ -84,6 +98,7 @@ interface Member {
   b: number;
   prop: number;
   from: Vec3;
+  to: Vec3;
   front: Vec3;
   length: number;
   pieces: number;
@@ -160,6 +175,31 @@ function endOf(end: SpanEnd, posts: Placements, context: ArrangeContext) {
   return { missing, at };
 }
 
+/** How many pieces a member is of. */
+function piecesOf({ fit }: Spans, length: number, own: number): number {
+  if (!(own > 1e-6) || fit === 'stretch' || fit === 'trim') return 1;
+  return fit === 'repeat'
+    ? Math.max(1, Math.round(length / own))
+    : Math.max(1, Math.ceil(length / own - 1e-6));
+}
+
+/** What shapes of their own are made from. */
+interface Shaper {
+  shapes: Shapes;
+  context: ArrangeContext;
+  parts: PartRange[];
+}
+
+/** Where the k-th piece of a member begins, metres from its first, and how long it is. */
+function pieceAt(m: Member, { fit }: Spans, own: number, k: number): [from: number, length: number] {
+  if (fit === 'cut' && own > 1e-6) return [own * k, Math.min(own, m.length - own * k)];
+  if (fit === 'trim' && own > 1e-6) {
+    const length = Math.min(own, m.length);
+    return [(m.length - length) / 2, length];
+  }
+  return [(m.length / m.pieces) * k, m.length / m.pieces];
+}
+
 /** Writes the pieces of one member from row `row` on. @returns the row after them */
 function lay(
   m: Member,
@@ -168,16 +208,21 @@ function lay(
   bounds: Bounds | null,
   out: Placements,
   row: number,
+  shaper: Shaper,
 ): number {
-  const piece = m.length / m.pieces;
   const [low, high] = bounds ? [bounds.min[2], bounds.max[2]] : [0, 0];
-  const own = high - low;
-  // Along its length as long as it has to be, whatever its size across.
-  const long = own > 1e-6 ? piece / own : 1;
+  const own = (high - low) * spans.size;
   let up = upBetween(posts, m);
   if (spans.rollDeg !== 0) up = rotateAbout(up, m.front, spans.rollDeg * DEG);
+  const facts = shaper.context.prop(out.props[m.prop]);
+  const mesh = facts?.state === 'ready' ? facts.mesh?.() : undefined;
+  const way = spans.follow ? followed(m, spans, posts, shaper) : null;
   for (let k = 0; k < m.pieces; k++, row++) {
-    const back = spans.inset + piece * k - low * long;
+    const [from, length] = pieceAt(m, spans, own, k);
+    // Whole pieces keep their length where they are cut; others are as long as they have to be.
+    const cut = (spans.fit === 'cut' || spans.fit === 'trim') && own > 1e-6;
+    const long = cut ? spans.size : own > 1e-6 ? (length / own) * spans.size : 1;
+    const back = spans.inset + from - low * long;
     out.slot[row] = posts.slot[m.a];
     out.s[row] = posts.s[m.a];
     out.prop[row] = m.prop;
@@ -186,8 +231,84 @@ function lay(
     out.scale[row * 3] = spans.size;
     out.scale[row * 3 + 1] = spans.size;
     out.scale[row * 3 + 2] = long;
+    if (!mesh) continue;
+    const short = cut && length < own - 1e-9 * own;
+    if (way) {
+      const position = [...out.position.subarray(row * 3, row * 3 + 3)] as Vec3;
+      const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+      const at = (t: number) => way.from + (way.to - way.from) * t;
+      const share = (x: number) => (x + spans.inset) / (m.length + 2 * spans.inset);
+      const mix = ([a, b]: [number, number], t: number) => a + (b - a) * t;
+      const [t0, t1] = [share(from), share(from + length)];
+      const part: Follow = {
+        path: way.path,
+        from: at(t0),
+        to: at(t1),
+        side: [mix(way.side, t0), mix(way.side, t1)],
+        lift: [mix(way.lift, t0), mix(way.lift, t1)],
+      };
+      const clipped = short ? clipAlong(mesh, 2, low - 1, low + length / spans.size) : mesh;
+      const range: [number, number] = [low, short ? low + length / spans.size : high];
+      shaper.shapes.put(row, `${row}`, () =>
+        followMember(clipped, range, part, spans.size, spans.rollDeg * DEG, position, q),
+      );
+    } else if (short)
+      shaper.shapes.put(row, `${m.prop} ${length.toFixed(6)}`, () =>
+        cutMember(mesh, low, length, spans.size),
+      );
   }
   return row;
+}
+
+/** The way of a member along the path that its posts stand on; null where they stand on none, or it is straight. */
+function followed(m: Member, spans: Spans, posts: Placements, { context, parts }: Shaper): Follow | null {
+  const { part, stroke } = slotParts(posts.slot[m.a]);
+  const range = parts.find((p) => p.part === part && p.stroke === stroke);
+  const compiled = range && context.path(range.path);
+  const path = compiled?.ok ? compiled.strokes[stroke] : undefined;
+  if (!range || !path) return null;
+  const [side, lift, along] = seenFromPath(path, posts.s[m.a], m.from);
+  const [side2, lift2, along2] = seenFromPath(path, posts.s[m.b], m.to);
+  const from = posts.s[m.a] + along;
+  let to = posts.s[m.b] + along2;
+  // Over the seam of a loop it goes on round.
+  if (path.closed && to <= from) to += path.length;
+  return to - from > 1e-6 ? { path, from, to, side: [side, side2], lift: [lift, lift2] } : null;
+}
+
+/** Two members that meet at a post at an angle. */
+interface Joint {
+  before: Member;
+  after: Member;
+}
+
+function jointsOf(members: Member[], least: number): Joint[] {
+  const leaving = new Map(members.map((m) => [m.a, m]));
+  return members.flatMap((before) => {
+    const after = leaving.get(before.b);
+    if (!after) return [];
+    const c = before.front.reduce((sum, v, a) => sum + v * after.front[a], 0);
+    return acos(Math.max(-1, Math.min(1, c))) >= least ? [{ before, after }] : [];
+  });
+}
+
+/** Puts a corner piece where two members meet, facing between both. */
+function layJoint(
+  { before, after }: Joint,
+  spans: Spans,
+  posts: Placements,
+  prop: number,
+  out: Placements,
+  row: number,
+): void {
+  const front = normalize(before.front.map((v, a) => v + after.front[a]) as Vec3, after.front);
+  const up = upBetween(posts, { ...after, front });
+  out.slot[row] = posts.slot[after.a];
+  out.s[row] = posts.s[after.a];
+  out.prop[row] = prop;
+  out.position.set(after.from, row * 3);
+  writeQuatFromUpFront(out.rotation, row * 4, up[0], up[1], up[2], front[0], front[1], front[2]);
+  out.scale.fill(spans.size, row * 3, row * 3 + 3);
 }
 
 /** Up of a member: between those of its posts, square to its length. */

@@ -31,11 +31,20 @@ export const spansSchema = z.object({
   from: endSchema.describe('Where a member leaves its post'),
   to: endSchema.describe('Where it meets the next one'),
   fit: z
-    .enum(['stretch', 'repeat'])
+    .enum(['stretch', 'repeat', 'cut', 'trim'])
     .default('stretch')
     .describe(
-      'One member, as long as it has to be; or as many as come nearest to their own length, evened out',
+      'One member, as long as it has to be; as many as come nearest to their own length, evened out; whole ones, the last cut off; or one, cut off where it is longer and in the middle where it is shorter',
     ),
+  follow: z.boolean().default(false).describe('Along the path of the posts instead of straight'),
+  corner: z
+    .object({
+      prop: z.string(),
+      angleDeg: z.number().min(0).max(180).default(20).describe('Where members turn by more'),
+    })
+    .nullable()
+    .default(null)
+    .describe('A prop at the posts where two members meet at an angle'),
   reach: z.int().min(1).max(1000).default(1).describe('To the n-th post after'),
   every: z.int().min(1).max(1000).default(1).describe('Only from every n-th post'),
   inset: z.number().min(0).max(1e4).default(0).describe('Metres left free at both ends'),

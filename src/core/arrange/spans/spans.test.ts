@@ -156,3 +156,74 @@ test('without posts or props it says so', () => {
   expect(worked(spans({ props: [] })).findings).toEqual(['no-props']);
   expect(worked(spans({ inset: 9 })).findings).toEqual(['span-too-short']);
 });
+
+describe('cut, trimmed, along the path, with corner pieces', () => {
+  /** Extents of a row's shape along its front. */
+  const extent = (p: Placements, row: number): [number, number] => {
+    const bent = p.bent![p.shape![row]];
+    const z = Array.from(bent.indices, (v) => bent.positions[v * 3 + 2]);
+    return [Math.min(...z), Math.max(...z)];
+  };
+
+  test('whole members, the last one cut to what is left; one trimmed', () => {
+    // The box is 0.5 long; posts round a circle of 3 m stand 2.296 apart.
+    const apart = 2 * 3 * Math.sin(Math.PI / 8);
+    const { rails, posts } = worked(spans({ fit: 'cut' }));
+    const n = Math.ceil(apart / 0.5);
+    expect(rails.count).toBe(8 * n);
+    const last = n - 1;
+    const [low, high] = extent(rails, last);
+    expect(high - low).toBeCloseTo(apart - last * 0.5, 6);
+    expect(
+      distance(
+        turned(rails, last, [0, 0, high]).map((v, a) => v + place(rails, last)[a]) as Vec3,
+        place(posts, 1),
+      ),
+    ).toBeLessThan(1e-6);
+    expect(rails.shape![0]).toBe(-1);
+    // All the last ones are one shape.
+    expect(rails.bent!.length).toBe(1);
+    const long = worked(spans({ fit: 'trim', size: 6 })).rails;
+    const [a, b] = extent(long, 0);
+    expect(b - a).toBeCloseTo(apart, 6);
+    const short = worked(spans({ fit: 'trim' })).rails;
+    expect(short.bent).toBeUndefined();
+    expect(distance(place(short, 0), place(worked(spans()).posts, 0))).toBeCloseTo(
+      (apart - 0.5) / 2 + 0.25,
+      6,
+    );
+  });
+
+  test('along a circle every vertex keeps to it', () => {
+    const { rails } = worked(spans({ follow: true }));
+    expect(rails.count).toBe(8);
+    for (let i = 0; i < rails.count; i++) {
+      const { positions, indices } = rails.bent![rails.shape![i]];
+      const angles: number[] = [];
+      for (const v of indices) {
+        const at = turned(rails, i, [...positions.subarray(v * 3, v * 3 + 3)] as Vec3);
+        const p = at.map((x, a) => x + place(rails, i)[a]);
+        const r = Math.hypot(p[0], p[2]);
+        // The box is 0.4 wide: its sides lie 0.2 to both sides of the circle.
+        expect(Math.abs(r - 3)).toBeLessThan(0.203);
+        angles.push(Math.atan2(p[2], p[0]));
+      }
+      // From post to post: an eighth of the round.
+      const first = angles[0];
+      const off = angles.map((a) => Math.atan2(Math.sin(a - first), Math.cos(a - first)));
+      expect(Math.max(...off) - Math.min(...off)).toBeCloseTo(Math.PI / 4, 6);
+    }
+  });
+
+  test('a corner piece stands where members turn, between both directions', () => {
+    const shape = { shape: 'rectangle', width: 6, depth: 4, fillet: 0 };
+    const corners = (r: Run) => (r.spacing = { ...r.spacing, mode: 'points', at: 'points' });
+    const { rails } = worked(spans({ corner: { prop: 'p', angleDeg: 30 } }), shape, corners);
+    expect(rails.count).toBe(8);
+    for (let i = 4; i < 8; i++) {
+      const front = turned(rails, i, [0, 0, 1]);
+      expect(Math.abs(front[0])).toBeCloseTo(Math.SQRT1_2, 6);
+      expect(Math.abs(front[2])).toBeCloseTo(Math.SQRT1_2, 6);
+    }
+  });
+});

@@ -5,13 +5,15 @@ import type { Placements } from '../../evaluate/result';
 import { acos } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, sub, type Vec3 } from '../../math/vec3';
-import { bendMesh, planesFor } from '../../mesh/bend';
+import { bendMesh, cornersWithin, planesFor } from '../../mesh/bend';
+import { clipAlong } from '../../mesh/clip';
 import { sliceAlongZ, type Sliced } from '../../mesh/slice';
 
 /** Items bent along their path. Those of the same shape, and those on straight stretches, are worked out once. */
 export interface Bender {
   /** Bends the item in a row that stands at length `s` of a path. */
-  bend(path: CompiledPath, s: number, out: Placements, row: number): void;
+  /** @param end metres along the path where it is cut off */
+  bend(path: CompiledPath, s: number, out: Placements, row: number, end?: number): void;
 }
 
 /** Shapes whose paths differ by less than this share of the tolerance are one. */
@@ -25,13 +27,18 @@ const isAlike = (a: number[], b: number[], within: number): boolean =>
 const sliced = new WeakMap<Sliced, Map<number, Sliced>>();
 
 /** @param meshes of the props that the placements count, in their own space; undefined where one is not at hand */
-export function bender(posture: Posture, tolerance: number, meshes: (Sliced | undefined)[]): Bender {
+export function bender(
+  posture: Posture,
+  tolerance: number,
+  meshes: (Sliced | undefined)[],
+  mitred = false,
+): Bender {
   /** Shapes by their prop, slices and size: the latest ones, each with what its path does over it. */
   const known = new Map<string, { profile: number[]; index: number }[]>();
   return {
-    bend(path, s, out, row) {
-      const mesh = out.prop[row] < 0 ? undefined : meshes[out.prop[row]];
-      if (!mesh) return;
+    bend(path, s, out, row, end = Infinity) {
+      const whole = out.prop[row] < 0 ? undefined : meshes[out.prop[row]];
+      if (!whole) return;
       const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
       const scale = [...out.scale.subarray(row * 3, row * 3 + 3)] as Vec3;
       const position = [...out.position.subarray(row * 3, row * 3 + 3)] as Vec3;
@@ -41,11 +48,21 @@ export function bender(posture: Posture, tolerance: number, meshes: (Sliced | un
       const right = cross(front, up);
       const away = sub(position, [...here.position] as Vec3);
       const at = s + dot(away, front);
+      const mesh = endedAt(whole, ownFront(q, front), (end - at) / scale[2]);
       const [low, high] = reach(mesh, q, scale, front);
       const along = profile(path, posture, at, low, high, q, position);
-      if (along.straight) return;
+      if (along.straight && mesh === whole) return;
+      const corners = mitred ? cornersWithin(path, at + low, at + high) : [];
       const planes = planesFor(low, high, along.curvature, tolerance);
-      const key = [out.prop[row], planes.length, ...scale].join(' ');
+      // What is cut, or folded, is cut and folded where it is: it is alike by what the path does over it.
+      const folds = corners.map((c) => (c.s - at) / scale[2]);
+      const key = [
+        out.prop[row],
+        planes.length,
+        mesh === whole ? '' : (end - at).toFixed(9),
+        ...folds,
+        ...scale,
+      ].join(' ');
       let alike = known.get(key);
       if (!alike) known.set(key, (alike = []));
       let index = alike.find((k) => isAlike(k.profile, along.shape, tolerance * ALIKE))?.index;
@@ -53,7 +70,7 @@ export function bender(posture: Posture, tolerance: number, meshes: (Sliced | un
         out.bent ??= [];
         out.shape ??= new Int32Array(out.count).fill(-1);
         index = out.bent.length;
-        const cut = slicedFor(mesh, planes.length, ownFront(q, front));
+        const cut = foldedAt(slicedFor(mesh, planes.length, ownFront(q, front)), ownFront(q, front), folds);
         out.bent.push(
           bendMesh(cut, {
             path,
@@ -66,6 +83,7 @@ export function bender(posture: Posture, tolerance: number, meshes: (Sliced | un
             scale,
             front,
             up,
+            corners,
           }),
         );
         alike.unshift({ profile: along.shape, index });
@@ -75,6 +93,14 @@ export function bender(posture: Posture, tolerance: number, meshes: (Sliced | un
     },
   };
 }
+
+/** The part of a mesh up to a plane square to its front; only of one that faces along the path. */
+const endedAt = (mesh: Sliced, own: Vec3, z: number): Sliced =>
+  own[2] < 0.999 || z === Infinity ? mesh : clipAlong(mesh, 2, -Infinity, z);
+
+/** The mesh sliced at corners, so that it folds there. */
+const foldedAt = (mesh: Sliced, own: Vec3, folds: number[]): Sliced =>
+  folds.length > 0 && own[2] > 0.999 ? sliceAlongZ(mesh, folds) : mesh;
 
 /** How far a mesh reaches back and ahead of its foot along the path. */
 function reach(mesh: Sliced, q: Quat, scale: Vec3, front: Vec3): [number, number] {

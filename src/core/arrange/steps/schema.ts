@@ -94,6 +94,14 @@ export const facingSchema = z
       .max(1)
       .default(0.002)
       .describe('Bent: how far, in metres, their faces may lie off the true bend'),
+    corners: z
+      .enum(['round', 'mitre'])
+      .default('round')
+      .describe('Bent over a corner of the path: as it comes, or sliced there and mitred'),
+    fill: z
+      .boolean()
+      .default(false)
+      .describe('Bent, end to end, what is left at an end: filled with one that is cut off there'),
     side: z.number().default(0).describe('Metres to the right of the way along'),
     sideRamp: rampSchema.describe('Metres to the right, added along the way'),
     lift: z.number().default(0).describe('Metres along the posture’s up'),

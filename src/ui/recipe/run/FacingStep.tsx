@@ -33,6 +33,11 @@ const FLIPS = [
   { value: 'mirror', text: 'Mirror', hint: 'Every second prop is mirrored left to right' },
 ] as const;
 
+const CORNERS = [
+  { value: 'round', text: 'Bent', hint: 'As the bend comes out' },
+  { value: 'mitre', text: 'Mitred', hint: 'Sliced at each corner, both sides meeting on the mitre' },
+] as const;
+
 export function FacingStep({ run, color }: StepProps) {
   const { facing } = run;
   const unit = useDocument((s) => s.scene.units);
@@ -108,18 +113,35 @@ export function FacingStep({ run, color }: StepProps) {
         onChange={(bend) => set({ bend })}
       />
       {facing.bend && (
-        <NumberField
-          label="To within"
-          hint="How far faces may lie off the true bend"
-          dimension="length"
-          unit={unit}
-          step={0.001}
-          min={0.00001}
-          max={1}
-          value={facing.tolerance}
-          reset={0.002}
-          onChange={(v, key) => set({ tolerance: Math.min(1, Math.max(1e-5, v ?? 0.002)) }, key)}
-        />
+        <>
+          <Segmented
+            shown
+            label="At corners"
+            value={facing.corners}
+            options={CORNERS}
+            onChange={(corners) => set({ corners })}
+          />
+          {run.spacing.mode === 'touch' && (
+            <Toggle
+              label="Fill the end"
+              hint="What is left at the end takes one more, cut off there"
+              value={facing.fill}
+              onChange={(fill) => set({ fill })}
+            />
+          )}
+          <NumberField
+            label="To within"
+            hint="How far faces may lie off the true bend"
+            dimension="length"
+            unit={unit}
+            step={0.001}
+            min={0.00001}
+            max={1}
+            value={facing.tolerance}
+            reset={0.002}
+            onChange={(v, key) => set({ tolerance: Math.min(1, Math.max(1e-5, v ?? 0.002)) }, key)}
+          />
+        </>
       )}
       {shift('Side', 'side', 'To the right of the way along; negative is left')}
       <RampField

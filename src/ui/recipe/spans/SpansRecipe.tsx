@@ -9,6 +9,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { Choice } from '../../controls/Choice';
 import { lengthField, NumberFields, PlaceField } from '../../controls/NumberFields';
 import { Segmented } from '../../controls/Segmented';
+import { Toggle } from '../../controls/Toggle';
 import { duplicateSelected } from '../../shell/actions';
 import { plural } from '../../words/numbers';
 import { ChecksStep } from '../ChecksStep';
@@ -19,7 +20,11 @@ import { WeightedProps } from '../WeightedProps';
 const FITS = [
   { value: 'stretch', text: 'Stretch', hint: 'One, as long as it has to be' },
   { value: 'repeat', text: 'Repeat', hint: 'As many as come nearest to their own length, evened out' },
+  { value: 'cut', text: 'Cut', hint: 'Whole ones, and the last cut off' },
+  { value: 'trim', text: 'Trim', hint: 'One, cut off where it is longer than the way' },
 ] as const;
+
+const FITTED = { stretch: 'stretched', repeat: 'repeated', cut: 'cut', trim: 'trimmed' };
 
 /** Spans: which members, how they fit, where they meet their posts, and which posts they join. */
 export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
@@ -49,10 +54,43 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
           name="props"
           title="Members"
           color={color}
-          phrase={`${a.props.map((p) => nameOf(p.prop)).join(', ') || 'None yet'}, ${a.fit === 'stretch' ? 'stretched' : 'repeated'}`}
+          phrase={`${a.props.map((p) => nameOf(p.prop)).join(', ') || 'None yet'}, ${FITTED[a.fit]}`}
         >
           <WeightedProps label="Members" value={a.props} onChange={(props, key) => set({ props }, key)} />
-          <Segmented shown label="Fit" value={a.fit} options={FITS} onChange={(fit) => set({ fit })} />
+          <Segmented shown tight label="Fit" value={a.fit} options={FITS} onChange={(fit) => set({ fit })} />
+          <Toggle
+            label="Along the path"
+            hint="Bent along the path of the posts instead of straight"
+            value={a.follow}
+            onChange={(follow) => set({ follow })}
+          />
+          <Choice
+            label="Corner piece"
+            value={a.corner?.prop ?? ''}
+            options={[
+              { value: '', text: 'none' },
+              ...scene.props.map((p) => ({ value: p.id, text: p.name })),
+            ]}
+            none="Missing"
+            onChange={(prop) => set({ corner: prop ? { prop, angleDeg: a.corner?.angleDeg ?? 20 } : null })}
+          />
+          {a.corner && (
+            <NumberFields
+              fields={[
+                {
+                  name: 'angleDeg',
+                  label: 'Where they turn by',
+                  dimension: 'angle',
+                  step: 5,
+                  min: 0,
+                  max: 180,
+                  reset: 20,
+                },
+              ]}
+              values={a.corner}
+              set={(values, key) => set({ corner: { ...a.corner!, ...values } }, key)}
+            />
+          )}
           <NumberFields
             fields={[
               {

@@ -1,0 +1,141 @@
+import { framesAlong } from '../../curve/frames';
+import type { CompiledPath } from '../../curve/compile';
+import { onPath } from '../../curve/sample';
+import type { Placements } from '../../evaluate/result';
+import { acos } from '../../math/portable';
+import { quatRotate, type Quat } from '../../math/quat';
+import { cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../../math/vec3';
+import { planesFor, type BentMesh } from '../../mesh/bend';
+import { clipAlong } from '../../mesh/clip';
+import { sliceAlong, type Sliced } from '../../mesh/slice';
+
+/** Members that are cut to their length, or that follow the path: meshes of their own, seen from their rows. */
+
+/** How far, in metres, a bent member's faces may lie off the true bend. */
+const TOLERANCE = 0.002;
+
+/** Puts shapes into the placements, those that are alike once. */
+export class Shapes {
+  private known = new Map<string, number>();
+  constructor(private out: Placements) {}
+
+  put(row: number, key: string, make: () => BentMesh): void {
+    const { out } = this;
+    out.bent ??= [];
+    out.shape ??= new Int32Array(out.count).fill(-1);
+    let index = this.known.get(key);
+    if (index === undefined) {
+      index = out.bent.length;
+      out.bent.push(make());
+      this.known.set(key, index);
+    }
+    out.shape[row] = index;
+  }
+}
+
+const mapped = (mesh: Sliced, map: (p: Vec3, n: Vec3) => [Vec3, Vec3]): BentMesh => {
+  const positions = new Float64Array(mesh.positions.length);
+  const normals = new Float32Array(mesh.positions.length);
+  for (let o = 0; o < positions.length; o += 3) {
+    const [p, n] = map(
+      [mesh.positions[o], mesh.positions[o + 1], mesh.positions[o + 2]],
+      [mesh.normals[o], mesh.normals[o + 1], mesh.normals[o + 2]],
+    );
+    positions.set(p, o);
+    normals.set(n, o);
+  }
+  const { uvs, colors, indices, groups } = mesh;
+  return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices, groups };
+};
+
+/** A member's mesh from its lower end to `length` metres on, in its own size. */
+export function cutMember(mesh: Sliced, low: number, length: number, size: number): BentMesh {
+  const part = clipAlong(mesh, 2, low - 1, low + length / size);
+  return mapped(part, (p, n) => [[p[0] * size, p[1] * size, p[2] * size], n]);
+}
+
+/** The way of a member along its path. */
+export interface Follow {
+  path: CompiledPath;
+  /** Lengths along the path at both ends; the second lies on beyond the seam of a loop. */
+  from: number;
+  to: number;
+  /** Metres to the right of the path and up, at both ends. */
+  side: [number, number];
+  lift: [number, number];
+}
+
+/** Where a place lies as seen from the path at a length: to its right, up, and along. */
+export function seenFromPath(
+  path: CompiledPath,
+  s: number,
+  at: Vec3,
+): [side: number, lift: number, along: number] {
+  const f = framesAlong(path, [onPath(path, s)], 'slope');
+  const away = sub(at, [...f.position] as Vec3);
+  const [front, up] = [[...f.front] as Vec3, [...f.up] as Vec3];
+  return [dot(away, cross(front, up)), dot(away, up), dot(away, front)];
+}
+
+/**
+ * A member that follows its path between two lengths, its height and side going over from one end's to the other's.
+ * @param mesh in the prop's own space, `low` to `high` along its front @param size across
+ * @param position, rotation those of its row
+ */
+export function followMember(
+  mesh: Sliced,
+  [low, high]: [number, number],
+  { path, from, to, side, lift }: Follow,
+  size: number,
+  roll: number,
+  position: Vec3,
+  rotation: Quat,
+): BentMesh {
+  const span = to - from;
+  const own = high - low || 1;
+  const planes = planesFor(0, span, bendOf(path, from, to), TOLERANCE).map((s) => low + (s / span) * own);
+  const cut = planes.length > 0 ? sliceAlong(mesh, 2, planes) : mesh;
+  // Frames once for all vertices of the same length.
+  const frames = new Map<number, { at: Vec3; front: Vec3; up: Vec3; right: Vec3 }>();
+  const back: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];
+  const frameAt = (t: number) => {
+    let have = frames.get(t);
+    if (have) return have;
+    const s = from + t * span;
+    const f = framesAlong(path, [onPath(path, s)], 'slope');
+    const front = [...f.front] as Vec3;
+    let up = [...f.up] as Vec3;
+    const at = [...f.position] as Vec3;
+    // Past an open end it goes straight on.
+    const over = path.closed ? 0 : s < 0 ? s : Math.max(0, s - path.length);
+    const right = cross(front, up);
+    const x = side[0] + (side[1] - side[0]) * t;
+    const y = lift[0] + (lift[1] - lift[0]) * t;
+    for (let a = 0; a < 3; a++) at[a] += right[a] * x + up[a] * y + front[a] * over;
+    if (roll !== 0) up = rotateAbout(up, front, roll);
+    frames.set(t, (have = { at, front, up, right: cross(front, up) }));
+    return have;
+  };
+  return mapped(cut, (p, n) => {
+    const { at, front, up, right } = frameAt((p[2] - low) / own);
+    // A prop's X is left.
+    const place = at.map((v, a) => v - right[a] * p[0] * size + up[a] * p[1] * size - position[a]) as Vec3;
+    const k = span / own / size;
+    const turned = [0, 1, 2].map((a) => -right[a] * n[0] + up[a] * n[1] + (front[a] * n[2]) / k) as Vec3;
+    return [quatRotate(back, place), quatRotate(back, normalize(turned, up))];
+  });
+}
+
+/** The strongest bend of a path over a stretch, radians a metre; sharp corners count as a bend over a short way. */
+function bendOf(path: CompiledPath, from: number, to: number): number {
+  const n = 24;
+  const s = Array.from({ length: n + 1 }, (_, i) => onPath(path, from + ((to - from) * i) / n));
+  const { tangent } = framesAlong(path, s, 'slope');
+  let most = 0;
+  for (let i = 1; i <= n; i++) {
+    const a: Vec3 = [tangent[i * 3 - 3], tangent[i * 3 - 2], tangent[i * 3 - 1]];
+    const b: Vec3 = [tangent[i * 3], tangent[i * 3 + 1], tangent[i * 3 + 2]];
+    most = Math.max(most, acos(Math.max(-1, Math.min(1, dot(a, b)))) / ((to - from) / n || 1));
+  }
+  return most;
+}

@@ -1,0 +1,95 @@
+import { quatRotate, type Quat } from '../../math/quat';
+import type { Vec3 } from '../../math/vec3';
+import type { Placements } from '../../evaluate/result';
+import { Evaluator } from '../../evaluate/scene';
+import { emptyScene, newEntry, newPath, newProp, newRun } from '../../scene/defaults';
+import { points } from '../../testing/paths';
+import { ASSETS } from '../../testing/scene';
+import type { Run } from '../run/schema';
+
+/** Boxes of 0.4 × 0.6 × 0.5 bent along corner paths. */
+function bent(corners: Vec3[], change: (r: Run) => void): Placements {
+  const run = newRun('r', 'R', 'madder', 'line', [newEntry('e', { kind: 'prop', prop: 'p' })]);
+  run.facing = { ...run.facing, bend: true };
+  change(run);
+  const scene = {
+    ...emptyScene('Bent'),
+    props: [newProp('p', 'P', { source: 'built', name: 'box' })],
+    paths: [newPath('line', 'Line', points('corner', corners))],
+    arrangements: [run],
+  };
+  return new Evaluator(ASSETS).evaluate(scene).arrangements[0].placements;
+}
+
+/** Vertices of a row's shape in the scene, those of its faces only. */
+function vertices(p: Placements, row: number): Vec3[] {
+  const { positions, indices } = p.bent![p.shape![row]];
+  const q = [...p.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+  return [...new Set(indices)].map((v) => {
+    const at = quatRotate(q, [...positions.subarray(v * 3, v * 3 + 3)] as Vec3);
+    return at.map((x, a) => x + p.position[row * 3 + a]) as Vec3;
+  });
+}
+
+function volume({ bent: shapes, shape }: Placements, row: number): number {
+  const { positions: p, indices } = shapes![shape![row]];
+  let sum = 0;
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => p.subarray(indices[i + k] * 3, indices[i + k] * 3 + 3));
+    sum +=
+      a[0] * (b[1] * c[2] - b[2] * c[1]) +
+      a[1] * (b[2] * c[0] - b[0] * c[2]) +
+      a[2] * (b[0] * c[1] - b[1] * c[0]);
+  }
+  return sum / 6;
+}
+
+test.each([1, -1])(
+  'mitred over a right angle it keeps its volume, and no vertex crosses the mitre (%i)',
+  (way) => {
+    const p = bent(
+      [
+        [-5, 0, 0],
+        [0, 0, 0],
+        [0, 0, 5 * way],
+      ],
+      (r) => {
+        r.spacing = { ...r.spacing, mode: 'count', count: 1, ends: 'half' };
+        r.facing = { ...r.facing, corners: 'mitre', size: 4 };
+      },
+    );
+    // One box of 2 m in the middle of the path: over the corner.
+    expect(volume(p, 0)).toBeCloseTo(0.4 * 0.6 * 0.5 * 64, 3);
+    for (const [x, , z] of vertices(p, 0)) {
+      // It runs in along X and out along Z: within 0.8 m of either leg.
+      const onFirst = Math.abs(z) <= 0.8 + 1e-6 && x <= 0.8 + 1e-6;
+      const onSecond = Math.abs(x) <= 0.8 + 1e-6 && z * way >= -0.8 - 1e-6;
+      expect(onFirst && onSecond ? true : onFirst || onSecond).toBe(true);
+    }
+    const tips = vertices(p, 0).filter(
+      ([x, , z]) => Math.abs(x - 0.8) < 1e-5 && Math.abs(z * way + 0.8) < 1e-5,
+    );
+    expect(tips.length).toBeGreaterThan(0);
+  },
+);
+
+test('what is left at an open end is filled with one that is cut off there', () => {
+  const line: Vec3[] = [
+    [0, 0, 0],
+    [0, 0, 3.3],
+  ];
+  const lay = (fill: boolean) =>
+    bent(line, (r) => {
+      r.spacing = { ...r.spacing, mode: 'touch', leftover: 'end' };
+      r.facing = { ...r.facing, fill };
+    });
+  expect(lay(false).count).toBe(6);
+  const p = lay(true);
+  expect(p.count).toBe(7);
+  expect(p.state[6]).toBe(0);
+  const z = vertices(p, 6).map((v) => v[2]);
+  expect(Math.min(...z)).toBeCloseTo(3, 6);
+  expect(Math.max(...z)).toBeCloseTo(3.3, 6);
+  // Cut and closed again.
+  expect(volume(p, 6)).toBeCloseTo(0.4 * 0.6 * 0.3, 6);
+});
