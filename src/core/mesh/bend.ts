@@ -1,4 +1,4 @@
-import { framesAlong, type Posture } from '../curve/frames';
+import { framesAlong, type Frames, type Posture } from '../curve/frames';
 import type { CompiledPath } from '../curve/compile';
 import { quatRotate, type Quat } from '../math/quat';
 import { onPath } from '../curve/sample';
@@ -31,6 +31,8 @@ export interface Bending {
   /** The path's own frame at the foot: what the item is turned from before it is bent. */
   front: Vec3;
   up: Vec3;
+  /** Frames at lengths of the path, where they are others than its posture's. */
+  frames?: (s: ArrayLike<number>) => Frames;
   /** Corners that it is mitred at. */
   corners?: Corner[];
 }
@@ -111,7 +113,7 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
   order.sort((i, j) => ahead[i] - ahead[j]);
   const along = new Float64Array(n);
   for (let k = 0; k < n; k++) along[k] = ahead[order[k]];
-  const { position: c, front, up } = framesAlong(b.path, along, b.posture);
+  const { position: c, front, up } = b.frames?.(along) ?? framesAlong(b.path, along, b.posture);
   // Normals of a scaled mesh turn by the inverse of its sizes.
   const w = seenFrom(b.front, b.up, b.rotation, b.scale.map((v) => 1 / v) as Vec3);
   const back = seenFrom(

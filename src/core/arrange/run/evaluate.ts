@@ -94,13 +94,19 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
 }
 
 function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | null {
-  const { bend, tolerance, posture, corners } = run.facing;
+  const { bend, tolerance, posture, corners, lean } = run.facing;
   if (!bend) return null;
   const meshes = props.map((id) => {
     const facts = context.prop(id);
     return facts?.state === 'ready' ? facts.mesh?.() : undefined;
   });
-  return bender(posture === 'surface' ? 'slope' : posture, tolerance, meshes, corners === 'mitre');
+  return bender(
+    posture === 'surface' ? 'slope' : posture,
+    tolerance,
+    meshes,
+    corners === 'mitre',
+    posture === 'surface' ? { solid: (id) => context.surface?.(id), lean } : null,
+  );
 }
 
 /** The rows of one stroke follow each other and are one part. */

@@ -2,7 +2,9 @@ import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { Placements } from '../../evaluate/result';
 import { Evaluator } from '../../evaluate/scene';
-import { emptyScene, newEntry, newPath, newProp, newRun } from '../../scene/defaults';
+import { shapeSchema } from '../../mesh/make/schema';
+import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../../scene/defaults';
+import { pathSchema } from '../../scene/schema';
 import { points } from '../../testing/paths';
 import { ASSETS } from '../../testing/scene';
 import type { Run } from '../run/schema';
@@ -92,4 +94,40 @@ test('what is left at an open end is filled with one that is cut off there', () 
   expect(Math.max(...z)).toBeCloseTo(3.3, 6);
   // Cut and closed again.
   expect(volume(p, 6)).toBeCloseTo(0.4 * 0.6 * 0.3, 6);
+});
+
+test('over a surface bent ones stand square to it: along a line round a ball every top is as far out', () => {
+  const run = newRun('r', 'R', 'madder', 'line', [newEntry('e', { kind: 'prop', prop: 'p' })]);
+  run.facing = { ...run.facing, bend: true, posture: 'surface', size: 0.5 };
+  run.spacing = { ...run.spacing, mode: 'count', count: 6 };
+  const scene = {
+    ...emptyScene('Ball'),
+    props: [newProp('p', 'P', { source: 'built', name: 'box' })],
+    surfaces: [
+      newSurface('ball', 'Ball', {
+        source: 'made',
+        shape: shapeSchema.parse({ shape: 'sphere', radius: 2, columns: 96, rows: 64 }),
+        color: '#D8CDB6',
+      }),
+    ],
+    paths: [
+      pathSchema.parse({
+        id: 'line',
+        name: 'Line',
+        source: { kind: 'mesh', surface: 'ball', take: { what: 'iso', along: 'u', from: 0.3, to: 0.3 } },
+      }),
+    ],
+    arrangements: [run],
+  };
+  const p = new Evaluator(ASSETS).evaluate(scene).arrangements[0].placements;
+  let tops = 0;
+  for (let i = 1; i < 5; i++)
+    for (const [x, y, z] of vertices(p, i)) {
+      const r = Math.hypot(x, y, z);
+      // From the ball out to 0.3 m over it, and 0.1 m to both sides of the line.
+      expect(r).toBeGreaterThan(2 - 0.01);
+      expect(r).toBeLessThan(Math.hypot(2.3, 0.1) + 0.01);
+      if (r > 2.29) tops++;
+    }
+  expect(tops).toBeGreaterThan(16);
 });

@@ -1,5 +1,5 @@
 import type { CompiledPath } from '../../curve/compile';
-import { framesAlong, type Posture } from '../../curve/frames';
+import { framesAlong, type Frames, type Posture } from '../../curve/frames';
 import { onPath } from '../../curve/sample';
 import type { Placements } from '../../evaluate/result';
 import { acos } from '../../math/portable';
@@ -8,12 +8,34 @@ import { cross, dot, sub, type Vec3 } from '../../math/vec3';
 import { bendMesh, cornersWithin, planesFor } from '../../mesh/bend';
 import { clipAlong } from '../../mesh/clip';
 import { sliceAlongZ, type Sliced } from '../../mesh/slice';
+import type { Solid } from '../../mesh/solid';
+import { surfaceStand, type Pose } from './onSurface';
 
 /** Items bent along their path. Those of the same shape, and those on straight stretches, are worked out once. */
 export interface Bender {
   /** Bends the item in a row that stands at length `s` of a path. */
   /** @param end metres along the path where it is cut off */
   bend(path: CompiledPath, s: number, out: Placements, row: number, end?: number): void;
+}
+
+/** Where bent items stand square to the surface that their path lies on. */
+export interface OverSurface {
+  solid(id: string): Solid | undefined;
+  lean: number;
+}
+
+/** Frames whose up is the surface's, nearer to upright by the lean. */
+function surfaceFrames(path: CompiledPath, s: ArrayLike<number>, solid: Solid, lean: number): Frames {
+  const frames = framesAlong(path, s, 'slope');
+  const on = surfaceStand(path, solid, s, frames, lean);
+  const pose: Pose = { position: [0, 0, 0], front: [0, 0, 1], up: [0, 1, 0] };
+  for (let i = 0; i < s.length; i++) {
+    if (!on.has(i)) continue;
+    on.moved(i, 0, 0, pose);
+    frames.front.set(pose.front, i * 3);
+    frames.up.set(pose.up, i * 3);
+  }
+  return frames;
 }
 
 /** Shapes whose paths differ by less than this share of the tolerance are one. */
@@ -32,7 +54,12 @@ export function bender(
   tolerance: number,
   meshes: (Sliced | undefined)[],
   mitred = false,
+  over: OverSurface | null = null,
 ): Bender {
+  const framesOf = (path: CompiledPath, s: ArrayLike<number>): Frames => {
+    const solid = path.on && over?.solid(path.on.surface);
+    return solid ? surfaceFrames(path, s, solid, over!.lean) : framesAlong(path, s, posture);
+  };
   /** Shapes by their prop, slices and size: the latest ones, each with what its path does over it. */
   const known = new Map<string, { profile: number[]; index: number }[]>();
   return {
@@ -42,7 +69,7 @@ export function bender(
       const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
       const scale = [...out.scale.subarray(row * 3, row * 3 + 3)] as Vec3;
       const position = [...out.position.subarray(row * 3, row * 3 + 3)] as Vec3;
-      const here = framesAlong(path, [s], posture);
+      const here = framesOf(path, [s]);
       const front = [...here.front] as Vec3;
       const up = [...here.up] as Vec3;
       const right = cross(front, up);
@@ -50,7 +77,7 @@ export function bender(
       const at = s + dot(away, front);
       const mesh = endedAt(whole, ownFront(q, front), (end - at) / scale[2]);
       const [low, high] = reach(mesh, q, scale, front);
-      const along = profile(path, posture, at, low, high, q, position);
+      const along = profile(path, (at) => framesOf(path, at), at, low, high, q, position);
       if (along.straight && mesh === whole) return;
       const corners = mitred ? cornersWithin(path, at + low, at + high) : [];
       const planes = planesFor(low, high, along.curvature, tolerance);
@@ -84,6 +111,7 @@ export function bender(
             front,
             up,
             corners,
+            ...(over && { frames: (at: ArrayLike<number>) => framesOf(path, at) }),
           }),
         );
         alike.unshift({ profile: along.shape, index });
@@ -124,7 +152,7 @@ const PLACES = 9;
 /** What a path does over an item, as seen from it: near numbers bend alike. */
 function profile(
   path: CompiledPath,
-  posture: Posture,
+  framesOf: (s: ArrayLike<number>) => Frames,
   at: number,
   low: number,
   high: number,
@@ -132,7 +160,7 @@ function profile(
   position: Vec3,
 ): { shape: number[]; straight: boolean; curvature: number } {
   const s = Array.from({ length: PLACES }, (_, i) => at + low + ((high - low) * i) / (PLACES - 1));
-  const frames = framesAlong(path, s, posture);
+  const frames = framesOf(s);
   const back: Quat = [-q[0], -q[1], -q[2], q[3]];
   const read = (list: Float64Array, i: number): Vec3 => [list[i * 3], list[i * 3 + 1], list[i * 3 + 2]];
   const shape: number[] = [low, high];
