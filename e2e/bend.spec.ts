@@ -1,7 +1,18 @@
 import { WebIO } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { expect, test } from '@playwright/test';
-import { choose, hang, newScene, openStep, rows, sendOut, settled, takeProps, type } from './support/app';
+import {
+  choose,
+  hang,
+  newScene,
+  openStep,
+  pathByNumbers,
+  rows,
+  sendOut,
+  settled,
+  takeProps,
+  type,
+} from './support/app';
 
 /** Props bent along their path. */
 
@@ -48,4 +59,38 @@ test('rails bent round a circle lie on it with their whole length, and are sent 
   await settled(page);
   const rigid = await rows(page);
   expect(rigid[0].sz * 1.6).toBeCloseTo(2 * 3 * Math.sin(Math.PI / rigid.length), 4);
+});
+
+test('an open end is filled with a rail that is cut there; over a corner one is mitred', async ({ page }) => {
+  await newScene(page);
+  await pathByNumbers(page, [
+    [-3, 0],
+    [2, 0],
+    [2, 4.4],
+  ]);
+  for (const n of [1, 2, 3]) {
+    await page.getByRole('button', { name: `Select point ${n}` }).click();
+    await page.getByRole('radio', { name: 'Corner', exact: true }).click();
+  }
+  await takeProps(page, 'Rail');
+  await hang(page, 'Rail');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Touch' }).click();
+  await spacing.getByRole('radio', { name: 'At end' }).click();
+  const facing = await openStep(page, 'Facing');
+  await facing.getByRole('switch', { name: 'Bent' }).click();
+  await settled(page);
+  // 9.4 m of path hold five rails of 1.6 m, and 1.4 m are left.
+  expect((await rows(page)).length).toBe(5);
+  await facing.getByRole('switch', { name: 'Fill the end' }).click();
+  await facing.getByRole('radio', { name: 'Mitred' }).click();
+  await settled(page);
+  expect((await rows(page)).length).toBe(6);
+  const out = await new WebIO().registerExtensions(ALL_EXTENSIONS).readBinary(await sendOut(page, 'glb'));
+  const names = out
+    .getRoot()
+    .listMeshes()
+    .map((m) => m.getName());
+  // Straight rails are the rail itself; the mitred one and the cut one are shapes of their own.
+  expect(names.sort()).toEqual(['Rail', 'Rail, bent', 'Rail, bent']);
 });

@@ -6,6 +6,7 @@ import {
   newScene,
   openExample,
   openStep,
+  pickOption,
   rows,
   settled,
   takeProps,
@@ -79,7 +80,16 @@ test('straight beams round an opening: from divisions per quadrant, meeting exac
   await settled(page);
   const repeated = of(await rows(page), 'Between Bollard');
   expect(repeated.length).toBe(8 * Math.round(side / 1.6));
+  // Whole ones of 1.6 m and the last one cut; then a corner piece at every post, for all of them turn.
+  await members.getByRole('radio', { name: 'Cut' }).click();
+  await settled(page);
+  expect(of(await rows(page), 'Between Bollard').length).toBe(8 * Math.ceil(side / 1.6));
   await members.getByRole('radio', { name: 'Stretch' }).click();
+  await pickOption(page, members, 'Corner piece', 'Bollard');
+  await settled(page);
+  const pieces = of(await rows(page), 'Between Bollard').filter((r) => r.prop === 'Bollard');
+  expect(pieces.length).toBe(8);
+  await pickOption(page, members, 'Corner piece', 'none');
 
   // A post taken away by hand takes the members on both its sides along.
   await page.getByRole('button', { name: /^Bollard Run/ }).click();

@@ -6,11 +6,12 @@ import { nearestOnPath } from '@/core/curve/nearest';
 import { samplePath } from '@/core/curve/sample';
 import { evaluateRun } from '@/core/arrange/run/evaluate';
 import { Evaluator } from '@/core/evaluate/scene';
+import { sheetSchema } from '@/core/arrange/sheet/schema';
 import { pegsSchema } from '@/core/arrange/pegs/schema';
 import { groundSchema } from '@/core/arrange/steps/schema';
 import { deformerSchema } from '@/core/mesh/deform/schema';
 import { shapeSchema } from '@/core/mesh/make/schema';
-import { newEntry, newPath, newPoint, newRun, newSurface } from '@/core/scene/defaults';
+import { newEntry, newPath, newPoint, newProp, newRun, newSurface } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches } from '@/engine/drawing';
@@ -165,9 +166,31 @@ const grounds = {
   bare: new Evaluator(assets),
   pegged: new Evaluator(assets),
 };
+let tick = 0;
+/** Sheets of tiles whose left margin is dragged: round the tower, or over hills. */
+const tiled = (grid: object, facing: object, over: 'tower' | 'hills' = 'tower'): Scene => ({
+  ...loaded,
+  paths: [],
+  props: [newProp('tile', 'Tile', { source: 'built', name: 'scallop-tile' })],
+  surfaces: [
+    over === 'tower' ? newSurface('s', 'S', { source: 'built', name: 'tower' }) : { ...hilly(64, 64), id: 's' },
+  ],
+  arrangements: [
+    sheetSchema.parse({
+      id: 'sheet',
+      kind: 'sheet',
+      name: 'Sheet',
+      thread: 'woad',
+      surface: 's',
+      order: { entries: [{ id: 'e', item: { kind: 'prop', prop: 'tile' } }] },
+      grid: { ...grid, left: 0.01 + (tick++ % 50) / 1000 },
+      facing,
+    }),
+  ],
+});
+const sheets = { rigid: new Evaluator(assets), bent: new Evaluator(assets) };
 const [bare, pegged] = [waving(1), waving(10000)];
 grounds.landing.evaluate(landing);
-let tick = 0;
 
 const THREE_ROW = 'three: getSpacedPoints + computeFrenetFrames';
 const bench = new Bench({ time: 600, warmupTime: 150, iterations: 3 });
@@ -197,6 +220,12 @@ bench
     () => void grounds.landing.evaluate(moved(landing)),
   )
   .add('50 bent props of 252 triangles, a point dragged', () => void evaluators.bent.evaluate(moved(bending)))
+  .add('a sheet of 10,000 rigid tiles round a tower, a margin dragged', () =>
+    void sheets.rigid.evaluate(tiled({ columns: 100, rows: 100 }, {})),
+  )
+  .add('a sheet of 200 tiles bent to hills, a margin dragged', () =>
+    void sheets.bent.evaluate(tiled({ columns: 20, rows: 10 }, { bend: true, size: 2 }, 'hills')),
+  )
   .add('100,000 triangles wave, one peg', () => void grounds.bare.evaluate(bare, undefined, tick++ / 30))
   .add(
     '100,000 triangles wave, 10,000 pegs',

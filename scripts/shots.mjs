@@ -47,6 +47,7 @@ for (const [title, name] of [
   ['Rope fence', 'rope-fence'],
   ['Ferry loop', 'ferry-loop'],
   ['Sailcloth', 'sailcloth'],
+  ['Tiles of the beacon', 'beacon-tiles'],
 ]) {
   await open(title);
   await page.keyboard.press('Escape');
@@ -99,6 +100,23 @@ await step('Ends').click();
 await settled();
 await shot('spans');
 
+// Sheets: the tower's tiles with their layout, and the layout tall, in the colours of distortion.
+await open('Tiles of the beacon');
+await page.getByRole('button', { name: /^Tiles, bent Sheet/ }).click();
+await settled();
+await shot('sheet');
+await page.getByRole('button', { name: 'Taller flat view' }).click();
+await page.getByRole('button', { name: /^Shingles, east Sheet/ }).click();
+await step('Layout').click();
+await step('Facing').click();
+await page.getByRole('region', { name: 'Facing' }).getByText('Show distortion').click();
+await page.getByRole('region', { name: 'Facing' }).getByText('Show distortion').scrollIntoViewIfNeeded();
+await settled();
+await shot('layout');
+await page.getByRole('region', { name: 'Facing' }).getByText('Show distortion').click();
+await page.getByRole('button', { name: 'Lower flat view' }).click();
+
+await open('Rope fence');
 await page.getByRole('button', { name: /^Tufts along/ }).click();
 await step('Spacing').click();
 await step('Variation').click();

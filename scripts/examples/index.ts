@@ -1,7 +1,8 @@
+import { beaconTiles } from './beaconTiles';
 import { ferryLoop } from './ferryLoop';
 import { ropeFence } from './ropeFence';
 import { sailcloth } from './sailcloth';
 import { ternQuay } from './ternQuay';
 
 /** The example scenes by the name of their file. */
-export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth };
+export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles };

@@ -3,6 +3,7 @@ import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
 import * as line from './props/line';
 import * as tiles from './props/tiles';
+import * as boathouse from './surfaces/boathouse';
 import * as quay from './surfaces/quay';
 import { tower } from './surfaces/tower';
 import { COLORS } from './shape';
@@ -69,6 +70,8 @@ export const BUILT: BuiltMesh[] = [
   { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
   { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: quay.water },
   { name: 'tower', title: 'Beacon tower', use: 'surface', foot: 'origin', make: () => tower() },
+  { name: 'roof', title: 'Boathouse roof', use: 'surface', foot: 'origin', make: boathouse.roof },
+  { name: 'hull', title: 'Hull', use: 'surface', foot: 'origin', make: boathouse.hull },
   { name: 'floor', title: 'Floor, 20 × 20 m', use: 'surface', foot: 'origin', make: quay.floor },
 ];
 

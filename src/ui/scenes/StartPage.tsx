@@ -35,6 +35,11 @@ const EXAMPLES = [
     title: 'Sailcloth',
     text: 'A sail in the wind: stitches, rings and cleats stay on their cloth',
   },
+  {
+    name: 'beacon-tiles',
+    title: 'Tiles of the beacon',
+    text: 'Scallop tiles round a waisted tower, rigid and bent, a lattice, shingles, an emblem on a hull',
+  },
 ];
 
 /** The start page: saved scenes, example scenes, a new one, a file. */

@@ -56,7 +56,6 @@ export function sheetBender(
       const span = spanOf(turned, box);
       const seen: Seen = { map, a, b, at, side, q: [-q[0], -q[1], -q[2], q[3]], position, share, here };
       const profile = profileOf(seen, span);
-      if (!profile) return;
       if (profile.flat && relief === 1) return;
       const cuts = cutsFor(turned, box, span, profile, tolerance);
       const key = [prop, cuts.key, lift, ...scale, ...turned.flat().map((x) => Math.round(x * 1e9))].join(
@@ -141,17 +140,24 @@ interface Profile {
   up: number;
 }
 
-/** What the surface does under an item, at a few places; null where it is not all there. */
-function profileOf(seen: Seen, [x0, x1, y0, y1]: [number, number, number, number]): Profile | null {
-  const { map, a, b, side, q, position, share, here } = seen;
+/** Writes what the map tells so many metres across and up from the foot; where it has a hole the surface goes straight on. */
+function lookAt({ map, a, b, at, share, here }: Seen, dx: number, dy: number): void {
+  map.moved(a, b, dx, dy, share);
+  if (map.at(share[0], share[1], here)) return;
+  here.set(at);
+  for (let r = 0; r < 3; r++) here[r] += at[6 + r] * (share[0] - a) + at[9 + r] * (share[1] - b);
+}
+
+/** What the surface does under an item, at a few places. */
+function profileOf(seen: Seen, [x0, x1, y0, y1]: [number, number, number, number]): Profile {
+  const { side, q, position, here } = seen;
   const numbers = new Float64Array(PLACES * PLACES * 6);
   let n = 0;
   for (let j = 0; j < PLACES; j++)
     for (let i = 0; i < PLACES; i++) {
       const dx = x0 + ((x1 - x0) * i) / (PLACES - 1);
       const dy = y0 + ((y1 - y0) * j) / (PLACES - 1);
-      map.moved(a, b, dx * side, dy, share);
-      if (!map.at(share[0], share[1], here)) return null;
+      lookAt(seen, dx * side, dy);
       const p = quatRotate(q, [here[0] - position[0], here[1] - position[1], here[2] - position[2]]);
       const m = quatRotate(q, [here[3], here[4], here[5]]);
       numbers.set(p, n);
@@ -269,7 +275,7 @@ let buffer = new Float64Array(SPOT * 1024);
 
 /** Looks the surface up at every spot of an item; tipped ones have no two vertices over one another. */
 function laySpots(seen: Seen, mesh: Sliced, [right, up]: Turned): Spots['of'] | null {
-  const { map, a, b, at, side, share, here } = seen;
+  const { side } = seen;
   const level = Math.abs(right[1]) < 1e-12 && Math.abs(up[1]) < 1e-12;
   const spots = level ? spotsOf(mesh) : null;
   const { positions: p } = mesh;
@@ -281,13 +287,8 @@ function laySpots(seen: Seen, mesh: Sliced, [right, up]: Turned): Spots['of'] | 
     const z = spots ? spots.at[i * 2 + 1] : p[i * 3 + 2];
     const dx = (right[0] * x + right[1] * y + right[2] * z) * side;
     const dy = up[0] * x + up[1] * y + up[2] * z;
-    map.moved(a, b, dx, dy, share);
-    // Where there is a hole the surface goes straight on from the foot.
-    if (!map.at(share[0], share[1], here)) {
-      here.set(at);
-      for (let r = 0; r < 3; r++) here[r] += at[6 + r] * (share[0] - a) + at[9 + r] * (share[1] - b);
-    }
-    writeSpot(here, i * SPOT);
+    lookAt(seen, dx, dy);
+    writeSpot(seen.here, i * SPOT);
   }
   return spots ? spots.of : null;
 }

@@ -102,8 +102,9 @@ function straddlers(
   const faceAt = (a: number, b: number): number => {
     const wrap = (t: number, closed: boolean) => (closed ? t - Math.floor(t) : t);
     const [p, q] = [wrap(a, map.closedAcross), wrap(b, map.closedUp)];
-    if (p < -1e-6 || p > 1 + 1e-6 || q < -1e-6 || q > 1 + 1e-6) return -1;
-    const [u, v] = map.uv(Math.min(1, Math.max(0, p)), Math.min(1, Math.max(0, q)));
+    // What just touches the border of the whole is on it.
+    const held = (t: number) => (t > -1e-6 && t < 0 ? 0 : t > 1 && t < 1 + 1e-6 ? 1 : t);
+    const [u, v] = map.uv(held(p), held(q));
     return chart.place(u, v, place) ? place.face : -1;
   };
   const found: number[] = [];

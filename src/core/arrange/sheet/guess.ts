@@ -27,7 +27,8 @@ export function guessMatch(chart: Chart): SheetMatch {
 /** How well up is up, over a few places; a mirrored match is never better than one that is not. */
 function agreement(chart: Chart, { swap, flipU, flipV }: SheetMatch): number {
   const here = newAt();
-  let sum = 0;
+  let [rising, away, steep] = [0, 0, 0];
+  let mirrored = 0;
   for (let i = 0; i < PLACES; i++)
     for (let j = 0; j < PLACES; j++) {
       const at = (range: [number, number], n: number) =>
@@ -39,9 +40,11 @@ function agreement(chart: Chart, { swap, flipU, flipV }: SheetMatch): number {
       };
       const [du, dv, n] = [read(6, flipU), read(9, flipV), read(3, false)];
       const [across, up] = swap ? [dv, du] : [du, dv];
-      const level = Math.abs(n[1]) > 0.8;
-      sum += level ? -up[2] : up[1];
-      if (dot(across, cross(up, n)) < 0) sum -= 10;
+      if (Math.abs(n[1]) < 0.97) steep++;
+      rising += up[1];
+      away -= up[2];
+      if (dot(across, cross(up, n)) < 0) mirrored++;
     }
-  return sum;
+  // Only where all of it is level does away from the viewer count as up.
+  return (steep > 0 ? rising : away) - 10 * mirrored;
 }

@@ -105,18 +105,25 @@ function oriented(chart: Chart, match: SheetMatch) {
   const kv = flipV ? -high : high;
   const closedAcross = swap ? chart.closedV : chart.closedU;
   const closedUp = swap ? chart.closedU : chart.closedV;
+  const look = (a: number, b: number, out: Float64Array): boolean => {
+    const x = swap ? b : a;
+    const y = swap ? a : b;
+    return chart.at(u[0] + wide * (flipU ? 1 - x : x), v[0] + high * (flipV ? 1 - y : y), out);
+  };
   const at = (a: number, b: number, out: Float64Array): boolean => {
     const p = closedAcross ? a - Math.floor(a) : a < 0 ? 0 : a > 1 ? 1 : a;
     const q = closedUp ? b - Math.floor(b) : b < 0 ? 0 : b > 1 ? 1 : b;
-    const x = swap ? q : p;
-    const y = swap ? p : q;
-    if (!chart.at(u[0] + wide * (flipU ? 1 - x : x), v[0] + high * (flipV ? 1 - y : y), out)) return false;
+    const beyond = (p !== a && !closedAcross) || (q !== b && !closedUp);
+    // Beyond a window the surface may go on; beyond its own border it goes straight on.
+    const on = beyond && look(closedAcross ? p : a, closedUp ? q : b, out);
+    if (!on && !look(p, q, out)) return false;
     for (let r = 0; r < 3; r++) {
       const du = out[6 + r] * ku;
       const dv = out[9 + r] * kv;
       out[6 + r] = swap ? dv : du;
       out[9 + r] = swap ? du : dv;
       if (otherSide) out[3 + r] = -out[3 + r];
+      if (on) continue;
       if (p !== a && !closedAcross) out[r] += out[6 + r] * (a - p);
       if (q !== b && !closedUp) out[r] += out[9 + r] * (b - q);
     }

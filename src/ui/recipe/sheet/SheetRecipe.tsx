@@ -6,7 +6,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { duplicateSelected } from '../../shell/actions';
-import { handPhrase, propsPhrase, variationPhrase } from '../../words/phrases';
+import { handPhrase, variationPhrase } from '../../words/phrases';
 import { plural } from '../../words/numbers';
 import { ChecksStep } from '../ChecksStep';
 import { NodeHead } from '../nodes/NodeHead';
@@ -17,7 +17,7 @@ import { addRidersOn } from '../riders/addRidersOn';
 import { Step } from '../Step';
 import { LayoutStep } from './LayoutStep';
 import { PatternStep } from './PatternStep';
-import { layoutPhrase, linesPhrase, restsPhrase, standsPhrase, surfacePhrase } from './phrases';
+import { layoutPhrase, propsIn, linesPhrase, restsPhrase, standsPhrase, surfacePhrase } from './phrases';
 import { SheetFacing } from './SheetFacing';
 import { SkipStep } from './SkipStep';
 import { SurfaceStep } from './SurfaceStep';
@@ -61,7 +61,7 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
             name="props"
             title="Props"
             color={color}
-            phrase={propsPhrase(sheet, scene)}
+            phrase={propsIn(sheet, scene)}
             caution={is('no-props', 'order-empty')}
           >
             <PropsStep run={sheet} />

@@ -1,9 +1,17 @@
 import type { Sheet } from '@/core/arrange/sheet/schema';
 import type { SheetLayout } from '@/core/evaluate/result';
 import type { Scene } from '@/core/scene/schema';
+import { propsPhrase } from '../../words/phrases';
 import { metres, plural } from '../../words/numbers';
 
 /** What the steps of a sheet say when they are closed. */
+
+export function propsIn(sheet: Sheet, scene: Scene): string {
+  const { order, items } = sheet;
+  if (order.entries.length > 0 || items.length === 0) return propsPhrase(sheet, scene);
+  const names = items.map((i) => scene.props.find((p) => p.id === i.prop)?.name ?? 'missing');
+  return [...new Set(names)].join(', ');
+}
 
 export function surfacePhrase(sheet: Sheet, scene: Scene): string {
   const name = scene.surfaces.find((s) => s.id === sheet.surface)?.name ?? 'Missing';
