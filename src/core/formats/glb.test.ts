@@ -11,6 +11,7 @@ import { shapeSchema } from '../mesh/make/schema';
 import { groundSchema } from '../arrange/steps/schema';
 import { parseSlotName } from '../arrange/slotId';
 import { newSurface } from '../scene/defaults';
+import { sheetSchema } from '../arrange/sheet/schema';
 import { writeAnimatedGlb } from './glbAnimation';
 import { writeGlb } from './glbWrite';
 import { FileError } from './limits';
@@ -217,5 +218,58 @@ describe('animation', () => {
       const [a, b] = [rest.getElement(i, [0, 0, 0]), away.getElement(i, [0, 0, 0])];
       a.forEach((v, k) => expect(v + b[k]).toBeCloseTo(now[i * 3 + k], 5));
     }
+  });
+
+  test('bent props that change their shape with what they lie on are morphed; what stays is one mesh', async () => {
+    const scene = exampleScene();
+    const sheet = newSurface('sheet', 'Sheet', {
+      source: 'made',
+      shape: shapeSchema.parse({ shape: 'plane', columns: 24, rows: 24 }),
+      color: '#D8CDB6',
+    });
+    sheet.deformers = [deformerSchema.parse({ id: 'w', kind: 'wave', height: 0.5 })];
+    scene.surfaces.push(sheet);
+    const tiles = sheetSchema.parse({
+      id: 'tiles',
+      kind: 'sheet',
+      name: 'Tiles',
+      thread: 'moss',
+      surface: 'sheet',
+      order: { entries: [{ id: 'e', item: { kind: 'prop', prop: 'prop1' } }] },
+      grid: { columns: 4, rows: 2 },
+      facing: { bend: true, tolerance: 1 },
+    });
+    scene.arrangements = [tiles];
+    const evaluator = new Evaluator(ASSETS);
+    const times = Float32Array.from([0, 0.5, 1]);
+    const results = [...times].map((t) => evaluator.evaluate(scene, undefined, t));
+    const bytes = await writeAnimatedGlb(scene, { times, results }, ASSETS, false);
+    const report = await validator.validateBytes(bytes, { maxIssues: 100 });
+    expect(report.issues.messages.filter((m) => m.severity === 0)).toEqual([]);
+    const root = (await io().readBinary(bytes)).getRoot();
+    const nodes = root.listNodes().filter((n) => n.getMesh());
+    expect(nodes).toHaveLength(8);
+    for (const node of nodes) {
+      expect(node.getScale()).toEqual([1, 1, 1]);
+      const [primitive] = node.getMesh()!.listPrimitives();
+      const p = results[2].arrangements[0].placements;
+      const row = p.slot.indexOf(parseSlotName(node.getExtras().slot as string));
+      const want = p.bent![p.shape![row]].positions;
+      const rest = primitive.getAttribute('POSITION')!;
+      const away = primitive.listTargets()[1].getAttribute('POSITION')!;
+      for (let i = 0; i < rest.getCount(); i++) {
+        const [a, b] = [rest.getElement(i, [0, 0, 0]), away.getElement(i, [0, 0, 0])];
+        a.forEach((v, k) => expect(v + b[k]).toBeCloseTo(want[i * 3 + k], 5));
+      }
+    }
+    // Nothing moves: the eight of each row that are alike share what they are.
+    sheet.deformers = [];
+    sheet.mesh = { source: 'made', shape: shapeSchema.parse({ shape: 'sphere' }), color: '#D8CDB6' };
+    const still = new Evaluator(ASSETS);
+    const same = [...times].map((t) => still.evaluate(scene, undefined, t));
+    const quiet = await writeAnimatedGlb(scene, { times, results: same }, ASSETS, false);
+    const meshes = (await io().readBinary(quiet)).getRoot().listMeshes();
+    expect(meshes.length).toBe(same[0].arrangements[0].placements.bent!.length);
+    expect(meshes.every((m) => m.listPrimitives()[0].listTargets().length === 0)).toBe(true);
   });
 });

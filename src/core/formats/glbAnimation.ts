@@ -1,7 +1,14 @@
-import { WebIO, type Accessor, type Animation, type Node as GltfNode } from '@gltf-transform/core';
+import {
+  WebIO,
+  type Accessor,
+  type Animation,
+  type Mesh as GltfMesh,
+  type Node as GltfNode,
+} from '@gltf-transform/core';
 import { STATE, type Placements } from '../evaluate/result';
 import type { Assets, SceneResult } from '../evaluate/scene';
-import { meshBounds, propMatrix } from '../mesh/mesh';
+import type { BentMesh } from '../mesh/bend';
+import { meshBounds, propMatrix, type Mesh } from '../mesh/mesh';
 import type { Arrangement, Prop, Scene, Surface } from '../scene/schema';
 import { slotName } from '../arrange/slotId';
 import { GlbParts, mapMesh } from './glbParts';
@@ -72,7 +79,7 @@ class Baker {
   }
 
   /** Puts a node where a slot is at first, and bakes what of it changes. Where it is not placed it has no size. */
-  slot(node: GltfNode, frames: Placements[], rows: Rows): void {
+  slot(node: GltfNode, frames: Placements[], rows: Rows, sized: boolean): void {
     const n = this.times.length;
     const position = new Float32Array(n * 3);
     const rotation = new Float32Array(n * 4);
@@ -87,7 +94,8 @@ class Baker {
       position.set(from.position.subarray(last * 3, last * 3 + 3), f * 3);
       rotation.set(from.rotation.subarray(last * 4, last * 4 + 4), f * 4);
       if (f > 0) nearer(rotation, f);
-      if (shown) scale.set(from.scale.subarray(last * 3, last * 3 + 3), f * 3);
+      // A shape of its own has its size in it.
+      if (shown) scale.set(sized ? [1, 1, 1] : from.scale.subarray(last * 3, last * 3 + 3), f * 3);
       // The mirroring is in the mesh.
       scale[f * 3] = Math.abs(scale[f * 3]);
     }
@@ -140,6 +148,16 @@ function addArrangement(
     const prop = props.get(p.props[p.prop[rows[f]]]);
     const mesh = prop && assets.mesh(prop.mesh);
     if (!prop || !mesh || mesh.indices.length < 3) continue;
+    const bent = bentOver(frames, rows);
+    if (bent) {
+      const node = w.document
+        .createNode(`${prop.name} ${slotName(slot)}`)
+        .setExtras({ slot: slotName(slot), prop: prop.name });
+      addBent(w, bake, node, bent, { prop, mesh, arrangement: a.id, slot });
+      bake.slot(node, frames, rows, true);
+      parent.addChild(node);
+      continue;
+    }
     const mirrored = p.scale[rows[f] * 3] < 0;
     const made = w.mesh(
       `${prop.id}${mirrored ? ' mirrored' : ''}`,
@@ -152,10 +170,70 @@ function addArrangement(
       .createNode(`${prop.name} ${slotName(slot)}`)
       .setMesh(made)
       .setExtras({ slot: slotName(slot), prop: prop.name });
-    bake.slot(node, frames, rows);
+    bake.slot(node, frames, rows, false);
     parent.addChild(node);
   }
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
+}
+
+/** The shape of a bent slot in each frame, that of the nearest frame before where it is away; null for a rigid one. */
+function bentOver(frames: Placements[], rows: Rows): BentMesh[] | null {
+  const shapes = [...rows].map((row, k) =>
+    row >= 0 && frames[k].shape ? frames[k].bent?.[frames[k].shape![row]] : undefined,
+  );
+  const first = shapes.find((s) => s !== undefined);
+  if (!first) return null;
+  let last = first;
+  return shapes.map((s) => {
+    // One that is sliced otherwise, or straight, at a time cannot be come to from the first.
+    if (s && s.positions.length === first.positions.length) last = s;
+    return last;
+  });
+}
+
+const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
+
+/** A bent item; where its shape changes, each frame is a morph target. Those that stay as they are share theirs. */
+function addBent(
+  w: GlbParts,
+  bake: Baker,
+  node: GltfNode,
+  shapes: BentMesh[],
+  of: { prop: Prop; mesh: Mesh; arrangement: string; slot: number },
+): void {
+  const [first] = shapes;
+  const steady = shapes.every((s) => s === first);
+  const asMesh = (s: BentMesh): Mesh => ({ ...of.mesh, ...s, positions: Float32Array.from(s.positions) });
+  const key = steady ? w.numberOf(first) : `slot ${of.slot}`;
+  const made = w.mesh(`${of.prop.id} ${of.arrangement} ${key}`, `${of.prop.name}, bent`, asMesh(first), SAME);
+  node.setMesh(made);
+  if (!steady) morph(w, bake, node, made, shapes.map(asMesh));
+}
+
+/** Gives a mesh a morph target for each frame but the first, one fading into the next. */
+function morph(
+  w: GlbParts,
+  bake: Baker,
+  node: GltfNode,
+  made: GltfMesh,
+  frames: Pick<Mesh, 'positions' | 'normals'>[],
+): void {
+  const [rest] = frames;
+  const n = frames.length;
+  const away = (now: Float32Array, then: Float32Array) => now.map((v, i) => v - then[i]);
+  const targets = frames.slice(1).map(({ positions, normals }) => ({
+    position: w.accessor('VEC3', away(positions, rest.positions)),
+    normal: w.accessor('VEC3', away(normals, rest.normals)),
+  }));
+  for (const primitive of made.listPrimitives())
+    for (const { position, normal } of targets)
+      primitive.addTarget(
+        w.document.createPrimitiveTarget().setAttribute('POSITION', position).setAttribute('NORMAL', normal),
+      );
+  made.setWeights(new Array<number>(n - 1).fill(0));
+  const weights = new Float32Array(n * (n - 1));
+  for (let f = 1; f < n; f++) weights[f * (n - 1) + f - 1] = 1;
+  bake.channel(node, 'weights', weights, 'SCALAR');
 }
 
 /** A surface; where its vertices move, each frame is a morph target, one fading into the next. */
@@ -166,25 +244,13 @@ function addSurface(w: GlbParts, bake: Baker, surface: Surface, frames: SceneRes
   const node = w.document.createNode(surface.name).setMesh(made).setExtras({ id: surface.id });
   w.scene.addChild(node);
   if (frames.every((s) => s.key === first.key)) return;
-  const rest = mapMesh(first.mesh, first.matrix);
-  const n = frames.length;
-  const targets = frames.slice(1).map((s) => {
-    const { positions, normals } = mapMesh(s.mesh!, s.matrix);
-    const away = (now: Float32Array, then: Float32Array) => now.map((v, i) => v - then[i]);
-    return {
-      position: w.accessor('VEC3', away(positions, rest.positions)),
-      normal: w.accessor('VEC3', away(normals, rest.normals)),
-    };
-  });
-  for (const primitive of made.listPrimitives())
-    for (const { position, normal } of targets)
-      primitive.addTarget(
-        w.document.createPrimitiveTarget().setAttribute('POSITION', position).setAttribute('NORMAL', normal),
-      );
-  made.setWeights(new Array<number>(n - 1).fill(0));
-  const weights = new Float32Array(n * (n - 1));
-  for (let f = 1; f < n; f++) weights[f * (n - 1) + f - 1] = 1;
-  bake.channel(node, 'weights', weights, 'SCALAR');
+  morph(
+    w,
+    bake,
+    node,
+    made,
+    frames.map((s) => mapMesh(s.mesh!, s.matrix)),
+  );
 }
 
 /**

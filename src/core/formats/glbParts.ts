@@ -7,11 +7,19 @@ export class GlbParts {
   readonly buffer = this.document.createBuffer();
   readonly scene = this.document.createScene();
   private meshes = new Map<string, GltfMesh>();
+  private numbers = new Map<object, number>();
 
   constructor(name: string) {
     this.document.getRoot().getAsset().generator = 'Clothesline';
     this.scene.setName(name);
     this.document.getRoot().setDefaultScene(this.scene);
+  }
+
+  /** A number for an object that several share. */
+  numberOf(shape: object): number {
+    let n = this.numbers.get(shape);
+    if (n === undefined) this.numbers.set(shape, (n = this.numbers.size));
+    return n;
   }
 
   accessor(type: 'SCALAR' | 'VEC2' | 'VEC3' | 'VEC4', array: Float32Array | Uint32Array): Accessor {

@@ -1,4 +1,4 @@
-import { sliceAlong, type Sliced } from './slice';
+import { joined, sliceAlong, type Sliced } from './slice';
 
 /**
  * The part of a mesh between two planes square to an axis (x, y, z: 0, 1, 2). Where it is cut it is closed again: each
@@ -20,7 +20,6 @@ export function clipAlong(mesh: Sliced, axis: 0 | 1 | 2, low: number, high: numb
   const cut = sliceAlong(mesh, axis, planes);
   const { positions: p } = cut;
   const along = (v: number) => p[v * 3 + axis];
-  const indices: number[] = [];
   const parts: { material: number; faces: number[] }[] = [];
   for (const { start, count, material } of cut.groups) {
     const faces: number[] = [];
@@ -53,19 +52,7 @@ export function clipAlong(mesh: Sliced, axis: 0 | 1 | 2, low: number, high: numb
     // The loop runs as its faces do; the cap runs the other way.
     loop.forEach((_, k) => parts[part].faces.push(first, first + 1 + ((k + 1) % loop.length), first + 1 + k));
   }
-  const groups = parts.map(({ material, faces }) => {
-    const start = indices.length;
-    for (const f of faces) indices.push(f);
-    return { start, count: faces.length, material };
-  });
-  return {
-    positions: Float64Array.from(positions),
-    normals: Float64Array.from(normals),
-    ...(uvs && { uvs: Float32Array.from(uvs) }),
-    ...(colors && { colors: Float32Array.from(colors) }),
-    indices: Uint32Array.from(indices),
-    groups,
-  };
+  return joined({ positions, normals, uvs, colors }, parts);
 }
 
 interface Loop {

@@ -119,18 +119,27 @@ export function sliceAlong(mesh: Sliced, axis: 0 | 1 | 2, planes: readonly numbe
     }
     return above;
   }
+  return joined({ positions, normals, uvs, colors }, groups);
+}
+
+/** A mesh of lists that have grown, its faces by their groups. */
+export function joined(
+  lists: { positions: number[]; normals: number[]; uvs?: number[]; colors?: number[] },
+  parts: { material: number; faces: number[] }[],
+): Sliced {
   const indices: number[] = [];
-  const parts = groups.map(({ material, faces }) => {
+  const groups = parts.map(({ material, faces }) => {
     const start = indices.length;
     for (const f of faces) indices.push(f);
     return { start, count: faces.length, material };
   });
+  const { positions, normals, uvs, colors } = lists;
   return {
     positions: Float64Array.from(positions),
     normals: Float64Array.from(normals),
     ...(uvs && { uvs: Float32Array.from(uvs) }),
     ...(colors && { colors: Float32Array.from(colors) }),
     indices: Uint32Array.from(indices),
-    groups: parts,
+    groups,
   };
 }
