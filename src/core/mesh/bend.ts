@@ -111,8 +111,14 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
   const order = new Uint32Array(n);
   for (let i = 0; i < n; i++) order[i] = i;
   order.sort((i, j) => ahead[i] - ahead[j]);
-  const along = new Float64Array(n);
-  for (let k = 0; k < n; k++) along[k] = ahead[order[k]];
+  // Vertices as far along as each other share a frame: slices lie across, so most do.
+  const along: number[] = [];
+  const frameOf = new Uint32Array(n);
+  for (let k = 0; k < n; k++) {
+    const s = ahead[order[k]];
+    if (along.length === 0 || s !== along[along.length - 1]) along.push(s);
+    frameOf[k] = along.length - 1;
+  }
   const { position: c, front, up } = b.frames?.(along) ?? framesAlong(b.path, along, b.posture);
   // Normals of a scaled mesh turn by the inverse of its sizes.
   const w = seenFrom(b.front, b.up, b.rotation, b.scale.map((v) => 1 / v) as Vec3);
@@ -129,7 +135,7 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
   const [px, py, pz] = b.position;
   for (let k = 0; k < n; k++) {
     const i = order[k] * 3;
-    const o = k * 3;
+    const o = frameOf[k] * 3;
     const fx = front[o];
     const fy = front[o + 1];
     const fz = front[o + 2];
@@ -142,7 +148,7 @@ export function bendMesh(mesh: Sliced, b: Bending): BentMesh {
     const side = b.side + own[i];
     const high = b.lift + own[i + 1];
     // Beyond an open end it goes straight on.
-    const s = along[k];
+    const s = along[frameOf[k]];
     const past = b.path.closed ? 0 : s < 0 ? s : s > b.path.length ? s - b.path.length : 0;
     const over = past + (extra.length > 0 ? extra[order[k]] : 0);
     const x = c[o] + rx * side + ux * high + fx * over - px;
