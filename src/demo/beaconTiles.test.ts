@@ -1,15 +1,17 @@
 import { STATE } from '@/core/evaluate/result';
-import type { ArrangementResult } from '@/core/evaluate/scene';
+import { Evaluator, type ArrangementResult } from '@/core/evaluate/scene';
 import { quatRotate, type Quat } from '@/core/math/quat';
 import { distance, type Vec3 } from '@/core/math/vec3';
-import { EngineService } from '@/engine/service';
+import { builtMesh } from './library';
 import { towerRadius } from './surfaces/tower';
 import { EXAMPLES } from '../../scripts/examples';
 
 /** The numbers of the tiled beacon. */
 
 const scene = EXAMPLES['beacon-tiles']();
-const result = new EngineService().evaluateAll(scene);
+const result = new Evaluator({
+  mesh: (ref) => (ref.source === 'built' ? builtMesh(ref.name) : undefined),
+}).evaluate(scene);
 const of = (name: string): ArrangementResult =>
   result.arrangements[scene.arrangements.findIndex((a) => a.name === name)];
 const place = ({ placements: p }: ArrangementResult, i: number): Vec3 => [

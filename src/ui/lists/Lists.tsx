@@ -3,6 +3,8 @@
 import { Eye, EyeOff, Grid2x2Plus, Plus, TriangleAlert } from 'lucide-react';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
+import type { Sheet } from '@/core/arrange/sheet/schema';
+import { propsOfOrder } from '@/core/arrange/steps/schema';
 import type { Arrangement, Path, Surface } from '@/core/scene/schema';
 import { addRun, setArrangement } from '@/store/commands/runs';
 import { setPath } from '@/store/commands/paths';
@@ -141,6 +143,10 @@ const KIND_NAMES: Record<Arrangement['kind'], string> = {
   sheet: 'Sheet',
 };
 
+/** A sheet that holds no props: its places are no gaps. */
+const linesOnly = (a: Arrangement): a is Sheet =>
+  a.kind === 'sheet' && a.items.length === 0 && a.curves.length > 0 && propsOfOrder(a.order).length === 0;
+
 function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
   const selected = useSelection((s) => s.node?.kind === 'arrangement' && s.node.id === a.id);
   const result = useEngine((s) => s.result.arrangements.get(a.id));
@@ -158,8 +164,10 @@ function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
       onHover={(over) => !over && setHover(null)}
       detail={
         <>
-          {KIND_NAMES[a.kind]} · {whole(placed)} placed
-          {gaps > 0 && ` · ${plural(gaps, 'gap')}`}
+          {KIND_NAMES[a.kind]} ·{' '}
+          {linesOnly(a)
+            ? plural(a.curves.length, 'line')
+            : `${whole(placed)} placed${gaps > 0 ? ` · ${plural(gaps, 'gap')}` : ''}`}
           {broken && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
         </>
       }

@@ -16,6 +16,7 @@ import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
 import { editedPath } from '@/view/edited';
 import { setSnap, typeParts, useSnap } from '@/view/snap/snapState';
+import { layOrnament, laySheet } from '../lists/newSheet';
 import { addShape, SHAPES } from '../lists/newPath';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { askFit, chooseTool, setMode, useView } from '@/view/viewState';
@@ -166,6 +167,18 @@ export const ACTIONS: Action[] = [
     title: `New surface: ${shape.text.toLowerCase()}`,
     run: () => addShapedSurface(shape),
   })),
+  {
+    id: 'sheet',
+    title: 'Lay a sheet over the surface',
+    enabled: () => node()?.kind === 'surface',
+    run: () => laySheet(node()!.id),
+  },
+  {
+    id: 'ornament',
+    title: 'Lay one prop on the surface',
+    enabled: () => node()?.kind === 'surface',
+    run: () => layOrnament(node()!.id),
+  },
   { id: 'edge', title: 'New path: edge loop of a surface', run: () => chooseTool('edge') },
   {
     id: 'seeds',

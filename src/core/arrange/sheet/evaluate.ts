@@ -14,8 +14,8 @@ import type { ArrangeContext } from '../context';
 import { parseSlotName } from '../slotId';
 import { turnTipRoll } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
-import { orderSlots } from '../steps/order';
-import { propsOfOrder } from '../steps/schema';
+import { orderSlots, type OrderRow } from '../steps/order';
+import { allEntries, propsOfOrder } from '../steps/schema';
 import { tintsOf, unvaried, VARIED, varier } from '../steps/variation';
 import { sheetBender, type SheetBender } from './bend';
 import { cellsOf, type Cell } from './cells';
@@ -167,7 +167,7 @@ function placing(
 /** Which prop, whether there is one, where and how it is turned, for every place. */
 function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Placing, say: Say): void {
   const { map, ids } = work;
-  const ordered = orderSlots(sheet.order, { ids: all.slice(0, grid).map((c) => c.slot) }, sheet.seed, ids);
+  const ordered = orderSlots(sheet.order, orderRow(sheet, all.slice(0, grid)), sheet.seed, ids);
   if (sheet.grid.on && ordered.empty && propsOfOrder(sheet.order).length > 0) say('order-empty', {});
   const decided = decidedByHand(sheet.hand);
   const hand = new Map(Object.entries(sheet.hand).map(([name, h]) => [parseSlotName(name), h]));
@@ -227,6 +227,26 @@ function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Pl
       work.bender.bend(share[0], share[1], at, front, lift, out, i);
   });
   if (missed > 0) say('sheet-missed', { count: missed }, 'warning');
+}
+
+/** What the order goes by: corners are those of the grid, and zones its rows, counted from 1. */
+function orderRow(sheet: Sheet, cells: Cell[]): OrderRow {
+  const rows = new Map<number, [first: number, last: number]>();
+  cells.forEach((c, i) => {
+    const ends = rows.get(c.row);
+    if (!ends) rows.set(c.row, [i, i]);
+    else {
+      if (c.column < cells[ends[0]].column) ends[0] = i;
+      if (c.column > cells[ends[1]].column) ends[1] = i;
+    }
+  });
+  const ends = [Math.min(...rows.keys()), Math.max(...rows.keys())];
+  const zoned = allEntries(sheet.order.entries).some((e) => e.zones.length > 0);
+  return {
+    ids: cells.map((c) => c.slot),
+    corners: new Set(ends.flatMap((row) => rows.get(row) ?? [])),
+    ...(zoned && { zones: cells.map((c) => c.row + 1) }),
+  };
 }
 
 function stateOf(

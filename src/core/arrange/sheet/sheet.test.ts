@@ -8,6 +8,7 @@ import type { Mesh } from '../../mesh/mesh';
 import { emptyScene, newProp, newSurface } from '../../scene/defaults';
 import { pathSchema, type Scene } from '../../scene/schema';
 import { ASSETS } from '../../testing/scene';
+import { slotName } from '../slotId';
 import { sheetBender } from './bend';
 import { newAt, sheetMap } from './map';
 import { sheetSchema, type Sheet } from './schema';
@@ -195,6 +196,17 @@ describe('the layout', () => {
     const up = slots('up');
     expect(across.size).toBe(6);
     expect(up).not.toEqual(across);
+  });
+
+  test('corners of the grid have their own prop, and entries may be held to rows', () => {
+    const entry = (id: string, zones: number[] = []) => ({ id, item: { kind: 'prop', prop: 'p' }, zones });
+    const cornered = { entries: [entry('e')], corner: { kind: 'rest' } };
+    const { placements: p } = worked(sheet({ order: cornered, grid: { columns: 4, rows: 3 } }), plane);
+    const empty = [...p.slot].filter((_, i) => p.state[i] === STATE.rest);
+    expect(empty.map(slotName)).toEqual(['1', '4', 'r2.1', 'r2.4']);
+    const rowed = { entries: [entry('e', [2])] };
+    const { placements: q } = worked(sheet({ order: rowed, grid: { columns: 4, rows: 3 } }), plane);
+    expect(placed(q).map((i) => slotName(q.slot[i]))).toEqual(['r1.1', 'r1.2', 'r1.3', 'r1.4']);
   });
 
   test('free items keep their layout places; outside the patch they are missed and told of', () => {

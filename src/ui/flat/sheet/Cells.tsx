@@ -63,6 +63,8 @@ export function Cells(props: Props) {
     }
     return <path d={d.join('')} fill={color} fillOpacity={0.55} stroke="var(--paper)" strokeWidth={0.4} />;
   }
+  // Cells of lines alone hold nothing that could be taken out.
+  if (p.props.length === 0) return null;
   return Array.from({ length: p.count }, (_, i) => (
     <Cell
       key={p.slot[i]}

@@ -51,6 +51,8 @@ interface EntryProps extends Omit<ListProps, 'entries'> {
 
 function Entry({ run, entry, index, last, mode, zoned, into }: EntryProps) {
   const props = useDocument((s) => s.scene.props);
+  // On a sheet the zones are its rows.
+  const rows = useDocument((s) => s.scene.arrangements.find((a) => a.id === run)?.kind === 'sheet');
   const [zones, setZones] = useState(entry.zones.length > 0);
   const drag = useDraggable({ id: `entry ${entry.id}`, data: { entry: entry.id, run, index, into } });
   const drop = useDroppable({ id: `place ${entry.id}`, data: { run, index, into } });
@@ -65,7 +67,7 @@ function Entry({ run, entry, index, last, mode, zoned, into }: EntryProps) {
       ? { text: 'Take the group apart', run: () => dispatch(ungroupEntry, { id: run, entry: entry.id }) }
       : { text: 'Put into a group', run: () => void dispatch(groupEntry, { id: run, entry: entry.id }) },
     {
-      text: zones ? 'In all zones' : 'Only in some zones',
+      text: `${zones ? 'In all' : 'Only in some'} ${rows ? 'rows' : 'zones'}`,
       run: () => (setZones(!zones), zones && set({ zones: [] })),
     },
     ...(into
@@ -154,7 +156,9 @@ function Entry({ run, entry, index, last, mode, zoned, into }: EntryProps) {
           <X size={13} />
         </IconButton>
       </div>
-      {(zones || (zoned && entry.zones.length > 0)) && <Zones entry={entry} name={name} set={set} />}
+      {(zones || (zoned && entry.zones.length > 0)) && (
+        <Zones title={rows ? 'Rows' : 'Zones'} entry={entry} name={name} set={set} />
+      )}
       {item.kind === 'group' && (
         <GroupBody run={run} group={entry.id} entries={item.entries} mode={mode} zoned={zoned} />
       )}
@@ -207,7 +211,7 @@ function Times({ entry, name, set }: { entry: OrderEntry; name: string; set: Set
 }
 
 /** Zone numbers as text, "1, 2"; none is every zone. */
-function Zones({ entry, name, set }: { entry: OrderEntry; name: string; set: Set }) {
+function Zones({ title, entry, name, set }: { title: string; entry: OrderEntry; name: string; set: Set }) {
   const [text, setText] = useState<string | null>(null);
   const commit = () => {
     if (text !== null) {
@@ -218,9 +222,9 @@ function Zones({ entry, name, set }: { entry: OrderEntry; name: string; set: Set
   };
   return (
     <label className="flex items-center gap-2 px-2 pb-1.5 text-[12.5px] text-soft">
-      Zones
+      {title}
       <input
-        aria-label={`${name} zones`}
+        aria-label={`${name} ${title.toLowerCase()}`}
         placeholder="all"
         value={text ?? entry.zones.join(', ')}
         onChange={(e) => setText(e.target.value)}
