@@ -204,11 +204,11 @@ function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Pl
     out.scale[i * 3 + 1] = size * v[VARIED.sizeY];
     out.scale[i * 3 + 2] = size * v[VARIED.sizeZ];
     out.s[i] = cell.x;
+    out.rotation[i * 4 + 3] = 1;
     const off = isOff(map, share) || !map.at(share[0], share[1], at);
     if (off) {
       if (out.state[i] === STATE.placed) missed++;
       out.state[i] = out.state[i] === STATE.placed ? STATE.missed : out.state[i];
-      out.rotation[i * 4 + 3] = 1;
       return;
     }
     const front = frontOf(at);
@@ -265,9 +265,9 @@ function stateOf(
   return chance > 0 && random01(sheet.seed, cell.slot, CHANCE) < chance ? STATE.chance : STATE.placed;
 }
 
-/** Off an open border by more than rounding. */
+/** Beyond an open border, with no surface that goes on there. */
 const isOff = (map: SheetMap, [a, b]: Float64Array): boolean =>
-  (!map.closedAcross && (a < -1e-9 || a > 1 + 1e-9)) || (!map.closedUp && (b < -1e-9 || b > 1 + 1e-9));
+  ((!map.closedAcross && (a < 0 || a > 1)) || (!map.closedUp && (b < 0 || b > 1))) && !map.lies(a, b);
 
 /** Up the sheet, square to the normal; null at a pole where there is none. */
 function frontOf(at: Float64Array): Vec3 | null {

@@ -31,6 +31,8 @@ export interface SheetMap {
    * on. @returns false where there is none
    */
   at(a: number, b: number, out: Float64Array): boolean;
+  /** Whether there is surface at a, b; beyond a window too, where the surface goes on. */
+  lies(a: number, b: number): boolean;
   /** The chart's own u and v of shares. */
   uv(a: number, b: number): [number, number];
   /** Metres on the surface for a metre across on the layout, in the row at b. */
@@ -138,7 +140,14 @@ function oriented(chart: Chart, match: SheetMatch) {
     const value = low + size * (turn ? 1 - share : share);
     return shares(chart.line(staysV ? 1 : 0, value), range as [number, number], flip);
   };
-  return { at, uv, line, closedAcross, closedUp };
+  const probe = new Float64Array(AT.length);
+  const lies = (a: number, b: number): boolean => {
+    const held = (t: number) => (t > -1e-9 && t < 0 ? 0 : t > 1 && t < 1 + 1e-9 ? 1 : t);
+    const p = closedAcross ? a - Math.floor(a) : held(a);
+    const q = closedUp ? b - Math.floor(b) : held(b);
+    return look(p, q, probe);
+  };
+  return { at, lies, uv, line, closedAcross, closedUp };
 }
 
 /** A finer table at even shares: quick to look up in. */
@@ -233,6 +242,7 @@ export function sheetMap(
     closedAcross: o.closedAcross,
     closedUp: o.closedUp,
     at: o.at,
+    lies: o.lies,
     uv: o.uv,
     up: (y) => wrapped(y * ky, fullHeight, o.closedUp, (s) => read(column.s, column.at, s)),
     row,
