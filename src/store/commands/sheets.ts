@@ -114,6 +114,20 @@ export const setCurve = command<{ id: string; curve: string; values: Partial<Omi
   name: (_, __, { values }) => (values.points ? 'move a line of the sheet' : 'change a line of the sheet'),
 });
 
+/** Repeats the lines in every cell, or no more: what was metres of the layout becomes shares, and back. */
+export const setRepeat = command<{ id: string; repeat: boolean; width: number; height: number }>({
+  apply(scene, { id, repeat, width, height }) {
+    const sheet = findSheet(scene, id);
+    if (sheet.repeat === repeat) return;
+    sheet.repeat = repeat;
+    const [kx, ky] = repeat ? [1 / width, 1 / height] : [width, height];
+    const round = (v: number) => Number(v.toFixed(5));
+    for (const c of sheet.curves)
+      c.points = c.points.map(([x, y]): [number, number] => [round(x * kx), round(y * ky)]);
+  },
+  name: (_, __, { repeat }) => (repeat ? 'repeat the lines in every cell' : 'lines once over the sheet'),
+});
+
 export const removeCurves = command<{ id: string; curves: string[] }>({
   apply(scene, { id, curves }) {
     const sheet = findSheet(scene, id);

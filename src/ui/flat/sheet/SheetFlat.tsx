@@ -34,18 +34,19 @@ export function SheetFlat({ arrangement: sheet }: { arrangement: Sheet }) {
   const drawing = useSheetDrawing((s) => s.sheet === sheet.id);
   const distortion = useView((s) => s.distortion);
   const layout = result?.sheet;
+  const { repeat } = sheet;
   useEffect(() => {
     if (!drawing) return undefined;
     const keys = (e: KeyboardEvent) => {
       if (e.key !== 'Enter' && e.key !== 'Escape') return;
       e.preventDefault();
       e.stopPropagation();
-      if (e.key === 'Enter') finishDrawn();
+      if (e.key === 'Enter') finishDrawn((points) => (repeat && layout ? inCell(layout, points) : points));
       else drawOnSheet(null);
     };
     addEventListener('keydown', keys, true);
     return () => removeEventListener('keydown', keys, true);
-  }, [drawing]);
+  }, [drawing, repeat, layout]);
   // A wheel listener of React's is passive and could not keep the page from scrolling.
   useEffect(() => {
     const element = frame.current;
@@ -153,7 +154,7 @@ function Layout({ sheet, layout, result, size, look, setLook, drawing, readOnly 
       return;
     }
     if (many && !readOnly) {
-      const i = nearestPlace(layout, result, at(e));
+      const i = nearestOf(layout, result.placements.count, at(e));
       if (i >= 0) {
         const { slot, state } = result.placements;
         const removed = state[i] === STATE.placed;
@@ -172,7 +173,7 @@ function Layout({ sheet, layout, result, size, look, setLook, drawing, readOnly 
       onPointerDown={press}
       onPointerMove={(e) => {
         if (!many || e.buttons !== 0) return;
-        const i = nearestPlace(layout, result, at(e));
+        const i = nearestOf(layout, result.placements.count, at(e));
         setHover(i < 0 ? null : { arrangement: sheet.id, slot: result.placements.slot[i] });
       }}
     >
@@ -191,11 +192,21 @@ function Layout({ sheet, layout, result, size, look, setLook, drawing, readOnly 
   );
 }
 
+/** A line that is repeated in every cell, drawn over one of them: shares of the cell that it begins in. */
+function inCell(layout: SheetLayout, points: [number, number][]): [number, number][] {
+  const [x, y] = points[0];
+  const i = nearestOf(layout, layout.at.length / 2, [x, y]);
+  if (i < 0) return points;
+  const [cx, cy, w, h] = [layout.at[i * 2], layout.at[i * 2 + 1], layout.cell[i * 2], layout.cell[i * 2 + 1]];
+  const round = (v: number) => Number(v.toFixed(5));
+  return points.map(([px, py]) => [round((px - cx) / w + 0.5), round((py - cy) / h + 0.5)]);
+}
+
 /** The row of the placement whose place is nearest, within half a cell; −1 for none. */
-function nearestPlace(layout: SheetLayout, result: ServedArrangement, [x, y]: [number, number]): number {
+function nearestOf(layout: SheetLayout, count: number, [x, y]: [number, number]): number {
   let best = -1;
   let least = Infinity;
-  for (let i = 0; i < result.placements.count; i++) {
+  for (let i = 0; i < count; i++) {
     const [dx, dy] = [x - layout.at[i * 2], y - layout.at[i * 2 + 1]];
     const d = dx * dx + dy * dy;
     const [w, h] = [layout.cell[i * 2] || 0.3, layout.cell[i * 2 + 1] || 0.3];

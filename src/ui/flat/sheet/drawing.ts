@@ -15,10 +15,13 @@ export const drawOnSheet = (sheet: string | null): void => useSheetDrawing.setSt
 export const addDrawn = (point: [number, number]): void =>
   useSheetDrawing.setState((s) => ({ points: [...s.points, point] }));
 
-/** Ends the line. One of fewer than two points is none. */
-export function finishDrawn(closed = false): void {
+/** Ends the line. One of fewer than two points is none. @param place from layout metres to what the line is kept in */
+export function finishDrawn(place: (points: [number, number][]) => [number, number][]): void {
   const { sheet, points } = useSheetDrawing.getState();
   useSheetDrawing.setState({ sheet: null, points: [] });
   if (!sheet || points.length < 2) return;
-  dispatch(addCurves, { id: sheet, curves: [{ name: 'Line', points, closed, smooth: true }] });
+  dispatch(addCurves, {
+    id: sheet,
+    curves: [{ name: 'Line', points: place(points), closed: false, smooth: true }],
+  });
 }

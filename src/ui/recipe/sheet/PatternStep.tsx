@@ -6,7 +6,7 @@ import type { Sheet } from '@/core/arrange/sheet/schema';
 import type { SheetLayout } from '@/core/evaluate/result';
 import { addSheetPath } from '@/store/commands/paths';
 import { addRun } from '@/store/commands/runs';
-import { addCurves, removeCurves, setCurve, setSheet } from '@/store/commands/sheets';
+import { addCurves, removeCurves, setCurve, setRepeat } from '@/store/commands/sheets';
 import { makeSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { selectArrangement, selectNode } from '@/store/selection';
@@ -89,7 +89,9 @@ export function PatternStep({ sheet, layout }: { sheet: Sheet; layout: SheetLayo
         label="In every cell"
         hint="The lines are shares of a cell of the grid, and repeated in each"
         value={repeat}
-        onChange={(on) => dispatch(setSheet, { id, values: { repeat: on } })}
+        onChange={(on) =>
+          dispatch(setRepeat, { id, repeat: on, width: layout?.width ?? 1, height: layout?.height ?? 1 })
+        }
       />
       <div className="grid grid-cols-2 gap-1">
         <Button look="bordered" aria-pressed={drawing} onClick={() => drawOnSheet(drawing ? null : id)}>
@@ -127,9 +129,7 @@ export function PatternStep({ sheet, layout }: { sheet: Sheet; layout: SheetLayo
               name={`More for line ${i + 1}`}
               entries={[
                 { text: 'As a path', run: () => asPath(c.id) },
-                ...(props[0]
-                  ? [{ text: `Hang “${props[0].name}” on it`, run: () => asRun(c.id, props[0].id) }]
-                  : []),
+                ...props.map((p) => ({ text: `Hang “${p.name}” on it`, run: () => asRun(c.id, p.id) })),
                 {
                   text: c.smooth ? 'Straight' : 'Smooth',
                   run: () => dispatch(setCurve, { id, curve: c.id, values: { smooth: !c.smooth } }),
