@@ -11,7 +11,7 @@ export interface Island {
 }
 
 /**
- * The islands of a texture: faces that share a vertex's place and its texture coordinates.
+ * The islands of a texture: faces that share an edge's place and its texture coordinates.
  * @param area twice the area of each face on the texture, with its sign
  */
 export function islandsOf(
@@ -31,28 +31,33 @@ export function islandsOf(
     for (let a = 0; a < 2; a++) rows[i * 5 + 3 + a] = Math.round(uvs[i * 2 + a] * fineUv);
   }
   const same = sameRows(rows, 5);
-  // Joined vertices point to an earlier one of theirs.
-  const to = Uint32Array.from({ length: vertices }, (_, i) => i);
+  const faces = indices.length / 3;
+  // Joined faces point to an earlier one of theirs.
+  const to = Uint32Array.from({ length: faces }, (_, i) => i);
   const root = (i: number): number => {
     while (to[i] !== i) i = to[i] = to[to[i]];
     return i;
   };
-  for (let i = 0; i < indices.length; i += 3) {
-    const a = root(same[indices[i]]);
-    for (let k = 1; k < 3; k++) {
-      const b = root(same[indices[i + k]]);
-      const first = root(a);
-      if (b < first) to[first] = b;
-      else to[b] = first;
+  const edges = new Map<number, number>();
+  for (let f = 0; f < faces; f++)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [same[indices[f * 3 + k]], same[indices[f * 3 + ((k + 1) % 3)]]];
+      const key = Math.min(a, b) * vertices + Math.max(a, b);
+      const other = edges.get(key);
+      if (other === undefined) {
+        edges.set(key, f);
+        continue;
+      }
+      const [p, q] = [root(f), root(other)];
+      if (p < q) to[q] = p;
+      else to[p] = q;
     }
-  }
   const numbers = new Map<number, number>();
   const islands: Island[] = [];
   const signs: number[] = [];
-  const faces = indices.length / 3;
   const islandOf = new Uint32Array(faces);
   for (let f = 0; f < faces; f++) {
-    const r = root(same[indices[f * 3]]);
+    const r = root(f);
     let n = numbers.get(r);
     if (n === undefined) {
       numbers.set(r, (n = islands.length));
