@@ -40,8 +40,7 @@ export const removeProp = command<{ id: string }>({
       else if (a.kind === 'riders' || a.kind === 'spans') {
         a.props = a.props.filter((p) => p.prop !== id);
         if (a.kind === 'spans' && a.corner?.prop === id) a.corner = null;
-      }
-      else {
+      } else {
         forgetProp(a, id);
         if (a.kind === 'sheet') a.items = a.items.filter((i) => i.prop !== id);
       }
