@@ -41,6 +41,19 @@ async function laySheet(page: Page, surface: string): Promise<void> {
   await settled(page);
 }
 
+/** A new scene with crates in a grid over a plane of 12 × 12 m. */
+async function crateSheet(page: Page, columns: number, rowCount: number): Promise<void> {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await choose(page, 'New path or surface', 'Plane');
+  await settled(page);
+  await laySheet(page, 'Plane');
+  const layout = await openStep(page, 'Layout');
+  await layout.getByText('Fewer where it is narrow').click();
+  await type(layout.getByLabel('Columns', { exact: true }), String(columns));
+  await type(layout.getByLabel('Rows', { exact: true }), String(rowCount));
+}
+
 async function layOrnament(page: Page, surface: string): Promise<void> {
   await page.getByRole('button', { name: 'New sheet or ornament' }).click();
   await page.getByRole('menuitem', { name: surface, exact: true }).last().click();
@@ -90,15 +103,7 @@ test('from an empty scene to a tiled tower, in under two minutes', async ({ page
 test('the flat view is the layout: places emptied, filled and nudged, margins dragged, a free item moved', async ({
   page,
 }) => {
-  await newScene(page);
-  await takeProps(page, 'Crate');
-  await choose(page, 'New path or surface', 'Plane');
-  await settled(page);
-  await laySheet(page, 'Plane');
-  const layout = await openStep(page, 'Layout');
-  await layout.getByText('Fewer where it is narrow').click();
-  await type(layout.getByLabel('Columns', { exact: true }), '4');
-  await type(layout.getByLabel('Rows', { exact: true }), '3');
+  await crateSheet(page, 4, 3);
   const flat = page.getByTestId('sheet');
   await flat.getByRole('button', { name: '#1 Crate' }).click();
   await settled(page);
@@ -157,14 +162,7 @@ test('the flat view is the layout: places emptied, filled and nudged, margins dr
 test('corner match by hand and by guess; uv made for a mesh that has none; distortion has its colours', async ({
   page,
 }) => {
-  await newScene(page);
-  await takeProps(page, 'Crate');
-  await choose(page, 'New path or surface', 'Plane');
-  await settled(page);
-  await laySheet(page, 'Plane');
-  const layout = await openStep(page, 'Layout');
-  await type(layout.getByLabel('Columns', { exact: true }), '4');
-  await type(layout.getByLabel('Rows', { exact: true }), '2');
+  await crateSheet(page, 4, 2);
   const first = async () => placed(await rows(page)).find((r) => r.slot === '1')!;
   expect(await first()).toMatchObject({ x: expect.closeTo(-4.5, 3), z: expect.closeTo(3, 3) });
   const surface = await openStep(page, 'Surface');
@@ -180,6 +178,17 @@ test('corner match by hand and by guess; uv made for a mesh that has none; disto
   await surface.getByRole('button', { name: 'Guess' }).click();
   await settled(page);
   expect(await first()).toMatchObject({ x: expect.closeTo(-4.5, 3), z: expect.closeTo(3, 3) });
+
+  // Six metres of true size in the middle; stretched they cover all of it.
+  await type(surface.getByLabel('Width', { exact: true }), '6');
+  await settled(page);
+  expect((await first()).x).toBeCloseTo(-2.25, 3);
+  await surface.getByRole('radio', { name: 'Stretched' }).click();
+  await settled(page);
+  expect((await first()).x).toBeCloseTo(-4.5, 3);
+  await surface.getByRole('radio', { name: 'True size' }).click();
+  await type(surface.getByLabel('Width', { exact: true }), '');
+  await settled(page);
 
   // A mesh without uv: told, and some made for it on the spot.
   await choose(page, 'New path or surface', 'Bring in a surface');
