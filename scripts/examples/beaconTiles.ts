@@ -9,7 +9,7 @@ import { Builder } from './builder';
 
 /** The beacon in its scallop tiles, rigid below and bent above, a lattice of tubes over them, and the boathouse beside it. */
 export function beaconTiles(): Scene {
-  const b = new Builder('Tiles of the beacon', { eye: [9.5, 8.5, 17], target: [1.6, 4, 0] });
+  const b = new Builder('Tiles of the beacon', { eye: [11.5, 9.5, 20.5], target: [2.4, 4.6, 0] });
   const props = b.props(['scallop-tile', 'shingle', 'emblem', 'rope-post', 'rail', 'bollard']);
   const tower = b.surface('tower', 'Beacon tower');
   const roof = b.surface('roof', 'Boathouse roof');
