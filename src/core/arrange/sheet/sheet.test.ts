@@ -397,6 +397,21 @@ describe('bent items', () => {
     expect(p.bent!.length).toBe(1);
   });
 
+  test('an item across the seam is whole, and the same as one beside it', () => {
+    const grid = { columns: 8, rows: 2, stagger: 'brick' };
+    const { placements: p, at } = worked(sheet({ grid, facing: { bend: true } }), { radius: 2, columns: 80 });
+    // The last of the moved row stands on the seam itself.
+    const seam = placed(p).find((i) => at(i)[1] > 3 && Math.abs(Math.atan2(at(i)[2], at(i)[0])) < 1e-6)!;
+    const beside = placed(p).find((i) => at(i)[1] > 3 && i !== seam)!;
+    const extent = (i: number) => {
+      const { positions } = p.bent![p.shape![i]];
+      const x = positions.filter((_, k) => k % 3 === 0);
+      return Math.max(...x) - Math.min(...x);
+    };
+    expect(extent(seam)).toBeCloseTo(extent(beside), 6);
+    expect(extent(seam)).toBeLessThan(0.6);
+  });
+
   test('distortion: none on a cone in true size, known when it is stretched', () => {
     const cone = { radius: 3, top: 1, height: 5 };
     const plain = worked(sheet({ grid: { columns: 12, rows: 4 } }), cone).sheet!.distortion;
