@@ -1,5 +1,6 @@
 import { STATE, type Placements } from '../../evaluate/result';
 import type { Bounds } from '../../mesh/mesh';
+import { cornersOf } from '../../mesh/chart/corners';
 import { uvIndex } from '../../mesh/chart/uvIndex';
 import { faceNormal, type Solid } from '../../mesh/solid';
 import { DEG } from '../../math/quat';
@@ -64,28 +65,6 @@ export function checkSheet(
   if (over.length > 0) say('sheet-straddles', { count: over.length, angle: SHARP }, 'warning', over);
 }
 
-const sharp = new WeakMap<Float32Array | Uint32Array, boolean>();
-
-/** Whether a surface has corners, or more islands than one, that an item may lie across. */
-function mayStraddle(rest: Solid): boolean {
-  const key = rest.uvs ?? rest.indices;
-  let have = sharp.get(key);
-  if (have === undefined) {
-    const islands = rest.uvs ? uvIndex(rest as Solid & { uvs: Float32Array }).islands.length : 1;
-    sharp.set(key, (have = islands > 1 || hasCorners(rest)));
-  }
-  return have;
-}
-
-function hasCorners(rest: Solid): boolean {
-  const { faces } = rest.topology();
-  const limit = cos(SHARP * DEG);
-  for (let e = 0; e < faces.length; e += 2)
-    if (faces[e + 1] >= 0 && dot(faceNormal(rest, faces[e]), faceNormal(rest, faces[e + 1])) < limit)
-      return true;
-  return false;
-}
-
 /** Slots of the items that lie across a sharp corner, or over the edge of the patch. */
 function straddlers(
   map: SheetMap,
@@ -95,8 +74,8 @@ function straddlers(
   { now, rest }: SheetGround,
 ): number[] {
   const chart = map.chart as SurfaceChart;
-  const corners = mayStraddle(rest);
-  const share = new Float64Array(2);
+  const corners = cornersOf(rest, SHARP);
+  const islandOf = chart.flat ? null : uvIndex(rest as Solid & { uvs: Float32Array }).islandOf;
   const place = { face: -1, u: 0, v: 0 };
   const limit = cos(SHARP * DEG);
   const faceAt = (a: number, b: number): number => {
@@ -107,39 +86,61 @@ function straddlers(
     const [u, v] = map.uv(held(p), held(q));
     return chart.place(u, v, place) ? place.face : -1;
   };
+  const cross = crossOf(map);
   const found: number[] = [];
   for (let i = 0; i < out.count; i++) {
     const box = out.state[i] === STATE.placed ? bounds[out.prop[i]] : undefined;
     if (!box) continue;
-    const { a, b } = cells[i];
-    // Its middle cross, a little drawn in: what just touches a border does not lie over it.
-    const reach = [box.min[0], box.max[0], box.min[2], box.max[2]].map(
-      (m, k) => m * 0.98 * Math.abs(out.scale[i * 3 + (k < 2 ? 0 : 2)]),
-    );
-    if (!corners && insideRow(map, a, b, reach)) continue;
-    const foot = faceAt(a, b);
-    const n = foot < 0 ? null : faceNormal(now, foot);
-    const over = [
-      [-reach[0], 0],
-      [-reach[1], 0],
-      [0, reach[2]],
-      [0, reach[3]],
-    ].some(([dx, dy]) => {
-      map.moved(a, b, dx, dy, share);
-      const face = faceAt(share[0], share[1]);
-      return face < 0 || (n !== null && corners && dot(n, faceNormal(now, face)) < limit);
-    });
-    if (over) found.push(out.slot[i]);
+    const shares = cross(cells[i], box, Math.abs(out.scale[i * 3]), out.scale[i * 3 + 2]);
+    // The cross in the texture: its ends across and up are the rectangle's.
+    const [ua, va] = map.uv(shares[2], shares[7]);
+    const [ub, vb] = map.uv(shares[4], shares[9]);
+    const window = [Math.min(ua, ub), Math.max(ua, ub), Math.min(va, vb), Math.max(va, vb)] as const;
+    const bends = corners.sharp && (chart.flat || corners.maySharp(...window));
+    if (!bends && !chart.flat && !corners.mayEnd(...window)) continue;
+    const foot = faceAt(shares[0], shares[1]);
+    const n = bends && foot >= 0 ? faceNormal(now, foot) : null;
+    const over = (face: number) =>
+      face < 0 ||
+      (islandOf !== null && islandOf[face] !== islandOf[foot]) ||
+      (n !== null && dot(n, faceNormal(now, face)) < limit);
+    for (let k = 2; k < 10; k += 2) {
+      if (!over(faceAt(shares[k], shares[k + 1]))) continue;
+      found.push(out.slot[i]);
+      break;
+    }
   }
   return found;
 }
 
-/** Whether an item is well inside an open border, without looking at the surface. */
-function insideRow(map: SheetMap, a: number, b: number, [x0, x1, z0, z1]: number[]): boolean {
-  const rise = map.rise(b);
-  const up = map.closedUp || (b + z0 * rise > 1e-6 && b + z1 * rise < 1 - 1e-6);
-  if (!up || map.closedAcross) return up;
-  const row = map.row(b);
-  const x = row.distance(a);
-  return x - x1 > 1e-6 * row.width && x - x0 < row.width * (1 - 1e-6);
+/** A little drawn in: what just touches a border does not lie over it. */
+const DRAWN_IN = 0.98;
+
+/**
+ * Tells the shares (two a place) of an item's foot and of the ends of its middle cross: left, right, low and high. What
+ * it tells is overwritten the next time. Rows are mostly asked for one after the other: lengths up are kept for one.
+ */
+function crossOf(map: SheetMap) {
+  const out = new Float64Array(10);
+  const end = new Float64Array(2);
+  let [row, low, high] = [NaN, NaN, NaN];
+  return ({ a, b }: Cell, { min, max }: Bounds, wide: number, long: number): Float64Array => {
+    out[0] = a;
+    out[1] = b;
+    map.moved(a, b, -min[0] * wide * DRAWN_IN, 0, end);
+    out[2] = end[0];
+    map.moved(a, b, -max[0] * wide * DRAWN_IN, 0, end);
+    out[4] = end[0];
+    out[3] = out[5] = b;
+    const [down, up] = [min[2] * long * DRAWN_IN, max[2] * long * DRAWN_IN];
+    if (row !== b || low !== down || high !== up) {
+      [row, low, high] = [b, down, up];
+      map.moved(a, b, 0, down, end);
+      out[7] = end[1];
+      map.moved(a, b, 0, up, end);
+      out[9] = end[1];
+    }
+    out[6] = out[8] = a;
+    return out;
+  };
 }

@@ -4,6 +4,8 @@ import type { Sheet, SheetMatch } from './schema';
 /** Rows whose lengths are known, from the lowest to the highest, and places along each. */
 const LEVELS = 128;
 const STEPS = 256;
+/** Lines up that are tried. */
+const COLUMNS = 16;
 
 /**
  * The way from the flat layout to the surface. Shares a (across) and b (up) run 0–1 over the chart, turned as the
@@ -13,7 +15,7 @@ export interface SheetMap {
   chart: Chart;
   width: number;
   height: number;
-  /** Metres along the surface's rows at the middle, from its lower end to its upper one. */
+  /** Metres along the surface up the middle (or beside it, where there is a hole), from its lower end to its upper one. */
   fullHeight: number;
   /** The row at its end goes on at its start; the same up the sheet. */
   closedAcross: boolean;
@@ -182,9 +184,27 @@ function knownOf(chart: Chart, match: SheetMatch, line: (stays: 'a' | 'b', share
       evenly(line('b', k / LEVELS), table, k * (STEPS + 1));
       longest = Math.max(longest, table[k * (STEPS + 1) + STEPS]);
     }
-    all.set(key, (have = { column: line('a', 0.5), table, longest, rows: new Map() }));
+    all.set(key, (have = { column: columnOf(line), table, longest, rows: new Map() }));
   }
   return have;
+}
+
+/** The line up by which heights are measured: the middle one, or where that runs through holes the one with the fewest. */
+function columnOf(line: (stays: 'a' | 'b', share: number) => Lengths): Lengths {
+  const covered = ({ at, s }: Lengths) => {
+    let sum = 0;
+    for (let i = 1; i < at.length; i++) if (s[i] > s[i - 1]) sum += at[i] - at[i - 1];
+    return sum;
+  };
+  let best = line('a', 0.5);
+  let most = covered(best);
+  for (let k = 1; k < COLUMNS && most < 0.999; k++) {
+    if (k * 2 === COLUMNS) continue;
+    const other = line('a', k / COLUMNS);
+    const here = covered(other);
+    if (here > most + 1e-6) [best, most] = [other, here];
+  }
+  return best;
 }
 
 /** How a sheet's layout lies on a chart. */

@@ -412,6 +412,53 @@ describe('bent items', () => {
     expect(extent(seam)).toBeLessThan(0.6);
   });
 
+  test('relief is a factor on heights over the wall, and leaves what lies on it where it is', () => {
+    const heights = (relief: number) => {
+      const { placements: p, at } = worked(
+        sheet({ facing: { bend: true, relief }, grid: { columns: 8, rows: 2 } }),
+        { radius: 2, columns: 80 },
+      );
+      const { positions } = p.bent![p.shape![0]];
+      return Array.from({ length: positions.length / 3 }, (_, v) => {
+        const q = turn(p, 0, [positions[v * 3], positions[v * 3 + 1], positions[v * 3 + 2]]);
+        return Math.hypot(q[0] + at(0)[0], q[2] + at(0)[2]) - 2;
+      });
+    };
+    const [plain, twice, over] = [1, 2.5, -0.5].map(heights);
+    // Lengths along the normal, to how far the sides of the wall are from round.
+    plain.forEach((h, v) => {
+      expect(Math.abs(twice[v] - 2.5 * h)).toBeLessThan(0.004);
+      expect(Math.abs(over[v] + 0.5 * h)).toBeLessThan(0.004);
+    });
+    expect(Math.max(...twice)).toBeCloseTo(1.5, 2);
+    expect(Math.min(...over)).toBeCloseTo(-0.3, 2);
+  });
+
+  test('every second one is turned half round, or mirrored: bent ones as rigid ones', () => {
+    const grid = { columns: 8, rows: 2 };
+    const wall = { radius: 2, columns: 80 };
+    const of = (facing: object) => worked(sheet({ facing, grid }), wall).placements;
+    const ends = of({ alternate: 'turn' });
+    for (let i = 0; i < 16; i++) {
+      const odd = (Math.floor(i / 8) + i) % 2 === 1;
+      expect(turn(ends, i, [0, 0, 1])[1]).toBeCloseTo(odd ? -1 : 1, 9);
+      expect(ends.scale[i * 3]).toBe(1);
+    }
+    const mirrored = of({ alternate: 'mirror' });
+    for (let i = 0; i < 16; i++) {
+      expect(turn(mirrored, i, [0, 0, 1])[1]).toBeCloseTo(1, 9);
+      expect(mirrored.scale[i * 3]).toBe((Math.floor(i / 8) + i) % 2 === 1 ? -1 : 1);
+    }
+    // The box stands 1 to 1.4 m to the left of its origin: mirrored it is bent as far to the right.
+    const bent = of({ alternate: 'mirror', bend: true });
+    const sides = [0, 1].map((i) => {
+      const x = bent.bent![bent.shape![i]].positions.filter((_, k) => k % 3 === 0);
+      return [Math.min(...x), Math.max(...x)];
+    });
+    expect(sides[1][0]).toBeCloseTo(-sides[0][1], 2);
+    expect(sides[1][1]).toBeCloseTo(-sides[0][0], 2);
+  });
+
   test('distortion: none on a cone in true size, known when it is stretched', () => {
     const cone = { radius: 3, top: 1, height: 5 };
     const plain = worked(sheet({ grid: { columns: 12, rows: 4 } }), cone).sheet!.distortion;
@@ -426,6 +473,7 @@ describe('bent items', () => {
 });
 
 describe('what is wrong is said', () => {
+  const [sin, cos] = [Math.sin, Math.cos].map((f) => (deg: number) => f((deg * Math.PI) / 180));
   const said = (more: object, wall: object, change?: (s: Scene) => void) =>
     worked(sheet(more), wall, change).findings.map((f) => f.kind);
   const plane = { shape: 'plane', width: 8, depth: 4 };
@@ -443,6 +491,76 @@ describe('what is wrong is said', () => {
     expect(said({ facing: { size: 30 }, grid: { columns: 1, rows: 1 } }, plane)).toContain('sheet-larger');
     const box = { shape: 'box', width: 3, height: 3, depth: 3, fillet: 0 };
     expect(said({ grid: { columns: 9, rows: 9 } }, box)).toContain('uv-overlap');
+  });
+
+  /** Two panels of a square metre side by side, apart on the texture: the second one as it is, or mirrored. */
+  const onPanels = (mirrored: boolean, items: object) => {
+    const panels: Mesh = {
+      positions: Float32Array.from([0, 1].flatMap((x) => [x, 0, 1, x + 1, 0, 1, x + 1, 0, 0, x, 0, 0])),
+      normals: Float32Array.from({ length: 24 }, (_, i) => (i % 3 === 1 ? 1 : 0)),
+      uvs: Float32Array.from(
+        [0, 1].flatMap((x) => {
+          const [left, right] = x === 1 && mirrored ? [1, 0.55] : [x * 0.55, x * 0.55 + 0.45];
+          return [left, 0, right, 0, right, 1, left, 1];
+        }),
+      ),
+      indices: Uint32Array.from([0, 4].flatMap((o) => [0, 1, 2, 0, 2, 3].map((k) => k + o))),
+      groups: [{ start: 0, count: 12, material: 0 }],
+      materials: (ASSETS.mesh({ source: 'built', name: 'box' }) as Mesh).materials,
+    };
+    const mesh: typeof ASSETS.mesh = (ref) =>
+      ref.source === 'built' && ref.name === 'panels' ? panels : ASSETS.mesh(ref);
+    const scene = { ...emptyScene('Panels'), props: [newProp('p', 'P', { source: 'built', name: 'box' })] };
+    scene.surfaces = [newSurface('wall', 'Wall', { source: 'built', name: 'panels' })];
+    scene.arrangements = [sheet({ match: { guess: false }, ...items })];
+    return new Evaluator({ ...ASSETS, mesh }).evaluate(scene).arrangements[0];
+  };
+  test('texture coordinates of which one island is turned over', () => {
+    const grid = { columns: 2, rows: 1 };
+    expect(onPanels(false, { grid }).findings.map((f) => f.kind)).not.toContain('uv-turned');
+    const told = onPanels(true, { grid }).findings.find((f) => f.kind === 'uv-turned')!;
+    expect(told.detail).toMatchObject({ surface: 'wall', island: 2, count: 2 });
+  });
+  test('items that straddle: over the gap between two patches, over the border, and none beside them', () => {
+    // 2 m of panels and 0.22 m between them on the texture; the box is 0.4 m wide and 0.5 m long, its origin in the middle.
+    const at = (id: string, x: number, y: number) => ({ id, prop: 'p', at: [x, y], size: 0.9 });
+    const items = [
+      at('item1', 0.5, 0.5),
+      at('item2', 0.95, 0.5),
+      at('item3', 1.5, 0.1),
+      at('item4', 1.5, 0.5),
+    ];
+    const { findings, placements } = onPanels(false, { grid: { on: false }, items });
+    // Lengths are those of the panels, and the gap has none.
+    expect([...placements.position.subarray(9)]).toEqual([1.5, 0, 0.5].map((x) => expect.closeTo(x, 5)));
+    const told = findings.filter((f) => f.kind === 'sheet-straddles');
+    expect(told.map((f) => f.slots!.map(slotName))).toEqual([['k1.2', 'k1.3']]);
+  });
+  test('items that straddle a sharp edge, live as its angle grows', () => {
+    // A lip: a cylinder of 2 m that goes over into a cone as long, its faces meeting there.
+    const lip = (turnDeg: number) =>
+      worked(
+        sheet({ grid: { columns: 12, rows: 3 } }),
+        { radius: 2, columns: 48 },
+        (s) =>
+          (s.paths[0] = pathSchema.parse({
+            id: 'profile',
+            name: 'Profile',
+            source: {
+              kind: 'points',
+              points: [
+                { id: 'a', kind: 'corner', position: [2, 0, 0] },
+                { id: 'b', kind: 'corner', position: [2, 2, 0] },
+                { id: 'c', kind: 'corner', position: [2 + 2 * sin(turnDeg), 2 + 2 * cos(turnDeg), 0] },
+              ],
+            },
+          })),
+      ).findings.find((f) => f.kind === 'sheet-straddles')?.slots;
+    expect(lip(30)).toBeUndefined();
+    // The middle row of three lies across.
+    const over = lip(40)!.map(slotName);
+    expect(over).toHaveLength(12);
+    expect(over.every((name) => name.startsWith('r1.'))).toBe(true);
   });
 });
 

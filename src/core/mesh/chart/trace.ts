@@ -67,8 +67,14 @@ export function traceLine(
   }
   // A line through nothing has two ends all the same.
   if (at.length === 0) return { at: Float64Array.of(from, to), s: Float64Array.of(0, 0) };
-  if (at[0] > from) [at[0], s[0]] = [from, 0];
-  if (at[at.length - 1] < to) at[at.length - 1] = to;
+  if (at[0] > from) {
+    at.unshift(from);
+    s.unshift(0);
+  }
+  if (at[at.length - 1] < to) {
+    at.push(to);
+    s.push(length);
+  }
   return { at: Float64Array.from(at), s: Float64Array.from(s) };
 }
 

@@ -14,6 +14,8 @@ export interface UvIndex {
   v: [number, number];
   /** Pieces that hang together, in the order of their first faces. */
   islands: Island[];
+  /** The number of each face's island. */
+  islandOf: Uint32Array;
   /** Faces that lie the other way round than the rest of their island. */
   turnedOver: number;
   /**
@@ -124,6 +126,7 @@ function makeIndex(mesh: Laid & { positions: ArrayLike<number> }): UvIndex {
     u: [u0, u1],
     v: [v0, v1],
     islands,
+    islandOf,
     turnedOver,
     find(u, v, out) {
       const { face } = out;
