@@ -41,19 +41,34 @@ export function traceLine(
     at.push(t);
     s.push(length);
   };
+  /** From a place beyond a hole back to where the hole ends, and no further than `least`. */
+  const backToBorder = (first: number, least: number): number => {
+    let t = first + eps;
+    for (let k = 0; k < MOST && t > least && find(t - eps); k++)
+      t -= eps + wayOut(place, weightRates(solid, place.face, stays), -1);
+    return Math.max(from, least, t);
+  };
+  let hole = false;
+  let beyond = from;
   let t = from;
   for (let round = 0; t < to && round < MOST; round++) {
     // A hair inside the next face; at the beginning at the border itself.
     const inside = Math.min(to, t + eps);
     if (!find(inside)) {
       here = null;
-      t += range * LOOK;
+      // Where nothing was found on the way back from beyond it, there is no use in looking once more.
+      hole = t >= beyond;
+      t = hole ? t + range * LOOK : beyond;
+      continue;
+    }
+    if (hole) {
+      hole = false;
+      beyond = t;
+      t = backToBorder(t, t - range * LOOK);
       continue;
     }
     const rates = weightRates(solid, place.face, stays);
-    const w = [1 - place.u - place.v, place.u, place.v];
-    let way = Infinity;
-    for (let k = 0; k < 3; k++) if (rates[k] < 0) way = Math.min(way, Math.max(0, w[k]) / -rates[k]);
+    const way = wayOut(place, rates, 1);
     if (here === null) {
       // The place at t itself, on this face.
       step(place, rates, t - inside);
@@ -76,6 +91,15 @@ export function traceLine(
     s.push(length);
   }
   return { at: Float64Array.from(at), s: Float64Array.from(s) };
+}
+
+/** How far the other coordinate may grow (`sense` 1) or fall (−1) until the face ends. */
+function wayOut({ u, v }: Place, rates: readonly number[], sense: 1 | -1): number {
+  const w = [1 - u - v, u, v];
+  let way = Infinity;
+  for (let k = 0; k < 3; k++)
+    if (rates[k] * sense < 0) way = Math.min(way, Math.max(0, w[k]) / Math.abs(rates[k]));
+  return way;
 }
 
 function step(place: Place, rates: readonly number[], by: number): void {
