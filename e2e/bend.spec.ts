@@ -2,6 +2,7 @@ import { WebIO } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { expect, test } from '@playwright/test';
 import {
+  axes,
   choose,
   hang,
   newScene,
@@ -13,6 +14,7 @@ import {
   takeProps,
   type,
 } from './support/app';
+import { standing, type P3 } from './support/glb';
 
 /** Props bent along their path. */
 
@@ -93,4 +95,99 @@ test('an open end is filled with a rail that is cut there; over a corner one is 
     .map((m) => m.getName());
   // Straight rails are the rail itself; the mitred one and the cut one are shapes of their own.
   expect(names.sort()).toEqual(['Rail', 'Rail, bent', 'Rail, bent']);
+});
+
+test('a band round a closed rounded path lies on it all the way, however finely its length is divided', async ({
+  page,
+}) => {
+  await newScene(page);
+  await choose(page, 'New path or surface', 'Rounded rectangle');
+  await settled(page);
+  for (const axis of ['X', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
+  for (const [label, value] of [
+    ['Width', '5'],
+    ['Depth', '3'],
+    ['Fillet', '1'],
+  ])
+    await type(page.getByLabel(label, { exact: true }), value);
+  await takeProps(page, 'Rail');
+  await hang(page, 'Rail');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Touch' }).click();
+  const facing = await openStep(page, 'Facing');
+  await facing.getByRole('switch', { name: 'Bent' }).click();
+  await type(facing.getByLabel('To within', { exact: true }), '0.001');
+  await settled(page);
+  const round = 2 * 3 + 2 * 1 + 2 * Math.PI;
+  const list = await rows(page);
+  expect(list.length).toBe(Math.round(round / 1.6));
+  expect(list.reduce((sum, r) => sum + r.sz * 1.6, 0)).toBeCloseTo(round, 3);
+  /** How far outside the rounded rectangle a place is: straight to its sides, or to the corners' middles. */
+  const outside = ([x, , z]: P3) => {
+    const [dx, dz] = [Math.abs(x) - 1.5, Math.abs(z) - 0.5];
+    return Math.hypot(Math.max(dx, 0), Math.max(dz, 0)) + Math.min(Math.max(dx, dz), 0) - 1;
+  };
+  const rails = (await standing(await sendOut(page, 'glb'))).filter((s) => s.mesh.startsWith('Rail'));
+  expect(rails.length).toBe(list.length);
+  // A rail is 0.06 m wide: its sides run along the path, round the corners too.
+  for (const { points } of rails) {
+    const off = points.map(outside);
+    expect(Math.max(...off)).toBeCloseTo(0.03, 3);
+    expect(Math.min(...off)).toBeCloseTo(-0.03, 3);
+  }
+  // Round a corner of a radius of a metre a millimetre is kept by pieces of 0.09 m; a straight rail has none.
+  const vertices = rails.map((s) => s.points.length);
+  expect(Math.max(...vertices)).toBeGreaterThan(4 * Math.min(...vertices));
+});
+
+test('rails along a line over a ball, bent, stand square to it with their whole length', async ({ page }) => {
+  await newScene(page);
+  await takeProps(page, 'Rail');
+  await choose(page, 'New path or surface', 'Sphere');
+  await settled(page);
+  for (const [label, value] of [
+    ['Position X', '0'],
+    ['Position Y', '0'],
+    ['Position Z', '0'],
+    ['Radius', '3'],
+    ['Columns', '128'],
+    ['Rows', '64'],
+  ])
+    await type(page.getByLabel(label, { exact: true }), value);
+  await page.getByRole('button', { name: 'New sheet or ornament' }).click();
+  await page.getByRole('menuitem', { name: 'Sphere', exact: true }).first().click();
+  await settled(page);
+  const layout = await openStep(page, 'Layout');
+  await layout.getByText('Grid', { exact: true }).click();
+  const lines = await openStep(page, 'Lines');
+  await lines.getByRole('button', { name: 'Draw a line' }).click();
+  const flat = (await page.getByTestId('sheet').boundingBox())!;
+  for (const [x, y] of [
+    [0.42, 0.3],
+    [0.58, 0.45],
+  ])
+    await page.mouse.click(flat.x + flat.width * x, flat.y + flat.height * y);
+  await page.keyboard.press('Enter');
+  await settled(page);
+  await choose(page, 'More for line 1', 'Hang “Rail” on it');
+  await settled(page);
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Touch' }).click();
+  const facing = await openStep(page, 'Facing');
+  await facing.getByRole('radio', { name: 'Surface', exact: true }).click();
+  await facing.getByRole('switch', { name: 'Bent' }).click();
+  await settled(page);
+  const list = (await rows(page)).filter((r) => r.state === 'placed');
+  expect(list.length).toBeGreaterThan(2);
+  for (const r of list) {
+    const far = Math.hypot(r.x, r.y, r.z);
+    [r.x, r.y, r.z].forEach((v, k) => expect(axes(r).up[k]).toBeCloseTo(v / far, 1));
+  }
+  const rails = (await standing(await sendOut(page, 'glb'))).filter((s) => s.mesh.startsWith('Rail'));
+  // From the ball up to the rail's height of 0.09 m, wherever along it.
+  for (const { points } of rails) {
+    const far = points.map((p) => Math.hypot(...p) - 3);
+    expect(Math.abs(Math.min(...far))).toBeLessThan(0.003);
+    expect(Math.abs(Math.max(...far) - 0.09)).toBeLessThan(0.003);
+  }
 });

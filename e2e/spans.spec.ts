@@ -8,11 +8,13 @@ import {
   openStep,
   pickOption,
   rows,
+  sendOut,
   settled,
   takeProps,
   type,
   type Row,
 } from './support/app';
+import { standing } from './support/glb';
 
 /** Members from post to post. */
 
@@ -90,6 +92,38 @@ test('straight beams round an opening: from divisions per quadrant, meeting exac
   const pieces = of(await rows(page), 'Between Bollard').filter((r) => r.prop === 'Bollard');
   expect(pieces.length).toBe(8);
   await pickOption(page, members, 'Corner piece', 'none');
+
+  // Bent along the circle every beam lies on it with its whole length, and meets the next one.
+  await members.getByRole('switch', { name: 'Along the path' }).click();
+  await settled(page);
+  const bent = (await standing(await sendOut(page, 'glb'))).filter((s) => s.mesh.startsWith('Rail'));
+  expect(bent.length).toBe(8);
+  for (const { points } of bent) {
+    const off = points.map(([x, , z]) => Math.hypot(x, z) - 4);
+    expect(Math.max(...off)).toBeCloseTo(0.03, 3);
+    expect(Math.min(...off)).toBeCloseTo(-0.03, 3);
+  }
+  await members.getByRole('switch', { name: 'Along the path' }).click();
+
+  // Trimmed: as long as it is, and cut off over a shorter way.
+  await members.getByRole('radio', { name: 'Trim' }).click();
+  await settled(page);
+  const lengths = async () =>
+    (await standing(await sendOut(page, 'glb')))
+      .filter((s) => s.mesh.startsWith('Rail'))
+      .map(({ points }) => Math.max(...points.map((p) => Math.hypot(...p.map((v, k) => v - points[0][k])))));
+  const diagonal = (long: number) => Math.hypot(long, 0.06, 0.09);
+  for (const long of await lengths()) expect(long).toBeCloseTo(diagonal(1.6), 4);
+  await page.getByRole('button', { name: /^Bollard Run/ }).click();
+  await type(spacing.getByLabel('Take every', { exact: true }), '1');
+  await settled(page);
+  const short = await lengths();
+  expect(short.length).toBe(16);
+  for (const long of short) expect(long).toBeCloseTo(diagonal(2 * 4 * Math.sin(Math.PI / 16)), 4);
+  await type(spacing.getByLabel('Take every', { exact: true }), '2');
+  await page.getByRole('button', { name: /^Between Bollard Spans/ }).click();
+  await members.getByRole('radio', { name: 'Stretch' }).click();
+  await settled(page);
 
   // A post taken away by hand takes the members on both its sides along.
   await page.getByRole('button', { name: /^Bollard Run/ }).click();

@@ -122,23 +122,30 @@ export function sliceAlong(mesh: Sliced, axis: 0 | 1 | 2, planes: readonly numbe
   return joined({ positions, normals, uvs, colors }, groups);
 }
 
-/** A mesh of lists that have grown, its faces by their groups. */
+/** A mesh of lists that have grown, its faces by their groups; vertices that no face has are left out. */
 export function joined(
   lists: { positions: number[]; normals: number[]; uvs?: number[]; colors?: number[] },
   parts: { material: number; faces: number[] }[],
 ): Sliced {
+  const { positions, normals, uvs, colors } = lists;
+  const used = new Uint8Array(positions.length / 3);
+  for (const { faces } of parts) for (const v of faces) used[v] = 1;
+  const number = new Uint32Array(used.length);
+  let count = 0;
+  used.forEach((is, v) => is && (number[v] = count++));
+  const kept = (list: number[], width: number): number[] =>
+    count === used.length ? list : list.filter((_, i) => used[Math.floor(i / width)]);
   const indices: number[] = [];
   const groups = parts.map(({ material, faces }) => {
     const start = indices.length;
-    for (const f of faces) indices.push(f);
+    for (const v of faces) indices.push(number[v]);
     return { start, count: faces.length, material };
   });
-  const { positions, normals, uvs, colors } = lists;
   return {
-    positions: Float64Array.from(positions),
-    normals: Float64Array.from(normals),
-    ...(uvs && { uvs: Float32Array.from(uvs) }),
-    ...(colors && { colors: Float32Array.from(colors) }),
+    positions: Float64Array.from(kept(positions, 3)),
+    normals: Float64Array.from(kept(normals, 3)),
+    ...(uvs && { uvs: Float32Array.from(kept(uvs, 2)) }),
+    ...(colors && { colors: Float32Array.from(kept(colors, 3)) }),
     indices: Uint32Array.from(indices),
     groups,
   };

@@ -48,14 +48,18 @@ export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): 
   const columns = grid.columns ?? Math.max(1, Math.round(wide / own[0]));
   const pitch = wide / columns;
   // Six neighbours equally far away: rows as far apart as a triangle of equal sides is high.
-  const rise = stagger === 'hex' ? (pitch * Math.sqrt(3)) / 2 : own[1];
-  const rows = grid.rows ?? Math.max(1, Math.round(tall / rise));
+  const triangle = (pitch * Math.sqrt(3)) / 2;
+  const exact = stagger === 'hex' && grid.rows === null && !map.closedUp;
+  const rise = stagger === 'hex' ? triangle : own[1];
+  const rows = grid.rows ?? Math.max(1, exact ? Math.floor(tall / rise + 1e-9) : Math.round(tall / rise));
   if (columns * rows > MOST) return 'too-many-slots';
-  const height = tall / rows;
+  const height = exact ? rise : tall / rows;
+  // What they leave over is shared by both ends.
+  const first = bottom + (tall - rows * height) / 2;
   const shift = stagger === 'hex' ? 0.5 : grid.shift;
   const out: Cell[] = [];
   for (let j = 0; j < rows; j++) {
-    const y = bottom + (j + 0.5) * height;
+    const y = first + (j + 0.5) * height;
     const moved = (stagger === 'brick' || stagger === 'hex') && j % 2 === 1 ? shift : 0;
     lay(j, y, moved);
   }
@@ -69,8 +73,8 @@ export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): 
   function lay(j: number, y: number, moved: number): void {
     for (const odd of stagger === 'drop' ? [0, 1] : [-1]) {
       const level = y + (odd === 1 ? shift * height : 0);
-      // What is moved past the top has no room; closed it comes round.
-      if (odd === 1 && !map.closedUp && level > map.height - top + 1e-9) continue;
+      // What is moved half over the top has no room; closed it comes round.
+      if (odd === 1 && !map.closedUp && level > map.height - top - 1e-9) continue;
       const b = map.up(level);
       const row = map.row(b);
       // Around, a row goes on into itself: margins would open it.

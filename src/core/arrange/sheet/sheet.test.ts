@@ -168,17 +168,18 @@ describe('the layout', () => {
     expect(brick.placements.count).toBe(7);
     expect(brick.at(4)[0]).toBeCloseTo(-2, 6);
     const drop = worked(sheet({ grid: { columns: 4, rows: 2, stagger: 'drop' } }), plane);
-    expect(drop.placements.count).toBe(8);
+    // As brick at the right, half a place at the top of a second column has no room.
+    expect(drop.placements.count).toBe(6);
     expect(drop.at(1)[2]).toBeCloseTo(drop.at(0)[2] - 1, 6);
-    const hex = worked(sheet({ grid: { columns: 8, stagger: 'hex' } }), {
-      ...plane,
-      depth: 4 * Math.sqrt(3),
-    });
+    // Exactly, whatever the depth: what is left over is shared by both ends.
+    const hex = worked(sheet({ grid: { columns: 8, stagger: 'hex' } }), { ...plane, depth: 7.3 });
     const p = placed(hex.placements).map(hex.at);
     const middle = p.reduce((a, b) => (distance(a, [0, 0, 0]) < distance(b, [0, 0, 0]) ? a : b));
     const near = p.map((q) => distance(q, middle)).filter((d) => d > 1e-9 && d < 1.2);
     expect(near.length).toBe(6);
     for (const d of near) expect(d).toBeCloseTo(1, 5);
+    const z = p.map((q) => q[2]);
+    expect(Math.max(...z)).toBeCloseTo(-Math.min(...z), 6);
   });
 
   test('the order of props runs across or up', () => {

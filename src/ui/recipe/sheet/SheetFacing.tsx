@@ -38,7 +38,7 @@ const BENT: FieldSpec[] = [
   },
   {
     name: 'tolerance',
-    label: 'Fine to',
+    label: 'To within',
     hint: 'How far faces may lie off the true bend',
     dimension: 'length',
     step: 0.001,
