@@ -308,3 +308,73 @@ test('uv of which a part lies on another, or is mirrored, and props too large fo
   await settled(page);
   await expect(checks.getByText('Every prop lies whole on the surface.')).toBeVisible();
 });
+
+test('bent props on a plane that waves are sent out as an animation, their shapes morphing with it', async ({
+  page,
+}) => {
+  await newScene(page);
+  await takeProps(page, 'Plank');
+  await laid(page, 'Plane', { Columns: '96', Rows: '8' });
+  await grid(page, 4, 2);
+  const facing = await openStep(page, 'Facing');
+  await facing.getByRole('radio', { name: 'Bent' }).click();
+  await type(facing.getByLabel('Turn', { exact: true }), '90');
+  await page.getByRole('button', { name: /^Plane Surface/ }).click();
+  await choose(page, 'Add a deformer', 'Wave');
+  const wave = page.getByRole('group', { name: 'Wave' });
+  await type(wave.getByLabel('Height'), '0.5');
+  await type(wave.getByLabel('Crest to crest'), '4');
+  await type(wave.getByLabel('Speed a second'), '1');
+  await settled(page);
+  const bytes = await sendOut(page, 'glb', async () => {
+    await page.getByRole('radio', { name: 'Animation' }).click();
+    await type(page.getByLabel('From second'), '0');
+    await type(page.getByLabel('To second'), '1');
+    await type(page.getByLabel('Frames a second'), '2');
+  });
+  const root = (await new WebIO().readBinary(new Uint8Array(bytes))).getRoot();
+  const channels = root.listAnimations()[0].listChannels();
+  const height = (x: number, t: number) => 0.5 * Math.sin((2 * Math.PI * (x - t)) / 4);
+  const planks = root.listNodes().filter((n) => n.getMesh()?.getName().startsWith('Plank'));
+  expect(planks.length).toBe(8);
+  for (const node of planks) {
+    const of = (path: string) =>
+      channels
+        .find((c) => c.getTargetNode() === node && c.getTargetPath() === path)
+        ?.getSampler()
+        ?.getOutput();
+    const weights = Array.from(of('weights')!.getArray()!);
+    for (let frame = 0; frame < 3; frame++) {
+      const [position, rotation] = ['translation', 'rotation'].map((path) => {
+        const rest = path === 'translation' ? node.getTranslation() : node.getRotation();
+        return of(path)?.getElement(frame, []) ?? rest;
+      });
+      let [low, high] = [Infinity, -Infinity];
+      for (const primitive of node.getMesh()!.listPrimitives()) {
+        const rest = primitive.getAttribute('POSITION')!;
+        const targets = primitive.listTargets().map((t) => t.getAttribute('POSITION')!);
+        for (let v = 0; v < rest.getCount(); v++) {
+          const p = targets.reduce(
+            (sum, t, k) => {
+              const by = weights[frame * targets.length + k];
+              return by === 0 ? sum : t.getElement(v, []).map((d, a) => sum[a] + d * by);
+            },
+            rest.getElement(v, [] as number[]),
+          );
+          const [x, y] = rotated(p, rotation).map((d, a) => d + position[a]);
+          const over = y - height(x, frame / 2);
+          low = Math.min(low, over);
+          high = Math.max(high, over);
+        }
+      }
+      // A plank lies on the wave with its whole length, and is as thick as it was.
+      expect(Math.abs(low)).toBeLessThan(0.02);
+      expect(high).toBeLessThan(0.12);
+    }
+  }
+});
+
+function rotated([x, y, z]: number[], [qx, qy, qz, qw]: number[]): number[] {
+  const [u, v, w] = [2 * (qy * z - qz * y), 2 * (qz * x - qx * z), 2 * (qx * y - qy * x)];
+  return [x + qw * u + qy * w - qz * v, y + qw * v + qz * u - qx * w, z + qw * w + qx * v - qy * u];
+}

@@ -11,6 +11,7 @@ import {
   type SceneResult,
   type SurfaceResult,
 } from '@/core/evaluate/scene';
+import { evaluateOver } from '@/core/evaluate/overTime';
 import { countStates, type Finding, type GapReason } from '@/core/evaluate/result';
 import { writeCsv } from '@/core/formats/csv';
 import { readMovingGlb } from '@/core/formats/glbRead';
@@ -253,7 +254,11 @@ export class EngineService {
         `An animation has 2 to ${MOST_FRAMES} frames, and this one ${Math.max(0, count) || 0}. Change its times, or the frames a second`,
       );
     const times = Float32Array.from({ length: count }, (_, i) => i / rate);
-    const results = Array.from(times, (_, i) => this.evaluator.evaluate(scene, undefined, from + i / rate));
+    const results = evaluateOver(
+      this.evaluator,
+      scene,
+      Array.from({ length: count }, (_, i) => from + i / rate),
+    );
     return writeAnimatedGlb(scene, { times, results }, { mesh: (ref) => this.mesh(ref) }, options.surfaces);
   }
 

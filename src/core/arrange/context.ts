@@ -5,6 +5,7 @@ import type { Vec3 } from '../math/vec3';
 import type { Solid } from '../mesh/solid';
 import type { Sliced } from '../mesh/slice';
 import type { PropShape } from '../mesh/support';
+import type { Fineness } from './fineness';
 import type { SheetGround } from './sheet/chartOf';
 
 /** What is known of a prop when placements are worked out. */
@@ -44,4 +45,6 @@ export interface ArrangeContext {
   grounds?(): string[];
   /** Seconds. */
   time?: number;
+  /** Where all times of a stretch are worked out for one animation. */
+  fine?: Fineness;
 }

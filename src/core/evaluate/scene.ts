@@ -1,4 +1,5 @@
 import { kindOf, needsOf } from '../arrange/registry';
+import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
 import type { SheetGround } from '../arrange/sheet/chartOf';
 import { footprint, propsOf } from '../arrange/sheet/evaluate';
@@ -77,9 +78,14 @@ export class Evaluator {
 
   /**
    * @param progress called before each node with the share done, 0–1, and the node's name
-   * @param time seconds
+   * @param time seconds @param fine where the scene is worked out at several times for one animation
    */
-  evaluate(scene: Scene, progress?: (done: number, name: string) => void, time = 0): SceneResult {
+  evaluate(
+    scene: Scene,
+    progress?: (done: number, name: string) => void,
+    time = 0,
+    fine?: Fineness,
+  ): SceneResult {
     const props = new Map(scene.props.map((prop) => [prop.id, this.prop(prop)]));
     const nodes = nodesOf(scene);
     const { order, cycles } = orderNodes(nodes);
@@ -87,7 +93,7 @@ export class Evaluator {
     this.scene = scene;
     const pathContext = this.pathContext();
     this.props = props;
-    const context = this.contextAt(time);
+    const context = { ...this.contextAt(time), fine };
     this.forget(scene);
     const names = new Map(
       [...scene.surfaces, ...scene.paths, ...scene.arrangements].map((n) => [n.id, n.name]),
@@ -302,6 +308,7 @@ export class Evaluator {
       needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null),
       this.groundIds(needs.surfaces).map((id) => [id, this.solids.get(id)?.result?.key ?? null]),
       kind.moves(a) ? time : 0,
+      context.fine?.round ?? 0,
       ring,
     ]);
     if (this.arranged.get(a.id)?.key === key) return;

@@ -8,7 +8,7 @@ import { points } from '../testing/paths';
 import { quatRotate, type Quat } from '../math/quat';
 import { distance, type Vec3 } from '../math/vec3';
 import { solidOf } from '../testing/surfaces';
-import { bendMesh, planesFor, type BentMesh } from './bend';
+import { bendMesh, piecesFor, type BentMesh } from './bend';
 import { sliceAlongZ, type Sliced } from './slice';
 import type { Mesh } from './mesh';
 
@@ -155,7 +155,7 @@ test('a conveyor of strips round a closed rounded path: straight ones stay rigid
   expect(rigid).toBeGreaterThan(4);
   expect(rigid).toBeLessThan(p.count - 4);
   // Slices as fine as a radius of 1.9 m asks for, to a millimetre.
-  expect(planesFor(-1, 1, 1 / 2, 0.001).length).toBe(15);
+  expect(piecesFor(2, 1 / 2, 0.001)).toBe(16);
   for (const bent of p.bent!) {
     const points = list(bent.positions);
     for (let i = 0; i < bent.indices.length; i += 3)

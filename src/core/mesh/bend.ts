@@ -78,16 +78,20 @@ function seenFrom(front: Vec3, up: Vec3, q: Quat, sizes: Vec3): Float64Array {
   return out;
 }
 
-/** Planes that part a length so finely that chords of the given bend stay within the tolerance. */
-export function planesFor(low: number, high: number, curvature: number, tolerance: number): number[] {
-  if (!(curvature > 1e-9) || !(high > low)) return [];
+/** Into how many pieces to part a length so that chords of the given bend stay within the tolerance. */
+export function piecesFor(length: number, curvature: number, tolerance: number): number {
+  if (!(curvature > 1e-9) || !(length > 0)) return 1;
   // The sagitta of a chord c over a bend of radius r is c² / 8 r.
   const step = Math.sqrt((8 * tolerance) / curvature);
   // Whole powers of two: items alike share their slices.
   let pieces = 1;
-  while ((high - low) / pieces > step && pieces < 1024) pieces *= 2;
-  return Array.from({ length: pieces - 1 }, (_, i) => low + ((high - low) * (i + 1)) / pieces);
+  while (length / pieces > step && pieces < 1024) pieces *= 2;
+  return pieces;
 }
+
+/** Planes between the pieces of a length. */
+export const planesOf = (low: number, high: number, pieces: number): number[] =>
+  Array.from({ length: pieces - 1 }, (_, i) => low + ((high - low) * (i + 1)) / pieces);
 
 /**
  * Bends an item's mesh along its path: what lies ahead of its foot lies as far ahead along the path, what lies to its

@@ -106,6 +106,7 @@ function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | 
     meshes,
     corners === 'mitre',
     posture === 'surface' ? { solid: (id) => context.surface?.(id), lean } : null,
+    context.fine?.of(run.id),
   );
 }
 

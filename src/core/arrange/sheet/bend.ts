@@ -2,9 +2,10 @@ import type { Placements } from '../../evaluate/result';
 import { acos } from '../../math/portable';
 import { quatMultiply, quatRotate, quatFromUpFront, type Quat } from '../../math/quat';
 import { distance, type Vec3 } from '../../math/vec3';
-import { planesFor } from '../../mesh/bend';
+import { piecesFor, planesOf } from '../../mesh/bend';
 import type { Bounds } from '../../mesh/mesh';
 import { sliceAlong, type Sliced } from '../../mesh/slice';
+import { ONE_TIME, type Slices } from '../fineness';
 import { bendTo, lookAt, type Seen, type Turned } from './bendTo';
 import { newAt, type SheetMap } from './map';
 import type { Sheet } from './schema';
@@ -33,6 +34,7 @@ export function sheetBender(
   facing: Sheet['facing'],
   meshes: (Sliced | undefined)[],
   bounds: (Bounds | undefined)[],
+  slices: Slices = ONE_TIME,
 ): SheetBender {
   const { tolerance, relief } = facing;
   const known = new Map<string, { profile: Float64Array; index: number }[]>();
@@ -53,8 +55,11 @@ export function sheetBender(
       const span = spanOf(turned, box);
       const seen: Seen = { map, a, b, at, side, q: [-q[0], -q[1], -q[2], q[3]], position, share, here };
       const profile = profileOf(seen, span);
-      if (profile.flat && relief === 1) return;
-      const cuts = cutsFor(turned, box, span, profile, tolerance);
+      const slot = out.slot[row];
+      if (profile.flat && relief === 1 && !slices.bent(slot)) return;
+      const cuts = cutsFor(turned, box, span, profile, tolerance, (way, pieces) =>
+        slices.most(slot, way, pieces),
+      );
       const key = [prop, cuts.key, lift, ...scale, ...turned.flat().map((x) => Math.round(x * 1e9))].join(
         ' ',
       );
@@ -183,9 +188,10 @@ function cutsFor(
   [x0, x1, y0, y1]: [number, number, number, number],
   profile: Profile,
   tolerance: number,
+  most: (way: string, pieces: number) => number,
 ): Cuts {
   const scaled = (k: number) => Math.sqrt(right[k] * right[k] + up[k] * up[k]) || 1;
-  const axis = (k: 0 | 2): number[] => {
+  const axis = (k: 0 | 2, way: string): number[] => {
     const size = scaled(k);
     // Where it runs askew it crosses both bends.
     const straight = Math.max(Math.abs(right[k]), Math.abs(up[k])) > size * 0.999;
@@ -194,11 +200,10 @@ function cutsFor(
       : Math.abs(right[k]) > Math.abs(up[k])
         ? profile.across
         : profile.up;
-    const pieces = planesFor(min[k] * size, max[k] * size, bends, tolerance).length + 1;
-    return Array.from({ length: pieces - 1 }, (_, i) => min[k] + ((max[k] - min[k]) * (i + 1)) / pieces);
+    return planesOf(min[k], max[k], most(way, piecesFor((max[k] - min[k]) * size, bends, tolerance)));
   };
   if (!(x1 > x0 || y1 > y0)) return { x: [], z: [], key: '0 0' };
-  const [x, z] = [axis(0), axis(2)];
+  const [x, z] = [axis(0, 'x'), axis(2, 'z')];
   return { x, z, key: `${x.length} ${z.length}` };
 }
 

@@ -159,7 +159,9 @@ function placing(
   return {
     map,
     ids,
-    bender: sheet.facing.bend ? sheetBender(map, sheet.facing, meshes, bounds) : null,
+    bender: sheet.facing.bend
+      ? sheetBender(map, sheet.facing, meshes, bounds, context.fine?.of(sheet.id))
+      : null,
     distortion: new Float32Array(0),
   };
 }

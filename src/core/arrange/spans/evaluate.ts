@@ -14,6 +14,7 @@ import { acos } from '../../math/portable';
 import { clipAlong } from '../../mesh/clip';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
+import { ONE_TIME, type Slices } from '../fineness';
 import { slotName, slotParts } from '../slotId';
 import { weightedAt, weightedProps } from '../steps/weighted';
 import { cutMember, followMember, seenFromPath, Shapes, type Follow } from './shape';
@@ -81,7 +82,12 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): RunResult 
   const out = allocatePlacements(rows + joints.length, props);
   let row = 0;
   const without = new Set(spans.without);
-  const shaper = { shapes: new Shapes(out), context, parts: context.parts?.(spans.on) ?? [] };
+  const shaper: Shaper = {
+    shapes: new Shapes(out),
+    slices: context.fine?.of(spans.id) ?? ONE_TIME,
+    context,
+    parts: context.parts?.(spans.on) ?? [],
+  };
   for (const m of members) {
     const from = row;
     row = lay(m, spans, posts, bounds[m.prop], out, row, shaper);
@@ -185,6 +191,7 @@ function piecesOf({ fit }: Spans, length: number, own: number): number {
 
 /** What shapes of their own are made from. */
 interface Shaper {
+  slices: Slices;
   shapes: Shapes;
   context: ArrangeContext;
   parts: PartRange[];
@@ -250,7 +257,9 @@ function lay(
       const clipped = short ? clipAlong(mesh, 2, low - 1, low + length / spans.size) : mesh;
       const range: [number, number] = [low, short ? low + length / spans.size : high];
       shaper.shapes.put(row, `${row}`, () =>
-        followMember(clipped, range, part, spans.size, spans.rollDeg * DEG, position, q),
+        followMember(clipped, range, part, spans.size, spans.rollDeg * DEG, position, q, (pieces) =>
+          shaper.slices.most(out.slot[row], `${k}`, pieces),
+        ),
       );
     } else if (short)
       shaper.shapes.put(row, `${m.prop} ${length.toFixed(6)}`, () =>

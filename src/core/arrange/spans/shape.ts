@@ -5,7 +5,7 @@ import type { Placements } from '../../evaluate/result';
 import { acos } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../../math/vec3';
-import { planesFor, type BentMesh } from '../../mesh/bend';
+import { piecesFor, planesOf, type BentMesh } from '../../mesh/bend';
 import { clipAlong } from '../../mesh/clip';
 import { sliceAlong, type Sliced } from '../../mesh/slice';
 
@@ -80,7 +80,7 @@ export function seenFromPath(
 /**
  * A member that follows its path between two lengths, its height and side going over from one end's to the other's.
  * @param mesh in the prop's own space, `low` to `high` along its front @param size across
- * @param position, rotation those of its row
+ * @param position, rotation those of its row @param most into how many pieces to slice it, where its bend asks for so many
  */
 export function followMember(
   mesh: Sliced,
@@ -90,11 +90,12 @@ export function followMember(
   roll: number,
   position: Vec3,
   rotation: Quat,
+  most: (pieces: number) => number,
 ): BentMesh {
   const span = to - from;
   const own = high - low || 1;
-  const planes = planesFor(0, span, bendOf(path, from, to), TOLERANCE).map((s) => low + (s / span) * own);
-  const cut = planes.length > 0 ? sliceAlong(mesh, 2, planes) : mesh;
+  const pieces = most(piecesFor(span, bendOf(path, from, to), TOLERANCE));
+  const cut = pieces > 1 ? sliceAlong(mesh, 2, planesOf(low, high, pieces)) : mesh;
   // Frames once for all vertices of the same length.
   const frames = new Map<number, { at: Vec3; front: Vec3; up: Vec3; right: Vec3 }>();
   const back: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];

@@ -5,10 +5,11 @@ import type { Placements } from '../../evaluate/result';
 import { acos } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, sub, type Vec3 } from '../../math/vec3';
-import { bendMesh, cornersWithin, planesFor } from '../../mesh/bend';
+import { bendMesh, cornersWithin, piecesFor, planesOf } from '../../mesh/bend';
 import { clipAlong } from '../../mesh/clip';
 import { sliceAlongZ, type Sliced } from '../../mesh/slice';
 import type { Solid } from '../../mesh/solid';
+import { ONE_TIME, type Slices } from '../fineness';
 import { surfaceStand, type Pose } from './onSurface';
 
 /** Items bent along their path. Those of the same shape, and those on straight stretches, are worked out once. */
@@ -55,6 +56,7 @@ export function bender(
   meshes: (Sliced | undefined)[],
   mitred = false,
   over: OverSurface | null = null,
+  slices: Slices = ONE_TIME,
 ): Bender {
   const framesOf = (path: CompiledPath, s: ArrayLike<number>): Frames => {
     const solid = path.on && over?.solid(path.on.surface);
@@ -78,14 +80,15 @@ export function bender(
       const mesh = endedAt(whole, ownFront(q, front), (end - at) / scale[2]);
       const [low, high] = reach(mesh, q, scale, front);
       const along = profile(path, (at) => framesOf(path, at), at, low, high, q, position);
-      if (along.straight && mesh === whole) return;
+      const slot = out.slot[row];
+      if (along.straight && mesh === whole && !slices.bent(slot)) return;
       const corners = mitred ? cornersWithin(path, at + low, at + high) : [];
-      const planes = planesFor(low, high, along.curvature, tolerance);
+      const pieces = slices.most(slot, 'z', piecesFor(high - low, along.curvature, tolerance));
       // What is cut, or folded, is cut and folded where it is: it is alike by what the path does over it.
       const folds = corners.map((c) => (c.s - at) / scale[2]);
       const key = [
         out.prop[row],
-        planes.length,
+        pieces,
         mesh === whole ? '' : (end - at).toFixed(9),
         ...folds,
         ...scale,
@@ -97,7 +100,7 @@ export function bender(
         out.bent ??= [];
         out.shape ??= new Int32Array(out.count).fill(-1);
         index = out.bent.length;
-        const cut = foldedAt(slicedFor(mesh, planes.length, ownFront(q, front)), ownFront(q, front), folds);
+        const cut = foldedAt(slicedFor(mesh, pieces, ownFront(q, front)), ownFront(q, front), folds);
         out.bent.push(
           bendMesh(cut, {
             path,
@@ -187,12 +190,12 @@ function profile(
 }
 
 /** The mesh sliced square to its front into so many pieces, kept for the next time. */
-function slicedFor(mesh: Sliced, planes: number, own: Vec3): Sliced {
+function slicedFor(mesh: Sliced, pieces: number, own: Vec3): Sliced {
   // Slices lie across the prop's own front; one that is turned off the path is bent as finely as its mesh is.
-  if (planes === 0 || Math.abs(own[2]) < 0.999) return mesh;
+  if (pieces === 1 || Math.abs(own[2]) < 0.999) return mesh;
   let have = sliced.get(mesh);
   if (!have) sliced.set(mesh, (have = new Map()));
-  let made = have.get(planes);
+  let made = have.get(pieces);
   if (!made) {
     let low = Infinity;
     let high = -Infinity;
@@ -200,8 +203,7 @@ function slicedFor(mesh: Sliced, planes: number, own: Vec3): Sliced {
       low = Math.min(low, mesh.positions[o]);
       high = Math.max(high, mesh.positions[o]);
     }
-    const at = Array.from({ length: planes }, (_, i) => low + ((high - low) * (i + 1)) / (planes + 1));
-    have.set(planes, (made = sliceAlongZ(mesh, at)));
+    have.set(pieces, (made = sliceAlongZ(mesh, planesOf(low, high, pieces))));
   }
   return made;
 }
