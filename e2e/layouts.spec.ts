@@ -138,7 +138,7 @@ test('a frame before a ball is laid straight or to the nearest place; bent props
   page,
 }) => {
   await newScene(page);
-  await takeProps(page, 'Crate');
+  await takeProps(page, 'Crate', 'Bollard');
   await laid(page, 'Sphere', { Radius: '3', Columns: '96', Rows: '64' });
   const surface = await openStep(page, 'Surface');
   await surface.getByRole('radio', { name: 'A flat frame' }).click();
@@ -189,6 +189,28 @@ test('a frame before a ball is laid straight or to the nearest place; bent props
   expect(Math.abs(lower)).toBeLessThan(0.01);
   expect(half).toBeCloseTo(high / 2, 2);
   expect(high).toBeGreaterThan(0.3);
+
+  // One keeps its shape by hand; then all of a prop do.
+  const meshes = async () => (await standing(await sendOut(page, 'glb'))).map((s) => s.mesh);
+  const count = (list: string[], name: string) => list.filter((m) => m === name).length;
+  await page
+    .getByTestId('sheet')
+    .getByRole('button', { name: '#r1.2 Crate' })
+    .click({ modifiers: ['Shift'] });
+  await page
+    .getByRole('group', { name: 'Selected prop' })
+    .getByRole('button', { name: 'Keep it rigid' })
+    .click();
+  await settled(page);
+  const one = await meshes();
+  expect([count(one, 'Crate'), count(one, 'Crate, bent')]).toEqual([1, 8]);
+  await page.keyboard.press('ControlOrMeta+z');
+  const props = await openStep(page, 'Props');
+  await choose(page, props.getByRole('button', { name: 'Add a prop to the order' }), 'Bollard');
+  await facing.getByRole('switch', { name: 'Crate keeps its shape' }).click();
+  await settled(page);
+  const some = await meshes();
+  expect([count(some, 'Crate'), count(some, 'Bollard, bent')]).toEqual([5, 4]);
 });
 
 test('the colours of distortion in the flat view are those of the legend', async ({ page }) => {

@@ -14,7 +14,7 @@ function put(scene: Scene, id: string, name: string, values: Partial<HandCorrect
   const { hand } = findOrdered(scene, id);
   const next = { ...hand[name], ...values };
   for (const key of Object.keys(next) as (keyof HandCorrection)[]) {
-    const rest = key === 'size' ? 1 : key === 'removed' || key === 'prop' || key === 'lock' ? undefined : 0;
+    const rest = key === 'size' ? 1 : ['removed', 'prop', 'lock', 'bend'].includes(key) ? undefined : 0;
     if (next[key] === undefined || next[key] === rest) delete next[key];
   }
   if (Object.keys(next).length === 0) delete hand[name];
@@ -58,6 +58,17 @@ export const swapSlots = command<{ id: string; slots: number[]; prop: string | n
   },
   name: (before, _, { slots, prop }) =>
     prop ? `swap ${many(slots)} for “${findProp(before, prop).name}”` : `swap ${many(slots)} back`,
+});
+
+/** Bends these slots, or keeps them rigid, whatever the recipe says; null: as the recipe says. */
+export const bendSlots = command<{ id: string; slots: number[]; bend: boolean | null }>({
+  apply(scene, { id, slots, bend }) {
+    for (const name of slots.map(slotName)) put(scene, id, name, { bend: bend ?? undefined });
+  },
+  name: (_, __, { slots, bend }) =>
+    bend === null
+      ? `bend or not as the recipe says: ${many(slots)}`
+      : `${bend ? 'bend' : 'keep rigid'} ${many(slots)}`,
 });
 
 /** Locks slots where they stand; without places they are free again. @param places by slot name */

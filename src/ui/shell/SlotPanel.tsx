@@ -1,12 +1,13 @@
 'use client';
 
-import { ArrowLeftRight, Lock, LockOpen, Undo2 } from 'lucide-react';
+import { ArrowLeftRight, Lock, LockOpen, RectangleHorizontal, Spline, Undo2 } from 'lucide-react';
 import { itemSlot } from '@/core/arrange/sheet/schema';
 import { slotName } from '@/core/arrange/slotId';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
+import { whichBend } from '@/core/arrange/steps/whichBend';
 import type { Placements } from '@/core/evaluate/result';
 import type { Vec3 } from '@/core/math/vec3';
-import { letGo, lockSlots, nudgeSlot, setSlotsRemoved, swapSlots } from '@/store/commands/hand';
+import { bendSlots, letGo, lockSlots, nudgeSlot, setSlotsRemoved, swapSlots } from '@/store/commands/hand';
 import { removeItems } from '@/store/commands/sheets';
 import { removePegs } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
@@ -77,6 +78,10 @@ export function SlotPanel() {
   const names = slots.ids.map(slotName);
   const hand = run?.hand[names[0]] ?? {};
   const locked = run !== null && names.every((n) => run.hand[n]?.lock);
+  const bends = (by: typeof run) =>
+    by !== null && (whichBend(by.facing, by.hand, p.props)?.(p.slot[row], p.prop[row]) ?? false);
+  const isBent = bends(run);
+  const bentByRecipe = bends(run && { ...run, hand: {} });
   const touched = run !== null && names.some((n) => run.hand[n]);
   const nudge = (values: Parameters<typeof nudgeSlot.apply>[1]['values'], key?: string) =>
     dispatch(nudgeSlot, { id, slot: slots.ids[0], values }, key);
@@ -126,6 +131,20 @@ export function SlotPanel() {
             >
               <ArrowLeftRight size={14} />
             </PlainMenu>
+            <IconButton
+              name={isBent ? 'Keep it rigid' : 'Bend it'}
+              className={LIGHT}
+              disabled={removed}
+              onClick={() =>
+                dispatch(bendSlots, {
+                  id,
+                  slots: slots.ids,
+                  bend: isBent === bentByRecipe ? !isBent : null,
+                })
+              }
+            >
+              {isBent ? <RectangleHorizontal size={14} /> : <Spline size={14} />}
+            </IconButton>
             {locks && (
               <IconButton
                 name={locked ? 'Unlock' : 'Lock where it stands'}

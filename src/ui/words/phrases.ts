@@ -165,6 +165,6 @@ export function handPhrase(run: Pick<Run, 'hand'>): string {
   const locked = all.filter((h) => h.lock).length;
   const parts = [removed && `${removed} removed`, locked && `${locked} locked`].filter(Boolean);
   const rest = all.filter((h) => h.removed === undefined && !h.lock).length;
-  if (rest) parts.push(`${rest} nudged or swapped`);
+  if (rest) parts.push(`${rest} changed`);
   return parts.join(', ') || plural(all.length, 'slot');
 }

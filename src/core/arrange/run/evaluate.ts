@@ -1,6 +1,7 @@
 import { allocatePlacements, NO_FACTS, type RunResult } from '../../evaluate/result';
 import { shapeOf, type ArrangeContext } from '../context';
 import { bender, type Bender } from '../steps/bending';
+import { whichBend } from '../steps/whichBend';
 import { collidingRows } from '../steps/collide';
 import { aimAt } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
@@ -50,6 +51,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
       sizes.ids.map((id) => shapeOf(context, id)),
     ),
     bender: benderOf(run, context, sizes.ids),
+    bends: whichBend(run.facing, run.hand, sizes.ids),
     solid: (id) => context.surface?.(id),
     varied: unvaried(),
   };
@@ -94,8 +96,8 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
 }
 
 function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | null {
-  const { bend, tolerance, posture, corners, lean } = run.facing;
-  if (!bend) return null;
+  const { tolerance, posture, corners, lean } = run.facing;
+  if (!whichBend(run.facing, run.hand, props)) return null;
   const meshes = props.map((id) => {
     const facts = context.prop(id);
     return facts?.state === 'ready' ? facts.mesh?.() : undefined;

@@ -1,3 +1,4 @@
+import type { Bends } from '../steps/whichBend';
 import { framesAlong } from '../../curve/frames';
 import { alongPoints } from '../../curve/sample';
 import { STATE, type Placements } from '../../evaluate/result';
@@ -25,6 +26,7 @@ export interface Placing {
   aim: Aim | null;
   ground: GroundStep | null;
   bender: Bender | null;
+  bends: Bends | null;
   /** A surface as it stands now. */
   solid(id: string): Solid | undefined;
   /** Where the varier writes one slot's values. */
@@ -74,8 +76,8 @@ export function placeLane(
     if (lane.past[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
     out.s[start + i] = lane.s[place];
     placeSlot(lane, p, stand, i, place, out, start + i);
-    if (p.bender && state[i] === STATE.placed)
-      p.bender.bend(lane.path, lane.s[place], out, start + i, lane.cutAt);
+    if (p.bends?.(lane.id[i], lane.prop[i]) && state[i] === STATE.placed)
+      p.bender?.bend(lane.path, lane.s[place], out, start + i, lane.cutAt);
   }
 }
 

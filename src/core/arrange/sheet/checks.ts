@@ -10,7 +10,7 @@ import type { Cell } from './cells';
 import type { SheetGround, SurfaceChart } from './chartOf';
 import type { Say } from './evaluate';
 import type { SheetMap } from './map';
-import type { Sheet } from './schema';
+import type { Bends } from '../steps/whichBend';
 
 /** Edges sharper than this are corners that nothing should lie across. */
 const SHARP = 35;
@@ -37,13 +37,13 @@ export function uvFindings(surface: string, rest: Solid, say: Say): void {
 
 /** What a careful artist should know of a sheet that is laid. */
 export function checkSheet(
-  sheet: Sheet,
   map: SheetMap,
   cells: Cell[],
   out: Placements,
   bounds: (Bounds | undefined)[],
   ground: SheetGround,
   distortion: Float32Array,
+  bends: Bends | null,
   say: Say,
 ): void {
   const large = new Set<number>();
@@ -56,10 +56,11 @@ export function checkSheet(
     const most = Math.max(map.width, map.fullHeight);
     if (Math.max(wide, long) > most) large.add(out.prop[i]);
     const [area, off] = [distortion[i * 2], distortion[i * 2 + 1]];
-    if (area > STRETCHED || area < 1 / STRETCHED || off > ASKEW) stretched.push(out.slot[i]);
+    const isStretched = area > STRETCHED || area < 1 / STRETCHED || off > ASKEW;
+    if (isStretched && bends?.(out.slot[i], out.prop[i])) stretched.push(out.slot[i]);
   }
   for (const prop of large) say('sheet-larger', { prop: out.props[prop] }, 'warning');
-  if (stretched.length > 0 && sheet.facing.bend)
+  if (stretched.length > 0)
     say('sheet-stretched', { count: stretched.length, area: STRETCHED, angle: ASKEW }, 'warning', stretched);
   const over = straddlers(map, cells, out, bounds, ground);
   if (over.length > 0) say('sheet-straddles', { count: over.length, angle: SHARP }, 'warning', over);

@@ -16,6 +16,7 @@ import { turnTipRoll } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
 import { orderSlots, type OrderRow } from '../steps/order';
 import { allEntries, propsOfOrder } from '../steps/schema';
+import { whichBend, type Bends } from '../steps/whichBend';
 import { tintsOf, unvaried, VARIED, varier } from '../steps/variation';
 import { sheetBender, type SheetBender } from './bend';
 import { cellsOf, type Cell } from './cells';
@@ -25,7 +26,7 @@ import { distortionAt } from './distort';
 import { guessMatch } from './guess';
 import { layoutOf } from './layout';
 import { newAt, sheetMap, type SheetMap } from './map';
-import { itemSlot, type Sheet } from './schema';
+import { itemSlot, propsOf, type Sheet } from './schema';
 
 const CHANCE = channel('gaps.chance');
 /**
@@ -71,7 +72,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult 
   fill(sheet, all, grid.length, out, work, say);
   const tint = tintsOf(sheet.variation, sheet.seed, out.slot);
   if (tint) out.tint = tint;
-  checkSheet(sheet, map, all, out, bounds, ground, work.distortion, say);
+  checkSheet(map, all, out, bounds, ground, work.distortion, work.bends, say);
   return {
     placements: out,
     findings,
@@ -88,12 +89,6 @@ export type Say = (
   severity?: Finding['severity'],
   slots?: number[],
 ) => void;
-
-/** Ids of the props that a sheet may place, in order of first use. */
-export function propsOf(sheet: Sheet): string[] {
-  const byHand = Object.values(sheet.hand).flatMap((h) => (h.prop ? [h.prop] : []));
-  return [...new Set([...propsOfOrder(sheet.order), ...sheet.items.map((i) => i.prop), ...byHand])];
-}
 
 function boundsOf(id: string, context: ArrangeContext, say: Say): Bounds | undefined {
   const facts = context.prop(id);
@@ -139,6 +134,7 @@ function freeCells(sheet: Sheet, map: SheetMap): Cell[] {
 }
 
 interface Placing {
+  bends: Bends | null;
   map: SheetMap;
   ids: string[];
   bender: SheetBender | null;
@@ -156,12 +152,12 @@ function placing(
     const facts = context.prop(id);
     return facts?.state === 'ready' ? facts.mesh?.() : undefined;
   });
+  const bends = whichBend(sheet.facing, sheet.hand, ids);
   return {
     map,
     ids,
-    bender: sheet.facing.bend
-      ? sheetBender(map, sheet.facing, meshes, bounds, context.fine?.of(sheet.id))
-      : null,
+    bends,
+    bender: bends ? sheetBender(map, sheet.facing, meshes, bounds, context.fine?.of(sheet.id)) : null,
     distortion: new Float32Array(0),
   };
 }
@@ -225,8 +221,8 @@ function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Pl
     if (varies) turnTipRoll(out.rotation, i * 4, v[VARIED.turnDeg], v[VARIED.tipDeg], v[VARIED.rollDeg]);
     if (byHand !== 0) turnTipRoll(out.rotation, i * 4, byHand, 0, 0);
     distortionAt(map, share[1], at, work.distortion, i);
-    if (work.bender && out.state[i] === STATE.placed)
-      work.bender.bend(share[0], share[1], at, front, lift, out, i);
+    if (work.bends?.(cell.slot, prop) && out.state[i] === STATE.placed)
+      work.bender?.bend(share[0], share[1], at, front, lift, out, i);
   });
   if (missed > 0) say('sheet-missed', { count: missed }, 'warning');
 }

@@ -1,6 +1,6 @@
 import type { ArrangementKind } from '../registry';
-import { evaluateSheet, propsOf } from './evaluate';
-import type { Sheet } from './schema';
+import { evaluateSheet } from './evaluate';
+import { propsOf, type Sheet } from './schema';
 
 /** The kind "sheet" as the registry lists it. */
 export const sheetKind: ArrangementKind<Sheet> = {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { slotId } from '../slotId';
 import { pinSchema } from '../pegs/schema';
-import { handSchema, orderSchema, variationSchema } from '../steps/schema';
+import { handSchema, orderSchema, propsOfOrder, variationSchema } from '../steps/schema';
 
 /** A sheet: a flat layout of props, a grid and free ones, laid over a surface. */
 
@@ -121,6 +121,10 @@ export const sheetSchema = z.object({
   facing: z
     .object({
       bend: z.boolean().default(false).describe('Bent to the surface instead of standing on it as they are'),
+      rigid: z
+        .array(z.string())
+        .default([])
+        .describe('Bent: ids of props that keep their shape all the same'),
       tolerance: z.number().min(1e-5).max(1).default(0.002).describe('Metres'),
       lift: z.number().default(0),
       turnDeg: z.number().default(0),
@@ -148,3 +152,9 @@ const FREE = 1;
 
 /** The slot of a free item, from its id ("item7"). */
 export const itemSlot = (id: string): number => slotId(Number(/(\d+)$/.exec(id)?.[1] ?? 0), 0, 0, FREE);
+
+/** Ids of the props that a sheet may place, in order of first use. */
+export function propsOf(sheet: Sheet): string[] {
+  const byHand = Object.values(sheet.hand).flatMap((h) => (h.prop ? [h.prop] : []));
+  return [...new Set([...propsOfOrder(sheet.order), ...sheet.items.map((i) => i.prop), ...byHand])];
+}

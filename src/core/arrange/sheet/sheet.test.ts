@@ -398,6 +398,23 @@ describe('bent items', () => {
     expect(p.bent!.length).toBe(1);
   });
 
+  test('a prop may keep its shape among bent ones, and a hand may decide otherwise for one', () => {
+    const order = ['p', 'q'].map((prop) => ({ id: prop, item: { kind: 'prop', prop } }));
+    const two = (facing: object, hand: object = {}) => {
+      const { placements: p } = worked(
+        sheet({ order: { entries: order }, grid: { columns: 4, rows: 1 }, facing, hand }),
+        { radius: 2, columns: 80 },
+        (s) => s.props.push(newProp('q', 'Q', { source: 'built', name: 'box' })),
+      );
+      return [0, 1, 2, 3].map((i) => (p.shape?.[i] ?? -1) >= 0);
+    };
+    expect(two({ bend: true })).toEqual([true, true, true, true]);
+    expect(two({ bend: true, rigid: ['q'] })).toEqual([true, false, true, false]);
+    const hand = { '1': { bend: false }, '2': { bend: true } };
+    expect(two({ bend: true, rigid: ['q'] }, hand)).toEqual([false, true, true, false]);
+    expect(two({}, hand)).toEqual([false, true, false, false]);
+  });
+
   test('an item across the seam is whole, and the same as one beside it', () => {
     const grid = { columns: 8, rows: 2, stagger: 'brick' };
     const { placements: p, at } = worked(sheet({ grid, facing: { bend: true } }), { radius: 2, columns: 80 });

@@ -8,6 +8,7 @@ import { pathSchema } from '../../scene/schema';
 import { points } from '../../testing/paths';
 import { ASSETS } from '../../testing/scene';
 import type { Run } from '../run/schema';
+import { slotName } from '../slotId';
 
 /** Boxes of 0.4 × 0.6 × 0.5 bent along corner paths. */
 function bent(corners: Vec3[], change: (r: Run) => void): Placements {
@@ -130,4 +131,24 @@ test('over a surface bent ones stand square to it: along a line round a ball eve
       if (r > 2.29) tops++;
     }
   expect(tops).toBeGreaterThan(16);
+});
+
+test('one that a hand keeps rigid stands among bent ones, where it stood', () => {
+  const corners: Vec3[] = [
+    [0, 0, 0],
+    [0, 0, 4],
+    [3, 0, 7],
+    [3, 0, 12],
+  ];
+  const touch = (r: Run) => (r.spacing = { ...r.spacing, mode: 'touch' });
+  const all = bent(corners, touch);
+  const is = (p: Placements, i: number) => (p.shape?.[i] ?? -1) >= 0;
+  const i = Array.from({ length: all.count }, (_, k) => k).find((k) => is(all, k))!;
+  const but = bent(corners, (r) => {
+    touch(r);
+    r.hand = { [slotName(all.slot[i])]: { bend: false } };
+  });
+  expect(is(but, i)).toBe(false);
+  expect(but.position).toEqual(all.position);
+  for (let k = 0; k < all.count; k++) if (k !== i) expect(is(but, k)).toBe(is(all, k));
 });

@@ -88,6 +88,7 @@ export const facingSchema = z
       .boolean()
       .default(false)
       .describe('Props are bent along the path instead of standing on it as they are'),
+    rigid: z.array(z.string()).default([]).describe('Bent: ids of props that keep their shape all the same'),
     tolerance: z
       .number()
       .min(1e-5)
@@ -123,6 +124,7 @@ export const handSchema = z
       lift: z.number().optional().describe('Metres moved up'),
       turnDeg: z.number().optional(),
       size: z.number().positive().optional(),
+      bend: z.boolean().optional().describe('Bent or rigid, whatever the recipe says'),
       lock: z
         .object({
           prop: z.string(),

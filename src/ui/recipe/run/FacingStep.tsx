@@ -1,6 +1,6 @@
 'use client';
 
-import type { Facing, Target } from '@/core/arrange/steps/schema';
+import { propsOfOrder, type Facing, type Target } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { Choice } from '../../controls/Choice';
@@ -8,6 +8,7 @@ import { NumberBox, NumberField } from '../../controls/NumberField';
 import { RampField } from '../../controls/RampField';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
+import { KeepShape } from '../KeepShape';
 import type { StepProps } from './RunRecipe';
 
 const HEADINGS = [
@@ -114,6 +115,11 @@ export function FacingStep({ run, color }: StepProps) {
       />
       {facing.bend && (
         <>
+          <KeepShape
+            placed={propsOfOrder(run.order)}
+            rigid={facing.rigid}
+            onChange={(rigid) => set({ rigid })}
+          />
           <Segmented
             shown
             label="At corners"

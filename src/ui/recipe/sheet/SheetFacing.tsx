@@ -1,12 +1,13 @@
 'use client';
 
-import type { Sheet } from '@/core/arrange/sheet/schema';
+import { propsOf, type Sheet } from '@/core/arrange/sheet/schema';
 import { setSheetPart } from '@/store/commands/sheets';
 import { dispatch } from '@/store/document';
 import { showDistortion, useView } from '@/view/viewState';
 import { NumberFields, type FieldSpec } from '../../controls/NumberFields';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
+import { KeepShape } from '../KeepShape';
 import { DistortionLegend } from './DistortionLegend';
 
 const SHAPE = [
@@ -63,6 +64,9 @@ export function SheetFacing({ sheet }: { sheet: Sheet }) {
         options={SHAPE}
         onChange={(shape) => set({ bend: shape === 'bent' })}
       />
+      {facing.bend && (
+        <KeepShape placed={propsOf(sheet)} rigid={facing.rigid} onChange={(rigid) => set({ rigid })} />
+      )}
       <NumberFields fields={facing.bend ? [...FIELDS, ...BENT] : FIELDS} values={facing} set={set} />
       <Segmented
         shown
