@@ -54,6 +54,8 @@ test('stagger, order, skips, alternation and a window of the uv, by where the pr
   const named = async (slot: string) => (await now()).find((r) => r.slot === slot)!;
   const at = (x: number, z: number) => ({ x: expect.closeTo(x, 3), z: expect.closeTo(z, 3) });
   expect(await named('1')).toMatchObject(at(-4.5, 4));
+  await page.getByTestId('sheet').getByRole('button', { name: '#r1.2 Crate' }).hover();
+  await expect(page.getByRole('img', { name: '#r1.2 in the scene' })).toBeVisible();
 
   await pickOption(page, layout, 'Stagger', 'second columns moved');
   await settled(page);

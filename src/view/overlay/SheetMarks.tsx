@@ -2,13 +2,14 @@
 
 import type { PointerEvent } from 'react';
 import type { Sheet } from '@/core/arrange/sheet/schema';
+import { slotName } from '@/core/arrange/slotId';
 import { quatRotate } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
 import { setSheet } from '@/store/commands/sheets';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
-import { LINEN, THREAD_COLORS } from '../colors';
+import { INK, LINEN, THREAD_COLORS } from '../colors';
 import { dragGesture } from '../dragGesture';
 import { moveFrame } from '../frameMove';
 import { pickPlace } from '../pick';
@@ -50,8 +51,26 @@ export function SheetMarks() {
           <circle cx={origin.x} cy={origin.y} r={5} fill={color} stroke={LINEN} strokeWidth={1.5} />
         </g>
       )}
+      <HoverRing sheet={sheet.id} />
       {tool === 'pick' && !readOnly && sheet.over.kind === 'frame' && <FrameHandles sheet={sheet} />}
     </svg>
+  );
+}
+
+/** A ring round the prop that is hovered, also where it stands behind the surface: among many alike its light is not enough. */
+function HoverRing({ sheet }: { sheet: string }) {
+  const view = useFrames();
+  const slot = useSelection((s) => (s.hover?.arrangement === sheet ? s.hover.slot : null));
+  const p = useEngine((s) => s.result.arrangements.get(sheet)?.placements);
+  const i = slot === null || !p ? -1 : p.slot.indexOf(slot);
+  if (!view || !p || i < 0) return null;
+  const at = toScreen(view, [p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
+  if (!at.ahead) return null;
+  return (
+    <g role="img" aria-label={`#${slotName(slot!)} in the scene`} fill="none">
+      <circle cx={at.x} cy={at.y} r={12} stroke={INK} strokeWidth={4} opacity={0.55} />
+      <circle cx={at.x} cy={at.y} r={12} stroke={LINEN} strokeWidth={2} />
+    </g>
   );
 }
 

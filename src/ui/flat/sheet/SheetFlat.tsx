@@ -87,7 +87,7 @@ export function SheetFlat({ arrangement: sheet }: { arrangement: Sheet }) {
             : 'Click a place to empty or fill it; drag it to nudge.'}
         </span>
         {distortion && (
-          <span className="w-56">
+          <span className="w-72 shrink-0">
             <DistortionLegend bare />
           </span>
         )}

@@ -15,7 +15,7 @@ const SHAPE = [
   { value: 'bent', text: 'Bent', hint: 'Each prop follows the surface' },
 ] as const;
 const ALTERNATE = [
-  { value: 'none', text: 'All alike' },
+  { value: 'none', text: 'None' },
   { value: 'turn', text: 'Turned' },
   { value: 'mirror', text: 'Mirrored' },
 ] as const;

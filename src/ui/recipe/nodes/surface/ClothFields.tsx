@@ -45,7 +45,7 @@ export function ClothFields({
                 aria-pressed={on}
                 title={text}
                 onClick={() => set({ sides: on ? d.sides.filter((s) => s !== value) : [...d.sides, value] })}
-                className={`rounded-md border px-1.5 py-0.5 text-[12px] ${on ? 'border-ink-700 bg-ink-700 text-linen-50' : 'border-edge'}`}
+                className={`rounded-md border px-1.5 py-0.5 text-[12px] ${on ? 'border-on bg-on text-paper' : 'border-edge'}`}
               >
                 {text.slice(5)}
               </button>
