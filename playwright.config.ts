@@ -24,6 +24,8 @@ export default defineConfig({
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
         '--ignore-gpu-blocklist',
+        // The page itself is put together without the software GPU, which is slower at that than the processor.
+        '--disable-gpu-compositing',
         '--no-sandbox',
       ],
     },
