@@ -186,6 +186,8 @@ export interface SheetLayout {
   border: Float64Array;
   /** xyz: the lower left corner, a place across from it, and one up from it. */
   corner: Float64Array;
+  /** Its lines as they run, x and y a place: metres of the layout, or shares of a cell where they are repeated. */
+  lines: Float64Array[];
 }
 
 export interface RunResult {

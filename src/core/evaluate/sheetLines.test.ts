@@ -96,3 +96,46 @@ test('a sheet that is gone, or without lines, is said', () => {
   expect(kinds(lost)).toEqual(['path-too-few-points']);
   expect(kinds({ ...lost, arrangements: [] })).toEqual(['path-base-missing']);
 });
+
+test('a smooth line runs in the flat layout as it does on the surface, repeated too', () => {
+  const points = [
+    [0.1, 0.2],
+    [0.5, 0.9],
+    [0.9, 0.3],
+    [0.4, 0.1],
+  ];
+  const floor = (sheet: object) => {
+    const base = scene({ ...sheet, match: { guess: false } });
+    base.surfaces = [newSurface('ball', 'Floor', made({ shape: 'plane', width: 8, depth: 4 }))];
+    base.arrangements = [base.arrangements[1]];
+    const { paths, arrangements } = new Evaluator(ASSETS).evaluate(base);
+    return { path: paths[0].strokes[0].position, line: arrangements[0].sheet!.lines[0] };
+  };
+  const off = (path: Float64Array, x: number, z: number) => {
+    let least = Infinity;
+    for (let i = 0; i + 5 < path.length; i += 3) {
+      const [ax, az, bx, bz] = [path[i], path[i + 2], path[i + 3], path[i + 5]];
+      const [dx, dz] = [bx - ax, bz - az];
+      const t = Math.min(1, Math.max(0, ((x - ax) * dx + (z - az) * dz) / (dx * dx + dz * dz || 1)));
+      least = Math.min(least, Math.hypot(x - ax - t * dx, z - az - t * dz));
+    }
+    return least;
+  };
+  const cases = [
+    {
+      sheet: { grid: { on: false }, curves: [{ id: 'c', points, smooth: true, closed: true }] },
+      cell: [1, 1],
+    },
+    {
+      sheet: { grid: { columns: 2, rows: 4 }, repeat: true, curves: [{ id: 'c', points, smooth: true }] },
+      cell: [4, 1],
+    },
+  ];
+  for (const { sheet, cell } of cases) {
+    const { path, line } = floor(sheet);
+    expect(line.length).toBeGreaterThan(20);
+    // The first cell begins at the layout's lower left corner, as the layout itself does.
+    for (let i = 0; i < line.length; i += 2)
+      expect(off(path, line[i] * cell[0] - 4, 2 - line[i + 1] * cell[1])).toBeLessThan(4e-3);
+  }
+});

@@ -1,10 +1,11 @@
 import { cellsOf } from '../arrange/sheet/cells';
 import { chartOf, type SheetGround } from '../arrange/sheet/chartOf';
 import { guessMatch } from '../arrange/sheet/guess';
+import { flatStroke } from '../arrange/sheet/lines';
 import { sheetMap, type SheetMap } from '../arrange/sheet/map';
 import type { Sheet, SheetCurve } from '../arrange/sheet/schema';
 import { compileStrokes, type CompiledPath } from '../curve/compile';
-import { corner, named, smooth } from '../curve/generate/points';
+import { corner, named } from '../curve/generate/points';
 import { samplePath } from '../curve/sample';
 import type { Vec3 } from '../math/vec3';
 import { layLine } from '../mesh/lines/lay';
@@ -62,19 +63,6 @@ export function sheetStrokes({ sheet, ground, own }: SheetLines, curve: string |
   return out.length > 0
     ? out
     : { ok: false, problem: curves.length > 0 ? 'nothing-there' : 'too-few-points' };
-}
-
-/** A line as a path in the plane of the layout. */
-function flatStroke({ points, closed, smooth: round }: SheetCurve): CompiledPath | null {
-  const make = round ? smooth : corner;
-  const compiled = compileStrokes([
-    {
-      points: named(points.map(([x, y]) => make([x, y, 0]))),
-      closed: closed && points.length > 2,
-      firstPoint: 0,
-    },
-  ]);
-  return compiled.ok ? compiled.path : null;
 }
 
 /** Lays one flat stroke onto the surface at rest; what falls beside it ends the stroke there. */

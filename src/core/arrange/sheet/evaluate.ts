@@ -25,6 +25,7 @@ import { checkSheet, uvFindings } from './checks';
 import { distortionAt } from './distort';
 import { guessMatch } from './guess';
 import { layoutOf } from './layout';
+import { flatLines } from './lines';
 import { newAt, sheetMap, type SheetMap } from './map';
 import { itemSlot, propsOf, type Sheet } from './schema';
 
@@ -78,8 +79,14 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult 
     findings,
     facts: NO_FACTS,
     parts: [],
-    sheet: layoutOf(map, match, all, out, work.distortion),
+    sheet: { ...layoutOf(map, match, all, out, work.distortion), lines: linesOf(sheet, grid) },
   };
+}
+
+/** The lines of its pattern as its flat view shows them. */
+function linesOf({ curves, repeat }: Sheet, grid: Cell[]): Float64Array[] {
+  const cell = repeat ? grid[0] : undefined;
+  return flatLines(curves, cell ? [cell.width, cell.height] : [1, 1]);
 }
 
 /** Adds a finding about the sheet. */

@@ -14,7 +14,7 @@ export function layoutOf(
   cells: Cell[],
   out: Placements,
   distortion: Float32Array,
-): SheetLayout {
+): Omit<SheetLayout, 'lines'> {
   const outline = new Float64Array((ROWS + 1) * 3);
   for (let k = 0; k <= ROWS; k++) {
     const y = (map.height * k) / ROWS;

@@ -7,6 +7,7 @@ import { shapeSchema } from '../../mesh/make/schema';
 import type { Mesh } from '../../mesh/mesh';
 import { emptyScene, newProp, newSurface } from '../../scene/defaults';
 import { pathSchema, type Scene } from '../../scene/schema';
+import { volumeOf } from '../../testing/meshes';
 import { ASSETS } from '../../testing/scene';
 import { slotName } from '../slotId';
 import { sheetBender } from './bend';
@@ -264,16 +265,7 @@ describe('the corner match', () => {
       );
       const bent = r.placements.bent![0];
       // The signed volume of the box, whole and positive.
-      let volume = 0;
-      const p = bent.positions;
-      for (let i = 0; i < bent.indices.length; i += 3) {
-        const [a, b, c] = [0, 1, 2].map((k): Vec3 => {
-          const o = bent.indices[i + k] * 3;
-          return [p[o], p[o + 1], p[o + 2]];
-        });
-        volume +=
-          dot(a, [b[1] * c[2] - b[2] * c[1], b[2] * c[0] - b[0] * c[2], b[0] * c[1] - b[1] * c[0]]) / 6;
-      }
+      const volume = volumeOf(bent.positions, bent.indices);
       expect(volume).toBeGreaterThan(0.08);
       expect(volume).toBeLessThan(0.16);
     }

@@ -6,6 +6,7 @@ import { shapeSchema } from '../../mesh/make/schema';
 import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../../scene/defaults';
 import { pathSchema } from '../../scene/schema';
 import { points } from '../../testing/paths';
+import { volumeOf } from '../../testing/meshes';
 import { ASSETS } from '../../testing/scene';
 import type { Run } from '../run/schema';
 import { slotName } from '../slotId';
@@ -35,16 +36,8 @@ function vertices(p: Placements, row: number): Vec3[] {
 }
 
 function volume({ bent: shapes, shape }: Placements, row: number): number {
-  const { positions: p, indices } = shapes![shape![row]];
-  let sum = 0;
-  for (let i = 0; i < indices.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => p.subarray(indices[i + k] * 3, indices[i + k] * 3 + 3));
-    sum +=
-      a[0] * (b[1] * c[2] - b[2] * c[1]) +
-      a[1] * (b[2] * c[0] - b[0] * c[2]) +
-      a[2] * (b[0] * c[1] - b[1] * c[0]);
-  }
-  return sum / 6;
+  const { positions, indices } = shapes![shape![row]];
+  return volumeOf(positions, indices);
 }
 
 test.each([1, -1])(

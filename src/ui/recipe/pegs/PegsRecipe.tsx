@@ -19,6 +19,7 @@ import { GroundStep } from '../GroundStep';
 import { NodeHead } from '../nodes/NodeHead';
 import { ChecksStep } from '../ChecksStep';
 import { Step } from '../Step';
+import { Steps } from '../Steps';
 import { addRidersOn } from '../riders/addRidersOn';
 import { addSpansOn } from '../spans/addSpansOn';
 import { PegActions } from './PegActions';
@@ -54,7 +55,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
           { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
         ]}
       />
-      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto py-3">
+      <Steps color={color} readOnly={readOnly}>
         <Step
           name="props"
           title="Props"
@@ -144,7 +145,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
           <PegActions arrangement={a} pegs={pegs} />
         </Step>
         <ChecksStep id={a.id} color={color} findings={findings} well="Nothing is missing." />
-      </fieldset>
+      </Steps>
     </>
   );
 }

@@ -19,6 +19,7 @@ import { NodeHead } from '../nodes/NodeHead';
 import { VARIATION_FIELDS } from '../run/VariationStep';
 import { ChecksStep } from '../ChecksStep';
 import { Step } from '../Step';
+import { Steps } from '../Steps';
 import { WeightedProps } from '../WeightedProps';
 import { addRidersOn } from './addRidersOn';
 
@@ -62,7 +63,7 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
           { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
         ]}
       />
-      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto py-3">
+      <Steps color={color} readOnly={readOnly}>
         <Step
           name="props"
           title="Props"
@@ -173,7 +174,7 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
               : 'Every leader carries one.'
           }
         />
-      </fieldset>
+      </Steps>
     </>
   );
 }

@@ -22,6 +22,7 @@ import {
 import { plural, whole } from '../../words/numbers';
 import { RenameField } from '../RenameField';
 import { Step } from '../Step';
+import { Steps } from '../Steps';
 import { useStepMenu } from '../stepClipboard';
 import { Checks } from './Checks';
 import { FacingStep } from './FacingStep';
@@ -86,86 +87,76 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
           )}
         </p>
       </div>
-      <fieldset
-        disabled={readOnly}
-        className="thin-scroll min-w-0 relative min-h-0 flex-1 overflow-y-auto py-3"
-      >
-        <div className="relative">
-          <span
-            aria-hidden
-            className="absolute bottom-0 left-[20px] top-3 w-px opacity-70"
-            style={{ background: color }}
+      <Steps color={color} readOnly={readOnly}>
+        <Step
+          name="props"
+          title="Props"
+          phrase={propsPhrase(run, scene)}
+          color={color}
+          menu={menus.order}
+          caution={errors.some((f) => f.kind === 'no-props' || f.kind === 'order-empty')}
+        >
+          <PropsStep {...step} />
+        </Step>
+        <Step
+          name="path"
+          title="Path"
+          phrase={pathPhrase(run, scene)}
+          color={color}
+          caution={errors.some((f) => f.kind.includes('path'))}
+        >
+          <PathStep {...step} />
+        </Step>
+        <Step
+          name="spacing"
+          title="Spacing"
+          phrase={spacingPhrase(run, facts, scene)}
+          color={color}
+          menu={menus.spacing}
+        >
+          <SpacingStep {...step} facts={facts} slots={result?.placements.count ?? 0} findings={findings} />
+        </Step>
+        <Step name="facing" title="Facing" phrase={facingPhrase(run)} color={color} menu={menus.facing}>
+          <FacingStep {...step} />
+        </Step>
+        <Step
+          name="ground"
+          title="Ground"
+          phrase={groundPhrase(run.ground, scene)}
+          color={color}
+          menu={menus.ground}
+          caution={findings.some((f) => f.kind.includes('ground') || f.kind === 'surface-missing')}
+        >
+          <GroundStep
+            ground={run.ground}
+            set={(values, key) => dispatch(setStep, { id: run.id, step: 'ground', values }, key)}
           />
-          <Step
-            name="props"
-            title="Props"
-            phrase={propsPhrase(run, scene)}
-            color={color}
-            menu={menus.order}
-            caution={errors.some((f) => f.kind === 'no-props' || f.kind === 'order-empty')}
-          >
-            <PropsStep {...step} />
-          </Step>
-          <Step
-            name="path"
-            title="Path"
-            phrase={pathPhrase(run, scene)}
-            color={color}
-            caution={errors.some((f) => f.kind.includes('path'))}
-          >
-            <PathStep {...step} />
-          </Step>
-          <Step
-            name="spacing"
-            title="Spacing"
-            phrase={spacingPhrase(run, facts, scene)}
-            color={color}
-            menu={menus.spacing}
-          >
-            <SpacingStep {...step} facts={facts} slots={result?.placements.count ?? 0} findings={findings} />
-          </Step>
-          <Step name="facing" title="Facing" phrase={facingPhrase(run)} color={color} menu={menus.facing}>
-            <FacingStep {...step} />
-          </Step>
-          <Step
-            name="ground"
-            title="Ground"
-            phrase={groundPhrase(run.ground, scene)}
-            color={color}
-            menu={menus.ground}
-            caution={findings.some((f) => f.kind.includes('ground') || f.kind === 'surface-missing')}
-          >
-            <GroundStep
-              ground={run.ground}
-              set={(values, key) => dispatch(setStep, { id: run.id, step: 'ground', values }, key)}
-            />
-          </Step>
-          <Step
-            name="variation"
-            title="Variation"
-            phrase={variationPhrase(run, scene)}
-            color={color}
-            menu={menus.variation}
-          >
-            <VariationStep {...step} />
-          </Step>
-          <Step name="gaps" title="Gaps" phrase={gapsPhrase(run)} color={color} menu={menus.gaps}>
-            <GapsStep {...step} />
-          </Step>
-          <Step name="hand" title="By hand" phrase={handPhrase(run)} color={color}>
-            <HandStep {...step} />
-          </Step>
-          <Step
-            name="checks"
-            title="Checks"
-            phrase={findings.length ? plural(findings.length, 'thing') + ' to look at' : 'All well'}
-            color={color}
-            caution={findings.length > 0}
-          >
-            <Checks run={run} findings={findings} />
-          </Step>
-        </div>
-      </fieldset>
+        </Step>
+        <Step
+          name="variation"
+          title="Variation"
+          phrase={variationPhrase(run, scene)}
+          color={color}
+          menu={menus.variation}
+        >
+          <VariationStep {...step} />
+        </Step>
+        <Step name="gaps" title="Gaps" phrase={gapsPhrase(run)} color={color} menu={menus.gaps}>
+          <GapsStep {...step} />
+        </Step>
+        <Step name="hand" title="By hand" phrase={handPhrase(run)} color={color}>
+          <HandStep {...step} />
+        </Step>
+        <Step
+          name="checks"
+          title="Checks"
+          phrase={findings.length ? plural(findings.length, 'thing') + ' to look at' : 'All well'}
+          color={color}
+          caution={findings.length > 0}
+        >
+          <Checks run={run} findings={findings} />
+        </Step>
+      </Steps>
       <p className="border-t border-edge px-4 py-2.5 text-[12.5px] text-soft">
         Worked out in <span className="num text-text">{ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms</span>
       </p>

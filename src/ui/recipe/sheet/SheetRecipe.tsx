@@ -15,6 +15,7 @@ import { PropsStep } from '../run/PropsStep';
 import { VariationStep } from '../run/VariationStep';
 import { addRidersOn } from '../riders/addRidersOn';
 import { Step } from '../Step';
+import { Steps } from '../Steps';
 import { LayoutStep } from './LayoutStep';
 import { PatternStep } from './PatternStep';
 import { layoutPhrase, propsIn, linesPhrase, restsPhrase, standsPhrase, surfacePhrase } from './phrases';
@@ -47,66 +48,56 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
           { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: sheet.id }) },
         ]}
       />
-      <fieldset
-        disabled={readOnly}
-        className="thin-scroll relative min-w-0 min-h-0 flex-1 overflow-y-auto py-3"
-      >
-        <div className="relative">
-          <span
-            aria-hidden
-            className="absolute bottom-0 left-[20px] top-3 w-px opacity-70"
-            style={{ background: color }}
-          />
-          <Step
-            name="props"
-            title="Props"
-            color={color}
-            phrase={propsIn(sheet, scene)}
-            caution={is('no-props', 'order-empty')}
-          >
-            <PropsStep run={sheet} />
-          </Step>
-          <Step
-            name="path"
-            title="Surface"
-            color={color}
-            phrase={surfacePhrase(sheet, scene)}
-            caution={is('surface-missing', 'sheet-no-uv', 'uv-overlap', 'uv-turned')}
-          >
-            <SurfaceStep sheet={sheet} layout={layout} findings={findings} />
-          </Step>
-          <Step
-            name="spacing"
-            title="Layout"
-            color={color}
-            phrase={layoutPhrase(sheet, layout, scene)}
-            caution={is('sheet-no-columns', 'sheet-no-room')}
-          >
-            <LayoutStep sheet={sheet} layout={layout} placements={result?.placements ?? null} />
-          </Step>
-          <Step name="facing" title="Facing" color={color} phrase={standsPhrase(sheet)}>
-            <SheetFacing sheet={sheet} />
-          </Step>
-          <Step name="variation" title="Variation" color={color} phrase={variationPhrase(sheet, scene)}>
-            <VariationStep run={sheet} />
-          </Step>
-          <Step name="gaps" title="Gaps" color={color} phrase={restsPhrase(sheet)}>
-            <SkipStep sheet={sheet} />
-          </Step>
-          <Step name="hand" title="By hand" color={color} phrase={handPhrase(sheet)}>
-            <HandStep run={sheet} />
-          </Step>
-          <Step name="pattern" title="Lines" color={color} phrase={linesPhrase(sheet)}>
-            <PatternStep sheet={sheet} layout={layout} />
-          </Step>
-          <ChecksStep
-            id={sheet.id}
-            color={color}
-            findings={findings}
-            well="Every prop lies whole on the surface."
-          />
-        </div>
-      </fieldset>
+      <Steps color={color} readOnly={readOnly}>
+        <Step
+          name="props"
+          title="Props"
+          color={color}
+          phrase={propsIn(sheet, scene)}
+          caution={is('no-props', 'order-empty')}
+        >
+          <PropsStep run={sheet} />
+        </Step>
+        <Step
+          name="path"
+          title="Surface"
+          color={color}
+          phrase={surfacePhrase(sheet, scene)}
+          caution={is('surface-missing', 'sheet-no-uv', 'uv-overlap', 'uv-turned')}
+        >
+          <SurfaceStep sheet={sheet} layout={layout} findings={findings} />
+        </Step>
+        <Step
+          name="spacing"
+          title="Layout"
+          color={color}
+          phrase={layoutPhrase(sheet, layout, scene)}
+          caution={is('sheet-no-columns', 'sheet-no-room')}
+        >
+          <LayoutStep sheet={sheet} layout={layout} placements={result?.placements ?? null} />
+        </Step>
+        <Step name="facing" title="Facing" color={color} phrase={standsPhrase(sheet)}>
+          <SheetFacing sheet={sheet} />
+        </Step>
+        <Step name="variation" title="Variation" color={color} phrase={variationPhrase(sheet, scene)}>
+          <VariationStep run={sheet} />
+        </Step>
+        <Step name="gaps" title="Gaps" color={color} phrase={restsPhrase(sheet)}>
+          <SkipStep sheet={sheet} />
+        </Step>
+        <Step name="hand" title="By hand" color={color} phrase={handPhrase(sheet)}>
+          <HandStep run={sheet} />
+        </Step>
+        <Step name="pattern" title="Lines" color={color} phrase={linesPhrase(sheet)}>
+          <PatternStep sheet={sheet} layout={layout} />
+        </Step>
+        <ChecksStep
+          id={sheet.id}
+          color={color}
+          findings={findings}
+          well="Every prop lies whole on the surface."
+        />
+      </Steps>
     </>
   );
 }

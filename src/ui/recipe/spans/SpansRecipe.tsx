@@ -15,6 +15,7 @@ import { plural } from '../../words/numbers';
 import { ChecksStep } from '../ChecksStep';
 import { NodeHead } from '../nodes/NodeHead';
 import { Step } from '../Step';
+import { Steps } from '../Steps';
 import { WeightedProps } from '../WeightedProps';
 
 const FITS = [
@@ -49,7 +50,7 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
           { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
         ]}
       />
-      <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto py-3">
+      <Steps color={color} readOnly={readOnly}>
         <Step
           name="props"
           title="Members"
@@ -172,7 +173,7 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
           findings={result?.findings ?? []}
           well="Every pair of neighbours has its member."
         />
-      </fieldset>
+      </Steps>
     </>
   );
 }
