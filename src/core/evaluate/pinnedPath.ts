@@ -1,6 +1,6 @@
 import { compileStrokes, splitStrokes, type CompiledPath, type CompileResult } from '../curve/compile';
 import { compileLaid } from '../curve/laid';
-import { samplePath } from '../curve/sample';
+import { polyline, samplePath } from '../curve/sample';
 import { layLine, type LaidLine } from '../mesh/lines/lay';
 import { nearestPlace, noHit } from '../mesh/bvhQuery';
 import { placeOn, type Solid } from '../mesh/solid';
@@ -44,19 +44,27 @@ export function layStrokes(path: PointsPath, rest: Solid): LaidStrokes {
   return out;
 }
 
-/** Lengths at which a stroke is laid down: its points, and between them closer than the faces are wide. */
+/**
+ * Lengths at which a stroke is laid down: its points, and between them closer than the faces are wide, and where it
+ * bends (on a surface of few faces its own bend is what shows).
+ */
 export function placesAlong(stroke: CompiledPath, rest: Solid): { s: number[]; points: Int32Array } {
   const step = Math.max(faceWidth(rest) * 0.75, stroke.length / MOST);
   const marks = [...stroke.pointS];
+  const bends = polyline(stroke).s;
+  const hair = stroke.length * 1e-6;
   const s: number[] = [];
   const points = new Int32Array(marks.length);
   const ends = stroke.closed ? [...marks, marks[0] + stroke.length] : marks;
   ends.forEach((mark, i) => {
     if (i > 0) {
       const from = ends[i - 1];
-      // A few places at the least: the curve may bow where the faces are wide.
-      const pieces = Math.max(6, Math.ceil((mark - from) / step));
-      for (let k = 1; k < pieces; k++) s.push(from + ((mark - from) * k) / pieces);
+      const pieces = Math.max(1, Math.ceil((mark - from) / step));
+      const between = Array.from({ length: pieces - 1 }, (_, k) => from + ((mark - from) * (k + 1)) / pieces);
+      for (const at of bends) if (at > from && at < mark) between.push(at);
+      let last = from;
+      for (const at of between.sort((a, b) => a - b))
+        if (at > last + hair && at < mark - hair) s.push((last = at));
     }
     if (i < marks.length) points[i] = s.length;
     s.push(mark);
