@@ -15,6 +15,7 @@ import {
   type,
 } from './support/app';
 import { standing, type P3 } from './support/glb';
+import { hangOnLine, laySheet } from './support/sheets';
 
 /** Props bent along their path. */
 
@@ -154,23 +155,11 @@ test('rails along a line over a ball, bent, stand square to it with their whole 
     ['Rows', '64'],
   ])
     await type(page.getByLabel(label, { exact: true }), value);
-  await page.getByRole('button', { name: 'New sheet or ornament' }).click();
-  await page.getByRole('menuitem', { name: 'Sphere', exact: true }).first().click();
-  await settled(page);
-  const layout = await openStep(page, 'Layout');
-  await layout.getByText('Grid', { exact: true }).click();
-  const lines = await openStep(page, 'Lines');
-  await lines.getByRole('button', { name: 'Draw a line' }).click();
-  const flat = (await page.getByTestId('sheet').boundingBox())!;
-  for (const [x, y] of [
+  await laySheet(page, 'Sphere');
+  await hangOnLine(page, 'Rail', [
     [0.42, 0.3],
     [0.58, 0.45],
-  ])
-    await page.mouse.click(flat.x + flat.width * x, flat.y + flat.height * y);
-  await page.keyboard.press('Enter');
-  await settled(page);
-  await choose(page, 'More for line 1', 'Hang “Rail” on it');
-  await settled(page);
+  ]);
   const spacing = await openStep(page, 'Spacing');
   await spacing.getByRole('radio', { name: 'Touch' }).click();
   const facing = await openStep(page, 'Facing');

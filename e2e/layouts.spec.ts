@@ -15,6 +15,7 @@ import {
   type Row,
 } from './support/app';
 import { standing } from './support/glb';
+import { laySheet } from './support/sheets';
 
 /** What a sheet's grid, its frame and its props can be set to, each by the numbers that come out. */
 
@@ -27,9 +28,7 @@ async function laid(page: Page, shape: string, values: Record<string, string>): 
   for (const [label, value] of Object.entries(values))
     await type(page.getByLabel(label, { exact: true }), value);
   await settled(page);
-  await page.getByRole('button', { name: 'New sheet or ornament' }).click();
-  await page.getByRole('menuitem', { name: shape, exact: true }).first().click();
-  await settled(page);
+  await laySheet(page, shape);
 }
 
 /** A grid of so many columns and rows, alike in every row. */

@@ -12,6 +12,7 @@ import {
   type,
   type Row,
 } from './support/app';
+import { hangOnLine, laySheet } from './support/sheets';
 
 /** Sheets: a flat layout laid over a surface, edited flat and in the recipe, its numbers out of the file. */
 
@@ -33,12 +34,6 @@ async function bareFloor(): Promise<Uint8Array> {
   const mesh = document.createMesh().addPrimitive(primitive);
   document.createScene().addChild(document.createNode('floor').setMesh(mesh));
   return new WebIO().writeBinary(document);
-}
-
-async function laySheet(page: Page, surface: string): Promise<void> {
-  await page.getByRole('button', { name: 'New sheet or ornament' }).click();
-  await page.getByRole('menuitem', { name: surface, exact: true }).first().click();
-  await settled(page);
 }
 
 /** A new scene with crates in a grid over a plane of 12 Ã— 12 m. */
@@ -253,21 +248,11 @@ test('lines of the layout become a path, tubes and a run on the surface; an SVGâ
   await choose(page, 'New path or surface', 'Beacon tower, with uv');
   await settled(page);
   await laySheet(page, 'Beacon tower');
-  const layout = await openStep(page, 'Layout');
-  await layout.getByText('Grid', { exact: true }).click();
-  const lines = await openStep(page, 'Lines');
-  await lines.getByRole('button', { name: 'Draw a line' }).click();
-  const flat = (await page.getByTestId('sheet').boundingBox())!;
-  for (const [x, y] of [
+  await hangOnLine(page, 'Bollard', [
     [0.45, 0.7],
     [0.5, 0.5],
     [0.55, 0.7],
-  ])
-    await page.mouse.click(flat.x + flat.width * x, flat.y + flat.height * y);
-  await page.keyboard.press('Enter');
-  await settled(page);
-  await choose(page, 'More for line 1', 'Hang â€œBollardâ€ on it');
-  await settled(page);
+  ]);
   const run = placed(await rows(page));
   expect(run.length).toBeGreaterThan(3);
   // On the wall: nowhere further in or out than it is.
@@ -280,6 +265,12 @@ test('lines of the layout become a path, tubes and a run on the surface; an SVGâ
     .first()
     .click();
   const again = await openStep(page, 'Lines');
+  // Its middle point, the highest, moved up by keys: the run goes with it.
+  const highest = (list: Row[]) => Math.max(...list.map((r) => r.y));
+  await page.getByRole('button', { name: 'Point 2 of line 1' }).focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowUp');
+  await settled(page);
+  expect(Math.abs(highest(placed(await rows(page))) - highest(run) - 0.5)).toBeLessThan(0.2);
   const svg =
     '<svg viewBox="0 0 10 10"><path d="M0 0L10 10"/><path d="M0 10L10 0"/><text>lattice</text></svg>';
   await again.getByText('In every cell').click();

@@ -423,9 +423,9 @@ describe('bent items', () => {
   });
 
   test('relief is a factor on heights over the wall, and leaves what lies on it where it is', () => {
-    const heights = (relief: number) => {
+    const heights = (relief: number, lift = 0) => {
       const { placements: p, at } = worked(
-        sheet({ facing: { bend: true, relief }, grid: { columns: 8, rows: 2 } }),
+        sheet({ facing: { bend: true, relief, lift }, grid: { columns: 8, rows: 2 } }),
         { radius: 2, columns: 80 },
       );
       const { positions } = p.bent![p.shape![0]];
@@ -434,12 +434,14 @@ describe('bent items', () => {
         return Math.hypot(q[0] + at(0)[0], q[2] + at(0)[2]) - 2;
       });
     };
-    const [plain, twice, over] = [1, 2.5, -0.5].map(heights);
+    const [plain, twice, over] = [1, 2.5, -0.5].map((relief) => heights(relief));
     // Lengths along the normal, to how far the sides of the wall are from round.
     plain.forEach((h, v) => {
       expect(Math.abs(twice[v] - 2.5 * h)).toBeLessThan(0.004);
       expect(Math.abs(over[v] + 0.5 * h)).toBeLessThan(0.004);
     });
+    // Lifted by as much everywhere, thickness kept.
+    heights(1, 0.2).forEach((h, v) => expect(Math.abs(h - plain[v] - 0.2)).toBeLessThan(0.004));
     expect(Math.max(...twice)).toBeCloseTo(1.5, 2);
     expect(Math.min(...over)).toBeCloseTo(-0.3, 2);
   });

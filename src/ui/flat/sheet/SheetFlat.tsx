@@ -10,7 +10,7 @@ import { setSlotsRemoved } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { setHover, useSelection } from '@/store/selection';
-import { THREAD_COLORS } from '@/view/colors';
+import { LINEN, THREAD_COLORS } from '@/view/colors';
 import { useView } from '@/view/viewState';
 import { IconButton } from '../../controls/Button';
 import { DistortionLegend } from '../../recipe/sheet/DistortionLegend';
@@ -164,7 +164,6 @@ function Layout({ sheet, layout, result, size, look, setLook, drawing, readOnly 
     }
     if (look.zoom > 1) pan(e, look, plan, setLook);
   };
-  const corner = plan.at(0, 0);
   return (
     <svg
       width={size.width}
@@ -184,11 +183,33 @@ function Layout({ sheet, layout, result, size, look, setLook, drawing, readOnly 
         {sheet.grid.on && <Margins {...{ sheet, layout, plan, readOnly }} />}
       </g>
       <Lines {...{ sheet, layout, plan, readOnly }} />
-      <g aria-hidden pointerEvents="none" fill="none" stroke={color} strokeWidth={2.5}>
-        <path d={`M${corner[0]} ${corner[1] - 26}V${corner[1]}H${corner[0] + 26}`} />
-        <circle cx={corner[0]} cy={corner[1]} r={4} fill={color} />
-      </g>
+      <Corner at={plan.at(0, 0)} color={color} swap={layout.match.swap} lettered={sheet.over.kind === 'uv'} />
     </svg>
+  );
+}
+
+/** The marked corner of the layout and the ways that meet the surface's u and v, as the scene has them. */
+function Corner(props: { at: [number, number]; color: string; swap: boolean; lettered: boolean }) {
+  const { at, color, swap, lettered } = props;
+  const [x, y] = at;
+  const ways = [
+    [x + 28, y, swap ? 'v' : 'u'],
+    [x, y - 28, swap ? 'u' : 'v'],
+  ] as const;
+  return (
+    <g aria-hidden pointerEvents="none">
+      <path d={`M${x} ${y - 26}V${y}H${x + 26}`} fill="none" stroke={color} strokeWidth={2.5} />
+      <circle cx={x} cy={y} r={4.5} fill={color} stroke={LINEN} strokeWidth={1.2} />
+      {lettered &&
+        ways.map(([cx, cy, letter]) => (
+          <g key={letter}>
+            <circle cx={cx} cy={cy} r={7} fill={color} />
+            <text x={cx} y={cy + 3.3} textAnchor="middle" fontSize={10} fontWeight={700} fill={LINEN}>
+              {letter}
+            </text>
+          </g>
+        ))}
+    </g>
   );
 }
 

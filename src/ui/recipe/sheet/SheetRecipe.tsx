@@ -33,6 +33,8 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
   const layout = result?.sheet ?? null;
   const placed = result?.counts.placed ?? 0;
   const gaps = (result?.placements.count ?? 0) - placed;
+  // Places of a grid that only parts lines out are no gaps.
+  const onlyLines = sheet.curves.length > 0 && result?.placements.props.length === 0;
   const is = (...kinds: string[]) => findings.some((f) => kinds.includes(f.kind));
   return (
     <>
@@ -40,7 +42,7 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
         name={sheet.name}
         kind="sheet"
         color={color}
-        detail={`${placed} placed · ${plural(gaps, 'gap')}`}
+        detail={onlyLines ? linesPhrase(sheet) : `${placed} placed · ${plural(gaps, 'gap')}`}
         onRename={(name) => dispatch(setArrangement, { id: sheet.id, values: { name } })}
         menu={[
           { text: 'Duplicate', run: duplicateSelected },
