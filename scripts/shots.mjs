@@ -100,13 +100,15 @@ await step('Ends').click();
 await settled();
 await shot('spans');
 
-// Sheets: the tower's tiles with their layout, and the layout tall, in the colours of distortion.
+// Sheets: the tower's tiles with their layout, and the layout tall: stretched, in the colours of distortion.
 await open('Tiles of the beacon');
 await page.getByRole('button', { name: /^Tiles, bent Sheet/ }).click();
 await settled();
 await shot('sheet');
 await page.getByRole('button', { name: 'Taller flat view' }).click();
-await page.getByRole('button', { name: /^Shingles, east Sheet/ }).click();
+await page.getByRole('button', { name: /^Tiles, rigid Sheet/ }).click();
+await step('Surface').click();
+await page.getByRole('radio', { name: 'Stretched' }).click();
 await step('Layout').click();
 await step('Facing').click();
 await page.getByRole('region', { name: 'Facing' }).getByText('Show distortion').click();
