@@ -4,13 +4,12 @@ import { cornersOf } from '../../mesh/chart/corners';
 import { uvIndex } from '../../mesh/chart/uvIndex';
 import { faceNormal, type Solid } from '../../mesh/solid';
 import { DEG } from '../../math/quat';
-import { cos } from '../../math/portable';
+import { cos, sin } from '../../math/portable';
 import { dot } from '../../math/vec3';
 import type { Cell } from './cells';
 import type { SheetGround, SurfaceChart } from './chartOf';
-import type { Say } from './evaluate';
+import type { Placing, Say } from './evaluate';
 import type { SheetMap } from './map';
-import type { Bends } from '../steps/whichBend';
 
 /** Edges sharper than this are corners that nothing should lie across. */
 const SHARP = 35;
@@ -42,8 +41,7 @@ export function checkSheet(
   out: Placements,
   bounds: (Bounds | undefined)[],
   ground: SheetGround,
-  distortion: Float32Array,
-  bends: Bends | null,
+  { distortion, bends, turn }: Pick<Placing, 'distortion' | 'bends' | 'turn'>,
   say: Say,
 ): void {
   const large = new Set<number>();
@@ -62,7 +60,7 @@ export function checkSheet(
   for (const prop of large) say('sheet-larger', { prop: out.props[prop] }, 'warning');
   if (stretched.length > 0)
     say('sheet-stretched', { count: stretched.length, area: STRETCHED, angle: ASKEW }, 'warning', stretched);
-  const over = straddlers(map, cells, out, bounds, ground);
+  const over = straddlers(map, cells, out, bounds, ground, turn);
   if (over.length > 0) say('sheet-straddles', { count: over.length, angle: SHARP }, 'warning', over);
 }
 
@@ -73,6 +71,7 @@ function straddlers(
   out: Placements,
   bounds: (Bounds | undefined)[],
   { now, rest }: SheetGround,
+  turn: Float32Array,
 ): number[] {
   const chart = map.chart as SurfaceChart;
   const corners = cornersOf(rest, SHARP);
@@ -92,11 +91,8 @@ function straddlers(
   for (let i = 0; i < out.count; i++) {
     const box = out.state[i] === STATE.placed ? bounds[out.prop[i]] : undefined;
     if (!box) continue;
-    const shares = cross(cells[i], box, Math.abs(out.scale[i * 3]), out.scale[i * 3 + 2]);
-    // The cross in the texture: its ends across and up are the rectangle's.
-    const [ua, va] = map.uv(shares[2], shares[7]);
-    const [ub, vb] = map.uv(shares[4], shares[9]);
-    const window = [Math.min(ua, ub), Math.max(ua, ub), Math.min(va, vb), Math.max(va, vb)] as const;
+    const shares = cross(cells[i], box, out.scale[i * 3], out.scale[i * 3 + 2], turn[i]);
+    const window = windowOf(map, shares);
     const bends = corners.sharp && (chart.flat || corners.maySharp(...window));
     if (!bends && !chart.flat && !corners.mayEnd(...window)) continue;
     const foot = faceAt(shares[0], shares[1]);
@@ -118,30 +114,65 @@ function straddlers(
 const DRAWN_IN = 0.98;
 
 /**
- * Tells the shares (two a place) of an item's foot and of the ends of its middle cross: left, right, low and high. What
- * it tells is overwritten the next time. Rows are mostly asked for one after the other: lengths up are kept for one.
+ * Tells the shares (two a place) of an item's foot and of the ends of its middle cross. What it tells is overwritten the
+ * next time. Rows are mostly asked for one after the other: the shares up of upright items are kept for one.
  */
 function crossOf(map: SheetMap) {
   const out = new Float64Array(10);
   const end = new Float64Array(2);
   let [row, low, high] = [NaN, NaN, NaN];
-  return ({ a, b }: Cell, { min, max }: Bounds, wide: number, long: number): Float64Array => {
-    out[0] = a;
-    out[1] = b;
-    map.moved(a, b, -min[0] * wide * DRAWN_IN, 0, end);
-    out[2] = end[0];
-    map.moved(a, b, -max[0] * wide * DRAWN_IN, 0, end);
-    out[4] = end[0];
-    out[3] = out[5] = b;
+  /** The foot, and the shares up that are kept. */
+  const ends = { a: 0, b: 0, low: 0, high: 0 };
+  const put = (k: number, dx: number, dy: number) => {
+    map.moved(ends.a, ends.b, dx, dy, end);
+    out[k] = end[0];
+    out[k + 1] = end[1];
+  };
+  return (
+    { a, b }: Cell,
+    { min, max }: Bounds,
+    wide: number,
+    long: number,
+    turnDeg: number,
+  ): Float64Array => {
+    ends.a = out[0] = a;
+    ends.b = out[1] = b;
+    // A prop's X is left.
+    const [left, right] = [-max[0] * wide * DRAWN_IN, -min[0] * wide * DRAWN_IN];
     const [down, up] = [min[2] * long * DRAWN_IN, max[2] * long * DRAWN_IN];
+    if (turnDeg !== 0) {
+      const [c, s] = [cos(turnDeg * DEG), sin(turnDeg * DEG)];
+      put(2, left * c, left * s);
+      put(4, right * c, right * s);
+      put(6, -down * s, down * c);
+      put(8, -up * s, up * c);
+      return out;
+    }
+    put(2, left, 0);
+    put(4, right, 0);
     if (row !== b || low !== down || high !== up) {
       [row, low, high] = [b, down, up];
-      map.moved(a, b, 0, down, end);
-      out[7] = end[1];
-      map.moved(a, b, 0, up, end);
-      out[9] = end[1];
+      put(6, 0, down);
+      put(8, 0, up);
+      [ends.low, ends.high] = [out[7], out[9]];
     }
     out[6] = out[8] = a;
+    out[7] = ends.low;
+    out[9] = ends.high;
     return out;
   };
+}
+
+/** Least and greatest u and v of a cross. */
+function windowOf(map: SheetMap, shares: Float64Array): [u0: number, u1: number, v0: number, v1: number] {
+  let [a0, a1, b0, b1] = [shares[0], shares[0], shares[1], shares[1]];
+  for (let k = 2; k < 10; k += 2) {
+    a0 = Math.min(a0, shares[k]);
+    a1 = Math.max(a1, shares[k]);
+    b0 = Math.min(b0, shares[k + 1]);
+    b1 = Math.max(b1, shares[k + 1]);
+  }
+  const [ua, va] = map.uv(a0, b0);
+  const [ub, vb] = map.uv(a1, b1);
+  return [Math.min(ua, ub), Math.max(ua, ub), Math.min(va, vb), Math.max(va, vb)];
 }

@@ -73,7 +73,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult 
   fill(sheet, all, grid.length, out, work, say);
   const tint = tintsOf(sheet.variation, sheet.seed, out.slot);
   if (tint) out.tint = tint;
-  checkSheet(map, all, out, bounds, ground, work.distortion, work.bends, say);
+  checkSheet(map, all, out, bounds, ground, work, say);
   return {
     placements: out,
     findings,
@@ -140,12 +140,14 @@ function freeCells(sheet: Sheet, map: SheetMap): Cell[] {
   });
 }
 
-interface Placing {
+export interface Placing {
   bends: Bends | null;
   map: SheetMap;
   ids: string[];
   bender: SheetBender | null;
   distortion: Float32Array;
+  /** Degrees that each item is turned about the normal, from up the sheet to its left. */
+  turn: Float32Array;
 }
 
 function placing(
@@ -166,6 +168,7 @@ function placing(
     bends,
     bender: bends ? sheetBender(map, sheet.facing, meshes, bounds, context.fine?.of(sheet.id)) : null,
     distortion: new Float32Array(0),
+    turn: new Float32Array(0),
   };
 }
 
@@ -182,6 +185,7 @@ function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Pl
   const at = newAt();
   const share = new Float64Array(2);
   work.distortion = new Float32Array(all.length * 2);
+  work.turn = new Float32Array(all.length);
   let missed = 0;
   all.forEach((cell, i) => {
     const item = i >= grid ? sheet.items[i - grid] : null;
@@ -226,6 +230,7 @@ function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Pl
     const byHand = (own?.turnDeg ?? 0) + (item?.turnDeg ?? 0);
     turnTipRoll(out.rotation, i * 4, turnDeg, facing.tipDeg, facing.rollDeg);
     if (varies) turnTipRoll(out.rotation, i * 4, v[VARIED.turnDeg], v[VARIED.tipDeg], v[VARIED.rollDeg]);
+    work.turn[i] = turnDeg + v[VARIED.turnDeg] + byHand;
     if (byHand !== 0) turnTipRoll(out.rotation, i * 4, byHand, 0, 0);
     distortionAt(map, share[1], at, work.distortion, i);
     if (work.bends?.(cell.slot, prop) && out.state[i] === STATE.placed)

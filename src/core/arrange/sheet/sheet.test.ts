@@ -545,6 +545,14 @@ describe('what is wrong is said', () => {
     const { findings, placements } = onPanels(false, { grid: { on: false }, items });
     // Lengths are those of the panels, and the gap has none.
     expect([...placements.position.subarray(9)]).toEqual([1.5, 0, 0.5].map((x) => expect.closeTo(x, 5)));
+    // 0.76 m wide and 0.95 m long, a little left of the middle of a metre: it only lies over the border when it is turned.
+    const long = (turnDeg: number) => {
+      const turned = { ...at('item1', 0.45, 0.5), turnDeg, size: 1.9 };
+      return onPanels(false, { grid: { on: false }, items: [turned] }).findings.some(
+        (f) => f.kind === 'sheet-straddles',
+      );
+    };
+    expect([0, 90, 180].map(long)).toEqual([false, true, false]);
     const told = findings.filter((f) => f.kind === 'sheet-straddles');
     expect(told.map((f) => f.slots!.map(slotName))).toEqual([['k1.2', 'k1.3']]);
   });
