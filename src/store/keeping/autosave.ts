@@ -32,7 +32,9 @@ async function write(): Promise<void> {
   try {
     await saveScene(sceneId, { scene, past, future }, TAB);
     written = revision;
-    useSaved.setState({ state: 'saved', problem: undefined });
+    // What changed while it was written has its own turn: until then not all is saved.
+    const all = useDocument.getState().revision === revision;
+    useSaved.setState({ state: all ? 'saved' : 'saving', problem: undefined });
   } catch (error) {
     if (error instanceof TakenOverError) return setReadOnly('another-tab');
     useSaved.setState({ state: 'failed', problem: describeFailure(error) });
