@@ -159,3 +159,28 @@ test('rails over the dunes follow the real tops of their posts; one is left out 
   await settled(page);
   expect(await left(page)).toBe(posts.length - 1);
 });
+
+test('rails meet the chosen snap points of their posts, and follow a point that is moved', async ({
+  page,
+}) => {
+  await newScene(page);
+  await choose(page, 'New path or surface', 'Circle');
+  await settled(page);
+  await takeProps(page, 'Rope post', 'Rail');
+  await hang(page, 'Rope post');
+  await choose(page, 'More for this run', 'Add spans');
+  await settled(page);
+  const step = await openStep(page, 'Ends');
+  for (const end of ['Leaves a post at', 'Meets the next at']) await pickOption(page, step, end, 'top');
+  const heights = async () =>
+    of(await rows(page), 'Between Rope post').flatMap((r) => ends(r).map((e) => e[1]));
+  await settled(page);
+  const first = await heights();
+  expect(first.length).toBeGreaterThan(8);
+  // The post's own top is 0.76 m over its foot.
+  for (const y of first) expect(y).toBeCloseTo(0.76, 5);
+  await page.getByRole('button', { name: 'Rope post', exact: true }).click();
+  await type(page.getByRole('group', { name: 'Snap points' }).getByLabel('top Y', { exact: true }), '0.5');
+  await settled(page);
+  for (const y of await heights()) expect(y).toBeCloseTo(0.5, 5);
+});

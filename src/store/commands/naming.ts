@@ -56,6 +56,7 @@ const LABELS: Record<string, string> = {
   top: 'margin above',
   order: 'order',
   bend: 'bent',
+  snapPoints: 'snap points',
   rigid: 'props that keep their shape',
   tolerance: 'bent to within',
   fit: 'fit',

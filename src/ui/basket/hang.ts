@@ -1,5 +1,7 @@
 import type { MeshRef, Scene } from '@/core/scene/schema';
-import { builtEntry } from '@/demo/library';
+import { meshBounds, propMatrix } from '@/core/mesh/mesh';
+import { through } from '@/core/mesh/surface';
+import { builtEntry, builtMesh } from '@/demo/library';
 import { addRun } from '@/store/commands/runs';
 import { addProp } from '@/store/commands/scene';
 import { addSurface } from '@/store/commands/surfaces';
@@ -35,7 +37,12 @@ export function takeBuilt(name: string): string | undefined {
   const entry = builtEntry(name)!;
   const mesh: MeshRef = { source: 'built', name };
   if (entry.use === 'surface') return dispatch(addSurface, { name: entry.title, mesh });
-  return dispatch(addProp, { name: entry.title, mesh, settings: { foot: { at: entry.foot } } });
+  const foot = { at: entry.foot };
+  // The points that its mesh brings, from the mesh's own space into the prop's.
+  const made = builtMesh(name)!;
+  const own = propMatrix({ unitScale: 1, foot, front: '+z', up: '+y' }, meshBounds(made));
+  const snapPoints = (made.snapPoints ?? []).map((p) => ({ ...p, position: through(own, p.position) }));
+  return dispatch(addProp, { name: entry.title, mesh, settings: { foot, snapPoints } });
 }
 
 let previewed: string | null = null;

@@ -13,6 +13,7 @@ import { metres } from '../../words/numbers';
 import { Choice } from '../../controls/Choice';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
+import { SnapPoints } from './SnapPoints';
 
 const FEET = [
   { value: 'base', text: 'Base centre' },
@@ -27,7 +28,8 @@ export function PropPanel({ id }: { id: string }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const bounds = useEngine((s) => s.result.propBounds[id]);
   if (!prop) return null;
-  const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>) => dispatch(setProp, { id, values });
+  const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>, key?: string) =>
+    dispatch(setProp, { id, values }, key);
   const size =
     bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
   const used = scene.arrangements.filter((a) => kindOf(a).dependsOn(a).props.includes(id));
@@ -73,6 +75,7 @@ export function PropPanel({ id }: { id: string }) {
         />
         <AxisField label="Front axis" value={prop.front} not={prop.up} onChange={(front) => set({ front })} />
         <UnitField value={prop.unitScale} onChange={(unitScale) => set({ unitScale })} />
+        <SnapPoints points={prop.snapPoints} onChange={(snapPoints, key) => set({ snapPoints }, key)} />
         <Button look="bordered" className="mt-3 w-full" onClick={() => hangProp(id)}>
           Hang on the selected path
         </Button>
