@@ -3,10 +3,11 @@ import { chromiumPath } from './e2e/support/chromium';
 
 const PORT = Number(process.env.E2E_PORT ?? 4173);
 
-/** Browser tests drive the production build, one browser at a time. */
+/** Browser tests drive the production build, with as many browsers side by side as pay on two cores. */
 export default defineConfig({
   testDir: 'e2e',
-  workers: 1,
+  fullyParallel: true,
+  workers: Number(process.env.E2E_WORKERS ?? 3),
   timeout: 240_000,
   // A loaded machine may drop a frame that a test waits for; a second try tells a fault from that.
   retries: process.env.CI ? 1 : 0,

@@ -1,6 +1,6 @@
 import { WebIO } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   axes,
   choose,
@@ -14,6 +14,7 @@ import {
   takeProps,
   type,
 } from './support/app';
+import { test } from './support/test';
 import { standing, type P3 } from './support/glb';
 import { hangOnLine, laySheet } from './support/sheets';
 

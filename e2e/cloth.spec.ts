@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { alerts, at, openExample, rows, settled, type, undo, type Row } from './support/app';
+import { test } from './support/test';
 
 /** Simulated cloth: what hangs on a line, and what is sewn onto it. */
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import {
   at,
   clickAt,
@@ -12,6 +12,7 @@ import {
   type,
   undo,
 } from './support/app';
+import { test } from './support/test';
 
 test.beforeEach(({ page }) => newScene(page));
 

@@ -1,5 +1,6 @@
-import { expect, test } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { at, counts, openExample, rows, scene, settled } from './support/app';
+import { test } from './support/test';
 
 test('the start page offers the example, and it opens with its numbers', async ({ page }) => {
   await openExample(page);

@@ -4,10 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Document, WebIO } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import validator from 'gltf-validator';
 import { alerts, counts, drawPath, newScene, openExample, rows, sendOut, settled, type } from './support/app';
+import { ownTest as test } from './support/test';
 
 const folder = mkdtempSync(join(tmpdir(), 'files-'));
 const file = (name: string, bytes: Uint8Array | string) => {

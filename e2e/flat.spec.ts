@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { counts, fromTop, openExample, openStep, rows, settled, type } from './support/app';
+import { test } from './support/test';
 
 const tag = (page: Page, slot: number) => page.locator(`[data-slot="${slot}"]`);
 const gapsOf = async (page: Page) =>

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { WebIO } from '@gltf-transform/core';
 import validator from 'gltf-validator';
 import {
@@ -17,6 +17,7 @@ import {
   type,
   type Row,
 } from './support/app';
+import { test } from './support/test';
 
 test.beforeEach(({ page }) => newScene(page));
 

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { alerts, counts, newScene, openExample, openStep, settled, type, undo } from './support/app';
+import { ownTest as test } from './support/test';
 
 const pitch = (page: Page) => page.getByLabel('Pitch', { exact: true });
 

@@ -1,5 +1,5 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import {
   alerts,
   axes,
@@ -14,6 +14,7 @@ import {
   type,
   type Row,
 } from './support/app';
+import { test } from './support/test';
 import { standing } from './support/glb';
 import { laySheet } from './support/sheets';
 

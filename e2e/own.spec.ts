@@ -1,5 +1,5 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { encode } from 'fast-png';
 import {
   alerts,
@@ -14,6 +14,7 @@ import {
   takeProps,
   type,
 } from './support/app';
+import { ownTest as test } from './support/test';
 
 /** Surfaces of one's own: a grey picture as ground, and a mesh that moves by itself. */
 

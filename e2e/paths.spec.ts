@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   at,
   choose,
@@ -14,6 +14,7 @@ import {
   type,
   undo,
 } from './support/app';
+import { test } from './support/test';
 
 test.beforeEach(({ page }) => newScene(page));
 

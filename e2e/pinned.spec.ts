@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   axes,
   choose,
@@ -14,6 +14,7 @@ import {
   type,
   type Row,
 } from './support/app';
+import { test } from './support/test';
 
 /** Paths that lie on a surface, and what is strung along them. */
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   axes,
   counts,
@@ -12,6 +12,7 @@ import {
   undo,
   type Row,
 } from './support/app';
+import { test } from './support/test';
 
 /** A straight path from the top, of a length that the recipe tells, with one run of bollards. */
 async function straightRun(page: Page): Promise<void> {

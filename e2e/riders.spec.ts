@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   axes,
   choose,
@@ -14,6 +14,7 @@ import {
   undo,
   type Row,
 } from './support/app';
+import { test } from './support/test';
 
 /** Props on props: riders, groups of pegs, and what lands on its fellows. */
 

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   choose,
   counts,
@@ -16,6 +16,7 @@ import {
   axes,
   type Row,
 } from './support/app';
+import { test } from './support/test';
 
 test.beforeEach(({ page }) => newScene(page));
 

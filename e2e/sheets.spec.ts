@@ -1,5 +1,5 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   axes,
   choose,
@@ -12,6 +12,7 @@ import {
   type,
   type Row,
 } from './support/app';
+import { test } from './support/test';
 import { hangOnLine, laySheet } from './support/sheets';
 
 /** Sheets: a flat layout laid over a surface, edited flat and in the recipe, its numbers out of the file. */

@@ -1,5 +1,6 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { at, newScene, pathByNumbers, settled, type } from './support/app';
+import { test } from './support/test';
 
 test.beforeEach(({ page }) => newScene(page));
 

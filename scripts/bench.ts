@@ -173,7 +173,9 @@ const tiled = (grid: object, facing: object, over: 'tower' | 'hills' = 'tower'):
   paths: [],
   props: [newProp('tile', 'Tile', { source: 'built', name: 'scallop-tile' })],
   surfaces: [
-    over === 'tower' ? newSurface('s', 'S', { source: 'built', name: 'tower' }) : { ...hilly(64, 64), id: 's' },
+    over === 'tower'
+      ? newSurface('s', 'S', { source: 'built', name: 'tower' })
+      : { ...hilly(64, 64), id: 's' },
   ],
   arrangements: [
     sheetSchema.parse({
@@ -220,11 +222,13 @@ bench
     () => void grounds.landing.evaluate(moved(landing)),
   )
   .add('50 bent props of 252 triangles, a point dragged', () => void evaluators.bent.evaluate(moved(bending)))
-  .add('a sheet of 10,000 rigid tiles round a tower, a margin dragged', () =>
-    void sheets.rigid.evaluate(tiled({ columns: 100, rows: 100 }, {})),
+  .add(
+    'a sheet of 10,000 rigid tiles round a tower, a margin dragged',
+    () => void sheets.rigid.evaluate(tiled({ columns: 100, rows: 100 }, {})),
   )
-  .add('a sheet of 200 tiles bent to hills, a margin dragged', () =>
-    void sheets.bent.evaluate(tiled({ columns: 20, rows: 10 }, { bend: true, size: 2 }, 'hills')),
+  .add(
+    'a sheet of 200 tiles bent to hills, a margin dragged',
+    () => void sheets.bent.evaluate(tiled({ columns: 20, rows: 10 }, { bend: true, size: 2 }, 'hills')),
   )
   .add('100,000 triangles wave, one peg', () => void grounds.bare.evaluate(bare, undefined, tick++ / 30))
   .add(

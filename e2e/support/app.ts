@@ -1,27 +1,30 @@
 import { readFile } from 'node:fs/promises';
 import { expect, type Download, type Locator, type Page } from '@playwright/test';
 import Papa from 'papaparse';
+import type {} from '@/view/undrawn';
 
 /** What the browser tests do again and again, as a person would. */
 
 /** Waits until results, meshes, saving and the camera have come to rest. */
 export async function settled(page: Page): Promise<void> {
-  // A change that was just made first has to reach the page.
-  await page.evaluate(
-    () =>
-      new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done, 30)))),
-  );
-  await page.locator('[aria-label="Scene"][data-settled="true"]').waitFor({ timeout: 120_000 });
+  await scene(page).waitFor();
+  await page.evaluate(() => window.clothesline!.settled!());
+}
+
+/** The start page; where it is open already it stays. */
+async function startPage(page: Page): Promise<void> {
+  const { pathname, protocol } = new URL(page.url());
+  if (pathname !== '/' || protocol === 'about:') await page.goto('/');
 }
 
 export async function openExample(page: Page, title = 'Tern Quay'): Promise<void> {
-  await page.goto('/');
+  await startPage(page);
   await page.getByRole('button', { name: new RegExp(`Open the example ${title}`) }).click();
   await settled(page);
 }
 
 export async function newScene(page: Page): Promise<void> {
-  await page.goto('/');
+  await startPage(page);
   await page.getByRole('button', { name: 'New scene' }).click();
   await settled(page);
 }
@@ -167,10 +170,9 @@ export async function sendOut(
 
 const bytesOf = async (d: Download): Promise<Buffer> => readFile((await d.path())!);
 
-/** The rows of the scene as the .csv that is sent out has them, gaps included. */
-export async function rows(page: Page): Promise<Row[]> {
-  const bytes = await sendOut(page, 'csv', () => page.getByLabel(/A row for every gap/).check());
-  const parsed = Papa.parse<Record<string, string>>(bytes.toString(), { header: true, skipEmptyLines: true });
+/** The rows of a .csv that was sent out. */
+export function readRows(csv: string): Row[] {
+  const parsed = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true });
   expect(parsed.errors).toEqual([]);
   return parsed.data.map(
     (r) =>
@@ -178,6 +180,12 @@ export async function rows(page: Page): Promise<Row[]> {
         Object.entries(r).map(([k, v]) => [k, NUMBERS.includes(k) ? Number(v) : v]),
       ) as unknown as Row,
   );
+}
+
+/** The rows of the scene as the .csv has them that would be sent out now, gaps included. */
+export async function rows(page: Page): Promise<Row[]> {
+  await settled(page);
+  return readRows(await page.evaluate(() => window.clothesline!.table!()));
 }
 
 /** What the prop's front and up axes point at. */

@@ -4,6 +4,7 @@ import { existsSync } from 'node:fs';
 export function chromiumPath(): string {
   const found = [
     process.env.CHROMIUM_PATH,
+    '/usr/bin/chromium-headless-shell',
     '/usr/bin/chromium',
     '/usr/bin/chromium-browser',
     '/usr/bin/google-chrome',

@@ -28,6 +28,8 @@ export interface EngineState {
   /** The scene that `result` belongs to. */
   scene: Scene | null;
   busy: boolean;
+  /** Questions beside evaluation that have no answer yet. */
+  asked: number;
   /** Set when an evaluation takes longer than {@link SHOW_PROGRESS_MS}. */
   progress: { done: number; name: string; cancellable: boolean } | null;
   /** One sentence when the worker failed. */
@@ -50,7 +52,7 @@ export const NOTHING: EngineResult = {
  * waits, and those between are never worked out. Cancelling stops the worker for good and starts a new one.
  */
 export class EngineClient {
-  state: EngineState = { result: NOTHING, scene: null, busy: false, progress: null, problem: null };
+  state: EngineState = { result: NOTHING, scene: null, busy: false, asked: 0, progress: null, problem: null };
   private worker!: Worker;
   private remote!: Comlink.Remote<WorkerApi>;
   private listeners = new Set<() => void>();
@@ -158,9 +160,22 @@ export class EngineClient {
         : this.remote.bringIn(bytes.slice(), fileName));
     this.set({
       busy: false,
+      asked: 0,
       progress: null,
       problem: 'Stopped. What you see is from before the last change.',
     });
+  }
+
+  /** Counts a question until it is answered, so that others know that something is still to come. */
+  private async ask<T>(answer: Promise<T>): Promise<T> {
+    const { generation } = this;
+    this.set({ asked: this.state.asked + 1 });
+    try {
+      return await answer;
+    } finally {
+      // A worker that was stopped takes its questions along.
+      if (generation === this.generation) this.set({ asked: this.state.asked - 1 });
+    }
   }
 
   /** The animations of a mesh that was brought in; none where it is not at hand. */
@@ -170,7 +185,7 @@ export class EngineClient {
 
   /** Hands over the bytes of a mesh that a scene uses. @throws Error with one sentence for a file that cannot be read */
   async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
-    const made = await this.remote.bringIn(bytes, fileName);
+    const made = await this.ask(this.remote.bringIn(bytes, fileName));
     this.files.set(made.hash, { bytes, fileName });
     this.meshes.set(made.hash, Promise.resolve(made.mesh));
     this.clips.set(made.hash, made.clips);
@@ -182,14 +197,14 @@ export class EngineClient {
     bytes: Uint8Array,
     fileName: string,
   ): Promise<{ hash: string; width: number; height: number }> {
-    const made = await this.remote.bringInPicture(bytes, fileName);
+    const made = await this.ask(this.remote.bringInPicture(bytes, fileName));
     this.files.set(made.hash, { bytes, fileName });
     return made;
   }
 
   /** Reads a scene file. @throws Error with one sentence for a file that cannot be read */
   async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
-    const opened = await this.remote.open(bytes, name);
+    const opened = await this.ask(this.remote.open(bytes, name));
     for (const [hash, file] of opened.files) this.files.set(hash, { bytes: file, fileName: name });
     return opened;
   }
@@ -209,31 +224,31 @@ export class EngineClient {
 
   /** The points that any path comes down to. */
   strokes(scene: Scene, path: string): Promise<Stroke[]> {
-    return this.remote.strokes(scene, path) as Promise<Stroke[]>;
+    return this.ask(this.remote.strokes(scene, path) as Promise<Stroke[]>);
   }
 
   /** The edge loop of a surface nearest to a place in the scene. */
   edgeLoop(scene: Scene, surface: string, at: Vec3): Promise<{ at: Vec3; line: Float64Array } | null> {
-    return this.remote.edgeLoop(scene, surface, at);
+    return this.ask(this.remote.edgeLoop(scene, surface, at));
   }
 
   /** A path and the ground below it, from the side. */
   profile(scene: Scene, run: string, path: string, stroke: number): Promise<Profile | null> {
-    return this.remote.profile(scene, run, path, stroke, this.time) as Promise<Profile | null>;
+    return this.ask(this.remote.profile(scene, run, path, stroke, this.time) as Promise<Profile | null>);
   }
 
   /** Pins for places of the scene that was worked out last. */
   pinPlaces(places: ToPin[], how: 'nearest' | 'down'): Promise<(Pin | null)[]> {
-    return this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>;
+    return this.ask(this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>);
   }
 
   /** An arrangement with other seeds, as instance matrices for each. */
   variants(scene: Scene, arrangement: string, seeds: number[]): Promise<DrawBatch[][]> {
-    return this.remote.variants(scene, arrangement, seeds, this.time) as Promise<DrawBatch[][]>;
+    return this.ask(this.remote.variants(scene, arrangement, seeds, this.time) as Promise<DrawBatch[][]>);
   }
 
   sendOut(scene: Scene, format: SendFormat): Promise<Uint8Array> {
-    return this.remote.sendOut(scene, format, this.time) as Promise<Uint8Array>;
+    return this.ask(this.remote.sendOut(scene, format, this.time) as Promise<Uint8Array>);
   }
 
   close(): void {

@@ -39,10 +39,10 @@ let gesture: { key: string; before: Scene; open: boolean } | null = null;
 export function openDocument(
   sceneId: string | null,
   scene: Scene,
-  history: { past: HistoryEntry[]; future: HistoryEntry[] } = { past: [], future: [] },
+  { past, future }: { past: HistoryEntry[]; future: HistoryEntry[] } = { past: [], future: [] },
 ): void {
   gesture = null;
-  set({ sceneId, scene, ...history, readOnly: null, revision: get().revision + 1 });
+  set({ sceneId, scene, past, future, readOnly: null, revision: get().revision + 1 });
 }
 
 /**

@@ -25,7 +25,14 @@ export function engine(): EngineClient {
 }
 
 const subscribe = (listener: () => void) => engine().subscribe(listener);
-const IDLE: EngineState = { result: NOTHING, scene: null, busy: true, progress: null, problem: null };
+const IDLE: EngineState = {
+  result: NOTHING,
+  scene: null,
+  busy: true,
+  asked: 0,
+  progress: null,
+  problem: null,
+};
 
 /** A part of the engine's state. `select` must give the same value for the same state. */
 export function useEngine<T>(select: (state: EngineState) => T): T {

@@ -13,6 +13,9 @@ const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = {
   side: [1, 0, 0],
 };
 
+/** Milliseconds after a turn of the wheel in which another one may follow. */
+const WHEEL_REST_MS = 250;
+
 /** What "Fit" shows: the props and paths where there are any, surfaces otherwise. */
 function contentBounds(root: Object3D): Box3 {
   const props = new Box3();
@@ -79,34 +82,47 @@ export function Rig() {
     const full = Math.min(2, window.devicePixelRatio || 1);
     let settle: ReturnType<typeof setTimeout> | undefined;
     let held = false;
+    let wheeled = false;
+    const keepView = () => {
+      const eye = cameras.free.position;
+      if (mode === 'free')
+        setView({ eye: [eye.x, eye.y, eye.z], target: [made.target.x, made.target.y, made.target.z] });
+    };
     const settled = () => {
       useView.setState({ moving: false });
       setDpr(full);
       drawCoarser(scene, false);
       invalidate();
-      if (mode === 'free') {
-        const eye = cameras.free.position;
-        setView({ eye: [eye.x, eye.y, eye.z], target: [made.target.x, made.target.y, made.target.z] });
-      }
+      keepView();
     };
     const soon = () => {
       clearTimeout(settle);
-      if (!held && useView.getState().moving) settle = setTimeout(settled, 250);
+      // Another turn of the wheel may follow; a button that was let go is done.
+      if (!held && useView.getState().moving) settle = setTimeout(settled, wheeled ? WHEEL_REST_MS : 0);
     };
     const hold = (on: boolean) => () => {
       held = on;
       soon();
     };
     const [grabbed, released] = [hold(true), hold(false)];
+    const stop = new AbortController();
+    for (const event of ['wheel', 'pointerdown'])
+      gl.domElement.addEventListener(event, () => (wheeled = event === 'wheel'), {
+        capture: true,
+        passive: true,
+        signal: stop.signal,
+      });
     const changed = () => {
       target.current.copy(made.target);
+      invalidate();
+      // A view that was asked for is there at once; only what a hand goes on moving is drawn coarser.
+      if (!held) return keepView();
       if (!useView.getState().moving) {
         useView.setState({ moving: true });
         setDpr(full * (SOFTWARE ? 0.35 : 0.75));
         drawCoarser(scene, true);
       }
       soon();
-      invalidate();
     };
     made.addEventListener('start', grabbed);
     made.addEventListener('end', released);
@@ -115,6 +131,7 @@ export function Rig() {
     invalidate();
     return () => {
       clearTimeout(settle);
+      stop.abort();
       if (useView.getState().moving) {
         useView.setState({ moving: false });
         setDpr(full);

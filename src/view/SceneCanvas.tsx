@@ -1,10 +1,9 @@
 'use client';
 
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
-import { memo, useEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
+import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { ACESFilmicToneMapping, PCFShadowMap } from 'three';
 import { useEngine } from '@/store/engine';
-import { useSaved } from '@/store/keeping/autosave';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { SlotHandles } from './overlay/SlotHandles';
@@ -18,8 +17,10 @@ import { PathsLayer } from './PathsLayer';
 import { PegGhost } from './PegGhost';
 import { PropsLayer } from './PropsLayer';
 import { Rig } from './Rig';
+import { SettledMark } from './Settled';
 import { SOFTWARE } from './software';
 import { SurfacesLayer } from './SurfacesLayer';
+import { UNDRAWN, undrawnRenderer } from './undrawn';
 import { usePointer } from './usePointer';
 import { useView } from './viewState';
 
@@ -36,27 +37,10 @@ function FrameCount() {
   return null;
 }
 
-/** True once nothing has been waited for during a few animation frames: results, meshes, saving, the camera. */
-function useSettled(): boolean {
-  const busy = useEngine((s) => s.busy);
-  const loading = useView((s) => s.loading > 0);
-  const moving = useView((s) => s.moving);
-  const saving = useSaved((s) => s.state === 'saving');
-  const frames = useView((s) => s.frames);
-  const [settled, setSettled] = useState(false);
-  useEffect(() => {
-    setSettled(false);
-    if (busy || loading || moving || saving || frames === 0) return undefined;
-    const timer = setTimeout(() => setSettled(true), 120);
-    return () => clearTimeout(timer);
-  }, [busy, loading, moving, saving, frames]);
-  return settled;
-}
-
 /** The layers never change by themselves from outside; what they show they read from the stores. */
 const Layers = memo(function Layers() {
   return (
-    <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={GL} events={noEvents}>
+    <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={UNDRAWN ? undrawn : GL} events={noEvents}>
       <Rig />
       <Lights />
       <Ground />
@@ -79,17 +63,10 @@ const GL = {
   toneMappingExposure: 1.12,
 };
 
+const undrawn = ({ canvas }: { canvas: unknown }) => undrawnRenderer(canvas as HTMLCanvasElement);
+
 /** Picking is our own (pick.ts): on demand and throttled, not on every pointer event for every object. */
 const noEvents = () => ({ enabled: false, priority: 0 });
-
-/** Marks the scene as settled for those who wait for it. */
-function SettledMark({ frame }: { frame: RefObject<HTMLDivElement | null> }) {
-  const settled = useSettled();
-  useEffect(() => {
-    if (frame.current) frame.current.dataset.settled = String(settled);
-  }, [frame, settled]);
-  return null;
-}
 
 /** The 3D view. Draws on demand; what lies over it (handles, panels) are its children. */
 export function SceneCanvas({ children }: { children?: ReactNode }) {

@@ -3,8 +3,10 @@ import { setReadOnly, useDocument } from '../document';
 import { saveScene, TakenOverError } from './scenes';
 import { TAB } from './tabs';
 
-/** How long changes rest before they are written; well under the second in which they must be kept. */
-const REST_MS = 250;
+/** Writing takes a third of the time at most: after a write of a large scene the next one rests twice as long as that took. */
+const REST_SHARE = 2;
+/** Whatever a write takes, the next change waits no longer than this. */
+const MOST_REST_MS = 250;
 
 export interface SavedState {
   state: 'saved' | 'saving' | 'failed';
@@ -17,6 +19,7 @@ export const useSaved = create<SavedState>(() => ({ state: 'saved' }));
 let timer: ReturnType<typeof setTimeout> | undefined;
 let writing: Promise<void> = Promise.resolve();
 let written = -1;
+let rest = 0;
 
 /** Writes the open document now, if it has changed. */
 export function saveNow(): Promise<void> {
@@ -29,8 +32,10 @@ export function saveNow(): Promise<void> {
 async function write(): Promise<void> {
   const { sceneId, scene, past, future, revision, readOnly } = useDocument.getState();
   if (!sceneId || readOnly || revision === written) return;
+  const started = performance.now();
   try {
     await saveScene(sceneId, { scene, past, future }, TAB);
+    rest = Math.min(MOST_REST_MS, (performance.now() - started) * REST_SHARE);
     written = revision;
     // What changed while it was written has its own turn: until then not all is saved.
     const all = useDocument.getState().revision === revision;
@@ -56,7 +61,7 @@ export function startAutosave(): () => void {
   const stop = useDocument.subscribe((now, before) => {
     if (now.revision === before.revision || !now.sceneId || now.readOnly) return;
     if (useSaved.getState().state !== 'failed') useSaved.setState({ state: 'saving' });
-    timer ??= setTimeout(() => void saveNow(), REST_MS);
+    timer ??= setTimeout(() => void saveNow(), rest);
   });
   const flush = () => void saveNow();
   const hidden = () => document.visibilityState === 'hidden' && flush();

@@ -13,6 +13,11 @@ export interface KeptScene {
   future: HistoryEntry[];
 }
 
+/** A scene as it was found, with the tab that may write it. */
+export interface FoundScene extends KeptScene {
+  holder: string;
+}
+
 /** Every saved scene, the last saved first. */
 export const listScenes = (db: KeepingDatabase = database()): Promise<SceneCard[]> =>
   db.cards.orderBy('savedAt').reverse().toArray();
@@ -67,12 +72,17 @@ export async function claimScene(
 export async function loadScene(
   id: string,
   db: KeepingDatabase = database(),
-): Promise<KeptScene | undefined> {
+): Promise<FoundScene | undefined> {
   const body = await db.bodies.get(id);
   if (!body) return undefined;
   const { scene } = readScene(body.scene);
   const sound = body.scene.version === scene.version;
-  return { scene, past: sound ? body.past : [], future: sound ? body.future : [] };
+  return {
+    scene,
+    past: sound ? body.past : [],
+    future: sound ? body.future : [],
+    holder: body.holder,
+  };
 }
 
 export async function setPicture(

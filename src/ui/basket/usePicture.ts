@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import type { Prop } from '@/core/scene/schema';
+import { shippedPicture } from '@/demo/pictures';
 import { engine } from '@/store/engine';
 import { pictureOf } from '@/view/pictures';
-import { waitFor } from '@/view/viewState';
+import { libraryProp } from './libraryProp';
 
 type Pictured = Pick<Prop, 'mesh' | 'unitScale' | 'foot' | 'front' | 'up'>;
 
@@ -11,12 +12,18 @@ const pictures = new Map<string, string | null>();
 let queue: Promise<unknown> = Promise.resolve();
 const keyOf = (p: Pictured) => JSON.stringify([p.mesh, p.unitScale, p.foot, p.front, p.up]);
 
-async function draw(prop: Pictured): Promise<string | null> {
+/** A prop drawn now; null where there is nothing to show. */
+export async function drawPicture(prop: Pictured): Promise<string | null> {
   const mesh = await engine().mesh(prop.mesh);
   if (!mesh || mesh.indices.length < 3) return null;
-  // One at a time with a breath between, so that the interface stays quick.
-  await new Promise((resolve) => setTimeout(resolve, 4));
   return pictureOf(mesh, propMatrix(prop, meshBounds(mesh)));
+}
+
+/** The picture that ships with a prop which is as the library has it. */
+function shipped(prop: Pictured): string | undefined {
+  if (prop.mesh.source !== 'built') return undefined;
+  const own = libraryProp(prop.mesh.name);
+  return own && keyOf(own) === keyOf(prop) ? shippedPicture(prop.mesh.name) : undefined;
 }
 
 /** A rendered picture of a prop as a data URL; null where there is nothing to show, undefined until it is drawn. */
@@ -25,15 +32,23 @@ export function usePicture(prop: Pictured | undefined): string | null | undefine
   const [, drawn] = useState(0);
   useEffect(() => {
     if (!prop || pictures.has(key)) return undefined;
+    const file = shipped(prop);
+    if (file) {
+      pictures.set(key, file);
+      drawn((n) => n + 1);
+      return undefined;
+    }
     let current = true;
     const work = queue.then(async () => {
       if (!pictures.has(key)) {
-        const picture = await draw(prop);
+        // One at a time with a breath between, so that the interface stays quick.
+        await new Promise((resolve) => setTimeout(resolve, 4));
+        const picture = await drawPicture(prop);
         if (picture) pictures.set(key, picture);
       }
       if (current) drawn((n) => n + 1);
     });
-    queue = waitFor(work).catch(() => {});
+    queue = work.catch(() => {});
     return () => {
       current = false;
     };

@@ -2,27 +2,20 @@
 
 import { Check } from 'lucide-react';
 import { useState } from 'react';
-import { propSchema, type Prop } from '@/core/scene/schema';
 import { BUILT } from '@/demo/library';
 import { useDocument } from '@/store/document';
 import { PropPicture } from '../basket/PropPicture';
 import { takeBuilt } from '../basket/hang';
+import { libraryProp } from '../basket/libraryProp';
 import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
 import { openDialog } from '../uiState';
 
-const SHELF: { name: string; title: string; prop: Prop }[] = BUILT.filter((b) => b.use === 'prop').map(
-  (b) => ({
-    name: b.name,
-    title: b.title,
-    prop: propSchema.parse({
-      id: b.name,
-      name: b.title,
-      mesh: { source: 'built', name: b.name },
-      foot: { at: b.foot },
-    }),
-  }),
-);
+const SHELF = BUILT.filter((b) => b.use === 'prop').map(({ name, title }) => ({
+  name,
+  title,
+  prop: libraryProp(name),
+}));
 
 /** The props that ship with the application. A click puts one in the basket. */
 export function Library() {

@@ -7,6 +7,7 @@ import { emptyScene } from '@/core/scene/defaults';
 import { database, type SceneCard } from '@/store/keeping/database';
 import { createScene, deleteScene, duplicateScene, listScenes, putMesh } from '@/store/keeping/scenes';
 import { describeFailure } from '@/store/keeping/autosave';
+import { TAB } from '@/store/keeping/tabs';
 import { engine } from '@/store/engine';
 import { Button, IconButton } from '../controls/Button';
 import { Mark } from '../shell/Mark';
@@ -57,7 +58,10 @@ export function StartPage() {
   useEffect(() => {
     readTheme();
     void refresh();
-  }, []);
+    // What any scene needs is fetched while one is chosen: the worker, and the code of the main screen.
+    engine();
+    router.prefetch('/scene/any');
+  }, [router]);
   const go = (id: string) => router.push(`/scene/${id}`);
   const guarded = async (what: string, work: () => Promise<void>) => {
     setProblem(null);
@@ -75,13 +79,13 @@ export function StartPage() {
       setOpening(null);
     }
   };
-  const fresh = () => guarded('new', async () => go(await createScene(emptyScene('Untitled scene'), '')));
+  const fresh = () => guarded('new', async () => go(await createScene(emptyScene('Untitled scene'), TAB)));
   const openBytes = async (bytes: Uint8Array, name: string) => {
     const { scene, files, missing, unknown } = await engine().open(bytes, name);
     await database().transaction('rw', database().meshes, async () => {
       for (const [hash, file] of files) await putMesh(hash, file);
     });
-    const id = await createScene(scene, '');
+    const id = await createScene(scene, TAB);
     const said = [
       missing.length &&
         `${plural(missing.length, 'mesh', 'meshes')} did not come along; the props stay, and say so.`,

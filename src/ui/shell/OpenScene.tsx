@@ -40,6 +40,8 @@ export function OpenScene({ id }: { id: string }) {
     });
     talk.current = tabs;
     const open = async () => {
+      // The worker starts while the scene is read.
+      engine();
       const kept = await loadScene(id);
       if (!current) return;
       if (!kept)
@@ -47,9 +49,9 @@ export function OpenScene({ id }: { id: string }) {
           state: 'failed',
           text: 'This scene is not in this browser. It may have been deleted.',
         });
-      const elsewhere = await tabs.heldElsewhere(id);
+      // What this tab itself put there a moment ago is held by nobody else.
+      const elsewhere = kept.holder !== TAB && (await tabs.heldElsewhere(id));
       if (!current) return;
-      engine();
       openDocument(id, kept.scene, kept);
       clearSelection();
       chooseTool('pick');

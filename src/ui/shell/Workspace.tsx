@@ -33,6 +33,7 @@ import { RecipePanel } from '../recipe/RecipePanel';
 import { openDialog, readTheme, say, useUi } from '../uiState';
 import { AnotherTab } from './AnotherTab';
 import { useKeys } from './actions';
+import { offerHarness } from './harness';
 import { Notice } from './Notice';
 import { ScenePane } from './ScenePane';
 import { TopBar } from './TopBar';
@@ -65,6 +66,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   );
   useKeys();
   useEffect(readTheme, []);
+  useEffect(offerHarness, []);
 
   const onDragMove = (e: DragMoveEvent) => {
     const prop = e.active.data.current?.prop as string | undefined;

@@ -1,0 +1,61 @@
+import { test as base, type BrowserContext, type Page } from '@playwright/test';
+
+/** Before any page starts: whether it draws. Cameras, picking, handles and the counting of frames are real either way. */
+const started = (context: BrowserContext, undrawn: boolean): Promise<unknown> =>
+  context.addInitScript((flag) => void (window.clothesline = { undrawn: flag }), undrawn);
+
+/** Leaves the open scene and forgets all that was kept, so that a page is as it was on its first day. */
+async function emptied(page: Page): Promise<void> {
+  if (page.isClosed()) throw new Error('An earlier test has closed the shared page.');
+  await page.mouse.move(0, 0);
+  await page.goto('/');
+  await page.evaluate(async () => {
+    localStorage.clear();
+    sessionStorage.clear();
+    const names = (await indexedDB.databases()).map((d) => d.name!);
+    for (const name of names) {
+      const db = await new Promise<IDBDatabase>((done, fail) => {
+        const opening = indexedDB.open(name);
+        opening.onsuccess = () => done(opening.result);
+        opening.onerror = () => fail(opening.error);
+      });
+      const stores = [...db.objectStoreNames];
+      if (stores.length) {
+        const work = db.transaction(stores, 'readwrite');
+        for (const store of stores) work.objectStore(store).clear();
+        await new Promise((done) => (work.oncomplete = done));
+      }
+      db.close();
+    }
+  });
+}
+
+/**
+ * Tests that share one page of each worker, emptied between them: nothing is drawn, and what the browser keeps is not
+ * their subject. The test that fails takes the page with it; the next one starts another.
+ */
+export const test = base.extend<object, { shared: Page }>({
+  shared: [
+    async ({ browser }, use, info) => {
+      const { baseURL, viewport } = info.project.use;
+      const context = await browser.newContext({ baseURL, viewport, acceptDownloads: true });
+      await started(context, true);
+      await use(await context.newPage());
+      await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  page: async ({ shared }, use) => {
+    await emptied(shared);
+    await use(shared);
+  },
+});
+
+/** Tests with a browser profile of their own: what is kept, several tabs, files. `drawn` where pixels are looked at. */
+export const ownTest = base.extend<{ drawn: boolean }>({
+  drawn: [false, { option: true }],
+  context: async ({ context, drawn }, use) => {
+    await started(context, !drawn);
+    await use(context);
+  },
+});

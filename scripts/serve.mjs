@@ -1,0 +1,61 @@
+import './prepare.mjs';
+import { spawn } from 'node:child_process';
+import { chromium } from '@playwright/test';
+import { chromiumPath } from './prepare.mjs';
+
+/**
+ * Serves the production build and opens a browser on it, for scripts that look at the real application.
+ * @param {number} port
+ * @param {(browser: import('@playwright/test').Browser, base: string) => Promise<void>} work all is closed after it
+ */
+export async function withApplication(port, work) {
+  const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-p', String(port)], {
+    stdio: 'ignore',
+  });
+  const base = `http://localhost:${port}`;
+  let browser;
+  try {
+    for (let i = 0; ; i++) {
+      const up = await fetch(base).then(
+        (r) => r.ok,
+        () => false,
+      );
+      if (up) break;
+      if (i === 150) throw new Error('The application did not start. Run "npm run build" first.');
+      await new Promise((r) => setTimeout(r, 200));
+    }
+    browser = await chromium.launch({
+      executablePath: chromiumPath(),
+      args: [
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--ignore-gpu-blocklist',
+        '--no-sandbox',
+      ],
+    });
+    await work(browser, base);
+  } finally {
+    await browser?.close();
+    server.kill();
+  }
+}
+
+/**
+ * Starts a page with the harness of tests and benches.
+ * @param {import('@playwright/test').Browser} browser
+ * @param undrawn nothing is drawn
+ */
+export async function harnessPage(browser, undrawn = false) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript((flag) => void (window.clothesline = { undrawn: flag }), undrawn);
+  return page;
+}
+
+/**
+ * Waits until the open scene has settled.
+ * @param {import('@playwright/test').Page} page
+ */
+export async function settled(page) {
+  await page.getByRole('application', { name: 'Scene' }).waitFor();
+  await page.evaluate(() => window.clothesline.settled());
+}

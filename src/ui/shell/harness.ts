@@ -1,0 +1,34 @@
+import { useDocument } from '@/store/document';
+import { engine } from '@/store/engine';
+import { libraryProp } from '../basket/libraryProp';
+import { drawPicture } from '../basket/usePicture';
+
+/** What tests and benches ask of a running page. Only a page that was started with `window.clothesline` has it. */
+export function offerHarness(): void {
+  const harness = window.clothesline;
+  if (!harness) return;
+  harness.settled = settled;
+  harness.table = async () => {
+    const bytes = await engine().sendOut(useDocument.getState().scene, { kind: 'csv', gaps: true });
+    return new TextDecoder().decode(bytes);
+  };
+  harness.pictureOf = async (name) => (await drawPicture(libraryProp(name)!))!;
+}
+
+const frame = () => new Promise<unknown>((done) => requestAnimationFrame(done));
+const isSettled = () => document.querySelector('[aria-label="Scene"][data-settled="true"]') !== null;
+
+/** What a key or click just began has reached the stores two frames later; then only the mark counts. */
+async function settled(): Promise<void> {
+  await frame();
+  await frame();
+  if (isSettled()) return;
+  await new Promise<void>((done) => {
+    const watch = new MutationObserver(() => {
+      if (!isSettled()) return;
+      watch.disconnect();
+      done();
+    });
+    watch.observe(document.body, { subtree: true, childList: true, attributeFilter: ['data-settled'] });
+  });
+}

@@ -1,0 +1,67 @@
+import type { Camera, Scene, WebGLRenderer } from 'three';
+
+export interface Harness {
+  /** Everything but the drawing goes on. */
+  undrawn?: boolean;
+  /** Answers when the open scene has settled. */
+  settled?: () => Promise<void>;
+  /** The open scene as the .csv that would be sent out, with a row for every gap. */
+  table?: () => Promise<string>;
+  /** The picture of a built-in prop as the library shows it, drawn now, as a data URL. */
+  pictureOf?: (builtIn: string) => Promise<string>;
+}
+
+declare global {
+  interface Window {
+    /** Put there by tests and benches before the page starts, and filled by it; see `src/ui/shell/harness.ts`. */
+    clothesline?: Harness;
+  }
+}
+
+/** Whether this page was started with the order to draw nothing: all but the drawing itself goes on as ever. */
+export const UNDRAWN = typeof window !== 'undefined' && window.clothesline?.undrawn === true;
+
+/**
+ * Stands where the renderer stands and draws nothing: no graphics context, no shaders. Matrices are brought up to
+ * date as drawing would do it, so that cameras, picking, handles and the counting of frames are the real ones.
+ */
+export class UndrawnRenderer {
+  readonly domElement: HTMLCanvasElement;
+  readonly shadowMap = { enabled: false, autoUpdate: false, needsUpdate: false, type: 0 };
+  readonly xr = { enabled: false, isPresenting: false, addEventListener() {}, removeEventListener() {} };
+  private ratio = 1;
+
+  constructor(canvas: HTMLCanvasElement) {
+    this.domElement = canvas;
+  }
+
+  render(scene: Scene, camera: Camera): void {
+    scene.updateMatrixWorld();
+    camera.updateMatrixWorld();
+  }
+
+  setPixelRatio(ratio: number): void {
+    this.ratio = ratio;
+  }
+
+  setSize(width: number, height: number): void {
+    this.domElement.width = Math.floor(width * this.ratio);
+    this.domElement.height = Math.floor(height * this.ratio);
+    this.domElement.style.width = `${width}px`;
+    this.domElement.style.height = `${height}px`;
+  }
+
+  getRenderTarget(): null {
+    return null;
+  }
+
+  setRenderTarget(): void {}
+  setClearColor(): void {}
+  clear(): void {}
+  readRenderTargetPixels(): void {}
+  dispose(): void {}
+}
+
+/** The renderer for a page that draws nothing, in the place of the real one. */
+export const undrawnRenderer = (canvas: HTMLCanvasElement): WebGLRenderer =>
+  new UndrawnRenderer(canvas) as unknown as WebGLRenderer;
