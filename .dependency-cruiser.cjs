@@ -37,14 +37,33 @@ module.exports = {
       from: { path: `^src/core/(${CORE.slice(1).join('|')})/`, pathNot: '\\.test\\.ts$' },
       to: { path: '^src/core/formats/' },
     },
-    { name: 'no-rings', severity: 'error', from: { path: '^src' }, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'tests-stay-tests', severity: 'error', from: { pathNot: '(\\.test\\.ts$|/testing/)' }, to: { path: '(\\.test\\.ts$|/testing/)' } },
-    { name: 'declared', severity: 'error', from: { path: '^src' }, to: { dependencyTypes: ['npm-no-pkg', 'npm-unknown', 'unknown'] } },
+    {
+      name: 'no-rings',
+      severity: 'error',
+      from: { path: '^src' },
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'tests-stay-tests',
+      severity: 'error',
+      from: { pathNot: '(\\.test\\.ts$|/testing/)' },
+      to: { path: '(\\.test\\.ts$|/testing/)' },
+    },
+    {
+      name: 'declared',
+      severity: 'error',
+      from: { path: '^src' },
+      to: { dependencyTypes: ['npm-no-pkg', 'npm-unknown', 'unknown'] },
+    },
   ],
   options: {
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.json' },
     doNotFollow: { path: 'node_modules' },
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'], mainFields: ['module', 'main', 'types'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      mainFields: ['module', 'main', 'types'],
+    },
   },
 };

@@ -43,7 +43,7 @@ export default [
             'acosh',
             'atanh',
           ],
-          ...['exp', 'expm1', 'log', 'log1p', 'log2', 'log10', 'pow', 'cbrt'],
+          ...['exp', 'expm1', 'log', 'log1p', 'log2', 'log10', 'pow', 'cbrt', 'hypot'],
         ].map((property) => ({ object: 'Math', property, message: 'Take it from core/math/portable.' })),
       ],
       'no-restricted-syntax': [

@@ -1,6 +1,9 @@
 /** Unit tests of everything that needs no browser. SWC compiles them; no type checks here (tsc does those). */
 export default {
   testEnvironment: 'node',
+  setupFiles: ['<rootDir>/src/core/testing/setup.ts'],
+  // One for each core: nothing else runs beside them.
+  maxWorkers: '100%',
   // A loaded machine may take several times as long as a free one.
   testTimeout: 60_000,
   // The worker protocol leaves message ports open that only garbage collection closes.

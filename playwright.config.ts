@@ -8,7 +8,7 @@ export default defineConfig({
   testDir: 'e2e',
   fullyParallel: true,
   workers: Number(process.env.E2E_WORKERS ?? 3),
-  timeout: 240_000,
+  timeout: 120_000,
   // A loaded machine may drop a frame that a test waits for; a second try tells a fault from that.
   retries: process.env.CI ? 1 : 0,
   expect: { timeout: 30_000 },

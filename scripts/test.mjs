@@ -1,60 +1,103 @@
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 
 /** Everything that must hold, in order; the last line sums the tests up. */
 
 const bin = (name) => `node_modules/.bin/${name}`;
+const next = 'node_modules/next/dist/bin/next';
 const env = { ...process.env, NEXT_TELEMETRY_DISABLED: '1', CI: '1' };
 mkdirSync('test-results', { recursive: true });
-let passed = 0;
-let failed = 0;
 
-function step(name, command, args) {
-  console.log(`\n== ${name}`);
+const sum = { passed: 0, failed: 0 };
+/** Every test with its seconds, and those that passed only at their second try. */
+const times = [];
+const second = [];
+
+const since = (started) => `${((Date.now() - started) / 1000).toFixed(0)} s`;
+
+/** Runs a command; what it prints is shown when it ends, so that commands side by side do not mix. */
+function run(name, command, args, live = false) {
   const started = Date.now();
-  const ok = spawnSync(command, args, { stdio: 'inherit', env }).status === 0;
-  console.log(`-- ${name}: ${ok ? 'ok' : 'FAILED'} (${((Date.now() - started) / 1000).toFixed(0)} s)`);
-  return ok;
+  if (live) console.log(`\n== ${name}`);
+  return new Promise((done) => {
+    const child = spawn(command, args, { stdio: live ? 'inherit' : ['ignore', 'pipe', 'pipe'], env });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk) => said.push(chunk));
+    child.on('error', (error) => said.push(Buffer.from(String(error))));
+    child.on('close', (status) => {
+      if (!live) console.log(`\n== ${name}`);
+      if (said.length) process.stdout.write(Buffer.concat(said));
+      console.log(`-- ${name}: ${status === 0 ? 'ok' : 'FAILED'} (${since(started)})`);
+      done(status === 0);
+    });
+  });
 }
 
 /** A check without a count of its own is one test. */
-const check = (name, command, args) => (step(name, command, args) ? passed++ : failed++);
+const check = async (name, command, args) =>
+  (await run(name, command, args)) ? sum.passed++ : sum.failed++;
 
-function counted(name, command, args, report, read) {
+/** @param read passed, failed, and the tests out of the runner's report */
+async function counted(name, command, args, report, read) {
   rmSync(report, { force: true });
-  const ok = step(name, command, args);
+  const ok = await run(name, command, args, true);
   try {
-    const counts = read(JSON.parse(readFileSync(report, 'utf8')));
-    passed += counts.passed;
-    failed += counts.failed || (ok ? 0 : 1);
+    const { passed, failed, tests } = read(JSON.parse(readFileSync(report, 'utf8')));
+    sum.passed += passed;
+    sum.failed += failed || (ok ? 0 : 1);
+    times.push(...tests);
   } catch {
-    failed++;
+    sum.failed++;
   }
 }
 
-if (!step('Install', process.execPath, ['scripts/prepare.mjs', '--browser'])) {
+function ofJest(report) {
+  return {
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
+    tests: report.testResults.flatMap((file) =>
+      file.assertionResults.map((t) => ({ title: t.fullName, seconds: (t.duration ?? 0) / 1000 })),
+    ),
+  };
+}
+
+function ofPlaywright(report) {
+  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
+  const tests = report.suites.flatMap(specs).flatMap(({ title, file, tests: list }) =>
+    list.map(({ status, results }) => {
+      if (status === 'flaky') second.push(`${file}: ${title}`);
+      return { title: `${file}: ${title}`, seconds: results.reduce((s, r) => s + r.duration, 0) / 1000 };
+    }),
+  );
+  return { passed: report.stats.expected + report.stats.flaky, failed: report.stats.unexpected, tests };
+}
+
+const started = Date.now();
+if (!(await run('Install', process.execPath, ['scripts/prepare.mjs', '--browser'], true))) {
   console.log('tests: 0 passed, 1 failed');
   process.exit(1);
 }
-check('Types', process.execPath, ['node_modules/next/dist/bin/next', 'typegen']);
-check('Types', bin('tsc'), ['--noEmit']);
-check('Lint', bin('eslint'), ['.', '--max-warnings', '0']);
-check('Dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']);
-counted(
-  'Unit tests',
-  bin('jest'),
-  ['--json', '--outputFile', 'test-results/unit.json'],
-  'test-results/unit.json',
-  (r) => ({
-    passed: r.numPassedTests,
-    failed: r.numFailedTests + r.numRuntimeErrorTestSuites,
-  }),
-);
-check('Build', process.execPath, ['node_modules/next/dist/bin/next', 'build']);
-counted('Browser tests', bin('playwright'), ['test'], 'test-results/browser.json', (r) => ({
-  passed: r.stats.expected + r.stats.flaky,
-  failed: r.stats.unexpected,
-}));
+await check('Routes', process.execPath, [next, 'typegen']);
+// Each of these keeps one core busy.
+await Promise.all([
+  check('Types', bin('tsc'), ['--noEmit']),
+  check('Lint', bin('eslint'), ['.', '--max-warnings', '0']),
+]);
+await Promise.all([
+  check('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
+  check('Unused code', bin('knip'), []).then(() =>
+    check('Dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']),
+  ),
+]);
+const unit = 'test-results/unit.json';
+await counted('Unit tests', bin('jest'), ['--json', '--outputFile', unit], unit, ofJest);
+await check('Build', process.execPath, [next, 'build']);
+await counted('Browser tests', bin('playwright'), ['test'], 'test-results/browser.json', ofPlaywright);
 
-console.log(`tests: ${passed} passed, ${failed} failed`);
-process.exit(failed ? 1 : 0);
+console.log('\nThe ten slowest tests');
+for (const { title, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, 10))
+  console.log(`  ${seconds.toFixed(1).padStart(5)} s  ${title}`);
+for (const title of second) console.log(`passed only at its second try: ${title}`);
+console.log(`all of it took ${since(started)}`);
+console.log(`tests: ${sum.passed} passed, ${sum.failed} failed`);
+process.exit(sum.failed ? 1 : 0);

@@ -37,6 +37,10 @@ export async function at(page: Page, x: number, y: number): Promise<{ x: number;
   return { x: box.x + box.width * x, y: box.y + box.height * y };
 }
 
+/** Where a place of the scene is seen, in pixels of the page. */
+export const onScreen = (page: Page, place: [number, number, number]): Promise<{ x: number; y: number }> =>
+  page.evaluate((p) => window.clothesline!.onScreen!(p), place);
+
 export async function clickAt(page: Page, x: number, y: number): Promise<void> {
   const p = await at(page, x, y);
   await page.mouse.move(p.x, p.y);
@@ -171,7 +175,7 @@ export async function sendOut(
 const bytesOf = async (d: Download): Promise<Buffer> => readFile((await d.path())!);
 
 /** The rows of a .csv that was sent out. */
-export function readRows(csv: string): Row[] {
+function readRows(csv: string): Row[] {
   const parsed = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true });
   expect(parsed.errors).toEqual([]);
   return parsed.data.map(

@@ -1,7 +1,7 @@
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
 import { linearColor } from '@/core/math/color';
 import { cross, normalize, sub, type Vec3 } from '@/core/math/vec3';
-import { cos, sin } from '@/core/math/portable';
+import { cos, hypot, sin } from '@/core/math/portable';
 
 /** The palette of the demo world: linen, ink and the dyes, with a few woods and stones between. */
 export const COLORS = {
@@ -136,7 +136,7 @@ export class Shape {
     const bandNormal = (k: number): [number, number] => {
       const dr = profile[k + 1][0] - profile[k][0];
       const dy = profile[k + 1][1] - profile[k][1];
-      const l = Math.hypot(dr, dy) || 1;
+      const l = hypot(dr, dy) || 1;
       return [dy / l, -dr / l];
     };
     for (let k = 0; k + 1 < profile.length; k++) {
@@ -145,7 +145,7 @@ export class Shape {
       const mean = (other: number): [number, number] => {
         if (!smooth || other < 0 || other + 1 >= profile.length) return own;
         const b = bandNormal(other);
-        const l = Math.hypot(own[0] + b[0], own[1] + b[1]) || 1;
+        const l = hypot(own[0] + b[0], own[1] + b[1]) || 1;
         return [(own[0] + b[0]) / l, (own[1] + b[1]) / l];
       };
       const rows = [

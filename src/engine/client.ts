@@ -36,8 +36,8 @@ export interface EngineState {
   problem: string | null;
 }
 
-export const SHOW_PROGRESS_MS = 150;
-export const CAN_CANCEL_MS = 1000;
+const SHOW_PROGRESS_MS = 150;
+const CAN_CANCEL_MS = 1000;
 
 export const NOTHING: EngineResult = {
   paths: new Map(),

@@ -51,7 +51,7 @@ export function drawBatches(p: Placements): DrawBatch[] {
 }
 
 /** Position, rotation and size (a mirrored one's without the mirroring) of row i as a column-major matrix. */
-export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, sized = false): void {
+function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, sized = false): void {
   const [x, y, z, w] = [
     p.rotation[i * 4],
     p.rotation[i * 4 + 1],

@@ -5,7 +5,7 @@ import type { Scene } from '@/core/scene/schema';
 import { applyCommand, mergeEntries, type Command, type HistoryEntry } from './command';
 
 /** How many steps can be undone. */
-export const MAX_HISTORY = 500;
+const MAX_HISTORY = 500;
 
 export interface DocumentState {
   /** Key of the open scene in the browser's store; null while none is open. */

@@ -22,7 +22,7 @@ export interface DrawKeys {
 }
 
 /** The place under a pixel where a point goes, before snapping. Upright planes go through the point before. */
-export function placeUnder(view: ViewHandle, x: number, y: number, last?: Vec3): Vec3 | null {
+function placeUnder(view: ViewHandle, x: number, y: number, last?: Vec3): Vec3 | null {
   const { mode, plane } = useView.getState();
   const through = last ?? view.target;
   if (plane === 'x' || (plane === 'auto' && mode === 'side')) return onPlane(view, x, y, [1, 0, 0], through);

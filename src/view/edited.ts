@@ -27,7 +27,7 @@ function pathOf(
   return paths.find((p) => p.id === id);
 }
 
-export function useEditedPath(): Path | undefined {
+function useEditedPath(): Path | undefined {
   const paths = useDocument((s) => s.scene.paths);
   const arrangements = useDocument((s) => s.scene.arrangements);
   const node = useSelection((s) => s.node);

@@ -12,7 +12,7 @@ import type { ViewHandle } from './viewState';
 const NEAR = 0.02;
 
 /** The surface in hand with its cloth. */
-export function clothInHand() {
+function clothInHand() {
   const { node } = useSelection.getState();
   const surface =
     node?.kind === 'surface'

@@ -1,12 +1,14 @@
 import type { Camera, Scene, WebGLRenderer } from 'three';
 
-export interface Harness {
+interface Harness {
   /** Everything but the drawing goes on. */
   undrawn?: boolean;
   /** Answers when the open scene has settled. */
   settled?: () => Promise<void>;
   /** The open scene as the .csv that would be sent out, with a row for every gap. */
   table?: () => Promise<string>;
+  /** Where a place of the scene is seen, in pixels of the page. */
+  onScreen?: (place: [number, number, number]) => { x: number; y: number };
   /** The picture of a built-in prop as the library shows it, drawn now, as a data URL. */
   pictureOf?: (builtIn: string) => Promise<string>;
 }
@@ -25,7 +27,7 @@ export const UNDRAWN = typeof window !== 'undefined' && window.clothesline?.undr
  * Stands where the renderer stands and draws nothing: no graphics context, no shaders. Matrices are brought up to
  * date as drawing would do it, so that cameras, picking, handles and the counting of frames are the real ones.
  */
-export class UndrawnRenderer {
+class UndrawnRenderer {
   readonly domElement: HTMLCanvasElement;
   readonly shadowMap = { enabled: false, autoUpdate: false, needsUpdate: false, type: 0 };
   readonly xr = { enabled: false, isPresenting: false, addEventListener() {}, removeEventListener() {} };

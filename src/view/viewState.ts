@@ -8,7 +8,7 @@ export type ViewMode = 'free' | 'top' | 'front' | 'side';
 /** "hold": places of cloth are held by a click. */
 export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'hold';
 /** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
-export type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
+type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 
 /** Points of a path that is being drawn. */
 export interface Drawing {

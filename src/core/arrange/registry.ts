@@ -24,7 +24,7 @@ export interface ArrangementKind<A extends Arrangement = Arrangement> {
   evaluate(arrangement: A, context: ArrangeContext): RunResult;
 }
 
-export const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrangement, { kind: K }>> } = {
+const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrangement, { kind: K }>> } = {
   run: runKind,
   pegs: pegsKind,
   riders: ridersKind,

@@ -16,7 +16,7 @@ import { buildArcLength, type ArcLengthTable } from './arcLength';
 import { atan2, cos, sin, tan } from '../math/portable';
 
 /** What was noticed while a path was compiled; numbers and point ids only. */
-export interface CurveNote {
+interface CurveNote {
   kind: 'fillet-clipped' | 'fillet-needs-straight-sides' | 'coincident-points';
   pointId: string;
   /** For a clipped fillet: the radius that fits, metres. */
@@ -327,7 +327,7 @@ export function fromControls(drawn: {
   };
 }
 
-export function compileStroke(stroke: Stroke): CompiledPath | PathProblem {
+function compileStroke(stroke: Stroke): CompiledPath | PathProblem {
   const { points, firstPoint } = stroke;
   if (points.length < 2) return 'too-few-points';
   const finite = points.every((p) => [...p.position, ...p.handleIn, ...p.handleOut].every(Number.isFinite));

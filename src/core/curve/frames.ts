@@ -3,7 +3,7 @@ import { DEG } from '../math/quat';
 import type { CompiledPath } from './compile';
 import { doubleReflect, read, reflectRow, rotationMinimising, squareTo } from './reflect';
 import { alongPoints, onPath, samplePath, type Samples } from './sample';
-import { acos, atan2, cos, sin } from '../math/portable';
+import { acos, atan2, cos, hypot, sin } from '../math/portable';
 
 /** How a prop's up axis stands along a path. */
 export type Posture = 'upright' | 'slope' | 'bank';
@@ -85,7 +85,7 @@ function fillHeadings(samples: Samples, s: number[]): Float64Array {
   let known = -1;
   for (let i = 0; i < n; i++) {
     const [x, , z] = read(samples.tangent, i);
-    if (Math.hypot(x, z) < STEEP) continue;
+    if (hypot(x, z) < STEEP) continue;
     let angle = atan2(x, z);
     if (known >= 0) angle += 2 * Math.PI * Math.round((out[known] - angle) / (2 * Math.PI));
     out[i] = angle;
@@ -149,7 +149,7 @@ function slopeUpRow(
 
 /** Level heading at `s`: the tangent's own, blended into the carried one where the path is steep. */
 function levelHeading(path: CompiledPath, t: Vec3, s: number, hint: { node: number }): Vec3 {
-  const flat = Math.hypot(t[0], t[2]);
+  const flat = hypot(t[0], t[2]);
   if (flat >= FLAT_ENOUGH) return [t[0] / flat, 0, t[2] / flat];
   const carrier = carrierOf(path);
   const at = onPath(path, s);

@@ -1,4 +1,4 @@
-import { atan2 } from '../math/portable';
+import { atan2, hypot } from '../math/portable';
 import { cross, dot, normalize, rotateAbout, scale, sub, type Vec3 } from '../math/vec3';
 import type { Samples } from './sample';
 
@@ -27,7 +27,7 @@ export function doubleReflect(x0: Vec3, t0: Vec3, r: Vec3, x1: Vec3, t1: Vec3): 
   }
   // No step: the smallest rotation that takes t0 to t1. Straight back: r is kept.
   const axis = cross(t0, t1);
-  const s = Math.hypot(axis[0], axis[1], axis[2]);
+  const s = hypot(axis[0], axis[1], axis[2]);
   if (s < 1e-12) return squareTo(r, t1);
   return squareTo(rotateAbout(r, scale(axis, 1 / s), atan2(s, dot(t0, t1))), t1);
 }
@@ -101,7 +101,7 @@ export function reflectRow(
 export function squareTo(r: Vec3, t: Vec3): Vec3 {
   const d = dot(r, t);
   const out: Vec3 = [r[0] - t[0] * d, r[1] - t[1] * d, r[2] - t[2] * d];
-  if (Math.hypot(out[0], out[1], out[2]) > 1e-9) return normalize(out);
+  if (hypot(out[0], out[1], out[2]) > 1e-9) return normalize(out);
   const other: Vec3 = Math.abs(t[1]) < 0.9 ? [0, 1, 0] : [0, 0, 1];
   return normalize(cross(cross(t, other), t));
 }

@@ -1,7 +1,7 @@
 import type { Vec3 } from '../math/vec3';
 import { findSpan, lengthAt, parameterAt } from './arcLength';
 import type { CompiledPath } from './compile';
-import { acos } from '../math/portable';
+import { acos, hypot } from '../math/portable';
 
 /** Positions and unit tangents along a path, three numbers each. */
 export interface Samples {
@@ -85,7 +85,7 @@ function softenCorners(path: CompiledPath, s: ArrayLike<number>, out: Samples): 
     let x = endTangents[before * 6 + 3] + endTangents[after * 6];
     let y = endTangents[before * 6 + 4] + endTangents[after * 6 + 1];
     let z = endTangents[before * 6 + 5] + endTangents[after * 6 + 2];
-    const l = Math.hypot(x, y, z);
+    const l = hypot(x, y, z);
     if (l < 1e-6) continue;
     out.tangent[i * 3] = x /= l;
     out.tangent[i * 3 + 1] = y /= l;

@@ -108,7 +108,7 @@ function counted(strokes: Omit<Stroke, 'firstPoint'>[]): Stroke[] {
 }
 
 /** The lines that a take finds on a mesh, in its own space. */
-export function takeLines(mesh: Mesh, take: MeshTake): MeshLine[] | PathProblem {
+function takeLines(mesh: Mesh, take: MeshTake): MeshLine[] | PathProblem {
   switch (take.what) {
     case 'borders':
       return borders(mesh);

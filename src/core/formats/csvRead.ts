@@ -3,7 +3,7 @@ import type { Vec3 } from '../math/vec3';
 import { FileError } from './limits';
 
 /** One row of a table of places. */
-export interface PlaceRow {
+interface PlaceRow {
   at: Vec3;
   /** Name of the prop, where the table has one. */
   prop?: string;

@@ -27,7 +27,7 @@ export interface Frames {
 const MOST_MORPHED = 60_000_000;
 
 /** Thrown where a stretch is too long or too fine; the message says what to do. */
-export class TooManyFrames extends Error {}
+class TooManyFrames extends Error {}
 
 /** Where one slot is in each frame; −1 where it is not placed. */
 type Rows = Int32Array;

@@ -1,3 +1,4 @@
+import { hypot } from '../math/portable';
 import {
   WebIO,
   type Document,
@@ -101,8 +102,8 @@ function fillNormals(positions: Float32Array, indices: Uint32Array, normals: Flo
     for (const o of [a, b, c]) for (let k = 0; k < 3; k++) sums[o + k] += n[k];
   }
   for (let o = 0; o < positions.length; o += 3) {
-    if (Math.abs(Math.hypot(normals[o], normals[o + 1], normals[o + 2]) - 1) < 0.01) continue;
-    const l = Math.hypot(sums[o], sums[o + 1], sums[o + 2]);
+    if (Math.abs(hypot(normals[o], normals[o + 1], normals[o + 2]) - 1) < 0.01) continue;
+    const l = hypot(sums[o], sums[o + 1], sums[o + 2]);
     for (let k = 0; k < 3; k++) normals[o + k] = l > 0 ? sums[o + k] / l : k === 1 ? 1 : 0;
   }
 }
@@ -197,7 +198,7 @@ function assemble(document: Document, pieces: Piece[], vertexCount: number, name
         normal.getElement(i, el);
         const m = inverse.rows;
         const v = [0, 1, 2].map((k) => m[k * 3] * el[0] + m[k * 3 + 1] * el[1] + m[k * 3 + 2] * el[2]);
-        const l = Math.hypot(...v) || 1;
+        const l = hypot(v[0], v[1], v[2]) || 1;
         for (let k = 0; k < 3; k++) normals[(vertex + i) * 3 + k] = v[k] / l;
       }
       if (uv) uvs!.set(uv.getElement(i, el).slice(0, 2), (vertex + i) * 2);

@@ -4,7 +4,7 @@ import { cos, sin } from '../math/portable';
 import { FileError } from './limits';
 
 /** One line of a drawing. x runs to the right and y up, in the drawing's own units. */
-export interface SvgLine {
+interface SvgLine {
   name: string;
   points: [number, number][];
   closed: boolean;

@@ -1,4 +1,4 @@
-import { cos, sin } from './portable';
+import { cos, hypot, sin } from './portable';
 
 /** A point or direction in metres, right-handed, Y up. */
 export type Vec3 = [number, number, number];
@@ -17,13 +17,8 @@ export const cross = (a: Vec3, b: Vec3): Vec3 => [
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ];
-/** Length of (x, y, z): by the root alone wherever the squares neither vanish nor overflow, which is ten times as fast. */
-export function hypot3(x: number, y: number, z: number): number {
-  const square = x * x + y * y + z * z;
-  return square > 1e-280 && square < Infinity ? Math.sqrt(square) : Math.hypot(x, y, z);
-}
-export const length = (a: Vec3): number => hypot3(a[0], a[1], a[2]);
-export const distance = (a: Vec3, b: Vec3): number => hypot3(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+export const length = (a: Vec3): number => hypot(a[0], a[1], a[2]);
+export const distance = (a: Vec3, b: Vec3): number => hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 export const lerp = (a: Vec3, b: Vec3, t: number): Vec3 => [
   a[0] + (b[0] - a[0]) * t,
   a[1] + (b[1] - a[1]) * t,
@@ -32,7 +27,7 @@ export const lerp = (a: Vec3, b: Vec3, t: number): Vec3 => [
 
 /** Unit vector along `a`; `fallback` where `a` has no direction (length below 1e-150). */
 export function normalize(a: Vec3, fallback: Vec3 = [0, 0, 1]): Vec3 {
-  const l = hypot3(a[0], a[1], a[2]);
+  const l = hypot(a[0], a[1], a[2]);
   return l > 1e-150 ? [a[0] / l, a[1] / l, a[2] / l] : fallback;
 }
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { buildBvh, refit } from './bvh';
 import { firstHit, nearestPlace, noHit } from './bvhQuery';
+import { cases } from '../testing/prove';
 
 /** A soup of triangles from numbers; some share corners, some have no area. */
 function soup(n: number, seed: number) {
@@ -85,7 +86,7 @@ test('rays and nearest places agree with a look at every triangle', () => {
       if (near) expect(hit.t).toBeCloseTo(bruteNearest(s, o), 4);
       else expect(tree.dropped).toBe(n);
     }),
-    { numRuns: 150 },
+    { numRuns: cases(5000) },
   );
 });
 

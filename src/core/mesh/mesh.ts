@@ -50,7 +50,7 @@ export function meshBounds(mesh: Mesh): Bounds {
 }
 
 /** The unit vector of a named axis. */
-export function axisVector(axis: Axis): Vec3 {
+function axisVector(axis: Axis): Vec3 {
   const sign = axis[0] === '-' ? -1 : 1;
   return [axis[1] === 'x' ? sign : 0, axis[1] === 'y' ? sign : 0, axis[1] === 'z' ? sign : 0];
 }
@@ -86,7 +86,7 @@ export function propMatrix(
 }
 
 /** The foot in the mesh's own space. */
-export function footPoint(prop: Pick<Prop, 'foot' | 'up'>, bounds: Bounds): Vec3 {
+function footPoint(prop: Pick<Prop, 'foot' | 'up'>, bounds: Bounds): Vec3 {
   const { min, max } = bounds;
   const centre: Vec3 = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2];
   if (prop.foot.at === 'origin') return [0, 0, 0];

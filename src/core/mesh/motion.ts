@@ -2,7 +2,7 @@ import { acos, sin } from '../math/portable';
 
 /** How a mesh that was brought in moves by itself: morph targets, skins and moved nodes, in clips. */
 
-export interface MotionClip {
+interface MotionClip {
   name: string;
   /** Seconds. */
   duration: number;
@@ -19,7 +19,7 @@ export interface MotionChannel {
   interpolation: 'LINEAR' | 'STEP' | 'CUBICSPLINE';
 }
 
-export interface MotionNode {
+interface MotionNode {
   parent: number;
   translation: number[];
   rotation: number[];

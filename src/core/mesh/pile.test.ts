@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import type { Vec3 } from '../math/vec3';
 import { newPile } from './pile';
+import { cases } from '../testing/prove';
 
 /** Triangles of a box by its least corner and size, turned about Y. */
 function box(at: Vec3, size: Vec3, turn = 0): Float64Array {
@@ -66,7 +67,7 @@ test('any two turned boxes: the room is the same as by a fine grid of plumb line
       if (meet) expect(room).toBeCloseTo(3.3, 9);
       else if (room < Infinity) expect(room).toBeCloseTo(3.3, 9);
     }),
-    { numRuns: 60 },
+    { numRuns: cases(3000) },
   );
 });
 

@@ -4,6 +4,7 @@ import { cross, dot, normalize, sub, type Vec3 } from '../math/vec3';
 import { solidOf as made } from '../testing/surfaces';
 import { findAgain, poseOn, restingFront, turnTowards } from './pin';
 import { makeSolid, placeOn, uvOn } from './solid';
+import { cases } from '../testing/prove';
 
 const number = fc.integer({ min: -2000, max: 2000 }).map((v) => v / 1000);
 const matrix = fc.array(number, { minLength: 12, maxLength: 12 });
@@ -41,7 +42,7 @@ test('under any affine map a pin is the image of its place, and turns with the t
       expect(dot(cross(up, side), front)).toBeCloseTo(0, 9);
       expect(dot(side, front)).toBeGreaterThan(-1e-9);
     }),
-    { numRuns: 60 },
+    { numRuns: cases(3000) },
   );
 });
 

@@ -10,7 +10,7 @@ export interface ReadScene {
 }
 
 /** Thrown for a scene that cannot be read; the message is one sentence: what, where, what to do. */
-export class SceneFileError extends Error {}
+class SceneFileError extends Error {}
 
 /** Steps from version n to n + 1, by n. */
 const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {

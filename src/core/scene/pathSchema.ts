@@ -83,7 +83,7 @@ export const generatorSchema = z.discriminatedUnion('shape', [
   }),
 ]);
 
-export const sourceSchema = z.discriminatedUnion('kind', [
+const sourceSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('points'),
     points: z.array(pointSchema).max(20000),

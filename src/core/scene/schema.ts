@@ -29,7 +29,7 @@ const fileSchema = z.object({
   format: z.enum(['glb']),
   fileName: nameSchema,
 });
-export const meshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema]);
+const meshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema]);
 
 export const propSchema = z.object({
   id: idSchema,
@@ -87,7 +87,7 @@ export const surfaceSchema = z.object({
   visible: z.boolean().default(true),
 });
 
-export const arrangementSchema = z.discriminatedUnion('kind', [
+const arrangementSchema = z.discriminatedUnion('kind', [
   runSchema,
   pegsSchema,
   ridersSchema,
@@ -124,7 +124,7 @@ export type {
   PathSource,
   PointsPath,
 } from './pathSchema';
-export { hasPoints, pathSchema, pointSchema, vec3Schema } from './pathSchema';
+export { hasPoints, pathSchema, pointSchema } from './pathSchema';
 export type Surface = z.infer<typeof surfaceSchema>;
 export type SurfaceMesh = Surface['mesh'];
 export type Arrangement = z.infer<typeof arrangementSchema>;

@@ -6,7 +6,7 @@ import { COLORS as C } from '../shape';
 
 /** The boathouse's roof and the hull that stands before it. Both have u along their length. */
 
-export const ROOF_LENGTH = 7;
+const ROOF_LENGTH = 7;
 const EAVE = 0.12 * Math.PI;
 
 /** A barrel roof on its eaves: u along the ridge, v from one eave over the ridge to the other. */

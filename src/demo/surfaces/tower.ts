@@ -1,12 +1,12 @@
 import type { Mesh } from '@/core/mesh/mesh';
 import { linearColor } from '@/core/math/color';
 import { COLORS } from '../shape';
-import { cos, exp, sin } from '@/core/math/portable';
+import { cos, exp, hypot, sin } from '@/core/math/portable';
 
 /** Radius of the beacon tower at a height, metres: a foot, a waist, and a wider gallery. */
 export const towerRadius = (y: number): number =>
   2.1 - 0.11 * y + 0.85 * exp((-(y - 9.2) * (y - 9.2)) / 0.9) + 0.5 * exp(-y * 1.4);
-export const TOWER_HEIGHT = 10;
+const TOWER_HEIGHT = 10;
 
 /** The beacon tower: a turned profile with u around (0–1) and v up (0–1). Its outside looks out. */
 export function tower(around = 40, up = 36): Mesh {
@@ -21,7 +21,7 @@ export function tower(around = 40, up = 36): Mesh {
     const y = (TOWER_HEIGHT * j) / up;
     const r = towerRadius(y);
     const slope = (towerRadius(y + 1e-4) - towerRadius(y - 1e-4)) / 2e-4;
-    const l = Math.hypot(1, slope);
+    const l = hypot(1, slope);
     for (let i = 0; i <= around; i++) {
       const a = (2 * Math.PI * i) / around;
       const [c, s] = [cos(a), -sin(a)];

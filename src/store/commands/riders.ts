@@ -9,7 +9,7 @@ import { describeChange } from './naming';
 
 /** Commands for riders. */
 
-export function findRiders(scene: Scene, id: string): Riders {
+function findRiders(scene: Scene, id: string): Riders {
   const found = findArrangement(scene, id);
   if (found.kind !== 'riders') throw new Error(`"${id}" has no riders.`);
   return found;

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import { exampleScene } from '@/core/testing/scene';
 import { setScene } from '../commands/scene';
 import { dispatch, openDocument } from '../document';
-import { startAutosave, useSaved } from './autosave';
+import { saveNow, startAutosave, useSaved } from './autosave';
 import { createScene, loadScene } from './scenes';
 import { TAB } from './tabs';
 
@@ -24,13 +24,20 @@ test('saved is said only when the last change is saved, also of what changes whi
     const want = last;
     if (state === 'saved' && (await kept()) !== want) wrong.push(want);
   });
-  // Changes at all times of a save: before it, while it writes, and after.
+  // Changes at all times of a save: before it, while it writes, and after. A save takes some turns of the event loop.
+  const turn = () => new Promise((r) => setImmediate(r));
   for (let i = 1; i <= 40; i++) {
     last = `Name ${i}`;
     dispatch(setScene, { name: last });
-    await new Promise((r) => setTimeout(r, 245 + (i % 12)));
+    const writing = saveNow();
+    for (let k = 0; k < i; k++) await turn();
+    last = `Name ${i}, again`;
+    dispatch(setScene, { name: last });
+    await writing;
   }
-  await new Promise((r) => setTimeout(r, 600));
+  last = 'Name 40';
+  dispatch(setScene, { name: last });
+  await saveNow();
   expect(useSaved.getState().state).toBe('saved');
   expect(await kept()).toBe('Name 40');
   expect(wrong).toEqual([]);

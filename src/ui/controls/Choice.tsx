@@ -28,6 +28,7 @@ export function Choice<T extends string | number>({ label, value, options, onCha
         </ListboxButton>
         <ListboxOptions
           anchor="bottom end"
+          modal={false}
           className="z-[60] max-h-72 min-w-[150px] overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
         >
           {options.map((o) => (

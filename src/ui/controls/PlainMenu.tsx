@@ -38,6 +38,7 @@ export function PlainMenu({
       </MenuButton>
       <MenuItems
         anchor="bottom end"
+        modal={false}
         className="z-50 max-h-[420px] min-w-44 overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
       >
         {entries.map((e) => (

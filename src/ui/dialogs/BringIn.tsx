@@ -23,7 +23,7 @@ import { bringInTable } from './bringInTable';
 import { metres, plural } from '../words/numbers';
 
 /** A unit that makes the largest side between 5 cm and 100 m, guessed from the size alone. */
-export function guessUnit(largest: number): number {
+function guessUnit(largest: number): number {
   if (largest > 2000) return 0.001;
   if (largest > 60) return 0.01;
   return 1;

@@ -36,6 +36,8 @@ export function CommandList() {
               aria-label="Search the commands"
               placeholder="What to do?"
               onChange={(e) => setSearch(e.target.value)}
+              // The list stands open all the time: the first Escape closes the dialog, not the list.
+              onKeyDown={(e) => e.key === 'Escape' && openDialog(null)}
               className="w-full border-b border-edge bg-transparent px-4 py-3 text-[15px] outline-none"
             />
             <ComboboxOptions static className="thin-scroll max-h-80 overflow-y-auto p-1.5 text-sm">

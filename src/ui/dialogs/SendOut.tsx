@@ -44,7 +44,7 @@ const RANGE: FieldSpec[] = [
 ];
 
 /** A name that every file system takes. */
-export const fileName = (scene: string, ending: string): string =>
+const fileName = (scene: string, ending: string): string =>
   `${
     scene
       .toLowerCase()
@@ -55,7 +55,7 @@ export const fileName = (scene: string, ending: string): string =>
   }.${ending}`;
 
 /** Hands a file to the browser as a download. */
-export function download(bytes: Uint8Array, name: string): void {
+function download(bytes: Uint8Array, name: string): void {
   const url = URL.createObjectURL(new Blob([new Uint8Array(bytes)]));
   const link = document.createElement('a');
   link.href = url;
@@ -213,7 +213,7 @@ export function SendOut() {
   );
 }
 
-export function Tick({
+function Tick({
   label,
   checked,
   onChange,

@@ -49,7 +49,7 @@ export function TimeBar() {
       <span className="num w-14 text-right text-xs text-soft" data-testid="clock">
         {time.toFixed(2)} s
       </span>
-      <Popover>
+      <Popover className="relative">
         <PopoverButton
           aria-label="Speed and loop"
           title="Speed and loop"
@@ -57,10 +57,7 @@ export function TimeBar() {
         >
           <Settings2 size={14} />
         </PopoverButton>
-        <PopoverPanel
-          anchor="top"
-          className="z-50 mb-2 w-60 rounded-lg border border-edge bg-paper p-2.5 shadow-xl"
-        >
+        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-2 w-60 rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
           {({ close }) => (
             // A field in hand takes Escape for itself, with nothing typed in it too.
             <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>

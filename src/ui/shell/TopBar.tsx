@@ -26,6 +26,7 @@ export function TopBar() {
         <span className="font-display text-[19px] font-bold tracking-tight">Clothesline</span>
       </Link>
       <span className="h-5 w-px bg-edge" />
+      <SceneHeading />
       <SceneName />
       <SavedMark />
       <span className="flex-1" />
@@ -50,6 +51,11 @@ export function TopBar() {
       </Button>
     </header>
   );
+}
+
+/** The name that is edited is no heading to a screen reader; this one is. */
+function SceneHeading() {
+  return <h1 className="sr-only">{useDocument((s) => s.scene.name)}</h1>;
 }
 
 function SceneName() {

@@ -14,8 +14,9 @@ import {
   type DragMoveEvent,
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
+import { Portal } from '@headlessui/react';
 import clsx from 'clsx';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { addEntry, moveEntry } from '@/store/commands/order';
 import { dispatch, useDocument } from '@/store/document';
 import { pathUnder } from '@/view/usePointer';
@@ -64,6 +65,8 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
   );
+  // Menus and lists of choices open over everything, and still in a landmark of their own.
+  const lists = useRef<HTMLElement>(null);
   useKeys();
   useEffect(readTheme, []);
   useEffect(offerHarness, []);
@@ -109,35 +112,38 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
         endPreview();
       }}
     >
-      <div
-        onDragOver={(e) => e.preventDefault()}
-        onDrop={(e) => {
-          e.preventDefault();
-          if (e.dataTransfer.files[0] && !readOnly) openDialog('bring-in', e.dataTransfer.files[0]);
-        }}
-        className={clsx(
-          'grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] overflow-clip bg-paper',
-          tall ? 'grid-rows-[46px_minmax(0,1fr)_46vh]' : 'grid-rows-[46px_minmax(0,1fr)_188px]',
-        )}
-      >
-        <TopBar />
-        <aside className="flex min-h-0 flex-col border-r border-edge" aria-label="Contents">
-          <Lists />
-          <Basket />
-        </aside>
-        <main className="relative min-w-0">
-          <ScenePane />
-          {readOnly && <AnotherTab onTakeOver={onTakeOver} />}
-          <Notice />
-          {dialog === 'seeds' && <CompareSeeds />}
-        </main>
-        <aside className="row-span-2 flex min-h-0 flex-col border-l border-edge" aria-label="Recipe">
-          <RecipePanel />
-        </aside>
-        <section className="col-span-2 min-h-0 border-t border-edge" aria-label="Flat view">
-          <FlatPanel />
-        </section>
-      </div>
+      <Portal.Group target={lists}>
+        <div
+          onDragOver={(e) => e.preventDefault()}
+          onDrop={(e) => {
+            e.preventDefault();
+            if (e.dataTransfer.files[0] && !readOnly) openDialog('bring-in', e.dataTransfer.files[0]);
+          }}
+          className={clsx(
+            'grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] overflow-clip bg-paper',
+            tall ? 'grid-rows-[46px_minmax(0,1fr)_46vh]' : 'grid-rows-[46px_minmax(0,1fr)_188px]',
+          )}
+        >
+          <TopBar />
+          <aside className="flex min-h-0 flex-col border-r border-edge" aria-label="Contents">
+            <Lists />
+            <Basket />
+          </aside>
+          <main className="relative min-w-0">
+            <ScenePane />
+            {readOnly && <AnotherTab onTakeOver={onTakeOver} />}
+            <Notice />
+            {dialog === 'seeds' && <CompareSeeds />}
+          </main>
+          <aside className="row-span-2 flex min-h-0 flex-col border-l border-edge" aria-label="Recipe">
+            <RecipePanel />
+          </aside>
+          <section className="col-span-2 min-h-0 border-t border-edge" aria-label="Flat view">
+            <FlatPanel />
+          </section>
+        </div>
+      </Portal.Group>
+      <section ref={lists} aria-label="Open menu or list" />
       <DragOverlay dropAnimation={null}>
         {dragged && (
           <div className="flex size-14 items-center justify-center rounded-md bg-linen-50/90 shadow-lg">

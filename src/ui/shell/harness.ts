@@ -1,5 +1,7 @@
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
+import { toScreen } from '@/view/project';
+import { currentView } from '@/view/viewState';
 import { libraryProp } from '../basket/libraryProp';
 import { drawPicture } from '../basket/usePicture';
 
@@ -11,6 +13,12 @@ export function offerHarness(): void {
   harness.table = async () => {
     const bytes = await engine().sendOut(useDocument.getState().scene, { kind: 'csv', gaps: true });
     return new TextDecoder().decode(bytes);
+  };
+  harness.onScreen = (place) => {
+    const view = currentView()!;
+    const { x, y } = toScreen(view, place);
+    const { left, top } = view.gl.domElement.getBoundingClientRect();
+    return { x: x + left, y: y + top };
   };
   harness.pictureOf = async (name) => (await drawPicture(libraryProp(name)!))!;
 }

@@ -34,7 +34,7 @@ const plus = (a: Vec3, b: Vec3): Vec3 => [round(a[0] + b[0]), round(a[1] + b[1])
 const minus = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 
 /** Follows the pointer from a press to its release; Escape takes the drag back. */
-export function followPointer(
+function followPointer(
   e: PointerEvent<Element>,
   key: string,
   onMove: (x: number, y: number, m: globalThis.PointerEvent) => void,

@@ -17,7 +17,7 @@ export const pinSchema = z.object({
   lean: z.number().min(0).max(1).default(1).describe('1 stands square to the surface, 0 upright'),
 });
 
-export const pegSchema = z.object({
+const pegSchema = z.object({
   id: z.string(),
   prop: z.string(),
   pin: pinSchema

@@ -20,7 +20,7 @@ import type { PropSizes } from './sizes';
 import type { Run } from './schema';
 
 /** Where the rows of a run lie. Row numbers stay when others are added, so their slots keep their ids. */
-export function rowsOf(run: Run): RowPlace[] {
+function rowsOf(run: Run): RowPlace[] {
   const { count, distance, stagger, side, mirrored } = run.spacing.rows;
   const one = (row: number, offset: number, rank: number): RowPlace => ({
     row,

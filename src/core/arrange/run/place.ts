@@ -1,3 +1,4 @@
+import { hypot } from '../../math/portable';
 import type { Bends } from '../steps/whichBend';
 import { framesAlong } from '../../curve/frames';
 import { alongPoints } from '../../curve/sample';
@@ -164,12 +165,12 @@ function standOnSurface(
 function chordFronts(direction: Float64Array, front: Float64Array, up: Float64Array, level: boolean): void {
   for (let r = 0; r < front.length; r += 3) {
     const d: Vec3 = [direction[r], level ? 0 : direction[r + 1], direction[r + 2]];
-    const l = Math.hypot(...d);
+    const l = hypot(...d);
     if (l < 1e-9) continue;
     for (let a = 0; a < 3; a++) front[r + a] = d[a] / l;
     const k = front[r] * up[r] + front[r + 1] * up[r + 1] + front[r + 2] * up[r + 2];
     const u: Vec3 = [up[r] - front[r] * k, up[r + 1] - front[r + 1] * k, up[r + 2] - front[r + 2] * k];
-    const ul = Math.hypot(...u);
+    const ul = hypot(...u);
     if (ul < 1e-9) continue;
     for (let a = 0; a < 3; a++) up[r + a] = u[a] / ul;
   }

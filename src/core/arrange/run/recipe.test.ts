@@ -8,6 +8,7 @@ import type { ArrangeContext } from '../context';
 import { parseSlotName, slotName, slotParts } from '../slotId';
 import { evaluateRun } from './evaluate';
 import { runSchema, type Run } from './schema';
+import { cases } from '../../testing/prove';
 
 /** Runs with the whole of their recipe, against closed forms and against themselves under edits. */
 
@@ -632,6 +633,6 @@ test('any recipe the schema admits gives finite numbers and unit rotations', () 
       if (p.count === 0 && !['divide', 'points'].includes(r.spacing.mode))
         expect(findings.length).toBeGreaterThan(0);
     }),
-    { numRuns: 200 },
+    { numRuns: cases(5000) },
   );
 });

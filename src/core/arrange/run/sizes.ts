@@ -8,7 +8,7 @@ import { propsOfOrder } from '../steps/schema';
 import type { Run } from './schema';
 
 /** A run's pitch where none is set: this many times the longest of its props, so that there is air between them. */
-export const AUTO_PITCH_FACTOR = 1.5;
+const AUTO_PITCH_FACTOR = 1.5;
 
 /** What a run knows of its props. */
 export interface PropSizes {

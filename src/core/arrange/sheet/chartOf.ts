@@ -40,7 +40,7 @@ export function chartOf(sheet: Sheet, { now, rest, size }: SheetGround): Surface
 }
 
 /** Where a sheet's flat frame stands now; null where its pin is lost, or it has none. */
-export function frameNow(sheet: Sheet, now: Solid): { position: Vec3; rotation: Quat } | null {
+function frameNow(sheet: Sheet, now: Solid): { position: Vec3; rotation: Quat } | null {
   const { over } = sheet;
   if (over.kind !== 'frame') return null;
   const { pin, position, rotation } = over;

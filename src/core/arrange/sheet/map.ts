@@ -43,7 +43,7 @@ export interface SheetMap {
   rise(b: number): number;
 }
 
-export interface SheetRow {
+interface SheetRow {
   /** Metres along the surface from one end to the other. */
   length: number;
   /** Layout metres from the layout's left edge to where the row begins. */

@@ -18,7 +18,7 @@ const skipSchema = z
   .nullable()
   .default(null);
 
-export const gridSchema = z
+const gridSchema = z
   .object({
     on: z.boolean().default(true),
     columns: z.int().max(100000).nullable().default(null).describe('null: from the props’ own width'),
@@ -140,7 +140,6 @@ export const sheetSchema = z.object({
 });
 
 export type Sheet = z.infer<typeof sheetSchema>;
-export type SheetOver = Sheet['over'];
 export type SheetGrid = Sheet['grid'];
 export type SheetMatch = Sheet['match'];
 export type FreeItem = z.infer<typeof freeItemSchema>;

@@ -1,3 +1,4 @@
+import { hypot } from '../../math/portable';
 import type { Placements } from '../../evaluate/result';
 import { STATE } from '../../evaluate/result';
 import type { Bounds } from '../../mesh/mesh';
@@ -25,7 +26,7 @@ function boxOf(p: Placements, i: number, bounds: Bounds): Box {
     const mid = (k * (bounds.max[a] + bounds.min[a])) / 2;
     for (let r = 0; r < 3; r++) c[r] += axes[a][r] * mid;
   }
-  return { c, axes, half, radius: Math.hypot(...half) };
+  return { c, axes, half, radius: hypot(...half) };
 }
 
 const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
@@ -34,7 +35,7 @@ const dot = (a: readonly number[], b: readonly number[]) => a[0] * b[0] + a[1] *
  * Whether two oriented boxes reach into each other by more than `slack` metres along every one of the fifteen
  * separating axes (Gottschalk, Lin, Manocha: OBBTree, SIGGRAPH 1996).
  */
-export function boxesOverlap(a: Box, b: Box, slack: number): boolean {
+function boxesOverlap(a: Box, b: Box, slack: number): boolean {
   const d = [b.c[0] - a.c[0], b.c[1] - a.c[1], b.c[2] - a.c[2]];
   const reach = (box: Box, axis: readonly number[]) =>
     box.half[0] * Math.abs(dot(box.axes[0], axis)) +
@@ -46,7 +47,7 @@ export function boxesOverlap(a: Box, b: Box, slack: number): boolean {
   for (const u of a.axes)
     for (const v of b.axes) {
       const cross = [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
-      const l = Math.hypot(...cross);
+      const l = hypot(cross[0], cross[1], cross[2]);
       if (l > 1e-9 && apart(cross.map((x) => x / l))) return false;
     }
   return true;
@@ -82,7 +83,7 @@ export function collidingRows(
         for (let z = -1; z <= 1 && !hit; z++)
           for (const j of grid.get(`${g[0] + x},${g[1] + y},${g[2] + z}`) ?? []) {
             const other = boxes[j]!;
-            const near = Math.hypot(box.c[0] - other.c[0], box.c[1] - other.c[1], box.c[2] - other.c[2]);
+            const near = hypot(box.c[0] - other.c[0], box.c[1] - other.c[1], box.c[2] - other.c[2]);
             const slack = 1e-6 * Math.min(box.radius, other.radius);
             if (near < box.radius + other.radius && boxesOverlap(box, other, slack)) {
               hit = true;

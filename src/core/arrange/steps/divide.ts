@@ -19,7 +19,7 @@ export function cornersOf(path: CompiledPath): number[] {
 }
 
 /** Lengths that bound what is divided: the whole, its sides between corners, or its quarters. */
-export function divisionBounds(
+function divisionBounds(
   path: CompiledPath | undefined,
   per: Spacing['per'],
   start: number,

@@ -7,7 +7,7 @@ import { STATE, type Placements } from '../../evaluate/result';
 import type { ArrangeContext } from '../context';
 import { parseSlotName } from '../slotId';
 import type { Facing, Target } from './schema';
-import { cos, sin } from '../../math/portable';
+import { cos, hypot, sin } from '../../math/portable';
 
 /**
  * Which side of a path is outward: +1 left, −1 right of the way along. Taken from the signed area of the path
@@ -135,8 +135,8 @@ const compass = (deg: number): Vec3 => [sin(deg * DEG), 0, -cos(deg * DEG)];
 function laidFlat(d: Vec3, front: Vec3, up: Vec3): Vec3 {
   const k = d[0] * up[0] + d[1] * up[1] + d[2] * up[2];
   const v: Vec3 = [d[0] - up[0] * k, d[1] - up[1] * k, d[2] - up[2] * k];
-  const l = Math.hypot(...v);
-  return l > 1e-6 * Math.hypot(...d) && l > 1e-12 ? [v[0] / l, v[1] / l, v[2] / l] : front;
+  const l = hypot(...v);
+  return l > 1e-6 * hypot(...d) && l > 1e-12 ? [v[0] / l, v[1] / l, v[2] / l] : front;
 }
 
 /** Puts a turn, tip and roll in degrees on the rotation that stands in `out` from `o` on. */

@@ -1,7 +1,7 @@
 import { channel, randomBase, randomOf } from '../../math/random';
 import { quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { cross, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
-import { acos } from '../../math/portable';
+import { acos, hypot } from '../../math/portable';
 import { newPile, type Pile } from '../../mesh/pile';
 import type { PropShape } from '../../mesh/support';
 import { STATE, type Finding, type FindingKind, type Placements } from '../../evaluate/result';
@@ -18,7 +18,7 @@ const SINK = channel('ground.sink');
 const EDGE_ON = 0.035;
 
 /** One slot as it stands before it meets the ground. */
-export interface Standing {
+interface Standing {
   row: number;
   slot: number;
   /** Its unit, perpendicular front and up before it leans, in row `r` of these. */
@@ -163,7 +163,7 @@ function stackOf(ground: Ground, typed: Vec3, shapes: (PropShape | undefined)[])
   if (ground.direction !== 'down' && ground.direction !== 'typed') return null;
   const width = Math.max(
     0,
-    ...shapes.map((s) => (s ? Math.max(...s.outermost.map((p) => Math.hypot(...p)), 0) : 0)),
+    ...shapes.map((s) => (s ? Math.max(...s.outermost.map((p) => hypot(...p)), 0) : 0)),
   );
   return newPile(ground.direction === 'down' ? [0, -1, 0] : typed, width * 2);
 }

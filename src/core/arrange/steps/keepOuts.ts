@@ -1,3 +1,4 @@
+import { hypot } from '../../math/portable';
 import type { CompiledPath } from '../../curve/compile';
 import { nearestOnPath } from '../../curve/nearest';
 import { polyline } from '../../curve/sample';
@@ -58,7 +59,7 @@ export function keptOutOn(
 }
 
 /** Whether a place lies inside one of the rings as seen from above (even–odd over each ring's polyline). */
-export function insideRings(rings: CompiledPath[]): (at: Vec3) => boolean {
+function insideRings(rings: CompiledPath[]): (at: Vec3) => boolean {
   const lines = rings.map((r) => polyline(r, 0.01).position);
   return ([x, , z]) =>
     lines.some((line) => {
@@ -98,6 +99,6 @@ function nearProps(p: Placements, distance: number): (at: Vec3) => boolean {
     const row = nearestPlaced(p, at);
     if (row < 0) return false;
     const d = [0, 1, 2].map((a) => p.position[row * 3 + a] - at[a]);
-    return Math.hypot(...d) <= distance;
+    return hypot(d[0], d[1], d[2]) <= distance;
   };
 }

@@ -1,3 +1,4 @@
+import { hypot } from '../../math/portable';
 import { findSpan } from '../../curve/arcLength';
 import type { CompiledPath } from '../../curve/compile';
 import { onPath, type Samples } from '../../curve/sample';
@@ -49,7 +50,7 @@ export function surfaceStand(
     const base = placeOn(solid, walk.face, walk.u, walk.v);
     // What a path is lifted by stays, and is not walked.
     const off: Vec3 = [x - base[0], y - base[1], z - base[2]];
-    const distance = Math.hypot(along, side);
+    const distance = hypot(along, side);
     const normal = normalOn(solid, walk.face, walk.u, walk.v);
     let front = square(way, normal);
     if (distance > 0) {

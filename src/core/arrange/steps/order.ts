@@ -194,7 +194,7 @@ function bagDraws(weights: number[], total: number, seed: number, noRepeats: boo
 }
 
 /** How many of each are in one bag: the weights themselves where they are small whole numbers. */
-export function bagAmounts(weights: number[], total: number): number[] {
+function bagAmounts(weights: number[], total: number): number[] {
   if (weights.every(Number.isInteger) && total <= 1000) {
     const gcd = (a: number, b: number): number => (b ? gcd(b, a % b) : a);
     const k = weights.reduce(gcd, 0) || 1;

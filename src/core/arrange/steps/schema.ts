@@ -14,12 +14,12 @@ export { gapsSchema, orderSchema, variationSchema };
 const vec3 = z.tuple([z.number(), z.number(), z.number()]);
 
 /** A curve over the length of a path: [share of the length 0–1, value], in rising order. Empty: the same all along. */
-export const rampSchema = z
+const rampSchema = z
   .array(z.tuple([z.number().min(0).max(1), z.number()]))
   .max(100)
   .default([]);
 
-export const rowsSchema = z
+const rowsSchema = z
   .object({
     count: z.int().min(1).max(120).default(1).describe('Rows; with "both" on each side'),
     distance: z.number().default(1).describe('Metres from row to row'),
@@ -60,7 +60,7 @@ export const spacingSchema = z
   })
   .prefault({});
 
-export const targetSchema = z.discriminatedUnion('kind', [
+const targetSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('point'), position: vec3 }),
   z.object({ kind: z.literal('path'), path: z.string().describe('Its nearest place') }),
   z.object({

@@ -9,7 +9,7 @@ import type { Spacing } from './schema';
 export const MAX_SLOTS = 500_000;
 const LOOSE = channel('spacing.loose');
 
-export type SpacingProblem =
+type SpacingProblem =
   | 'pitch-not-positive'
   | 'count-not-positive'
   | 'too-many-slots'

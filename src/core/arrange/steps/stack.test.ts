@@ -6,6 +6,7 @@ import { asResult, compiled, points } from '../../testing/paths';
 import { solidOf } from '../../testing/surfaces';
 import { evaluateRun } from '../run/evaluate';
 import { groundSchema } from './schema';
+import { cases } from '../../testing/prove';
 
 const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 /** A box 1 m long, wide and high, its foot in the middle of its base. */
@@ -72,7 +73,7 @@ test('in slot order each stands exactly on the highest of those below it', () =>
         stood.push([x, y]);
       }
     }),
-    { numRuns: 25 },
+    { numRuns: cases(1000) },
   );
 });
 

@@ -98,7 +98,6 @@ export const variationSchema = z
 
 export type Variation = z.infer<typeof variationSchema>;
 export type Spread = z.infer<typeof spread>;
-export type OwnRanges = Variation['perProp'][string];
 
 /** The name of the step of a channel; the axes of size have none. */
 export const STEP_OF: Partial<Record<Channel, keyof Variation>> = {

@@ -3,7 +3,7 @@ import { length, type Vec3 } from '../../math/vec3';
 import { compileStrokes } from '../compile';
 import type { Generated } from './flat';
 import { corner, through } from './points';
-import { asinh, cosh, sinh } from '../../math/portable';
+import { asinh, cosh, hypot, sinh } from '../../math/portable';
 
 type Strand = Extract<Generator, { shape: 'strand' }>;
 
@@ -76,7 +76,7 @@ const lengthTo = (c: Catenary, x: number) => c.a * (sinh((x - c.x0) / c.a) + sin
 export function strand(g: Strand): Generated {
   const to: Vec3 = [...g.to];
   const straight = length(to);
-  const h = Math.hypot(to[0], to[2]);
+  const h = hypot(to[0], to[2]);
   const v = to[1];
   const wanted = g.by === 'length' ? g.length : straight * (1 + g.slack);
   const plain: Generated = { points: [corner([0, 0, 0]), corner(to)], closed: false };
@@ -96,7 +96,7 @@ export function strand(g: Strand): Generated {
       const x = c.x0 + c.a * asinh((step * k) / c.a - sinh(c.x0 / c.a));
       const slope = sinh((x - c.x0) / c.a);
       const y = c.a * cosh((x - c.x0) / c.a) + c.y0;
-      const run = step / Math.hypot(1, slope);
+      const run = step / hypot(1, slope);
       const at: Vec3 = k === 0 ? [0, 0, 0] : k === pieces ? to : [(to[0] * x) / h, y, (to[2] * x) / h];
       return through(at, [(to[0] / h) * run, slope * run, (to[2] / h) * run]);
     });

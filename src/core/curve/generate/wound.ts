@@ -12,7 +12,7 @@ import { cos, sin } from '../../math/portable';
 type Of<S extends Generator['shape']> = Extract<Generator, { shape: S }>;
 const PIECES = 24;
 /** The most points that a generated path may have. */
-export const MOST_POINTS = 20000;
+const MOST_POINTS = 20000;
 
 function wind(turns: number, at: (turn: number) => { p: Vec3; d: Vec3 }): Generated | 'too-fine' {
   const pieces = Math.max(2, Math.ceil(Math.abs(turns) * PIECES));

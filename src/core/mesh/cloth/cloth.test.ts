@@ -125,7 +125,8 @@ test('it falls onto a ball and stays off it by its thickness', () => {
   const out = new Float64Array(start.length);
   for (const time of [0.4, 1, 2, 4]) {
     cloth.at(time, out);
-    for (const [x, y, z] of rows(out)) expect(Math.hypot(x, y + 0.2, z)).toBeGreaterThan(0.6 - 0.004);
+    const nearest = Math.min(...rows(out).map(([x, y, z]) => Math.hypot(x, y + 0.2, z)));
+    expect(nearest).toBeGreaterThan(0.6 - 0.004);
   }
   // Draped: its middle on the top, its corners well below.
   const list = rows(out);

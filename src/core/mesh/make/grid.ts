@@ -1,5 +1,5 @@
 import { linearColor } from '../../math/color';
-import { normalize, type Vec3 } from '../../math/vec3';
+import type { Vec3 } from '../../math/vec3';
 import type { Mesh } from '../mesh';
 import { faceNormals, sharedNormals } from '../normals';
 
@@ -61,6 +61,3 @@ export function gridMesh(grids: Grid[], color: string): Mesh {
     ],
   };
 }
-
-/** The direction of a vector, up where it has none. */
-export const unit = (v: Vec3): Vec3 => normalize(v, [0, 1, 0]);

@@ -20,7 +20,7 @@ export type MakeProblem =
   'surface-picture-missing' | 'surface-path-missing' | 'surface-too-few-paths' | 'surface-too-fine';
 
 /** More triangles than this are refused with the number instead of freezing anything. */
-export const MOST_TRIANGLES = 4_000_000;
+const MOST_TRIANGLES = 4_000_000;
 
 /** Ids of the paths that a shape is made from. */
 export function shapePaths(shape: SurfaceShape): string[] {

@@ -88,12 +88,12 @@ test('a turned profile is its cone, a loft runs from path to path', () => {
 
 test('hills depend on their seed alone', () => {
   const a = make({ shape: 'hills', seed: 3 });
-  expect(make({ shape: 'hills', seed: 3 })).toEqual(a);
-  expect(make({ shape: 'hills', seed: 4 }).positions).not.toEqual(a.positions);
+  expect(make({ shape: 'hills', seed: 3 }).positions.join()).toBe(a.positions.join());
+  expect(make({ shape: 'hills', seed: 4 }).positions.join()).not.toBe(a.positions.join());
   const finer = make({ shape: 'hills', seed: 3, columns: 128, rows: 128 });
   const height = (m: Mesh) => new Map(vertices(m).map(([x, y, z]) => [`${x} ${z}`, y]));
   const fine = height(finer);
-  for (const [at, y] of height(a)) expect(fine.get(at)).toBe(y);
+  expect([...height(a)].filter(([at, y]) => fine.get(at) !== y)).toEqual([]);
 });
 
 test('every made surface has unit normals on the side of its faces, and texture coordinates from 0 to 1', () => {

@@ -72,11 +72,9 @@ export function RidersFlat({ arrangement: a }: { arrangement: Riders }) {
               fill="var(--well)"
               stroke="var(--soft)"
             />
-            <path
-              d={`M${q.x + 8} ${(p.y + q.y) / 2 - 6}l10 6l-10 6z`}
-              fill="var(--soft)"
-              aria-label="Its front"
-            />
+            <path d={`M${q.x + 8} ${(p.y + q.y) / 2 - 6}l10 6l-10 6z`} fill="var(--soft)">
+              <title>Its front</title>
+            </path>
             <g transform={`rotate(${a.turnDeg === 0 ? 0 : -a.turnDeg} ${seat.x} ${seat.y})`}>
               <rect
                 x={seat.x + rider.min[2] * a.size * k}

@@ -43,12 +43,9 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
       >
         {playing ? <Pause size={14} /> : <Play size={14} />}
       </IconButton>
-      <Popover>
+      <Popover className="relative">
         <PopoverButton className="whitespace-nowrap px-1.5 text-[12.5px]">{label}</PopoverButton>
-        <PopoverPanel
-          anchor="top end"
-          className="z-50 mb-1 w-64 rounded-lg border border-edge bg-paper p-2.5 shadow-xl"
-        >
+        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-1 w-64 rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
           <NumberField
             label="Offset"
             hint="Moves every slot along the path"

@@ -57,8 +57,9 @@ export function Ruler({ scale, y, length, unit, onPointerDown }: RulerProps) {
         fill="transparent"
         className="cursor-crosshair touch-none"
         onPointerDown={onPointerDown}
-        aria-label="Ruler"
-      />
+      >
+        <title>Drag along the ruler for a keep-out</title>
+      </rect>
     </g>
   );
 }

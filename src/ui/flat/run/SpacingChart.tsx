@@ -19,7 +19,7 @@ interface Distance {
 }
 
 /** Distances along the path from each placed prop to the next, in their order. */
-export function distancesOf(result: ServedArrangement, rows: number[], part: PartRange): Distance[] {
+function distancesOf(result: ServedArrangement, rows: number[], part: PartRange): Distance[] {
   const { placements: p } = result;
   const placed = rows.filter((i) => p.state[i] === 0).sort((a, b) => p.s[a] - p.s[b]);
   const out: Distance[] = [];

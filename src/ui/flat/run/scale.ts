@@ -7,7 +7,7 @@ export interface FlatScale {
   s: (x: number) => number;
 }
 
-export const MARGIN = 30;
+const MARGIN = 30;
 
 export function flatScale(from: number, to: number, width: number): FlatScale {
   const k = Math.max(1, width - 2 * MARGIN) / Math.max(1e-9, to - from);

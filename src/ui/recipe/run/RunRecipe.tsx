@@ -175,7 +175,7 @@ export interface OrderedProps {
 }
 
 /** The run's thread; a click takes the next dye. */
-export function ThreadDot({ run }: OrderedProps) {
+function ThreadDot({ run }: OrderedProps) {
   const next = THREADS[(THREADS.indexOf(run.thread) + 1) % THREADS.length];
   return (
     <button

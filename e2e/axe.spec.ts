@@ -1,0 +1,115 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+import { newScene, openExample, settled } from './support/app';
+import { test } from './support/test';
+
+/** Nothing that a screen reader or weak eyes would stumble over, by day and in dusk. */
+
+const THEMES = ['day', 'dusk'] as const;
+
+async function inTheme(page: Page, theme: (typeof THEMES)[number]): Promise<void> {
+  await page.evaluate((name) => localStorage.setItem('theme', name), theme);
+  await page.reload();
+}
+
+/** What is wrong on the screen as it is now, a line each. */
+async function faults(page: Page, where: string): Promise<string[]> {
+  // In the page itself: another page would lose the focus of menus.
+  const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze();
+  return violations.flatMap((v) =>
+    v.nodes.map((n) => `${where}: ${v.id}: ${n.target.join(' ')} ${n.html.slice(0, 160)}`),
+  );
+}
+
+/** Opens every step of the recipe in hand. */
+async function openAll(page: Page): Promise<void> {
+  const closed = page
+    .getByLabel('Recipe')
+    .locator('section button[aria-expanded="false"]:not([aria-haspopup])');
+  while ((await closed.count()) > 0) await closed.first().click();
+}
+
+for (const theme of THEMES) {
+  test(`start page, dialogs and menus, in the ${theme} theme`, async ({ page }) => {
+    const found: string[] = [];
+    await inTheme(page, theme);
+    found.push(...(await faults(page, 'start page')));
+    await openExample(page);
+    found.push(...(await faults(page, 'main screen')));
+    for (const [name, button] of [
+      ['bring in', 'Bring in'],
+      ['send out', 'Send out'],
+      ['library', 'Add props'],
+    ]) {
+      await page.getByRole('button', { name: button, exact: true }).first().click();
+      await page.getByRole('dialog').waitFor({ state: 'attached' });
+      found.push(...(await faults(page, name)));
+      await page.keyboard.press('Escape');
+      await page.getByRole('dialog').waitFor({ state: 'detached' });
+    }
+    await page.keyboard.press('Control+k');
+    await page.getByRole('dialog').waitFor({ state: 'attached' });
+    found.push(...(await faults(page, 'commands')));
+    await page.keyboard.press('Escape');
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    // Every menu and list of choices that a button of the screen opens.
+    const menus = page.locator('[aria-haspopup="menu"]:visible, [aria-haspopup="listbox"]:visible');
+    const count = await menus.count();
+    expect(count).toBeGreaterThan(4);
+    for (let i = 0; i < count; i++) {
+      const menu = menus.nth(i);
+      const name = await menu.getAttribute('aria-label');
+      await menu.click();
+      await expect(menu).toHaveAttribute('aria-expanded', 'true');
+      found.push(...(await faults(page, `menu ${name}`)));
+      await page.keyboard.press('Escape');
+      await expect(menu).toHaveAttribute('aria-expanded', 'false');
+    }
+    await page.getByRole('button', { name: 'Speed and loop' }).click();
+    found.push(...(await faults(page, 'speed and loop')));
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'Snap' }).first().click({ button: 'left' });
+    found.push(...(await faults(page, 'snap')));
+    expect(found).toEqual([]);
+  });
+
+  test(`every kind with all its steps open, and its flat view, in the ${theme} theme`, async ({ page }) => {
+    const found: string[] = [];
+    await inTheme(page, theme);
+    for (const [example, nodes] of [
+      ['Tern Quay', ['Quay bollards Run', 'Quay edge Path', 'Quay Surface']],
+      ['Rope fence', ['Upper rails Spans']],
+      ['Ferry loop', ['Cargo Riders', 'Mooring rings Pegs']],
+      ['Tiles of the beacon', ['Tiles, rigid Sheet']],
+      ['Sailcloth', ['Signal cloth Surface']],
+    ] as const) {
+      await page.goto('/');
+      await openExample(page, example);
+      for (const node of nodes) {
+        await page.getByRole('button', { name: new RegExp(`^${node}`) }).click();
+        await openAll(page);
+        await settled(page);
+        found.push(...(await faults(page, node)));
+      }
+      if (example === 'Tern Quay') {
+        await page.getByRole('button', { name: /^Quay bollards Run/ }).click();
+        for (const tab of ['Spacing', 'Heights']) {
+          await page.getByLabel('Flat view').getByRole('radio', { name: tab, exact: true }).click();
+          found.push(...(await faults(page, `flat view, ${tab}`)));
+        }
+        await page.getByRole('button', { name: 'Bollard', exact: true }).click();
+        found.push(...(await faults(page, 'prop')));
+        await page.getByRole('button', { name: /^Quay bollards Run/ }).click();
+        await page.getByRole('button', { name: 'Compare seeds' }).click();
+        await settled(page);
+        found.push(...(await faults(page, 'seeds')));
+      }
+    }
+    await page.goto('/');
+    await newScene(page);
+    found.push(...(await faults(page, 'empty scene')));
+    await page.getByRole('button', { name: 'Draw path' }).first().click();
+    found.push(...(await faults(page, 'drawing')));
+    expect(found).toEqual([]);
+  });
+}

@@ -1,0 +1,77 @@
+import { expect, type Page } from '@playwright/test';
+import { decode } from 'fast-png';
+import { fromTop, onScreen, openExample, rows, settled } from './support/app';
+import { ownTest as test } from './support/test';
+
+/** What is drawn, by its pixels. All other tests draw nothing. */
+
+test.use({ drawn: true });
+
+type Rgb = [number, number, number];
+
+/** The mean colour of some pixels about a place of the page. */
+async function colorAt(page: Page, { x, y }: { x: number; y: number }, reach = 2): Promise<Rgb> {
+  const size = 2 * reach + 1;
+  const clip = { x: Math.round(x) - reach, y: Math.round(y) - reach, width: size, height: size };
+  const { data, channels } = decode(await page.screenshot({ clip }));
+  const sum = [0, 0, 0];
+  for (let i = 0; i < data.length; i += channels) for (let k = 0; k < 3; k++) sum[k] += data[i + k];
+  return sum.map((v) => v / (size * size)) as Rgb;
+}
+
+const apart = (a: Rgb, b: Rgb) => Math.hypot(...a.map((v, k) => v - b[k]));
+/** Madder, the thread of the bollards. */
+const THREAD: Rgb = [0xb4, 0x47, 0x2f];
+
+test('props are drawn where they stand, and a slot hovered in the flat view lights up in the scene alone', async ({
+  page,
+}) => {
+  await openExample(page);
+  await fromTop(page);
+  const bollards = (await rows(page)).filter(
+    (r) => r.arrangement === 'Quay bollards' && r.state === 'placed' && r.prop === 'Bollard',
+  );
+  const place = (slot: string) => {
+    const { x, y, z } = bollards.find((r) => r.slot === slot)!;
+    return onScreen(page, [x, y + 0.9, z]);
+  };
+  const [hovered, other] = [await place('14'), await place('2')];
+  await page.keyboard.press('Escape');
+  await settled(page);
+  const before = [await colorAt(page, hovered), await colorAt(page, other)];
+  // Dark ink on pale stone: what stands there is not the ground beside it.
+  const ground = await colorAt(page, { x: other.x, y: other.y - 40 });
+  expect(apart(before[1], ground)).toBeGreaterThan(40);
+  await page.getByRole('button', { name: /^Quay bollards Run/ }).click();
+  await page.locator('[data-slot="14"]').hover();
+  await expect(page.getByText(/^#14 · /)).toBeVisible();
+  await settled(page);
+  const after = [await colorAt(page, hovered), await colorAt(page, other)];
+  expect(apart(after[0], THREAD)).toBeLessThan(apart(before[0], THREAD) - 20);
+  expect(apart(after[1], before[1])).toBeLessThan(6);
+});
+
+test('the library shows a picture of every prop, and one of another size is drawn', async ({ page }) => {
+  await openExample(page);
+  await page.getByRole('button', { name: 'Add props' }).click();
+  const pictures = page.getByRole('dialog').locator('img');
+  await expect(pictures.first()).toBeVisible();
+  const widths = await pictures.evaluateAll((list) =>
+    Promise.all(
+      (list as HTMLImageElement[]).map(async (img) => {
+        await img.decode();
+        return img.naturalWidth;
+      }),
+    ),
+  );
+  expect(widths.length).toBeGreaterThan(30);
+  expect(new Set(widths)).toEqual(new Set([112]));
+  await page.keyboard.press('Escape');
+  // A prop that is not as it ships is drawn anew.
+  const picture = page.getByRole('button', { name: 'Bollard', exact: true }).locator('img');
+  await expect(picture).toHaveAttribute('src', '/props/bollard.png');
+  await page.getByRole('button', { name: 'Bollard', exact: true }).click();
+  await page.getByRole('button', { name: 'Up axis' }).click();
+  await page.getByRole('option', { name: '+Z' }).click();
+  await expect(picture).toHaveAttribute('src', /^data:image\/png/);
+});
