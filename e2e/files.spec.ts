@@ -7,7 +7,18 @@ import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { expect, type Page } from '@playwright/test';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import validator from 'gltf-validator';
-import { alerts, counts, drawPath, newScene, openExample, rows, sendOut, settled, type } from './support/app';
+import {
+  alerts,
+  counts,
+  drawPath,
+  newScene,
+  openExample,
+  readRows,
+  rows,
+  sendOut,
+  settled,
+  type,
+} from './support/app';
 import { ownTest as test } from './support/test';
 
 const folder = mkdtempSync(join(tmpdir(), 'files-'));
@@ -104,6 +115,7 @@ test('a .clothesline opens again exactly as it was, and the shell gives the same
   execFileSync('npm', ['run', '-s', 'evaluate', '--', path, '--out', out, '--gaps'], { stdio: 'pipe' });
   const inBrowser = await sendOut(page, 'csv', () => page.getByLabel(/A row for every gap/).check());
   expect(readFileSync(out, 'utf8')).toBe(inBrowser.toString());
+  expect(readRows(inBrowser.toString())).toEqual(before);
 });
 
 test('an own .glb as a prop: size and up axis are shown and corrected, the foot is its base centre', async ({

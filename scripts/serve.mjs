@@ -30,6 +30,8 @@ export async function withApplication(port, work) {
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
         '--ignore-gpu-blocklist',
+        // The page itself is put together without the software GPU, which is slower at that than the processor.
+        '--disable-gpu-compositing',
         '--no-sandbox',
       ],
     });

@@ -34,8 +34,7 @@ function run(name, command, args, live = false) {
 }
 
 /** A check without a count of its own is one test. */
-const check = async (name, command, args) =>
-  (await run(name, command, args)) ? sum.passed++ : sum.failed++;
+const check = async (name, command, args) => ((await run(name, command, args)) ? sum.passed++ : sum.failed++);
 
 /** @param read passed, failed, and the tests out of the runner's report */
 async function counted(name, command, args, report, read) {

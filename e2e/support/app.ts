@@ -175,7 +175,7 @@ export async function sendOut(
 const bytesOf = async (d: Download): Promise<Buffer> => readFile((await d.path())!);
 
 /** The rows of a .csv that was sent out. */
-function readRows(csv: string): Row[] {
+export function readRows(csv: string): Row[] {
   const parsed = Papa.parse<Record<string, string>>(csv, { header: true, skipEmptyLines: true });
   expect(parsed.errors).toEqual([]);
   return parsed.data.map(

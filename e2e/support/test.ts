@@ -36,26 +36,26 @@ async function emptied(page: Page): Promise<void> {
  */
 export const test = base.extend<object, { shared: Page }>({
   shared: [
-    async ({ browser }, use, info) => {
+    async ({ browser }, provide, info) => {
       const { baseURL, viewport } = info.project.use;
       const context = await browser.newContext({ baseURL, viewport, acceptDownloads: true });
       await started(context, true);
-      await use(await context.newPage());
+      await provide(await context.newPage());
       await context.close();
     },
     { scope: 'worker' },
   ],
-  page: async ({ shared }, use) => {
+  page: async ({ shared }, provide) => {
     await emptied(shared);
-    await use(shared);
+    await provide(shared);
   },
 });
 
 /** Tests with a browser profile of their own: what is kept, several tabs, files. `drawn` where pixels are looked at. */
 export const ownTest = base.extend<{ drawn: boolean }>({
   drawn: [false, { option: true }],
-  context: async ({ context, drawn }, use) => {
+  context: async ({ context, drawn }, provide) => {
     await started(context, !drawn);
-    await use(context);
+    await provide(context);
   },
 });

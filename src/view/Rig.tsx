@@ -42,7 +42,7 @@ function drawCoarser(root: Object3D, coarser: boolean): void {
 
 /** Cameras and their controls: free with perspective, straight from three sides without. */
 export function Rig() {
-  const { gl, scene, size, set, invalidate, setDpr } = useThree();
+  const { gl, scene, size, get, set, invalidate, setDpr } = useThree();
   const mode = useView((s) => s.mode);
   const tool = useView((s) => s.tool);
   const fitAsked = useView((s) => s.fitAsked);
@@ -217,6 +217,7 @@ export function Rig() {
       size: { width: state.size.width, height: state.size.height },
       target: [target.current.x, target.current.y, target.current.z],
       invalidate,
+      pending: () => get().internal.frames > 0,
     });
   });
   useEffect(() => () => publishFrame(null), []);

@@ -3,7 +3,7 @@
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
 import { ACESFilmicToneMapping, PCFShadowMap } from 'three';
-import { useEngine } from '@/store/engine';
+import { engine, useEngine } from '@/store/engine';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { SlotHandles } from './overlay/SlotHandles';
@@ -24,16 +24,33 @@ import { UNDRAWN, undrawnRenderer } from './undrawn';
 import { usePointer } from './usePointer';
 import { useView } from './viewState';
 
-/** Counts frames, so that others know when the picture is up to date. */
-function FrameCount() {
+/** A scene that opens is drawn once it is there, and after this many milliseconds in any case. */
+const OPENING_MS = 600;
+
+/** Draws, and counts frames, so that others know when the picture is up to date. */
+function Frames() {
   const frame = useRef(0);
-  useFrame(() => {
+  const opened = useRef(false);
+  const invalidate = useThree((s) => s.invalidate);
+  // With a place in the order of frames the drawing is ours.
+  useFrame(({ gl, scene, camera }) => {
+    opened.current ||= engine().state.scene !== null && useView.getState().loading === 0;
+    if (opened.current) gl.render(scene, camera);
+    else scene.updateMatrixWorld();
     frame.current++;
     useView.setState({ frames: frame.current });
-  });
-  const invalidate = useThree((s) => s.invalidate);
+  }, 1);
   const result = useEngine((s) => s.result);
-  useEffect(() => invalidate(), [result, invalidate]);
+  const loading = useView((s) => s.loading > 0);
+  useEffect(() => invalidate(), [result, loading, invalidate]);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      if (opened.current) return;
+      opened.current = true;
+      invalidate();
+    }, OPENING_MS);
+    return () => clearTimeout(timer);
+  }, [invalidate]);
   return null;
 }
 
@@ -48,7 +65,7 @@ const Layers = memo(function Layers() {
       <PropsLayer />
       <PegGhost />
       <PathsLayer />
-      <FrameCount />
+      <Frames />
     </Canvas>
   );
 });

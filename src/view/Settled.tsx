@@ -13,10 +13,10 @@ function useIdle(): boolean {
   return begun && !busy && !loading && !moving && !saving;
 }
 
-/**
- * Marks the scene as settled for those who wait for it: once nothing is waited for any more and a frame of that has
- * been drawn, with what lies over it.
- */
+/** Turns of the page without a frame to come, after which none will: what changed has reached the view by then. */
+const QUIET = 2;
+
+/** Marks the scene as settled for those who wait for it: nothing is waited for, and the last frame of it is drawn. */
 export function SettledMark({ frame }: { frame: RefObject<HTMLDivElement | null> }) {
   const idle = useIdle();
   useEffect(() => {
@@ -25,18 +25,14 @@ export function SettledMark({ frame }: { frame: RefObject<HTMLDivElement | null>
     };
     mark(false);
     if (!idle) return undefined;
-    const drawn = useView.getState().frames;
-    let after = 0;
-    const stop = useView.subscribe(({ frames }) => {
-      if (frames === drawn || after) return;
-      // What lies over the scene moves with the frame, one turn of the page later.
-      after = requestAnimationFrame(() => mark(true));
-    });
-    currentView()?.invalidate();
-    return () => {
-      stop();
-      cancelAnimationFrame(after);
+    let quiet = 0;
+    const look = () => {
+      quiet = currentView()?.pending() ? 0 : quiet + 1;
+      if (quiet < QUIET) next = requestAnimationFrame(look);
+      else mark(true);
     };
+    let next = requestAnimationFrame(look);
+    return () => cancelAnimationFrame(next);
   }, [frame, idle]);
   return null;
 }

@@ -130,6 +130,8 @@ export interface ViewHandle {
   /** Centre of turning. */
   target: Vec3;
   invalidate: () => void;
+  /** Whether a frame has been asked for that is not drawn yet. */
+  pending: () => boolean;
 }
 
 /** Called after every frame, so that what is drawn over the scene stays with it. */

@@ -61,6 +61,7 @@ export function StartPage() {
     // What any scene needs is fetched while one is chosen: the worker, and the code of the main screen.
     engine();
     router.prefetch('/scene/any');
+    void import('@/view/SceneCanvas');
   }, [router]);
   const go = (id: string) => router.push(`/scene/${id}`);
   const guarded = async (what: string, work: () => Promise<void>) => {

@@ -14,9 +14,13 @@ import { Workspace } from './Workspace';
 
 type Phase = { state: 'opening' | 'ready' } | { state: 'failed'; text: string };
 
-/** Gives the engine the meshes and pictures that the scene brought along. A missing one is a finding, not a failure. */
+/**
+ * Gives the engine the meshes and pictures that the scene brought along, and has it worked out with them. A missing
+ * one is a finding, not a failure.
+ */
 async function handOverMeshes(): Promise<void> {
-  for (const ref of neededFiles(useDocument.getState().scene)) {
+  const needed = neededFiles(useDocument.getState().scene);
+  for (const ref of needed) {
     const bytes = await getMesh(ref.hash);
     if (bytes)
       await (
@@ -25,6 +29,7 @@ async function handOverMeshes(): Promise<void> {
           : engine().bringIn(bytes, ref.fileName)
       ).catch(() => undefined);
   }
+  if (needed.length) engine().evaluate(useDocument.getState().scene);
 }
 
 /** Opens a saved scene in this tab: reads it, takes care of other tabs that hold it, keeps it saved. */
@@ -64,7 +69,6 @@ export function OpenScene({ id }: { id: string }) {
       }
       await handOverMeshes();
       if (!current) return;
-      engine().evaluate(useDocument.getState().scene);
       stopSaving = startAutosave();
       setPhase({ state: 'ready' });
     };
@@ -87,7 +91,6 @@ export function OpenScene({ id }: { id: string }) {
     if (!kept) return setPhase({ state: 'failed', text: 'This scene was deleted in the other tab.' });
     openDocument(id, kept.scene, kept);
     await handOverMeshes();
-    engine().evaluate(kept.scene);
     talk.current?.hold(id);
   };
 

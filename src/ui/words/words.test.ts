@@ -1,0 +1,86 @@
+import { firstRun, exampleScene } from '@/core/testing/scene';
+import type { RunFacts } from '@/core/evaluate/result';
+import { degrees, metres, plural, whole } from './numbers';
+import {
+  facingPhrase,
+  gapsPhrase,
+  groundPhrase,
+  handPhrase,
+  pathPhrase,
+  propsPhrase,
+  spacingNote,
+  spacingPhrase,
+  variationPhrase,
+} from './phrases';
+
+/** Every closed step of a recipe reads as a short phrase. */
+
+const scene = exampleScene();
+const run = () => structuredClone(firstRun(scene));
+const FACTS = { usable: 45.8, pitch: 1.76, askedPitch: 1.8, factor: 1 } as RunFacts;
+
+test('numbers as they are read', () => {
+  expect([metres(1.756), metres(0.4, 'cm'), metres(12, 'm'), whole(1840), degrees(12.34)]).toEqual([
+    '1.76 m',
+    '40 cm',
+    '12 m',
+    '1,840',
+    '12.3°',
+  ]);
+  expect([plural(1, 'mesh', 'meshes'), plural(2, 'mesh', 'meshes'), plural(0, 'slot')]).toEqual([
+    '1 mesh',
+    '2 meshes',
+    '0 slots',
+  ]);
+});
+
+test('spacing says what came of it', () => {
+  const r = run();
+  expect(spacingPhrase(r, FACTS, scene)).toBe('1.76 m, evened out');
+  expect(spacingNote(r, FACTS, 27, scene)).toBe('27 slots fit in 45.8 m; pitch becomes 1.76 m.');
+  expect(spacingNote(r, FACTS, 0, scene)).toBe('No slot fits yet.');
+  r.spacing.looseBy = 0.15;
+  r.spacing.leftover = 'end';
+  expect(spacingPhrase(r, { ...FACTS, pitch: 1.8 }, scene)).toBe('1.8 m, rest at end, ± 0.15 m');
+  r.spacing.mode = 'count';
+  r.spacing.count = 1;
+  expect(spacingNote(r, FACTS, 1, scene)).toBe('1 slot fits in 45.8 m; the pitch is 1.76 m.');
+  r.spacing.mode = 'divide';
+  Object.assign(r.spacing, { parts: 3, per: 'side', every: 2 });
+  expect(spacingPhrase(r, FACTS, scene)).toBe('3 parts a side, every 2nd');
+  r.spacing.mode = 'touch';
+  expect(spacingNote(r, { ...FACTS, factor: 1.012 }, 4, scene)).toBe(
+    '4 slots fit in 45.8 m; all are scaled to 101.2%.',
+  );
+  r.spacing.mode = 'points';
+  r.spacing.rows.count = 2;
+  expect(spacingPhrase(r, FACTS, scene)).toBe('At the points, 2 rows');
+});
+
+test('props, path, facing, ground, variation, gaps, and what the hand did', () => {
+  const r = run();
+  const names = scene.props.map((p) => p.name);
+  expect(propsPhrase(r, scene)).toBe(`${names[0]} ×1, ${names[1]} ×1, rest ×1`);
+  r.order.entries = r.order.entries.slice(0, 1);
+  expect(propsPhrase(r, scene)).toBe(names[0]);
+  r.order.entries = [];
+  expect(propsPhrase(r, scene)).toBe('None yet');
+  r.facing.side = -0.5;
+  expect(pathPhrase(r, scene)).toBe(`${scene.paths[0].name}, 0.5 m left`);
+  r.paths = [];
+  expect(pathPhrase(r, scene)).toBe('None yet');
+  expect(facingPhrase(r)).toBe('Along path, upright');
+  Object.assign(r.facing, { heading: 'compass', compassDeg: 90, turnDeg: 15, alternate: 'mirror' });
+  expect(facingPhrase(r)).toBe('Compass 90°, upright, turned 15°, every 2nd mirrored');
+  expect(groundPhrase(r.ground, scene)).toBe('None');
+  Object.assign(r.ground, { mode: 'land', contact: 'footprint', lean: 0.2, surfaces: [] });
+  expect(groundPhrase(r.ground, scene)).toBe('Lands on any surface, by footprint, leaning 20%');
+  expect(variationPhrase(r, scene)).toBe('Turn ±30°, size 90–110%');
+  r.variation.side = [-0.1, 0.3];
+  expect(variationPhrase(r, scene)).toBe('Side -0.1 m to 0.3 m, turn ±30° +1');
+  expect(gapsPhrase(r)).toBe('20% chance');
+  r.gaps.chance = 0;
+  expect(gapsPhrase(r)).toBe('None');
+  r.hand = { '1': { removed: true }, '2': { turnDeg: 4 } };
+  expect(handPhrase(r)).toBe('1 removed, 1 changed');
+});
