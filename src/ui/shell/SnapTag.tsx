@@ -40,7 +40,7 @@ export function SnapTag({ className, peg }: { className: (on: boolean) => string
         Snap
         {!snap.on ? ' off' : divided ? <span className="num text-xs">1/{snap.parts}</span> : null}
       </PopoverButton>
-      <PopoverPanel className="absolute left-1/2 top-full z-40 mt-2 w-64 -translate-x-1/2 rounded-lg border border-edge bg-paper p-2.5 text-text shadow-xl">
+      <PopoverPanel className="pointer-events-auto absolute left-1/2 top-full z-40 mt-2 w-64 -translate-x-1/2 rounded-lg border border-edge bg-paper p-2.5 text-text shadow-xl">
         <Toggle label="Snapping" value={snap.on} onChange={(on) => setSnap({ on })} />
         <fieldset disabled={!snap.on} className={clsx(!snap.on && 'opacity-45')}>
           {PLACES.map(({ field, label, hint }) => (
