@@ -74,11 +74,12 @@ export async function evaluateCommand(
     if (!Number.isFinite(time)) throw new UsageError(`"${args.time}" is no time in seconds.`);
     const service = new EngineService();
     const path = args.scenes[0];
-    const { scene, missing, unknown } = await service.open(
+    const { scene, missing, unknown, mends } = await service.open(
       new Uint8Array(await readFile(path)),
       basename(path),
     );
     for (const hash of missing) log(`Missing mesh ${hash.slice(0, 12)}…: its props are left out.`);
+    for (const m of mends) log(`Mended: ${m.where} (${m.how}${m.how === 'held' ? ` to ${m.held}` : ''}).`);
     if (unknown.length) log(`Left out ${unknown.length} unknown fields, the first at ${unknown[0]}.`);
     const result = service.evaluateAll(scene, time);
     result.arrangements.forEach((a, i) => {

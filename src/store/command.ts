@@ -1,4 +1,5 @@
 import { enablePatches, produceWithPatches, type Patch } from 'immer';
+import { checkChange, valueAt, type Held, type Refusal } from '@/core/scene/guard';
 import type { Scene } from '@/core/scene/schema';
 
 enablePatches();
@@ -27,16 +28,43 @@ export interface Applied {
   entry: HistoryEntry | null;
   /** Id of the node that was made, if one was. */
   made: string | undefined;
+  /** Numbers that were brought within their bounds. */
+  held: Held[];
+  /** Why nothing was changed, where the change would have made a scene that cannot be opened. */
+  refused: Refusal | null;
 }
 
-/** Runs a command on a scene. The entry is null where nothing changed. */
+/** A number is rounded, then held, and is within its bounds by then. */
+const MOST_ROUNDS = 4;
+
+/** Runs a command on a scene. The entry is null where nothing changed. What comes of it is a scene that the schema takes. */
 export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
   let made: string | undefined;
-  const [next, patches, inverse] = produceWithPatches(scene, (draft) => {
-    made = c.apply(draft as Scene, args) ?? undefined;
-  });
-  if (patches.length === 0) return { scene, entry: null, made };
-  return { scene: next, entry: { name: c.name(scene, next, args), patches, inverse }, made };
+  const run = (held: Held[]) =>
+    produceWithPatches(scene, (draft) => {
+      made = c.apply(draft as Scene, args) ?? undefined;
+      for (const { path, held: value } of held) {
+        const parent = valueAt(draft, path.slice(0, -1)) as Record<PropertyKey, unknown>;
+        parent[path.at(-1)!] = value;
+      }
+    });
+  const held: Held[] = [];
+  let [next, patches, inverse] = run(held);
+  // What was held to be whole may still be beyond a bound.
+  for (let round = 0; ; round++) {
+    const { held: more, refused } = checkChange(next, patches);
+    if (refused) return { scene, entry: null, made: undefined, held: [], refused };
+    if (more.length === 0 || round === MOST_ROUNDS) break;
+    for (const one of more) {
+      const have = held.find((h) => h.path.join('/') === one.path.join('/'));
+      if (have) have.held = one.held;
+      else held.push(one);
+    }
+    [next, patches, inverse] = run(held);
+  }
+  if (patches.length === 0) return { scene, entry: null, made, held, refused: null };
+  const entry = { name: c.name(scene, next, args), patches, inverse };
+  return { scene: next, entry, made, held, refused: null };
 }
 
 /**

@@ -1,6 +1,7 @@
 import { applyPatches } from 'immer';
 import { create } from 'zustand';
 import { emptyScene } from '@/core/scene/defaults';
+import { checkChange, FINE, type Held, type Refusal } from '@/core/scene/guard';
 import type { Scene } from '@/core/scene/schema';
 import { applyCommand, mergeEntries, type Command, type HistoryEntry } from './command';
 
@@ -29,6 +30,15 @@ export const useDocument = create<DocumentState>(() => ({
   revision: 0,
 }));
 
+/** What the last changes met with: numbers that were held to their bounds, or why a change was not made. */
+export const useBounds = create<{ held: Held[]; refused: Refusal | null; at: number }>(() => ({
+  held: [],
+  refused: null,
+  at: 0,
+}));
+const tellBounds = (held: Held[], refused: Refusal | null) =>
+  useBounds.setState(({ at }) => ({ held, refused, at: at + 1 }));
+
 const get = useDocument.getState;
 const set = useDocument.setState;
 
@@ -53,7 +63,8 @@ export function openDocument(
 export function dispatch<A>(c: Command<A>, args: A, key?: string): string | undefined {
   const { scene, past, readOnly, revision } = get();
   if (readOnly) return undefined;
-  const { scene: next, entry, made } = applyCommand(scene, c, args);
+  const { scene: next, entry, made, held, refused } = applyCommand(scene, c, args);
+  if (held.length || refused) tellBounds(held, refused);
   if (!entry) return made;
   clearTimeout(resting);
   const joins = key !== undefined && gesture?.open && gesture.key === key && past.length > 0;
@@ -117,6 +128,8 @@ export function redo(): void {
 export function setView(view: Scene['view']): void {
   const { scene, readOnly, revision } = get();
   if (readOnly || JSON.stringify(scene.view) === JSON.stringify(view)) return;
+  // A view from beyond all bounds is not kept; the one before it is.
+  if (checkChange({ ...scene, view }, [{ op: 'replace', path: ['view'], value: view }]) !== FINE) return;
   set({ scene: { ...scene, view }, revision: revision + 1 });
 }
 

@@ -51,6 +51,9 @@ export interface SceneResult {
   propBounds: Record<string, Bounds>;
 }
 
+/** A short key of everything that something depends on, other keys among it: never text inside text. */
+const keyOf = (parts: unknown[]): string => fingerprint(JSON.stringify(parts));
+
 const refKey = (ref: MeshRef) => (ref.source === 'built' ? `built:${ref.name}` : ref.hash);
 
 type Node =
@@ -182,7 +185,7 @@ export class Evaluator {
 
   /** A path's strokes laid onto a surface at rest: moving the surface does not lay them anew. */
   private laidOn(path: PointsPath, { key, solid }: { key: string; solid: Solid }): LaidStrokes {
-    const whole = JSON.stringify([key, path.source, path.closed]);
+    const whole = keyOf([key, path.source, path.closed]);
     let have = this.laid.get(path.id);
     if (have?.key !== whole)
       this.laid.set(path.id, (have = { key: whole, strokes: layStrokes(path, solid) }));
@@ -198,7 +201,7 @@ export class Evaluator {
     const { mesh, unitScale, up, normals, flipped, uv } = surface;
     const from =
       mesh.source === 'made' ? [mesh, this.hasPicture(mesh)] : [refKey(mesh), !!this.assets.mesh(mesh)];
-    const restKey = JSON.stringify([
+    const restKey = keyOf([
       ...from,
       unitScale,
       up,
@@ -209,7 +212,7 @@ export class Evaluator {
     ]);
     const moves = surfaceMoves(surface) ? time : 0;
     const colliders = surfaceColliders(surface).map((id) => this.still(id)?.key ?? null);
-    const key = JSON.stringify([restKey, standing(surface), colliders, moves, ring]);
+    const key = keyOf([restKey, standing(surface), colliders, moves, ring]);
     let work = this.solids.get(surface.id);
     if (!work) this.solids.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
@@ -234,7 +237,7 @@ export class Evaluator {
     const surface = this.scene?.surfaces.find((s) => s.id === id);
     const work = this.solids.get(id);
     if (!surface || !work?.result) return undefined;
-    const key = JSON.stringify([work.result.facesKey, standing(surface)]);
+    const key = keyOf([work.result.facesKey, standing(surface)]);
     const solid = work.still(surface, this.surfaceContext(), key);
     return solid && { key, solid };
   }
@@ -243,7 +246,7 @@ export class Evaluator {
     const needs = pathNeeds(path, this.scene ?? undefined);
     const sheet = path.source.kind === 'sheet' ? this.sheetOf(path.source.sheet) : null;
     const surfaces = needs.surfaces.map((id) => this.solids.get(id)?.result?.key ?? null);
-    const key = JSON.stringify([
+    const key = keyOf([
       path.source,
       path.closed,
       needs.paths.map((id) => this.compiled.get(id)?.key ?? null),
@@ -262,12 +265,11 @@ export class Evaluator {
     const mesh = this.assets.mesh(prop.mesh);
     const { snapPoints } = prop;
     const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up, snapPoints];
-    if (!mesh) return { key: JSON.stringify(['missing', settings]), facts: { state: 'mesh-missing' } };
-    if (mesh.indices.length < 3)
-      return { key: JSON.stringify(['empty', settings]), facts: { state: 'mesh-empty' } };
+    if (!mesh) return { key: keyOf(['missing', settings]), facts: { state: 'mesh-missing' } };
+    if (mesh.indices.length < 3) return { key: keyOf(['empty', settings]), facts: { state: 'mesh-empty' } };
     let bounds = this.bounds.get(mesh);
     if (!bounds) this.bounds.set(mesh, (bounds = meshBounds(mesh)));
-    const key = JSON.stringify(settings);
+    const key = keyOf(settings);
     const whole = bounds;
     const own = () => this.ownMesh(mesh, key, propMatrix(prop, whole));
     const shape = () =>
@@ -301,7 +303,7 @@ export class Evaluator {
   ): void {
     const kind = kindOf(a);
     const needs = needsOf(a);
-    const key = JSON.stringify([
+    const key = keyOf([
       settingsOf(a),
       needs.paths.map((id) => this.compiled.get(id)?.key ?? null),
       needs.props.map((id) => props.get(id)?.key ?? null),

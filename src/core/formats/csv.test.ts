@@ -28,6 +28,18 @@ test('one row a slot, numbers that read back to the same double', () => {
   );
 });
 
+test.each(['=1+1', '+1', '-1+cmd|x', '-2', '@SUM(A1)', '\tx', '\nx', '\rx'])(
+  'a name that begins like the formula %j is text, and numbers stay numbers',
+  (name) => {
+    const scene = exampleScene();
+    scene.arrangements[0].name = name;
+    scene.props.forEach((p) => (p.name = name));
+    const [first] = read(writeCsv(scene, new Evaluator(ASSETS).evaluate(scene), { gaps: false })).data;
+    expect([first.arrangement, first.prop]).toEqual([`'${name}`, `'${name}`]);
+    for (const column of ['x', 'z', 'qw', 's']) expect(first[column]).toMatch(/^-?[\d.e-]+$/);
+  },
+);
+
 test('hidden arrangements stay out; a name that looks like a formula is made harmless', () => {
   const scene = exampleScene();
   scene.arrangements[0].name = '=HYPERLINK("x")';

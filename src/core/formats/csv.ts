@@ -56,7 +56,8 @@ export function writeCsv(scene: Scene, result: SceneResult, options: { gaps: boo
       ]);
     }
   });
-  // A name that begins like a formula must not run in a spreadsheet; Papa quotes it with a leading apostrophe.
-  const textColumns = /^[=@+\t\r]|^-[^\d.]/;
+  // A name that begins like a formula must not run in a spreadsheet; Papa puts an apostrophe before it. Numbers are
+  // handed over as numbers, and stay as they are.
+  const textColumns = /^[=+\-@\t\r\n]/;
   return `${Papa.unparse({ fields: [...CSV_COLUMNS], data: rows }, { newline: '\n', escapeFormulae: textColumns })}\n`;
 }

@@ -58,25 +58,29 @@ describe('what is wrong with a file is said, and nothing more happens', () => {
     expect(said(new Uint8Array(0))).toContain('empty');
   });
 
-  test('a newer version, no version, another format, a broken field', () => {
+  test('a newer version, no version, another format', () => {
     expect(said(reworked((j) => (j.version = SCENE_VERSION + 1)))).toContain(`format ${SCENE_VERSION + 1}`);
     expect(said(reworked((j) => delete j.version))).toContain('no readable "version"');
     expect(said(reworked((j) => (j.format = 'other')))).toContain('not a Clothesline scene');
-    expect(
-      said(
-        reworked(
-          (j) =>
-            ((j.paths as { source: { points: { position: unknown }[] } }[])[0].source.points[2].position = [
-              1,
-              'two',
-              3,
-            ]),
-        ),
-      ),
-    ).toContain('paths[0].source.points[2].position[1]');
-    expect(said(reworked((j) => ((j.props as { id: string }[])[1].id = 'prop1')))).toContain(
-      'id "prop1" twice',
+  });
+
+  test('a broken field and an id twice: it opens, and what was mended is named', () => {
+    const broken = openScene(
+      reworked((j) => {
+        (j.paths as { source: { points: { position: unknown }[] } }[])[0].source.points[2].position = [
+          1,
+          'two',
+          3,
+        ];
+        (j.props as { id: string }[])[1].id = 'prop1';
+      }),
+      'broken.clothesline',
     );
+    expect(broken.mends).toEqual([
+      { where: 'props[1]', how: 'aside' },
+      { where: 'paths[0].source.points[2].position', how: 'default' },
+      { where: 'paths[0].source.points[2]', how: 'aside' },
+    ]);
   });
 
   test('unknown fields are left out and named; the rest is as it was', () => {

@@ -31,6 +31,7 @@ export function emptyScene(name: string): Scene {
     surfaces: [],
     arrangements: [],
     view: null,
+    aside: [],
   };
 }
 

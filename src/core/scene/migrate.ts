@@ -1,5 +1,5 @@
-import { z } from 'zod';
-import { sceneSchema, type Scene } from './schema';
+import { mend, type Mend, type SetAside } from './mend';
+import { MOST_ID, sceneSchema, type Scene } from './schema';
 import { SCENE_VERSION } from './version';
 
 /** A scene that was read, with what was left out of it. */
@@ -7,15 +7,19 @@ export interface ReadScene {
   scene: Scene;
   /** Where the file has fields that this version does not know, e.g. "arrangements[0].glow". */
   unknown: string[];
+  /** What was changed so that the scene can be opened. */
+  mends: Mend[];
 }
 
-/** Thrown for a scene that cannot be read; the message is one sentence: what, where, what to do. */
+/** Thrown for what is no scene at all; the message is one sentence: what, where, what to do. */
 class SceneFileError extends Error {}
 
 /** Steps from version n to n + 1, by n. */
 const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {
   // Keep-outs were stretches only. What is not shaped as it should be is left for the schema to complain about.
   1: (old) => ({ ...old, arrangements: each(old.arrangements, (a) => ({ ...a, gaps: rangesOnly(a.gaps) })) }),
+  // Numbers have had bounds since; those beyond are held where the scene is read.
+  2: (old) => old,
 };
 
 const rangesOnly = (gaps: unknown) =>
@@ -30,7 +34,8 @@ const each = (v: unknown, change: (item: Record<string, unknown>) => unknown): u
 
 /**
  * A scene from parsed JSON of any version up to this one.
- * @throws SceneFileError for what is no scene, of a newer version, or breaks the schema
+ * Whatever in it is not as it should be is mended and named.
+ * @throws SceneFileError for what is no scene, or of a newer version
  */
 export function readScene(json: unknown): ReadScene {
   if (typeof json !== 'object' || json === null || (json as { format?: unknown }).format !== 'clothesline') {
@@ -50,37 +55,52 @@ export function readScene(json: unknown): ReadScene {
       `This scene was saved by a newer Clothesline (format ${version}; this one reads up to ${SCENE_VERSION}). Update Clothesline, then open it again.`,
     );
   }
+  // Mending changes what it is given; documents are never changed.
+  data = structuredClone(data);
   for (let v = version; v < SCENE_VERSION; v++) data = { ...STEPS[v](data), version: v + 1 };
-  const parsed = sceneSchema.safeParse(data);
-  if (!parsed.success) throw new SceneFileError(describeIssue(parsed.error));
-  checkIds(parsed.data);
-  return { scene: parsed.data, unknown: unknownFields(data, parsed.data, '') };
+  const twice = setTwinsAside(data);
+  const found = mend(sceneSchema, data);
+  if (!found)
+    throw new SceneFileError(
+      'The scene cannot be read: hardly anything in it is as it should be. The file may be damaged; open an earlier copy.',
+    );
+  const aside = [...twice, ...found.aside];
+  const scene = { ...found.value, aside: [...found.value.aside, ...aside] };
+  raiseNextId(scene);
+  const mends = [...twice.map(({ where }): Mend => ({ where, how: 'aside' })), ...found.mends];
+  // What was mended is by now as it is kept, so that only what nobody asked for is left.
+  return { scene, unknown: unknownFields(data, found.value, ''), mends };
 }
 
-/** Two nodes of one id would shadow each other, and a counter behind them would hand an id out twice. */
-function checkIds(scene: Scene): void {
-  const seen = new Set<string>();
-  for (const { id } of [...scene.props, ...scene.paths, ...scene.surfaces, ...scene.arrangements]) {
-    if (seen.has(id)) {
-      throw new SceneFileError(
-        `The scene has the id "${id}" twice. Give one of the two another id in the file.`,
-      );
-    }
-    seen.add(id);
+const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements'] as const;
+
+/** Two nodes of one id would shadow each other: the later one is set aside. */
+function setTwinsAside(data: Record<string, unknown>): SetAside[] {
+  const seen = new Set<unknown>();
+  return COLLECTIONS.flatMap((name) => {
+    const list = data[name];
+    if (!Array.isArray(list)) return [];
+    const aside: SetAside[] = [];
+    data[name] = list.filter((node, i) => {
+      const id = isRecord(node) ? node.id : undefined;
+      if (typeof id !== 'string' || !seen.has(id)) return seen.add(id);
+      aside.push({ where: `${name}[${i}]`, value: node });
+      return false;
+    });
+    return aside;
+  });
+}
+
+/** A counter behind the ids would hand one out twice; numbers that are no counter's are nobody's to meet. */
+function raiseNextId(scene: Scene): void {
+  const numbers = JSON.stringify(COLLECTIONS.map((name) => scene[name])).match(/"id":"[a-z]+(\d+)"/g) ?? [];
+  let next = scene.nextId < MOST_ID / 2 ? scene.nextId : 1;
+  for (const match of numbers) {
+    const n = Number(/\d+/.exec(match)![0]) + 1;
+    if (n < MOST_ID / 2) next = Math.max(next, n);
   }
-  const numbers = JSON.stringify(scene).match(/"id":"[a-z]+(\d+)"/g) ?? [];
-  for (const match of numbers) scene.nextId = Math.max(scene.nextId, Number(/\d+/.exec(match)![0]) + 1);
+  scene.nextId = next;
 }
-
-function describeIssue(error: z.ZodError): string {
-  const issue = error.issues[0];
-  const where = issue.path.length ? place(issue.path) : 'the top level';
-  const more = error.issues.length > 1 ? ` (and ${error.issues.length - 1} more places)` : '';
-  return `The scene cannot be read at ${where}: ${issue.message}${more}. Correct it in the file, or open an earlier copy.`;
-}
-
-const place = (path: PropertyKey[]) =>
-  path.map((p, i) => (typeof p === 'number' ? `[${p}]` : i === 0 ? String(p) : `.${String(p)}`)).join('');
 
 /** Places in `given` that the schema dropped. */
 function unknownFields(given: unknown, kept: unknown, at: string): string[] {

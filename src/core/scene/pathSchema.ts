@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { metres, length, degrees, factor, share, vec3, plain } from '../math/measures';
 
 /** What a path is made from: its own points, or something that makes it and stays live. */
 
-const finite = z.number();
-export const vec3Schema = z.tuple([finite, finite, finite]).describe('x, y, z');
+export const vec3Schema = vec3.describe('x, y, z');
 const idSchema = z.string().min(1).max(64);
 const measure = z.number().min(0).max(1e6);
 
@@ -12,12 +12,12 @@ export const pointSchema = z.object({
   kind: z.enum(['corner', 'smooth', 'free']),
   position: vec3Schema.describe('Metres'),
   begins: z.boolean().default(false).describe('Begins another stroke of the same path'),
-  fillet: z.number().min(0).default(0).describe('Corner: radius in metres, 0 is sharp'),
-  tension: z.number().min(0).max(1).default(0).describe('Smooth: 0 is loose, 1 is tight'),
+  fillet: length.default(0).describe('Corner: radius in metres, 0 is sharp'),
+  tension: share.default(0).describe('Smooth: 0 is loose, 1 is tight'),
   handleIn: vec3Schema.default([0, 0, 0]).describe('Free: from the point, metres'),
   handleOut: vec3Schema.default([0, 0, 0]).describe('Free: from the point, metres'),
-  rollDeg: finite.default(0).describe('Roll of banked props here'),
-  size: z.number().positive().default(1).describe('Size factor of props here'),
+  rollDeg: degrees.default(0).describe('Roll of banked props here'),
+  size: factor.default(1).describe('Size factor of props here'),
   zone: z.int().min(0).max(999).default(0).describe('Number of the zone from here to the next point'),
 });
 
@@ -33,7 +33,7 @@ export const generatorSchema = z.discriminatedUnion('shape', [
   z.object({
     shape: z.literal('arc'),
     radius: measure.default(3),
-    startDeg: finite.default(0),
+    startDeg: degrees.default(0),
     sweepDeg: z.number().min(-360).max(360).default(180),
   }),
   z.object({
@@ -52,7 +52,7 @@ export const generatorSchema = z.discriminatedUnion('shape', [
     shape: z.literal('helix'),
     radius: measure.default(2),
     endRadius: measure.nullable().default(null).describe('Metres; null: the same all the way'),
-    rise: finite.default(1).describe('Metres a turn'),
+    rise: metres.default(1).describe('Metres a turn'),
     turns: z.number().min(-2000).max(2000).default(3).describe('Negative runs clockwise seen from above'),
   }),
   z.object({
@@ -66,7 +66,7 @@ export const generatorSchema = z.discriminatedUnion('shape', [
     path: z.string().describe('The path that it winds around'),
     radius: measure.default(0.3),
     turns: z.number().min(-5000).max(5000).default(12).describe('Whole where the path is closed'),
-    startDeg: finite.default(0),
+    startDeg: degrees.default(0),
   }),
   z.object({
     shape: z.literal('strand'),
@@ -98,8 +98,8 @@ const sourceSchema = z.discriminatedUnion('kind', [
     kind: z.literal('generator'),
     generator: generatorSchema,
     position: vec3Schema.default([0, 0, 0]),
-    turnDeg: finite.default(0).describe('About Y'),
-    tipDeg: finite.default(0).describe('About its own X, before the turn'),
+    turnDeg: degrees.default(0).describe('About Y'),
+    tipDeg: degrees.default(0).describe('About its own X, before the turn'),
   }),
   z.object({
     kind: z.literal('mesh'),
@@ -117,8 +117,8 @@ const sourceSchema = z.discriminatedUnion('kind', [
       z.object({
         what: z.literal('iso'),
         along: z.enum(['u', 'v']).describe('The coordinate that stays the same'),
-        from: finite.default(0.5),
-        to: finite.default(0.5),
+        from: plain.default(0.5),
+        to: plain.default(0.5),
         count: z.int().min(1).max(1000).default(1),
       }),
     ]),
@@ -126,7 +126,7 @@ const sourceSchema = z.discriminatedUnion('kind', [
       .boolean()
       .default(false)
       .describe('Smooth through the mesh’s points instead of corner to corner'),
-    lift: finite.default(0).describe('Metres up'),
+    lift: metres.default(0).describe('Metres up'),
   }),
   z.object({
     kind: z.literal('sheet'),
@@ -136,8 +136,8 @@ const sourceSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('offset'),
     path: z.string(),
-    distance: finite.default(1).describe('Metres to the right of the way along; negative is left'),
-    lift: finite.default(0).describe('Metres up'),
+    distance: metres.default(1).describe('Metres to the right of the way along; negative is left'),
+    lift: metres.default(0).describe('Metres up'),
     plane: z
       .enum(['ground', 'x', 'z'])
       .default('ground')

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { degrees, unitScale, plain } from '../math/measures';
 import { ridersSchema } from '../arrange/riders/schema';
 import { sheetSchema } from '../arrange/sheet/schema';
 import { spansSchema } from '../arrange/spans/schema';
@@ -11,7 +12,6 @@ import { SCENE_VERSION } from './version';
 
 /** The scene document: one Zod schema, from which docs/scene-format.md and the JSON Schema are made. */
 
-const finite = z.number();
 const axisSchema = z.enum(['+x', '-x', '+y', '-y', '+z', '-z']);
 const idSchema = z.string().min(1).max(64);
 const nameSchema = z.string().max(200);
@@ -35,7 +35,7 @@ export const propSchema = z.object({
   id: idSchema,
   name: nameSchema,
   mesh: meshRefSchema,
-  unitScale: z.number().positive().default(1).describe('Metres per unit of the mesh'),
+  unitScale: unitScale.default(1).describe('Metres per unit of the mesh'),
   foot: z
     .object({
       at: z.enum(['base', 'centre', 'origin', 'point']).default('base'),
@@ -55,12 +55,12 @@ export const surfaceSchema = z.object({
   id: idSchema,
   name: nameSchema,
   mesh: z.discriminatedUnion('source', [builtSchema, fileSchema, madeSchema]),
-  unitScale: z.number().positive().default(1).describe('Metres per unit of the mesh'),
+  unitScale: unitScale.default(1).describe('Metres per unit of the mesh'),
   up: axisSchema.default('+y'),
   position: vec3Schema.default([0, 0, 0]),
-  turnDeg: finite.default(0).describe('About Y'),
-  tipDeg: finite.default(0).describe('About its own X, before the turn'),
-  rollDeg: finite.default(0).describe('About its own Z, before the tip'),
+  turnDeg: degrees.default(0).describe('About Y'),
+  tipDeg: degrees.default(0).describe('About its own X, before the turn'),
+  rollDeg: degrees.default(0).describe('About its own Z, before the tip'),
   size: z.number().min(0.001).max(1000).default(1),
   normals: z
     .enum(['smooth', 'flat'])
@@ -76,7 +76,7 @@ export const surfaceSchema = z.object({
   plays: z
     .object({
       clip: z.string().max(200),
-      speed: z.number().default(1),
+      speed: plain.default(1),
       loop: z.boolean().default(true).describe('Begins again at its end; else it stays there'),
     })
     .nullable()
@@ -95,12 +95,15 @@ const arrangementSchema = z.discriminatedUnion('kind', [
   sheetSchema,
 ]);
 
+/** Ids count up to here; what is counted beyond could not be told apart. */
+export const MOST_ID = 4_503_599_627_370_496;
+
 export const sceneSchema = z.object({
   format: z.literal('clothesline'),
   version: z.literal(SCENE_VERSION),
   name: nameSchema,
   units: z.enum(['m', 'cm']).default('m').describe('What the interface shows; the document is in metres'),
-  nextId: z.int().min(1).describe('The number of the next id; ids are never used again'),
+  nextId: z.int().min(1).max(MOST_ID).describe('The number of the next id; ids are never used again'),
   props: z.array(propSchema),
   paths: z.array(pathSchema),
   surfaces: z.array(surfaceSchema),
@@ -110,6 +113,10 @@ export const sceneSchema = z.object({
     .nullable()
     .default(null)
     .describe('Where the scene is seen from'),
+  aside: z
+    .array(z.object({ where: z.string(), value: z.unknown() }))
+    .default([])
+    .describe('What was found in a file and could not be understood, kept to go out with it again'),
 });
 
 export type Axis = z.infer<typeof axisSchema>;

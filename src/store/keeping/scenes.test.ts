@@ -35,7 +35,7 @@ test('a scene comes back as it was saved, with its undo list', async () => {
     values: { pitch: 2 },
   });
   await saveScene(id, { scene, past: [entry!], future: [] }, 'tab1', db);
-  expect(await loadScene(id, db)).toEqual({ scene, past: [entry], future: [], holder: 'tab1' });
+  expect(await loadScene(id, db)).toEqual({ scene, past: [entry], future: [], holder: 'tab1', mends: [] });
   expect((await listScenes(db)).map((c) => [c.id, c.name])).toEqual([[id, 'Example']]);
   expect(await loadScene('unknown', db)).toBeUndefined();
 });

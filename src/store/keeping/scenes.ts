@@ -1,4 +1,5 @@
 import { neededFiles } from '@/core/formats/sceneZip';
+import type { Mend } from '@/core/scene/mend';
 import { readScene } from '@/core/scene/migrate';
 import type { Scene } from '@/core/scene/schema';
 import type { HistoryEntry } from '../command';
@@ -16,6 +17,8 @@ export interface KeptScene {
 /** A scene as it was found, with the tab that may write it. */
 export interface FoundScene extends KeptScene {
   holder: string;
+  /** What was changed in it so that it could be opened. */
+  mends: Mend[];
 }
 
 /** Every saved scene, the last saved first. */
@@ -75,13 +78,15 @@ export async function loadScene(
 ): Promise<FoundScene | undefined> {
   const body = await db.bodies.get(id);
   if (!body) return undefined;
-  const { scene } = readScene(body.scene);
-  const sound = body.scene.version === scene.version;
+  const { scene, mends } = readScene(body.scene);
+  // Steps of the undo list name places of the scene as it was kept; in a mended one they may be other places.
+  const sound = body.scene.version === scene.version && mends.length === 0;
   return {
     scene,
     past: sound ? body.past : [],
     future: sound ? body.future : [],
     holder: body.holder,
+    mends,
   };
 }
 

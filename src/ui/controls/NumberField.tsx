@@ -53,6 +53,16 @@ export function NumberBox(
   const input = useRef<HTMLInputElement>(null);
   const skipBlur = useRef(false);
   useEffect(() => setBad(false), [value]);
+  /** What was typed last, until it is seen what came of it. */
+  const asked = useRef<number | null>(null);
+  const [heldAt, setHeldAt] = useState<string | null>(null);
+  useEffect(() => {
+    if (asked.current === null) return;
+    const off = Math.abs(asked.current - value) > 1e-9 * Math.max(1, Math.abs(value));
+    setHeldAt(off && !props.auto ? shown : null);
+    asked.current = null;
+    // With the text taken, what came of it is there.
+  }, [text, value, shown, props.auto]);
   const take = (raw: string): boolean => {
     if (props.reset === null && raw.trim() === '') {
       onChange(null);
@@ -60,7 +70,8 @@ export function NumberBox(
     }
     const parsed = parseMeasure(raw, dimension, unit);
     if (parsed === null) return false;
-    onChange(props.whole ? Math.round(parsed) : parsed);
+    asked.current = parsed;
+    onChange(held(parsed, props));
     return true;
   };
   const commit = () => {
@@ -94,7 +105,7 @@ export function NumberBox(
   return (
     <span
       className={clsx(
-        'flex items-center rounded-md border bg-card px-2 focus-within:ring-2 focus-within:ring-woad/40',
+        'relative flex items-center rounded-md border bg-card px-2 focus-within:ring-2 focus-within:ring-woad/40',
         bad ? 'border-danger' : 'border-edge',
         props.className,
       )}
@@ -106,7 +117,6 @@ export function NumberBox(
         aria-label={props.id ? undefined : props.label}
         aria-invalid={bad || undefined}
         data-clean={text === null}
-        title={bad ? 'Type a number, e.g. 1.8, 40 cm, 2.4/3' : undefined}
         className="num h-7 w-full min-w-0 bg-transparent text-sm outline-none"
         inputMode="text"
         autoComplete="off"
@@ -115,10 +125,15 @@ export function NumberBox(
           skipBlur.current = false;
           e.currentTarget.select();
         }}
-        onChange={(e) => setText(e.target.value)}
+        onChange={(e) => {
+          setText(e.target.value);
+          setHeldAt(null);
+          setBad(false);
+        }}
         onKeyDown={onKeyDown}
         onKeyUp={(e) => (e.key === 'ArrowUp' || e.key === 'ArrowDown') && restGesture()}
         onBlur={() => {
+          setHeldAt(null);
           if (skipBlur.current) return;
           commit();
           if (bad) {
@@ -128,6 +143,14 @@ export function NumberBox(
         }}
       />
       <span className="num pl-1 text-xs text-faint">{dimension === 'length' ? unit : SUFFIX[dimension]}</span>
+      {(bad || heldAt !== null) && (
+        <span
+          role="status"
+          className="absolute right-0 top-full z-20 mt-1 whitespace-nowrap rounded-md bg-ink-900 px-2 py-1 text-xs text-linen-50 shadow-lg"
+        >
+          {bad ? 'Type a number, e.g. 1.8, 40 cm, 2.4/3' : `Held to ${heldAt}`}
+        </span>
+      )}
     </span>
   );
 }

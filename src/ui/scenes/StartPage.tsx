@@ -12,6 +12,7 @@ import { engine } from '@/store/engine';
 import { Button, IconButton } from '../controls/Button';
 import { Mark } from '../shell/Mark';
 import { readTheme } from '../uiState';
+import { mendsText } from '../words/bounds';
 import { plural } from '../words/numbers';
 
 /** The example scenes that ship with the application. */
@@ -82,12 +83,13 @@ export function StartPage() {
   };
   const fresh = () => guarded('new', async () => go(await createScene(emptyScene('Untitled scene'), TAB)));
   const openBytes = async (bytes: Uint8Array, name: string) => {
-    const { scene, files, missing, unknown } = await engine().open(bytes, name);
+    const { scene, files, missing, unknown, mends } = await engine().open(bytes, name);
     await database().transaction('rw', database().meshes, async () => {
       for (const [hash, file] of files) await putMesh(hash, file);
     });
     const id = await createScene(scene, TAB);
     const said = [
+      mendsText(mends),
       missing.length &&
         `${plural(missing.length, 'mesh', 'meshes')} did not come along; the props stay, and say so.`,
       unknown.length &&

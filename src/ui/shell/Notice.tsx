@@ -3,10 +3,12 @@
 import { X } from 'lucide-react';
 import { useEffect } from 'react';
 import { useEngine } from '@/store/engine';
+import { useBounds } from '@/store/document';
 import { useSaved } from '@/store/keeping/autosave';
 import { engine } from '@/store/engine';
 import { Button, IconButton } from '../controls/Button';
-import { useUi } from '../uiState';
+import { heldText, refusalText } from '../words/bounds';
+import { say, useUi } from '../uiState';
 
 /** Short messages over the scene: what happened, work that takes long, saving that failed. */
 export function Notice() {
@@ -19,6 +21,11 @@ export function Notice() {
     const timer = setTimeout(() => useUi.setState({ notice: null }), 7000);
     return () => clearTimeout(timer);
   }, [notice]);
+  const bounds = useBounds();
+  useEffect(() => {
+    if (bounds.refused) say(refusalText(bounds.refused), 'problem');
+    else if (bounds.held.length) say(heldText(bounds.held));
+  }, [bounds]);
   const box =
     'pointer-events-auto flex items-center gap-3 rounded-lg bg-ink-900 px-3.5 py-2 text-sm text-linen-50 shadow-lg';
   return (

@@ -10,6 +10,8 @@ import { claimScene, getMesh, loadScene } from '@/store/keeping/scenes';
 import { TAB, TabTalk } from '@/store/keeping/tabs';
 import { clearSelection, pruneSelection, selectArrangement } from '@/store/selection';
 import { chooseTool, setMode } from '@/view/viewState';
+import { say } from '../uiState';
+import { mendsText } from '../words/bounds';
 import { Workspace } from './Workspace';
 
 type Phase = { state: 'opening' | 'ready' } | { state: 'failed'; text: string };
@@ -70,6 +72,7 @@ export function OpenScene({ id }: { id: string }) {
       await handOverMeshes();
       if (!current) return;
       stopSaving = startAutosave();
+      if (kept.mends.length) say(mendsText(kept.mends), 'problem');
       setPhase({ state: 'ready' });
     };
     const prune = useDocument.subscribe(

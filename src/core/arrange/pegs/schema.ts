@@ -1,20 +1,19 @@
 import { z } from 'zod';
+import { metres, degrees, share, seed, vec3, quaternion, plain } from '../../math/measures';
 import { groundSchema } from '../steps/groundSchema';
 
 /** Pegs: single props, each where it was put: in the scene, or pinned to its place on a surface. */
 
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
-
 export const pinSchema = z.object({
   surface: z.string(),
   face: z.int().min(0).describe('Number of the triangle'),
-  u: z.number().describe('Weight of its second corner'),
-  v: z.number().describe('Weight of its third corner'),
+  u: plain.describe('Weight of its second corner'),
+  v: plain.describe('Weight of its third corner'),
   faces: z.int().describe('How many the surface had; with others it is found again by uv, or where it lay'),
-  uv: z.tuple([z.number(), z.number()]).optional(),
-  lift: z.number().default(0).describe('Metres along its up'),
-  turnDeg: z.number().default(0).describe('About its up, from the triangle’s first side'),
-  lean: z.number().min(0).max(1).default(1).describe('1 stands square to the surface, 0 upright'),
+  uv: z.tuple([plain, plain]).optional(),
+  lift: metres.default(0).describe('Metres along its up'),
+  turnDeg: degrees.default(0).describe('About its up, from the triangle’s first side'),
+  lean: share.default(1).describe('1 stands square to the surface, 0 upright'),
 });
 
 const pegSchema = z.object({
@@ -25,10 +24,7 @@ const pegSchema = z.object({
     .default(null)
     .describe('Held to a surface; position and rotation are then where it was last'),
   position: vec3.describe('Metres; where its foot stands'),
-  rotation: z
-    .tuple([z.number(), z.number(), z.number(), z.number()])
-    .default([0, 0, 0, 1])
-    .describe('Unit quaternion x, y, z, w'),
+  rotation: quaternion.default([0, 0, 0, 1]).describe('Unit quaternion x, y, z, w'),
   scale: vec3.default([1, 1, 1]),
   tint: vec3.optional().describe('Linear red, green, blue, multiplied with its own colour'),
 });
@@ -39,7 +35,7 @@ export const pegsSchema = z.object({
   name: z.string().max(200),
   thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
   visible: z.boolean().default(true),
-  seed: z.int().default(1),
+  seed: seed.default(1),
   ground: groundSchema,
   pegs: z.array(pegSchema).max(500000).default([]),
 });

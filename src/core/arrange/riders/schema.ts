@@ -1,11 +1,10 @@
 import { z } from 'zod';
+import { degrees, share, seed, vec3 } from '../../math/measures';
 import { groundSchema } from '../steps/groundSchema';
 import { weightedSchema } from '../steps/weighted';
 import { variationSchema } from '../steps/variationSchema';
 
 /** Riders: on each placed prop of another arrangement one more, which goes with it. */
-
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
 
 export const ridersSchema = z.object({
   id: z.string(),
@@ -13,20 +12,20 @@ export const ridersSchema = z.object({
   name: z.string().max(200),
   thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
   visible: z.boolean().default(true),
-  seed: z.int().default(1),
+  seed: seed.default(1),
   on: z.string().describe('The arrangement whose placed props they ride on'),
   only: z.array(z.string()).default([]).describe('Names of the slots that carry one; none: all'),
   props: weightedSchema,
-  share: z.number().min(0).max(1).default(1).describe('How many of the leaders carry one, by chance'),
+  share: share.default(1).describe('How many of the leaders carry one, by chance'),
   seat: z
     .enum(['foot', 'top'])
     .default('top')
     .describe('Counted from the leader’s foot, or from what of it is highest there'),
   offset: vec3.default([0, 0, 0]).describe('Metres to the leader’s left, up and front; grow with its size'),
-  turnDeg: z.number().default(0),
-  tipDeg: z.number().default(0),
-  rollDeg: z.number().default(0),
-  size: z.number().positive().max(1000).default(1),
+  turnDeg: degrees.default(0),
+  tipDeg: degrees.default(0),
+  rollDeg: degrees.default(0),
+  size: z.number().min(1e-6).max(1000).default(1),
   landing: z
     .enum(['one', 'each', 'leader'])
     .default('one')

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { seed } from '../../math/measures';
 import {
   facingSchema,
   gapsSchema,
@@ -17,7 +18,7 @@ export const runSchema = z.object({
   name: z.string().max(200),
   thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']).describe('Its dye colour in the interface'),
   visible: z.boolean().default(true),
-  seed: z.int().default(1),
+  seed: seed.default(1),
   paths: z
     .array(z.object({ part: z.int().min(0).max(4095), path: z.string() }))
     .describe('The paths it stands on; `part` is the stable number that its slot ids carry'),

@@ -1,12 +1,12 @@
 import { z } from 'zod';
+import { degrees, share, seed, vec3, quaternion } from '../../math/measures';
 import { slotId } from '../slotId';
 import { pinSchema } from '../pegs/schema';
 import { handSchema, orderSchema, propsOfOrder, variationSchema } from '../steps/schema';
 
 /** A sheet: a flat layout of props, a grid and free ones, laid over a surface. */
 
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
-const range = z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).default([0, 1]);
+const range = z.tuple([share, share]).default([0, 1]);
 const metres = z.number().min(0).max(1e5);
 
 const skipSchema = z
@@ -21,8 +21,8 @@ const skipSchema = z
 const gridSchema = z
   .object({
     on: z.boolean().default(true),
-    columns: z.int().max(100000).nullable().default(null).describe('null: from the props’ own width'),
-    rows: z.int().max(100000).nullable().default(null).describe('null: from the props’ own length'),
+    columns: z.int().min(1).max(100000).nullable().default(null).describe('null: from the props’ own width'),
+    rows: z.int().min(1).max(100000).nullable().default(null).describe('null: from the props’ own length'),
     follow: z
       .boolean()
       .default(false)
@@ -33,7 +33,7 @@ const gridSchema = z
       .describe(
         'Every second row moved by half, every second column, or rows as close as six neighbours lie',
       ),
-    shift: z.number().min(0).max(1).default(0.5).describe('Brick and drop: by this share'),
+    shift: share.default(0.5).describe('Brick and drop: by this share'),
     left: metres.default(0).describe('Margins, metres'),
     right: metres.default(0),
     bottom: metres.default(0),
@@ -42,23 +42,23 @@ const gridSchema = z
     skipRows: skipSchema,
     skipColumns: skipSchema,
     skipCells: skipSchema.describe('In the order of the props'),
-    chance: z.number().min(0).max(1).default(0).describe('Share of the places left empty'),
+    chance: share.default(0).describe('Share of the places left empty'),
   })
   .prefault({});
 
 export const freeItemSchema = z.object({
   id: z.string(),
   prop: z.string(),
-  at: z.tuple([z.number(), z.number()]).describe('Metres on the layout, from its lower left corner'),
-  turnDeg: z.number().default(0),
-  size: z.number().positive().max(1000).default(1),
+  at: z.tuple([metres, metres]).describe('Metres on the layout, from its lower left corner'),
+  turnDeg: degrees.default(0),
+  size: z.number().min(1e-6).max(1000).default(1),
 });
 
 export const curveSchema = z.object({
   id: z.string(),
   name: z.string().max(200).default('Line'),
   points: z
-    .array(z.tuple([z.number(), z.number()]))
+    .array(z.tuple([metres, metres]))
     .max(20000)
     .describe('Metres on the layout, or shares of a cell where it is repeated'),
   closed: z.boolean().default(false),
@@ -71,7 +71,7 @@ export const sheetSchema = z.object({
   name: z.string().max(200),
   thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
   visible: z.boolean().default(true),
-  seed: z.int().default(1),
+  seed: seed.default(1),
   surface: z.string(),
   over: z
     .discriminatedUnion('kind', [
@@ -84,8 +84,7 @@ export const sheetSchema = z.object({
         kind: z.literal('frame').describe('From a flat rectangle before the surface'),
         pin: pinSchema.nullable().default(null).describe('Held to the surface, and moved with it'),
         position: vec3.default([0, 0, 0]).describe('Its middle'),
-        rotation: z
-          .tuple([z.number(), z.number(), z.number(), z.number()])
+        rotation: quaternion
           .default([0, 0, 0, 1])
           .describe('Unit quaternion x, y, z, w: Y out of it, Z up the sheet'),
         along: z.enum(['normal', 'nearest']).default('normal'),
@@ -107,8 +106,8 @@ export const sheetSchema = z.object({
     .enum(['true', 'stretch'])
     .default('true')
     .describe('In true size by lengths along the surface, or stretched over all of it'),
-  width: z.number().positive().max(1e5).nullable().default(null).describe('Metres; null: the surface’s own'),
-  height: z.number().positive().max(1e5).nullable().default(null),
+  width: z.number().min(1e-6).max(1e5).nullable().default(null).describe('Metres; null: the surface’s own'),
+  height: z.number().min(1e-6).max(1e5).nullable().default(null),
   from: z
     .enum(['middle', 'start', 'end'])
     .default('middle')
@@ -126,11 +125,11 @@ export const sheetSchema = z.object({
         .default([])
         .describe('Bent: ids of props that keep their shape all the same'),
       tolerance: z.number().min(1e-5).max(1).default(0.002).describe('Metres'),
-      lift: z.number().default(0),
-      turnDeg: z.number().default(0),
-      tipDeg: z.number().default(0),
-      rollDeg: z.number().default(0),
-      size: z.number().positive().max(1000).default(1),
+      lift: metres.default(0),
+      turnDeg: degrees.default(0),
+      tipDeg: degrees.default(0),
+      rollDeg: degrees.default(0),
+      size: z.number().min(1e-6).max(1000).default(1),
       relief: z.number().min(-100).max(100).default(1).describe('Heights over the surface, a factor'),
       alternate: z.enum(['none', 'turn', 'mirror']).default('none'),
     })

@@ -1,9 +1,8 @@
 import { z } from 'zod';
+import { degrees, seed, vec3 } from '../../math/measures';
 import { weightedSchema } from '../steps/weighted';
 
 /** Spans: members between neighbouring props of another arrangement, from post to post. */
-
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
 
 const endSchema = z
   .object({
@@ -25,7 +24,7 @@ export const spansSchema = z.object({
   name: z.string().max(200),
   thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
   visible: z.boolean().default(true),
-  seed: z.int().default(1),
+  seed: seed.default(1),
   on: z.string().describe('The arrangement whose props are the posts'),
   props: weightedSchema,
   from: endSchema.describe('Where a member leaves its post'),
@@ -59,8 +58,8 @@ export const spansSchema = z.object({
     .max(100000)
     .default([])
     .describe('Posts, by the names of their slots, from which none goes'),
-  rollDeg: z.number().default(0).describe('About its own length'),
-  size: z.number().positive().max(1000).default(1).describe('Across its length'),
+  rollDeg: degrees.default(0).describe('About its own length'),
+  size: z.number().min(1e-6).max(1000).default(1).describe('Across its length'),
 });
 
 export type Spans = z.infer<typeof spansSchema>;

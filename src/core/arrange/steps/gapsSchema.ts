@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { metres, share } from '../../math/measures';
 
 /** Slots left empty, and why. */
 
@@ -10,8 +11,8 @@ export const keepOutSchema = z.discriminatedUnion('kind', [
     kind: z.literal('range'),
     part: z.int().min(0).default(0).describe('Which of the run’s paths'),
     stroke: z.int().min(0).default(0).describe('Which stroke of that path'),
-    from: z.number().describe('Metres along the path'),
-    to: z.number().describe('Metres along the path'),
+    from: metres.describe('Metres along the path'),
+    to: metres.describe('Metres along the path'),
   }),
   z.object({
     ...keepOutBase,
@@ -36,7 +37,7 @@ export const keepOutSchema = z.discriminatedUnion('kind', [
 
 export const gapsSchema = z
   .object({
-    chance: z.number().min(0).max(1).default(0),
+    chance: share.default(0),
     longest: z
       .int()
       .min(1)
@@ -47,7 +48,7 @@ export const gapsSchema = z
     keepOuts: z.array(keepOutSchema).max(1000).default([]),
     taken: z
       .object({
-        share: z.number().min(0).max(1).default(0),
+        share: share.default(0),
         from: z.enum(['start', 'end', 'random']).default('start'),
       })
       .prefault({})

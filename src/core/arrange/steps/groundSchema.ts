@@ -1,6 +1,5 @@
 import { z } from 'zod';
-
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
+import { metres, share, vec3 } from '../../math/measures';
 
 /** How an arrangement stands on surfaces. */
 export const groundSchema = z
@@ -29,17 +28,14 @@ export const groundSchema = z
       .enum(['foot', 'lowest', 'footprint'])
       .default('foot')
       .describe('What touches: the foot, the lowest point, or the plane under its base'),
-    lean: z.number().min(0).max(1).default(0).describe('0 stays as it stood, 1 stands square to the ground'),
+    lean: share.default(0).describe('0 stays as it stood, 1 stands square to the ground'),
     leanMaxDeg: z.number().min(0).max(180).default(180).describe('Never leans further'),
-    sink: z
-      .tuple([z.number(), z.number()])
-      .default([0, 0])
-      .describe('Metres into the ground, drawn for each'),
+    sink: z.tuple([metres, metres]).default([0, 0]).describe('Metres into the ground, drawn for each'),
     missed: z
       .enum(['keep', 'floor', 'leave-out'])
       .default('keep')
       .describe('Where there is no ground: stays, stands on the floor height, or is left out'),
-    floor: z.number().default(0).describe('Metres'),
+    floor: metres.default(0).describe('Metres'),
   })
   .prefault({});
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { length } from '../../math/measures';
 
 /** Which prop goes in which slot. */
 
@@ -30,7 +31,7 @@ export const orderEntrySchema: z.ZodType<OrderEntry> = z.object({
     .tuple([z.int().min(0).max(10000), z.int().min(0).max(10000)])
     .default([1, 1])
     .describe('Pattern: how many in a row, drawn from [least, most]'),
-  weight: z.number().min(0).default(1).describe('Mix: its share'),
+  weight: length.default(1).describe('Mix: its share'),
   zones: z
     .array(z.int().min(0).max(999))
     .max(100)

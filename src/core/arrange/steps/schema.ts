@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { metres, length, degrees, factor, share, vec3, quaternion, plain } from '../../math/measures';
 import { gapsSchema } from './gapsSchema';
 import { orderSchema } from './orderSchema';
 import { variationSchema } from './variationSchema';
@@ -11,18 +12,16 @@ export * from './orderSchema';
 export * from './variationSchema';
 export { gapsSchema, orderSchema, variationSchema };
 
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
-
 /** A curve over the length of a path: [share of the length 0–1, value], in rising order. Empty: the same all along. */
 const rampSchema = z
-  .array(z.tuple([z.number().min(0).max(1), z.number()]))
+  .array(z.tuple([share, plain]))
   .max(100)
   .default([]);
 
 const rowsSchema = z
   .object({
     count: z.int().min(1).max(120).default(1).describe('Rows; with "both" on each side'),
-    distance: z.number().default(1).describe('Metres from row to row'),
+    distance: metres.default(1).describe('Metres from row to row'),
     stagger: z
       .number()
       .min(0)
@@ -40,21 +39,21 @@ const rowsSchema = z
 export const spacingSchema = z
   .object({
     mode: z.enum(['pitch', 'count', 'touch', 'divide', 'points']).default('pitch'),
-    pitch: z.number().nullable().default(null).describe('Metres; null: from the props’ own footprint'),
+    pitch: metres.nullable().default(null).describe('Metres; null: from the props’ own footprint'),
     leftover: z.enum(['even', 'end', 'centre']).default('even'),
-    count: z.int().default(10),
+    count: z.int().min(1).max(500_000).default(10),
     ends: z.enum(['included', 'half']).default('included').describe('Count: at the ends, or half a pitch in'),
-    clearance: z.number().default(0).describe('Touch: metres between neighbours; negative overlaps'),
+    clearance: metres.default(0).describe('Touch: metres between neighbours; negative overlaps'),
     parts: z.int().min(1).max(100000).default(4).describe('Divide: into so many equal parts'),
     per: z.enum(['whole', 'side', 'quadrant']).default('whole').describe('Divide: what is divided'),
     every: z.int().min(1).max(100000).default(1).describe('Divide: takes every n-th division'),
     from: z.int().min(0).max(100000).default(0).describe('Divide: the first one taken, counted from 0'),
     withEnds: z.boolean().default(true).describe('Divide: both ends (and corners, per side) count too'),
     at: z.enum(['points', 'corners', 'midpoints']).default('points').describe('Points: at which of them'),
-    insetStart: z.number().default(0).describe('Metres'),
-    insetEnd: z.number().default(0).describe('Metres'),
-    looseBy: z.number().min(0).default(0).describe('Metres, plus or minus'),
-    minDistance: z.number().min(0).default(0).describe('Metres that looseness leaves between slots'),
+    insetStart: metres.default(0).describe('Metres'),
+    insetEnd: metres.default(0).describe('Metres'),
+    looseBy: length.default(0).describe('Metres, plus or minus'),
+    minDistance: length.default(0).describe('Metres that looseness leaves between slots'),
     density: rampSchema.describe('Pitch and count: the pitch is multiplied by this, 0.05–20'),
     rows: rowsSchema,
   })
@@ -73,7 +72,7 @@ const targetSchema = z.discriminatedUnion('kind', [
 export const facingSchema = z
   .object({
     heading: z.enum(['along', 'across', 'outward', 'compass', 'target']).default('along'),
-    compassDeg: z.number().default(0).describe('Clockwise from north (−Z) as seen from above'),
+    compassDeg: degrees.default(0).describe('Clockwise from north (−Z) as seen from above'),
     target: targetSchema.default({ kind: 'point', position: [0, 0, 0] }),
     alternate: z
       .enum(['none', 'turn', 'mirror'])
@@ -83,7 +82,7 @@ export const facingSchema = z
       .enum(['upright', 'slope', 'bank', 'surface'])
       .default('upright')
       .describe('"surface": the normal of the surface that the path lies on; rows lie along it'),
-    lean: z.number().min(0).max(1).default(1).describe('Posture "surface": 1 stands square to it, 0 upright'),
+    lean: share.default(1).describe('Posture "surface": 1 stands square to it, 0 upright'),
     bend: z
       .boolean()
       .default(false)
@@ -103,13 +102,13 @@ export const facingSchema = z
       .boolean()
       .default(false)
       .describe('Bent, end to end, what is left at an end: filled with one that is cut off there'),
-    side: z.number().default(0).describe('Metres to the right of the way along'),
+    side: metres.default(0).describe('Metres to the right of the way along'),
     sideRamp: rampSchema.describe('Metres to the right, added along the way'),
-    lift: z.number().default(0).describe('Metres along the posture’s up'),
-    turnDeg: z.number().default(0),
-    tipDeg: z.number().default(0),
-    rollDeg: z.number().default(0),
-    size: z.number().positive().default(1),
+    lift: metres.default(0).describe('Metres along the posture’s up'),
+    turnDeg: degrees.default(0),
+    tipDeg: degrees.default(0),
+    rollDeg: degrees.default(0),
+    size: factor.default(1),
   })
   .prefault({});
 
@@ -119,18 +118,18 @@ export const handSchema = z
     z.object({
       removed: z.boolean().optional().describe('false: kept in spite of chance and keep-outs'),
       prop: z.string().optional().describe('Another prop in its place'),
-      along: z.number().optional().describe('Metres moved along the path'),
-      side: z.number().optional().describe('Metres moved to the right'),
-      lift: z.number().optional().describe('Metres moved up'),
-      turnDeg: z.number().optional(),
-      size: z.number().positive().optional(),
+      along: metres.optional().describe('Metres moved along the path'),
+      side: metres.optional().describe('Metres moved to the right'),
+      lift: metres.optional().describe('Metres moved up'),
+      turnDeg: degrees.optional(),
+      size: factor.optional(),
       bend: z.boolean().optional().describe('Bent or rigid, whatever the recipe says'),
       lock: z
         .object({
           prop: z.string(),
-          s: z.number(),
+          s: metres,
           position: vec3,
-          rotation: z.tuple([z.number(), z.number(), z.number(), z.number()]),
+          rotation: quaternion,
           scale: vec3,
         })
         .optional()
@@ -142,8 +141,8 @@ export const handSchema = z
 
 export const pulleySchema = z
   .object({
-    offset: z.number().default(0).describe('Metres that the whole run is moved along'),
-    speed: z.number().default(0).describe('Metres a second, added with time'),
+    offset: metres.default(0).describe('Metres that the whole run is moved along'),
+    speed: metres.default(0).describe('Metres a second, added with time'),
     ends: z
       .enum(['clip', 'wrap'])
       .default('clip')

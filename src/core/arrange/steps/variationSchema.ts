@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { length, factor, share, plain } from '../../math/measures';
 
 /** Random values. Each channel is drawn by itself: changing one leaves the others as they are. */
 
-const range = (unit: string) => z.tuple([z.number(), z.number()]).describe(`[low, high], ${unit}`);
-const factor = z.tuple([z.number().positive(), z.number().positive()]).describe('[low, high], a factor');
-const step = z.number().min(0).default(0).describe('0: continuous');
+const range = (unit: string) => z.tuple([plain, plain]).describe(`[low, high], ${unit}`);
+const sizes = z.tuple([factor, factor]).describe('[low, high], a factor');
+const step = length.default(0).describe('0: continuous');
 const spread = z.enum(['uniform', 'bell', 'extremes']).default('uniform');
 
 export const CHANNELS = [
@@ -28,10 +29,10 @@ const ranges = {
   turnDeg: range('degrees').default([0, 0]),
   tipDeg: range('degrees').default([0, 0]),
   rollDeg: range('degrees').default([0, 0]),
-  size: factor.default([1, 1]),
-  sizeX: factor.default([1, 1]),
-  sizeY: factor.default([1, 1]),
-  sizeZ: factor.default([1, 1]),
+  size: sizes.default([1, 1]),
+  sizeX: sizes.default([1, 1]),
+  sizeY: sizes.default([1, 1]),
+  sizeZ: sizes.default([1, 1]),
 };
 
 export const variationSchema = z
@@ -71,7 +72,7 @@ export const variationSchema = z
           .array(z.string().regex(/^#[0-9a-f]{6}$/))
           .max(50)
           .default([]),
-        strength: z.tuple([z.number().min(0).max(1), z.number().min(0).max(1)]).default([0.3, 0.3]),
+        strength: z.tuple([share, share]).default([0.3, 0.3]),
       })
       .prefault({})
       .describe('A colour of these, drawn for each prop, laid over its own by the strength'),
@@ -85,10 +86,10 @@ export const variationSchema = z
           turnDeg: range('degrees').optional(),
           tipDeg: range('degrees').optional(),
           rollDeg: range('degrees').optional(),
-          size: factor.optional(),
-          sizeX: factor.optional(),
-          sizeY: factor.optional(),
-          sizeZ: factor.optional(),
+          size: sizes.optional(),
+          sizeX: sizes.optional(),
+          sizeY: sizes.optional(),
+          sizeZ: sizes.optional(),
         }),
       )
       .default({})

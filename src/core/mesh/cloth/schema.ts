@@ -1,8 +1,7 @@
 import { z } from 'zod';
+import { degrees, share, seed, vec3 } from '../../math/measures';
 
 /** What makes cloth of a surface. Lengths are metres in the scene, whatever size the surface is drawn at. */
-
-const vec3 = z.tuple([z.number(), z.number(), z.number()]);
 
 export const clothFields = {
   sides: z
@@ -22,11 +21,11 @@ export const clothFields = {
     .describe('A path along which the first held side hangs, from end to end; null: where it lies at rest'),
   gravity: z.number().min(-100).max(100).default(9.81).describe('Metres a second², down'),
   wind: z.number().min(0).max(200).default(6).describe('Metres a second'),
-  windDeg: z.number().default(0).describe('Where it blows, clockwise from north (−Z) as seen from above'),
+  windDeg: degrees.default(0).describe('Where it blows, clockwise from north (−Z) as seen from above'),
   gusts: z.number().min(0).max(2).default(0.5).describe('Share of the wind by which it comes and goes'),
   weight: z.number().min(0.01).max(100).default(0.35).describe('Kilograms a square metre'),
-  stiffness: z.number().min(0).max(1).default(0.2).describe('Against folding: 0 silk, 1 board'),
-  give: z.number().min(0).max(1).default(0).describe('How far it stretches: 0 not at all'),
+  stiffness: share.default(0.2).describe('Against folding: 0 silk, 1 board'),
+  give: share.default(0).describe('How far it stretches: 0 not at all'),
   drag: z.number().min(0).max(20).default(0.6).describe('How fast its motion dies down, a second'),
   collider: z
     .string()
@@ -40,5 +39,5 @@ export const clothFields = {
     .max(60)
     .default(10)
     .describe('Simulated for so long from time 0; then it stays'),
-  seed: z.int().default(1),
+  seed: seed.default(1),
 };

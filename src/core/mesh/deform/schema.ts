@@ -1,12 +1,10 @@
 import { z } from 'zod';
+import { metres, degrees, share, seed, vec3, plain } from '../../math/measures';
 import { clothFields } from '../cloth/schema';
 
 /** Deformers: what bends a surface, in its own frame (metres, before it is turned and put in its place). */
 
 const axis = z.enum(['x', 'y', 'z']);
-const finite = z.number();
-const vec3 = z.tuple([finite, finite, finite]);
-const share = z.number().min(0).max(1);
 
 const common = {
   id: z.string(),
@@ -14,7 +12,7 @@ const common = {
 };
 const swaying = {
   ...common,
-  sway: finite.default(0).describe('Share of its amount by which it swings to and fro; 0 is still'),
+  sway: plain.default(0).describe('Share of its amount by which it swings to and fro; 0 is still'),
   period: z.number().min(0.01).max(1e4).default(4).describe('Seconds from swing to swing'),
 };
 
@@ -24,14 +22,14 @@ export const deformerSchema = z.discriminatedUnion('kind', [
     ...swaying,
     along: axis.default('y').describe('What runs along this axis is bent'),
     towards: axis.default('z').describe('Into this direction'),
-    angleDeg: finite.default(45).describe('From one end to the other'),
+    angleDeg: degrees.default(45).describe('From one end to the other'),
     fixed: share.default(0).describe('The share of its length that stays where it is'),
   }),
   z.object({
     kind: z.literal('twist'),
     ...swaying,
     along: axis.default('y'),
-    angleDeg: finite.default(45).describe('From one end to the other'),
+    angleDeg: degrees.default(45).describe('From one end to the other'),
     fixed: share.default(0),
   }),
   z.object({
@@ -43,14 +41,14 @@ export const deformerSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('wave'),
     ...common,
-    height: finite.default(0.2).describe('Metres from the middle to the crest'),
+    height: metres.default(0.2).describe('Metres from the middle to the crest'),
     length: z.number().min(0.001).max(1e5).default(3).describe('Metres from crest to crest'),
-    speed: finite.default(1).describe('Metres a second'),
-    directionDeg: finite
+    speed: metres.default(1).describe('Metres a second'),
+    directionDeg: degrees
       .default(0)
       .describe('Where it runs, in the plane square to its push; 0 is the first axis'),
     push: axis.default('y').describe('The axis along which it pushes'),
-    phaseDeg: finite.default(0),
+    phaseDeg: degrees.default(0),
     pinned: z
       .enum(['nowhere', 'start', 'end', 'both'])
       .default('nowhere')
@@ -59,11 +57,11 @@ export const deformerSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('noise'),
     ...common,
-    height: finite.default(0.3),
+    height: metres.default(0.3),
     span: z.number().min(0.001).max(1e5).default(2).describe('Metres from bump to bump'),
-    speed: finite.default(0).describe('Metres a second that the bumps drift'),
+    speed: metres.default(0).describe('Metres a second that the bumps drift'),
     push: z.enum(['x', 'y', 'z', 'normal']).default('normal'),
-    seed: z.int().default(1),
+    seed: seed.default(1),
   }),
   z.object({
     kind: z.literal('bulge'),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { metres, seed } from '../../math/measures';
 
 /** Surfaces that are made from numbers or from paths, live. */
 
@@ -19,7 +20,7 @@ export const shapeSchema = z.discriminatedUnion('shape', [
     height: z.number().min(-1e4).max(1e4).default(1.5).describe('Metres from the middle to about the top'),
     span: size.default(8).describe('Metres from hill to hill'),
     layers: z.int().min(1).max(8).default(3).describe('Each is half as high and twice as fine'),
-    seed: z.int().default(1),
+    seed: seed.default(1),
   }),
   z.object({
     shape: z.literal('picture'),
@@ -45,7 +46,7 @@ export const shapeSchema = z.discriminatedUnion('shape', [
     shape: z.literal('turned'),
     path: z.string().describe('Its profile'),
     axis: z
-      .tuple([z.number(), z.number(), z.number()])
+      .tuple([metres, metres, metres])
       .default([0, 0, 0])
       .describe('A place on the upright axis that it is turned about'),
     sweepDeg: z.number().min(1).max(360).default(360),

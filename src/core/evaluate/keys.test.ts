@@ -1,0 +1,46 @@
+import { builtMesh } from '@/demo/library';
+import { ridersSchema } from '../arrange/riders/schema';
+import { exampleScene } from '../testing/scene';
+import { Evaluator } from './scene';
+
+const evaluator = () =>
+  new Evaluator({ mesh: (ref) => (ref.source === 'built' ? builtMesh(ref.name) : undefined) });
+
+/** The example with riders on riders, so many deep. */
+function tower(deep: number) {
+  const scene = exampleScene();
+  const prop = scene.props[0].id;
+  scene.props[0].mesh = { source: 'built', name: 'crate' };
+  for (let i = 0; i < deep; i++)
+    scene.arrangements.push(
+      ridersSchema.parse({
+        kind: 'riders',
+        id: `riders${i}`,
+        name: `Storey ${i}`,
+        thread: 'moss',
+        on: i === 0 ? scene.arrangements[0].id : `riders${i - 1}`,
+        props: [{ prop, weight: 1 }],
+      }),
+    );
+  return scene;
+}
+
+test('keys stay short, however deep things stand on each other', () => {
+  const { arrangements } = evaluator().evaluate(tower(40));
+  expect(arrangements).toHaveLength(41);
+  for (const { key } of arrangements) expect(key.length).toBeLessThan(40);
+  expect(new Set(arrangements.map((a) => a.key)).size).toBe(41);
+});
+
+test('a change at the bottom gives every key above it anew, and one at the top none below', () => {
+  const e = evaluator();
+  const keys = (scene: ReturnType<typeof tower>) => e.evaluate(scene).arrangements.map((a) => a.key);
+  const scene = tower(6);
+  const before = keys(scene);
+  const low = structuredClone(scene);
+  (low.arrangements[1] as { turnDeg: number }).turnDeg = 30;
+  expect(keys(low).map((k, i) => k === before[i])).toEqual([true, ...Array(6).fill(false)]);
+  const high = structuredClone(scene);
+  (high.arrangements[6] as { turnDeg: number }).turnDeg = 30;
+  expect(keys(high).map((k, i) => k === before[i])).toEqual([...Array(6).fill(true), false]);
+});

@@ -1,0 +1,130 @@
+import type { z } from 'zod';
+import { heldNumber, valueAt } from './guard';
+
+/** What was changed in a scene so that it can be opened. */
+export interface Mend {
+  /** E.g. "arrangements[2].spacing.rows.count". */
+  where: string;
+  how: 'held' | 'default' | 'aside';
+  /** For "held". */
+  given?: number;
+  held?: number;
+}
+
+/** Something that could not be kept where it stood; it goes out with the file again. */
+export interface SetAside {
+  where: string;
+  value: unknown;
+}
+
+/** An entry of a list that is to be set aside. */
+interface Leaving {
+  list: unknown[];
+  index: number;
+  where: string;
+}
+
+/** More rounds than any scene needs: each one mends all that a look at the whole finds. */
+const ROUNDS = 40;
+
+/**
+ * A value made to fit its schema, with as little changed as can be: numbers are brought within their bounds, whatever
+ * else does not fit takes its default, and an entry of a list that cannot be without it is set aside.
+ * @param data changed in place
+ * @returns null where no mending helps
+ */
+export function mend<T>(
+  schema: z.ZodType<T>,
+  data: unknown,
+): { value: T; mends: Mend[]; aside: SetAside[] } | null {
+  const mends: Mend[] = [];
+  const aside: SetAside[] = [];
+  for (let round = 0; round < ROUNDS; round++) {
+    const result = schema.safeParse(data);
+    if (result.success) return { value: result.data, mends, aside };
+    const out: Leaving[] = [];
+    let helped = false;
+    for (const issue of result.error.issues) helped = mendOne(data, issue, mends, out) || helped;
+    // From behind, so that the numbers of those before stay.
+    const places = new Map(out.map((o) => [o.where, o]));
+    for (const { list, index, where } of [...places.values()].sort((a, b) => b.index - a.index)) {
+      aside.push({ where, value: list[index] });
+      mends.push({ where, how: 'aside' });
+      list.splice(index, 1);
+    }
+    if (!helped) return null;
+  }
+  return null;
+}
+
+function mendOne(data: unknown, issue: z.core.$ZodIssue, mends: Mend[], out: Leaving[]): boolean {
+  const { path } = issue;
+  const given = valueAt(data, path);
+  const parent = valueAt(data, path.slice(0, -1)) as Record<PropertyKey, unknown> | undefined;
+  const key = path.at(-1);
+  const where = placeOf(path);
+  if (parent === undefined || parent === null || key === undefined) return false;
+  const number = heldNumber(issue, given);
+  if (number) {
+    parent[key] = number.held;
+    // A bound after a bound: the first one says what was found.
+    const have = mends.find((m) => m.where === where && m.how === 'held');
+    if (have) have.held = number.held;
+    else mends.push({ where, how: 'held', ...number });
+    return true;
+  }
+  if (issue.code === 'too_big' && issue.origin === 'array' && Array.isArray(given)) {
+    for (let index = Number(issue.maximum); index < given.length; index++)
+      out.push({ list: given, index, where: `${where}[${index}]` });
+    return true;
+  }
+  if (issue.code === 'too_big' && typeof given === 'string') {
+    parent[key] = given.slice(0, Number(issue.maximum));
+    mends.push({ where, how: 'default' });
+    return true;
+  }
+  // Without its kind or its id nothing is known of a thing: it is kept whole, as it was found.
+  const nameless = issue.code === 'invalid_union' || key === 'id' || key === 'kind';
+  // Inside a list of numbers (x, y, z) a single one has no default; the whole list has.
+  if (given !== undefined && !Array.isArray(parent) && !nameless) {
+    delete parent[key];
+    mends.push({ where, how: 'default' });
+    return true;
+  }
+  // What has nothing to fall back to takes the thing around it along, as little as can be.
+  if (path.length > 1 || nameless) return takeAlong(data, path, given === undefined || nameless, out, mends);
+  if (path.length !== 1 || issue.code !== 'invalid_type' || !(issue.expected in PLAIN)) return false;
+  parent[key] = structuredClone(PLAIN[issue.expected as keyof typeof PLAIN]);
+  mends.push({ where, how: 'default' });
+  return true;
+}
+
+/** @param around the thing around the place is meant, not the place itself */
+function takeAlong(
+  data: unknown,
+  path: readonly PropertyKey[],
+  around: boolean,
+  out: Leaving[],
+  mends: Mend[],
+): boolean {
+  const at = around ? path.slice(0, -1) : path;
+  const key = at.at(-1);
+  const holder = valueAt(data, at.slice(0, -1)) as Record<PropertyKey, unknown> | undefined;
+  if (key === undefined || holder === undefined || holder === null) return false;
+  const where = placeOf(at);
+  // A number within x, y, z cannot be left out alone.
+  if (Array.isArray(holder) && typeof holder[0] === 'number') return takeAlong(data, at, true, out, mends);
+  if (Array.isArray(holder)) out.push({ list: holder, index: Number(key), where });
+  else {
+    delete holder[key];
+    mends.push({ where, how: 'default' });
+  }
+  return true;
+}
+
+/** What the top level of a scene falls back to where it has nothing else. */
+const PLAIN = { array: [] as unknown[], string: 'Untitled scene', number: 1, int: 1 };
+
+/** A place in a document as people read it: "arrangements[2].spacing.pitch". */
+const placeOf = (path: readonly PropertyKey[]): string =>
+  path.map((p, i) => (typeof p === 'number' ? `[${p}]` : i === 0 ? String(p) : `.${String(p)}`)).join('');

@@ -1,0 +1,73 @@
+import type { z } from 'zod';
+
+/** Walking down a schema beside a value, so that a small change can be checked without reading the whole. */
+
+type Schema = z.ZodType;
+
+/** What of a schema's definition the walk reads. */
+interface Definition {
+  type: string;
+  innerType?: Schema;
+  shape?: Record<string, Schema>;
+  element?: Schema;
+  items?: Schema[];
+  valueType?: Schema;
+  options?: Schema[];
+  discriminator?: string;
+  getter?: () => Schema;
+  checks?: { _zod: { def: { check: string; maximum?: number } } }[];
+}
+
+const definition = (schema: Schema): Definition => (schema as unknown as { def: Definition }).def;
+
+/** The schema of a value inside: defaults, optional and nullable ones opened, of several the one that the value names. */
+function opened(schema: Schema, value: unknown): Schema {
+  const d = definition(schema);
+  if (d.type === 'default' || d.type === 'optional' || d.type === 'nullable' || d.type === 'prefault')
+    return opened(d.innerType!, value);
+  if (d.type === 'lazy') return opened(d.getter!(), value);
+  if (d.type === 'union' && d.discriminator) {
+    const said = (value as Record<string, unknown> | null)?.[d.discriminator];
+    const option = d.options!.find((o) => {
+      const field = definition(opened(o, value)).shape?.[d.discriminator!];
+      return field?.safeParse(said).success;
+    });
+    return option ? opened(option, value) : schema;
+  }
+  return schema;
+}
+
+export interface Step {
+  /** What a value at the end of the path must be; undefined where the schema knows no such place. */
+  schema: Schema | undefined;
+  value: unknown;
+  /** The first list on the way that is longer than it may be: where, and how long it may be. */
+  tooLong?: { path: PropertyKey[]; most: number };
+}
+
+/** Follows `path` down a schema and a value together. */
+export function walk(schema: Schema, value: unknown, path: readonly PropertyKey[]): Step {
+  let at: Schema | undefined = schema;
+  let tooLong: Step['tooLong'];
+  for (const [i, key] of path.entries()) {
+    if (!at) return { schema: undefined, value: undefined, tooLong };
+    const d = definition(opened(at, value));
+    if (d.type === 'array' && Array.isArray(value)) {
+      const most = d.checks?.find((c) => c._zod.def.check === 'max_length')?._zod.def.maximum;
+      if (most !== undefined && value.length > most) tooLong ??= { path: path.slice(0, i), most };
+      if (key === 'length') return { schema: undefined, value: undefined, tooLong };
+    }
+    at =
+      d.type === 'object'
+        ? d.shape![String(key)]
+        : d.type === 'array'
+          ? d.element
+          : d.type === 'tuple'
+            ? d.items![Number(key)]
+            : d.type === 'record'
+              ? d.valueType
+              : undefined;
+    value = (value as Record<PropertyKey, unknown> | null | undefined)?.[key];
+  }
+  return { schema: at, value, tooLong };
+}
