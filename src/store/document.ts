@@ -1,4 +1,4 @@
-import { applyPatches } from 'immer';
+import { applyPatches, type Patch } from 'immer';
 import { create } from 'zustand';
 import { emptyScene } from '@/core/scene/defaults';
 import { checkChange, FINE, type Held, type Refusal } from '@/core/scene/guard';
@@ -98,13 +98,24 @@ export function cancelGesture(key: string): void {
   set({ future: get().future.slice(1) });
 }
 
+/** Steps from before numbers had bounds may lead back to one beyond them: it is held there too. */
+function within(scene: Scene, patches: Patch[]): Scene {
+  const { held } = checkChange(scene, patches);
+  if (held.length === 0) return scene;
+  tellBounds(held, null);
+  return applyPatches(
+    scene,
+    held.map(({ path, held: value }): Patch => ({ op: 'replace', path: path as Patch['path'], value })),
+  );
+}
+
 export function undo(): void {
   const { past, future, scene, readOnly, revision } = get();
   const entry = past.at(-1);
   if (!entry || readOnly) return;
   gesture = null;
   set({
-    scene: applyPatches(scene, entry.inverse),
+    scene: within(applyPatches(scene, entry.inverse), entry.inverse),
     past: past.slice(0, -1),
     future: [entry, ...future],
     revision: revision + 1,
@@ -117,7 +128,7 @@ export function redo(): void {
   if (!entry || readOnly) return;
   gesture = null;
   set({
-    scene: applyPatches(scene, entry.patches),
+    scene: within(applyPatches(scene, entry.patches), entry.patches),
     past: [...past, entry],
     future: future.slice(1),
     revision: revision + 1,

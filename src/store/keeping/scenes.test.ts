@@ -27,6 +27,19 @@ beforeEach(() => {
 });
 afterEach(() => db.delete());
 
+test('the undo list of a scene from before its numbers had bounds comes along; that of a mended one is said to be gone', async () => {
+  const id = await createScene(exampleScene(), 'tab1', db);
+  const entry = { name: 'n', patches: [], inverse: [] };
+  const keep = (scene: object) =>
+    db.bodies.put({ id, scene: scene as never, past: [entry], future: [], holder: 'tab1' });
+  await keep({ ...exampleScene(), version: 2 });
+  expect(await loadScene(id, db)).toMatchObject({ past: [entry], historyLost: false });
+  await keep({ ...exampleScene(), name: 5 });
+  const mended = await loadScene(id, db);
+  expect(mended).toMatchObject({ past: [], historyLost: true });
+  expect(mended!.mends).toHaveLength(2);
+});
+
 test('a scene comes back as it was saved, with its undo list', async () => {
   const id = await createScene(exampleScene(), 'tab1', db);
   const { scene, entry } = applyCommand(exampleScene(), setStep, {
@@ -35,7 +48,14 @@ test('a scene comes back as it was saved, with its undo list', async () => {
     values: { pitch: 2 },
   });
   await saveScene(id, { scene, past: [entry!], future: [] }, 'tab1', db);
-  expect(await loadScene(id, db)).toEqual({ scene, past: [entry], future: [], holder: 'tab1', mends: [] });
+  expect(await loadScene(id, db)).toEqual({
+    scene,
+    past: [entry],
+    future: [],
+    holder: 'tab1',
+    mends: [],
+    historyLost: false,
+  });
   expect((await listScenes(db)).map((c) => [c.id, c.name])).toEqual([[id, 'Example']]);
   expect(await loadScene('unknown', db)).toBeUndefined();
 });

@@ -1,6 +1,7 @@
 import { neededFiles } from '@/core/formats/sceneZip';
 import type { Mend } from '@/core/scene/mend';
 import { readScene } from '@/core/scene/migrate';
+import { HISTORY_SINCE } from '@/core/scene/version';
 import type { Scene } from '@/core/scene/schema';
 import type { HistoryEntry } from '../command';
 import { database, type KeepingDatabase, type SceneCard } from './database';
@@ -19,6 +20,8 @@ export interface FoundScene extends KeptScene {
   holder: string;
   /** What was changed in it so that it could be opened. */
   mends: Mend[];
+  /** Its undo list does not fit it any more. */
+  historyLost: boolean;
 }
 
 /** Every saved scene, the last saved first. */
@@ -79,14 +82,15 @@ export async function loadScene(
   const body = await db.bodies.get(id);
   if (!body) return undefined;
   const { scene, mends } = readScene(body.scene);
-  // Steps of the undo list name places of the scene as it was kept; in a mended one they may be other places.
-  const sound = body.scene.version === scene.version && mends.length === 0;
+  // In a mended scene the steps of the undo list may name other places.
+  const sound = body.scene.version >= HISTORY_SINCE && mends.length === 0;
   return {
     scene,
     past: sound ? body.past : [],
     future: sound ? body.future : [],
     holder: body.holder,
     mends,
+    historyLost: !sound && body.past.length + body.future.length > 0,
   };
 }
 

@@ -72,7 +72,8 @@ export function OpenScene({ id }: { id: string }) {
       await handOverMeshes();
       if (!current) return;
       stopSaving = startAutosave();
-      if (kept.mends.length) say(mendsText(kept.mends), 'problem');
+      const gone = kept.historyLost ? 'The undo list does not fit the scene any more and is gone.' : '';
+      if (kept.mends.length || gone) say(`${mendsText(kept.mends)} ${gone}`.trim(), 'problem');
       setPhase({ state: 'ready' });
     };
     const prune = useDocument.subscribe(
