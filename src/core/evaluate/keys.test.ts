@@ -1,16 +1,13 @@
-import { builtMesh } from '@/demo/library';
 import { ridersSchema } from '../arrange/riders/schema';
-import { exampleScene } from '../testing/scene';
+import { ASSETS, exampleScene } from '../testing/scene';
 import { Evaluator } from './scene';
 
-const evaluator = () =>
-  new Evaluator({ mesh: (ref) => (ref.source === 'built' ? builtMesh(ref.name) : undefined) });
+const evaluator = () => new Evaluator(ASSETS);
 
 /** The example with riders on riders, so many deep. */
 function tower(deep: number) {
   const scene = exampleScene();
   const prop = scene.props[0].id;
-  scene.props[0].mesh = { source: 'built', name: 'crate' };
   for (let i = 0; i < deep; i++)
     scene.arrangements.push(
       ridersSchema.parse({

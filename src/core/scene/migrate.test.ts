@@ -1,25 +1,10 @@
-import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
-import { Evaluator } from '../evaluate/scene';
-import { writeCsv } from '../formats/csv';
 import { exampleScene } from '../testing/scene';
 import { cases } from '../testing/prove';
-import { builtMesh } from '@/demo/library';
 import { readScene } from './migrate';
 import { sceneSchema, type Scene } from './schema';
-import { SCENE_VERSION } from './version';
 
-const fixture = (name: string) => readFileSync(`src/core/testing/fixtures/${name}`, 'utf8');
-const evaluator = () =>
-  new Evaluator({ mesh: (ref) => (ref.source === 'built' ? builtMesh(ref.name) : undefined) });
 const json = (): Record<string, unknown> & Scene => structuredClone(exampleScene()) as never;
-
-test.each([1, 2])('a scene of version %d gives the slots that it gave then', (version) => {
-  const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
-  expect(scene.version).toBe(SCENE_VERSION);
-  expect([mends, unknown]).toEqual([[], []]);
-  expect(writeCsv(scene, evaluator().evaluate(scene), { gaps: true })).toBe(fixture('slots.csv'));
-});
 
 test('numbers beyond their bounds are held, words that are not known take the default, each is named', () => {
   const given = json();

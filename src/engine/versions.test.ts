@@ -1,0 +1,16 @@
+import { readFileSync } from 'node:fs';
+import { readScene } from '@/core/scene/migrate';
+import { SCENE_VERSION } from '@/core/scene/version';
+import { EngineService } from './service';
+
+/** Scenes of every earlier version, as they were kept then, with what came of them. */
+
+const fixture = (name: string) => readFileSync(`src/core/testing/fixtures/${name}`, 'utf8');
+
+test.each([1, 2])('a scene of version %d gives the slots that it gave then', async (version) => {
+  const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
+  expect(scene.version).toBe(SCENE_VERSION);
+  expect([mends, unknown]).toEqual([[], []]);
+  const bytes = await new EngineService().sendOut(scene, { kind: 'csv', gaps: true });
+  expect(new TextDecoder().decode(bytes)).toBe(fixture('slots.csv'));
+});
