@@ -537,7 +537,7 @@ test('any recipe the schema admits gives finite numbers and unit rotations', () 
       mode: fc.constantFrom('pitch', 'count', 'touch', 'divide', 'points'),
       pitch: fc.oneof(fc.constant(null), fc.double({ min: -1, max: 20, noNaN: true })),
       leftover: fc.constantFrom('even', 'end', 'centre'),
-      count: fc.integer({ min: -2, max: 60 }),
+      count: fc.integer({ min: 1, max: 60 }),
       ends: fc.constantFrom('included', 'half'),
       clearance: fc.double({ min: -2, max: 2, noNaN: true }),
       parts: fc.integer({ min: 1, max: 30 }),

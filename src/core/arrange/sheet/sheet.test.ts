@@ -491,7 +491,10 @@ describe('what is wrong is said', () => {
   const plane = { shape: 'plane', width: 8, depth: 4 };
   test('no surface, no columns, no room, nothing to place, a frame beside the surface', () => {
     expect(said({ surface: 'gone' }, plane)).toEqual(['surface-missing']);
-    expect(said({ grid: { columns: 0 } }, plane)).toContain('sheet-no-columns');
+    // A file may name no columns; what is read is held to one. Called directly it is said.
+    const none = sheet();
+    none.grid.columns = 0;
+    expect(worked(none, plane).findings.map((f) => f.kind)).toContain('sheet-no-columns');
     expect(said({ grid: { left: 9 } }, plane)).toContain('sheet-no-room');
     expect(said({ order: {} }, plane)).toContain('no-props');
     const away = { over: { kind: 'frame', position: [50, 1, 0] }, grid: { columns: 2, rows: 2 } };
