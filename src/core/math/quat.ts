@@ -111,3 +111,31 @@ export function quatRotate(q: Quat, v: Vec3): Vec3 {
   const tz = 2 * (x * v[1] - y * v[0]);
   return [v[0] + w * tx + y * tz - z * ty, v[1] + w * ty + z * tx - x * tz, v[2] + w * tz + x * ty - y * tx];
 }
+
+/**
+ * Writes a rotation that was given to `out` from `o` on, brought to unit length; one that has none is no rotation. What
+ * is of unit length already keeps its bits.
+ */
+export function writeUnitQuat(out: Float64Array, o: number, [x, y, z, w]: readonly number[]): void {
+  const most = Math.max(Math.abs(x), Math.abs(y), Math.abs(z), Math.abs(w));
+  if (!(most > 0)) {
+    out[o] = out[o + 1] = out[o + 2] = 0;
+    out[o + 3] = 1;
+    return;
+  }
+  const square = x * x + y * y + z * z + w * w;
+  if (Math.abs(square - 1) < 1e-12) {
+    out[o] = x;
+    out[o + 1] = y;
+    out[o + 2] = z;
+    out[o + 3] = w;
+    return;
+  }
+  // The largest part first: squares of what is tiny or huge say nothing.
+  const [a, b, c, d] = [x / most, y / most, z / most, w / most];
+  const l = Math.sqrt(a * a + b * b + c * c + d * d);
+  out[o] = a / l;
+  out[o + 1] = b / l;
+  out[o + 2] = c / l;
+  out[o + 3] = d / l;
+}

@@ -44,7 +44,7 @@ export function mend<T>(
     if (result.success) return { value: result.data, mends, aside };
     const out: Leaving[] = [];
     let helped = false;
-    for (const issue of result.error.issues) helped = mendOne(data, issue, mends, out) || helped;
+    for (const issue of result.error.issues) helped = mendOne(data, issue, mends, out, aside) || helped;
     // From behind, so that the numbers of those before stay.
     const places = new Map(out.map((o) => [o.where, o]));
     for (const { list, index, where } of [...places.values()].sort((a, b) => b.index - a.index)) {
@@ -57,7 +57,13 @@ export function mend<T>(
   return null;
 }
 
-function mendOne(data: unknown, issue: z.core.$ZodIssue, mends: Mend[], out: Leaving[]): boolean {
+function mendOne(
+  data: unknown,
+  issue: z.core.$ZodIssue,
+  mends: Mend[],
+  out: Leaving[],
+  aside: SetAside[],
+): boolean {
   const { path } = issue;
   const given = valueAt(data, path);
   const parent = valueAt(data, path.slice(0, -1)) as Record<PropertyKey, unknown> | undefined;
@@ -87,12 +93,12 @@ function mendOne(data: unknown, issue: z.core.$ZodIssue, mends: Mend[], out: Lea
   const nameless = issue.code === 'invalid_union' || key === 'id' || key === 'kind';
   // Inside a list of numbers (x, y, z) a single one has no default; the whole list has.
   if (given !== undefined && !Array.isArray(parent) && !nameless) {
-    delete parent[key];
-    mends.push({ where, how: 'default' });
+    takeOut(parent, key, where, mends, aside);
     return true;
   }
   // What has nothing to fall back to takes the thing around it along, as little as can be.
-  if (path.length > 1 || nameless) return takeAlong(data, path, given === undefined || nameless, out, mends);
+  if (path.length > 1 || nameless)
+    return takeAlong(data, path, given === undefined || nameless, out, mends, aside);
   if (path.length !== 1 || issue.code !== 'invalid_type' || !(issue.expected in PLAIN)) return false;
   parent[key] = structuredClone(PLAIN[issue.expected as keyof typeof PLAIN]);
   mends.push({ where, how: 'default' });
@@ -106,6 +112,7 @@ function takeAlong(
   around: boolean,
   out: Leaving[],
   mends: Mend[],
+  aside: SetAside[],
 ): boolean {
   const at = around ? path.slice(0, -1) : path;
   const key = at.at(-1);
@@ -113,13 +120,26 @@ function takeAlong(
   if (key === undefined || holder === undefined || holder === null) return false;
   const where = placeOf(at);
   // A number within x, y, z cannot be left out alone.
-  if (Array.isArray(holder) && typeof holder[0] === 'number') return takeAlong(data, at, true, out, mends);
+  if (Array.isArray(holder) && typeof holder[0] === 'number')
+    return takeAlong(data, at, true, out, mends, aside);
   if (Array.isArray(holder)) out.push({ list: holder, index: Number(key), where });
-  else {
-    delete holder[key];
-    mends.push({ where, how: 'default' });
-  }
+  else takeOut(holder, key, where, mends, aside);
   return true;
+}
+
+/** Leaves a field to its default; what it held is kept where that was more than a word or a number. */
+function takeOut(
+  holder: Record<PropertyKey, unknown>,
+  key: PropertyKey,
+  where: string,
+  mends: Mend[],
+  aside: SetAside[],
+): void {
+  const value = holder[key];
+  if (typeof value === 'object' && value !== null && Object.keys(value).length > 0)
+    aside.push({ where, value });
+  delete holder[key];
+  mends.push({ where, how: 'default' });
 }
 
 /** What the top level of a scene falls back to where it has nothing else. */

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { channel, random01 } from '../math/random';
 import { exampleScene } from '../testing/scene';
 import { cases } from '../testing/prove';
 import { readScene } from './migrate';
@@ -49,6 +50,19 @@ test('what has no kind or no id, or another’s id, is set aside and goes out wi
   const again = readScene(structuredClone(scene));
   expect(again.mends).toEqual([]);
   expect(again.scene.aside).toEqual(scene.aside);
+});
+
+test('a seed from before it had 32 bits draws as it did', () => {
+  const given = json() as Record<string, unknown>;
+  given.version = 2;
+  const draws = (seed: number) =>
+    Array.from({ length: 50 }, (_, slot) => random01(seed, slot, channel('turnDeg')));
+  for (const seed of [5e9, -7e12, 2 ** 40 + 3, 9007199254740991]) {
+    (given.arrangements as { seed: number }[])[0].seed = seed;
+    const { scene, mends } = readScene(given);
+    expect(mends).toEqual([]);
+    expect(draws((scene.arrangements[0] as { seed: number }).seed)).toEqual(draws(seed));
+  }
 });
 
 test('a missing list is empty; ids at the end of the integers leave room for more', () => {

@@ -18,9 +18,22 @@ class SceneFileError extends Error {}
 const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {
   // Keep-outs were stretches only. What is not shaped as it should be is left for the schema to complain about.
   1: (old) => ({ ...old, arrangements: each(old.arrangements, (a) => ({ ...a, gaps: rangesOnly(a.gaps) })) }),
-  // Numbers have had bounds since; those beyond are held where the scene is read.
-  2: (old) => old,
+  // Numbers have had bounds since; those beyond are held where the scene is read. Of a seed only 32 bits ever counted:
+  // taken alone they draw the same.
+  2: (old) => seedsTo32Bits(old) as Record<string, unknown>,
 };
+
+const seedsTo32Bits = (v: unknown): unknown =>
+  Array.isArray(v)
+    ? v.map(seedsTo32Bits)
+    : isRecord(v)
+      ? Object.fromEntries(
+          Object.entries(v).map(([k, x]) => [
+            k,
+            k === 'seed' && Number.isInteger(x) ? (x as number) | 0 : seedsTo32Bits(x),
+          ]),
+        )
+      : v;
 
 const rangesOnly = (gaps: unknown) =>
   isRecord(gaps) && 'keepOuts' in gaps

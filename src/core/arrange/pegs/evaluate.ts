@@ -1,3 +1,4 @@
+import { writeUnitQuat } from '../../math/quat';
 import {
   allocatePlacements,
   NO_FACTS,
@@ -28,7 +29,7 @@ function atRest(pegs: Pegs): Placements {
     out.slot[i] = pegNumber(peg.id);
     out.prop[i] = index.get(peg.prop)!;
     out.position.set(peg.position, i * 3);
-    out.rotation.set(peg.rotation, i * 4);
+    writeUnitQuat(out.rotation, i * 4, peg.rotation);
     out.scale.set(peg.scale, i * 3);
     if (peg.tint) out.tint!.set(peg.tint, i * 3);
   });

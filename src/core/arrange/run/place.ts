@@ -1,3 +1,4 @@
+import { writeUnitQuat } from '../../math/quat';
 import { hypot } from '../../math/portable';
 import type { Bends } from '../steps/whichBend';
 import { framesAlong } from '../../curve/frames';
@@ -200,7 +201,7 @@ function placeSlot(
   const hand = p.hand.size > 0 ? p.hand.get(slot) : undefined;
   if (hand?.lock) {
     out.position.set(hand.lock.position, row * 3);
-    out.rotation.set(hand.lock.rotation, row * 4);
+    writeUnitQuat(out.rotation, row * 4, hand.lock.rotation);
     out.scale.set(hand.lock.scale, row * 3);
     return;
   }
