@@ -100,7 +100,8 @@ function spreadShare({ spread, bases }: Draw, slot: number): number {
 function drawFrom(d: Draw, slot: number): number {
   if (d.low === d.high) return d.low;
   const u = spreadShare(d, slot);
-  if (!(d.step > 0)) return d.low + (d.high - d.low) * u;
+  // Steps finer than the 32 bits of a value are none.
+  if (!(d.step > 0) || !((d.high - d.low) / d.step < 4294967296)) return d.low + (d.high - d.low) * u;
   const steps = Math.floor((d.high - d.low) / d.step + 1e-9) + 1;
   return d.low + d.step * Math.min(steps - 1, Math.floor(u * steps));
 }
