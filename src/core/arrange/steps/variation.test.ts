@@ -21,3 +21,7 @@ test('in steps: both ends are reached, and every step as often as the next', () 
 test('a range with equal ends gives just that value', () => {
   expect(new Set(turns([3, 3], 0))).toEqual(new Set([3]));
 });
+
+test('steps too fine to tell apart are none: the values are those without steps', () => {
+  for (const step of [5e-324, 1e-12]) expect(turns([-30, 30], step)).toEqual(turns([-30, 30], 0));
+});
