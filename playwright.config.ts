@@ -1,5 +1,5 @@
 import { defineConfig } from '@playwright/test';
-import { chromiumPath } from './e2e/support/chromium';
+import { CHROMIUM_ARGS, chromiumPath } from './scripts/chromium.mjs';
 
 const PORT = Number(process.env.E2E_PORT ?? 4173);
 
@@ -21,14 +21,7 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: chromiumPath(),
-      args: [
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader',
-        '--ignore-gpu-blocklist',
-        // The page itself is put together without the software GPU, which is slower at that than the processor.
-        '--disable-gpu-compositing',
-        '--no-sandbox',
-      ],
+      args: CHROMIUM_ARGS,
     },
   },
   webServer: {

@@ -61,7 +61,8 @@ for (const [example, nodes] of [
           const field = fields(page).nth(i);
           await field.fill(texts[(i + n) % texts.length]);
           await field.press('Enter');
-          await field.press('Escape');
+          // A word stays in the field until it is given up.
+          if (texts[(i + n) % texts.length] === 'abc') await field.press('Escape');
         }
       await settled(page);
       await page.reload();

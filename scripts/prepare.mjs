@@ -1,5 +1,6 @@
 import { existsSync, statSync } from 'node:fs';
 import { spawnSync } from 'node:child_process';
+import { chromiumPath, HEADLESS } from './chromium.mjs';
 
 /** Installs what a fresh clone is missing: the packages, and for `--browser` a Chromium for the browser tests. */
 
@@ -20,16 +21,7 @@ if (stale()) {
   if (!run('npm', ['install', '--no-save', '--no-audit', '--no-fund'])) process.exit(1);
 }
 
-const SHELL = '/usr/bin/chromium-headless-shell';
-
-/** The browser of the tests: the headless one where it is installed, for it is half as heavy. */
-export const chromiumPath = () =>
-  process.env.CHROMIUM_PATH ??
-  [SHELL, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find((p) =>
-    existsSync(p),
-  );
-
-if (process.argv.includes('--browser') && !process.env.CHROMIUM_PATH && !existsSync(SHELL)) {
+if (process.argv.includes('--browser') && !process.env.CHROMIUM_PATH && !existsSync(HEADLESS)) {
   if (process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
     console.log('Installing Chromium…');
     const install = (name) => run('apt-get', ['install', '-y', '-qq', name]);

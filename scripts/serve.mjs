@@ -1,7 +1,7 @@
 import './prepare.mjs';
 import { spawn } from 'node:child_process';
 import { chromium } from '@playwright/test';
-import { chromiumPath } from './prepare.mjs';
+import { CHROMIUM_ARGS, chromiumPath } from './chromium.mjs';
 
 /**
  * Serves the production build and opens a browser on it, for scripts that look at the real application.
@@ -26,14 +26,7 @@ export async function withApplication(port, work) {
     }
     browser = await chromium.launch({
       executablePath: chromiumPath(),
-      args: [
-        '--use-angle=swiftshader',
-        '--enable-unsafe-swiftshader',
-        '--ignore-gpu-blocklist',
-        // The page itself is put together without the software GPU, which is slower at that than the processor.
-        '--disable-gpu-compositing',
-        '--no-sandbox',
-      ],
+      args: CHROMIUM_ARGS,
     });
     await work(browser, base);
   } finally {
