@@ -4,6 +4,16 @@ export default {
   setupFiles: ['<rootDir>/src/core/testing/setup.ts'],
   // One for each core: nothing else runs beside them.
   maxWorkers: '100%',
+  // In Jest's sandbox a global is looked up some 200 times slower than outside; those handed in are not.
+  sandboxInjectedGlobals: [
+    'Math',
+    'Number',
+    'Float32Array',
+    'Float64Array',
+    'Int32Array',
+    'Uint8Array',
+    'Uint32Array',
+  ],
   // A loaded machine may take several times as long as a free one.
   testTimeout: 60_000,
   // The worker protocol leaves message ports open that only garbage collection closes.

@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { counts, fromTop, openExample, openStep, rows, settled, type } from './support/app';
+import { counts, fromTop, openQuay, openStep, rows, settled, type } from './support/app';
 import { test } from './support/test';
 
 const tag = (page: Page, slot: number) => page.locator(`[data-slot="${slot}"]`);
@@ -10,7 +10,7 @@ const gapsOf = async (page: Page) =>
       .map((r) => [r.slot, r.reason]),
   );
 
-test.beforeEach(({ page }) => openExample(page));
+test.beforeEach(({ page }) => openQuay(page));
 
 test('every slot hangs at its place on the ruler; gaps are rings with their reason', async ({ page }) => {
   const flat = page.getByTestId('flat');

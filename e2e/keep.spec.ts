@@ -1,11 +1,21 @@
 import { expect, type Page } from '@playwright/test';
-import { alerts, counts, newScene, openExample, openStep, settled, type, undo } from './support/app';
+import {
+  alerts,
+  counts,
+  newScene,
+  openExample,
+  openQuay,
+  openStep,
+  settled,
+  type,
+  undo,
+} from './support/app';
 import { ownTest as test } from './support/test';
 
 const pitch = (page: Page) => page.getByLabel('Pitch', { exact: true });
 
 test('undo and redo go by name, through every kind of change', async ({ page }) => {
-  await openExample(page);
+  await openQuay(page);
   const top = page.getByRole('banner');
   await type(pitch(page), '2.4');
   await expect(top.getByRole('button', { name: 'Undo pitch 1.8 → 2.4' })).toBeVisible();

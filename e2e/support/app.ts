@@ -23,6 +23,17 @@ export async function openExample(page: Page, title = 'Tern Quay'): Promise<void
   await settled(page);
 }
 
+/** A small scene: the bollards of a quay with a keep-out at its steps, and its lamp posts. */
+export async function openQuay(page: Page): Promise<void> {
+  await startPage(page);
+  await page.getByLabel('Scene file').setInputFiles({
+    name: 'quay.json',
+    mimeType: 'application/json',
+    buffer: await readFile('src/core/testing/fixtures/version-2.json'),
+  });
+  await settled(page);
+}
+
 export async function newScene(page: Page): Promise<void> {
   await startPage(page);
   await page.getByRole('button', { name: 'New scene' }).click();

@@ -54,7 +54,11 @@ export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
   for (let round = 0; ; round++) {
     const { held: more, refused } = checkChange(next, patches);
     if (refused) return { scene, entry: null, made: undefined, held: [], refused };
-    if (more.length === 0 || round === MOST_ROUNDS) break;
+    if (more.length === 0) break;
+    if (round === MOST_ROUNDS) {
+      const unholdable: Refusal = { kind: 'not-allowed', path: more[0].path };
+      return { scene, entry: null, made: undefined, held: [], refused: unholdable };
+    }
     for (const one of more) {
       const have = held.find((h) => h.path.join('/') === one.path.join('/'));
       if (have) have.held = one.held;

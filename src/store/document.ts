@@ -52,6 +52,7 @@ export function openDocument(
   { past, future }: { past: HistoryEntry[]; future: HistoryEntry[] } = { past: [], future: [] },
 ): void {
   gesture = null;
+  useBounds.setState({ held: [], refused: null });
   set({ sceneId, scene, past, future, readOnly: null, revision: get().revision + 1 });
 }
 

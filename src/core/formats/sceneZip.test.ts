@@ -64,6 +64,22 @@ describe('what is wrong with a file is said, and nothing more happens', () => {
     expect(said(reworked((j) => (j.format = 'other')))).toContain('not a Clothesline scene');
   });
 
+  test('what is set aside goes out again with the mesh that it names', () => {
+    const json = JSON.parse(sceneJson(withFile()));
+    json.props[0].id = 5;
+    const broken = openScene(
+      zipSync({ 'scene.json': strToU8(JSON.stringify(json)), [`meshes/${hash}.glb`]: mesh }),
+      'broken.clothesline',
+    );
+    expect(broken.mends.map((m) => m.how)).toEqual(['aside']);
+    const again = openScene(
+      packScene(broken.scene, (hash) => broken.files.get(hash)),
+      'again.clothesline',
+    );
+    expect(again.scene.aside).toEqual(broken.scene.aside);
+    expect([...again.files.get(hash)!]).toEqual([...mesh]);
+  });
+
   test('a broken field and an id twice: it opens, and what was mended is named', () => {
     const broken = openScene(
       reworked((j) => {

@@ -21,6 +21,20 @@ export interface NeededFile {
   fileName: string;
 }
 
+/** What was set aside goes out whole, with the files that it names. */
+function filesAside({ aside }: Scene): NeededFile[] {
+  const found: NeededFile[] = [];
+  const look = (v: unknown): void => {
+    if (typeof v !== 'object' || v === null) return;
+    const { hash, format, fileName } = v as Partial<NeededFile>;
+    if (typeof hash === 'string' && /^[0-9a-f]{64}$/.test(hash) && (format === 'glb' || format === 'png'))
+      found.push({ hash, format, fileName: String(fileName ?? '') });
+    else Object.values(v).forEach(look);
+  };
+  look(aside);
+  return found;
+}
+
 /** The meshes and pictures that a scene needs. */
 export function neededFiles(scene: Scene): NeededFile[] {
   const files = [...scene.props, ...scene.surfaces].flatMap(({ mesh }): NeededFile[] => {
@@ -29,7 +43,7 @@ export function neededFiles(scene: Scene): NeededFile[] {
       ? [mesh.shape.picture]
       : [];
   });
-  return [...new Map(files.map((r) => [r.hash, r])).values()];
+  return [...new Map([...files, ...filesAside(scene)].map((r) => [r.hash, r])).values()];
 }
 
 /** The scene as JSON text: two spaces, a line end, the same text for the same scene. */

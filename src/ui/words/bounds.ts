@@ -13,9 +13,11 @@ const wordsOf = (path: readonly PropertyKey[]): string => {
     .toLowerCase();
 };
 
+const amount = (v: number) => v.toLocaleString('en', { maximumSignificantDigits: 6 });
+
 export function heldText([first]: Held[]): string {
   const { path, given, held } = first;
-  return `${capital(wordsOf(path))} ${given > held ? 'goes up' : 'goes down'} to ${whole(held)}: it was held there.`;
+  return `${capital(wordsOf(path))} ${given > held ? 'goes up' : 'goes down'} to ${amount(held)}: it was held there.`;
 }
 
 export function refusalText({ kind, path, most }: Refusal): string {

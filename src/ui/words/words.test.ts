@@ -1,5 +1,6 @@
 import { firstRun, exampleScene } from '@/core/testing/scene';
 import type { RunFacts } from '@/core/evaluate/result';
+import { heldText, mendsText, refusalText } from './bounds';
 import { degrees, metres, plural, whole } from './numbers';
 import {
   facingPhrase,
@@ -83,4 +84,28 @@ test('props, path, facing, ground, variation, gaps, and what the hand did', () =
   expect(gapsPhrase(r)).toBe('None');
   r.hand = { '1': { removed: true }, '2': { turnDeg: 4 } };
   expect(handPhrase(r)).toBe('1 removed, 1 changed');
+});
+
+test('what is said at a bound, of a refusal and of a mended scene names the field, the bound and what became of it', () => {
+  const path = ['arrangements', 0, 'spacing', 'rows', 'count'];
+  expect(heldText([{ path, given: 200, held: 120 }])).toBe('Count goes up to 120: it was held there.');
+  expect(heldText([{ path: ['paths', 0, 'turnDeg'], given: -9e9, held: -1e6 }])).toBe(
+    'Turn goes down to -1,000,000: it was held there.',
+  );
+  expect(heldText([{ path: ['props', 0, 'unitScale'], given: 0, held: 1e-9 }])).toBe(
+    'Unit scale goes down to 0.000000001: it was held there.',
+  );
+  expect(refusalText({ kind: 'too-many', path: ['paths', 0, 'source', 'points'], most: 20_000 })).toContain(
+    'points may be 20,000 at the most',
+  );
+  expect(mendsText([])).toBe('');
+  expect(
+    mendsText([
+      { where: 'arrangements[0].spacing.count', how: 'held', given: 1e16, held: 500_000 },
+      { where: 'props[1]', how: 'aside' },
+      { where: 'units', how: 'default' },
+    ]),
+  ).toBe(
+    'Mended so that it opens: arrangements[0].spacing.count was held to 500000 (it was 10000000000000000); props[1] was set aside; units took its default.',
+  );
 });

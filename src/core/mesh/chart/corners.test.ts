@@ -1,3 +1,4 @@
+import { PROVING } from '../../testing/prove';
 import { solidOf } from '../../testing/surfaces';
 import { faceNormal, makeSolid, type Solid } from '../solid';
 import { cornersOf } from './corners';
@@ -75,7 +76,8 @@ test.each([
   const solid = solidOf(shape);
   const corners = cornersOf(solid, ANGLE);
   let free = 0;
-  for (let i = 1; i <= 300; i++) {
+  const windows = PROVING ? 300 : 90;
+  for (let i = 1; i <= windows; i++) {
     const [u, v] = [share(i, 0.6180339887), share(i, 0.7548776662)];
     const window = [u, u + 0.08 * share(i, 0.413), v, v + 0.08 * share(i, 0.877)] as const;
     const truth = bruteForce(solid, window);
@@ -84,7 +86,7 @@ test.each([
     else if (!corners.mayEnd(...window) && !corners.maySharp(...window)) free++;
   }
   // Most of a texture is free of them, or nothing would be gained.
-  expect(free).toBeGreaterThan(100);
+  expect(free).toBeGreaterThan(windows / 3);
 });
 
 test('a smooth surface has none; without texture coordinates its sharp edges may be anywhere', () => {

@@ -1,32 +1,17 @@
 import type { ToPin } from '@/core/arrange/pegs/pinning';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
 import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
-import { channel, random01 } from '@/core/math/random';
-import {
-  DEG,
-  quatFromUpFront,
-  quatMultiply,
-  quatRotate,
-  quatTurnTipRoll,
-  turnTipRollOf,
-  type Quat,
-} from '@/core/math/quat';
-import { normalize, sub, type Vec3 } from '@/core/math/vec3';
+import { quatRotate, type Quat } from '@/core/math/quat';
+import type { Vec3 } from '@/core/math/vec3';
 import { addPegs, setPegs } from '@/store/commands/pegs';
 import { groupPegs } from '@/store/commands/riders';
 import { dispatch } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectSlots } from '@/store/selection';
 import { say } from '../../uiState';
+import { aligned, distributed, facingLast, inRow, mirrored, seatOn, varied, type Standing } from './standing';
 
 /** What is done with several pegs at once. Those that are pinned are pinned again where they come to. */
-
-/** A peg as it stands right now, its surface's motion included. */
-export interface Standing {
-  peg: Peg;
-  position: Vec3;
-  rotation: Quat;
-}
 
 export function standingNow(a: Pegs, pegs: readonly Peg[]): Standing[] {
   const p = engine().state.result.arrangements.get(a.id)?.placements;
@@ -63,22 +48,7 @@ async function settled(moved: Standing[]): Promise<Partial<Peg>[]> {
 export function groupUnderLast(a: Pegs, standing: Standing[]): void {
   const leader = standing.at(-1);
   if (!leader) return;
-  const [x, y, z, w] = leader.rotation;
-  const back: Quat = [-x, -y, -z, w];
-  const riders = standing.slice(0, -1).map(({ peg, position, rotation }) => {
-    const away = quatRotate(back, sub(position, leader.position));
-    const [turn, tip, roll] = turnTipRollOf(quatMultiply(back, rotation));
-    const values = {
-      props: [{ prop: peg.prop, weight: 1 }],
-      seat: 'foot' as const,
-      offset: away.map((v, k) => v / leader.peg.scale[k]) as Vec3,
-      turnDeg: turn / DEG,
-      tipDeg: tip / DEG,
-      rollDeg: roll / DEG,
-      size: Math.abs(peg.scale[1]),
-    };
-    return { peg: peg.id, values };
-  });
+  const riders = standing.slice(0, -1).map((p) => ({ peg: p.peg.id, values: seatOn(leader, p) }));
   dispatch(groupPegs, { id: a.id, leader: leader.peg.id, riders });
   selectSlots(a.id, [pegNumber(leader.peg.id)]);
 }
@@ -127,80 +97,12 @@ export const freePegs = (a: Pegs, pegs: Standing[]): unknown =>
     ),
   });
 
-/** Even distances between the first and the last, in their order. */
-export function distribute(a: Pegs, pegs: Standing[]): Promise<void> {
-  const [from, to] = [pegs[0].position, pegs[pegs.length - 1].position];
-  const moved = pegs.map((p, i) => {
-    const t = i / (pegs.length - 1);
-    return { ...p, position: from.map((v, k) => v + (to[k] - v) * t) as Vec3 };
-  });
-  return change(a, moved, 'distribute');
-}
-
-/** All on one coordinate with the first. */
-export const align = (a: Pegs, pegs: Standing[], axis: 0 | 1 | 2): Promise<void> =>
-  change(
-    a,
-    pegs.map((p) => ({
-      ...p,
-      position: p.position.map((v, k) => (k === axis ? pegs[0].position[axis] : v)) as Vec3,
-    })),
-    'align',
-  );
-
-/** All but the last turn to face it, about their own up. */
-export function faceLast(a: Pegs, pegs: Standing[]): Promise<void> {
-  const to = pegs[pegs.length - 1].position;
-  const moved = pegs.slice(0, -1).map((p) => {
-    const up = quatRotate(p.rotation, [0, 1, 0]);
-    const way = sub(to, p.position);
-    const along = way[0] * up[0] + way[1] * up[1] + way[2] * up[2];
-    const front = normalize(way.map((v, k) => v - up[k] * along) as Vec3, quatRotate(p.rotation, [0, 0, 1]));
-    return { ...p, rotation: quatFromUpFront(up, front) };
-  });
-  return change(a, moved, 'turn');
-}
-
-const TURN = channel('pegs.turn');
-const SIZE = channel('pegs.size');
-
-/** Turns and sizes each by chance; the same number again gives the same. */
-export function vary(a: Pegs, pegs: Standing[], seed: number, turnDeg: number, size: number): Promise<void> {
-  const moved = pegs.map((p) => {
-    const n = pegNumber(p.peg.id);
-    const turn = (random01(seed, n, TURN) * 2 - 1) * turnDeg * DEG;
-    const k = 1 + (random01(seed, n, SIZE) * 2 - 1) * size;
-    return {
-      ...p,
-      peg: { ...p.peg, scale: p.peg.scale.map((s) => s * k) as Vec3 },
-      rotation: quatMultiply(p.rotation, quatTurnTipRoll(turn, 0, 0)),
-    };
-  });
-  return change(a, moved, 'vary');
-}
-
-/** Mirrored copies, across the upright plane through the first one (or through 0). */
-export function mirror(a: Pegs, pegs: Standing[], axis: 0 | 2, about: number): Promise<void> {
-  const flip = (v: Vec3): Vec3 => v.map((c, k) => (k === axis ? -c : c)) as Vec3;
-  const moved = pegs.map((p) => ({
-    peg: { ...p.peg, scale: [-p.peg.scale[0], p.peg.scale[1], p.peg.scale[2]] as Vec3 },
-    position: p.position.map((c, k) => (k === axis ? 2 * about - c : c)) as Vec3,
-    rotation: quatFromUpFront(
-      flip(quatRotate(p.rotation, [0, 1, 0])),
-      flip(quatRotate(p.rotation, [0, 0, 1])),
-    ),
-  }));
-  return copy(a, moved);
-}
-
-/** Copies in a row: each a step further on. */
-export const array = (a: Pegs, pegs: Standing[], count: number, step: Vec3): Promise<void> =>
-  copy(
-    a,
-    Array.from({ length: count }, (_, i) =>
-      pegs.map((p) => ({
-        ...p,
-        position: p.position.map((v, k) => v + step[k] * (i + 1)) as Vec3,
-      })),
-    ).flat(),
-  );
+export const distribute = (a: Pegs, pegs: Standing[]) => change(a, distributed(pegs), 'distribute');
+export const align = (a: Pegs, pegs: Standing[], axis: 0 | 1 | 2) => change(a, aligned(pegs, axis), 'align');
+export const faceLast = (a: Pegs, pegs: Standing[]) => change(a, facingLast(pegs), 'turn');
+export const vary = (a: Pegs, pegs: Standing[], seed: number, turnDeg: number, size: number) =>
+  change(a, varied(pegs, seed, turnDeg, size), 'vary');
+export const mirror = (a: Pegs, pegs: Standing[], axis: 0 | 2, about: number) =>
+  copy(a, mirrored(pegs, axis, about));
+export const array = (a: Pegs, pegs: Standing[], count: number, step: Vec3) =>
+  copy(a, inRow(pegs, count, step));
