@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import type { Patch } from 'immer';
 import type { PathResult } from '@/core/evaluate/scene';
 import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
@@ -10,7 +11,9 @@ import type { Pin } from '@/core/arrange/pegs/schema';
 import type { Profile } from '@/core/arrange/steps/ground';
 import type { Vec3 } from '@/core/math/vec3';
 import type { DrawBatch } from './drawing';
-import type { BroughtIn, SendFormat, ServedArrangement, ServedSurface } from './service';
+import { LOST } from './mirror';
+import type { Served, ServedArrangement, ServedSurface } from './served';
+import type { BroughtIn, SendFormat } from './service';
 import type { WorkerApi } from './worker';
 
 /** The latest results, whole. */
@@ -48,17 +51,25 @@ export const NOTHING: EngineResult = {
 };
 
 /**
- * Evaluation in a worker for the interface. Only the latest scene counts: while one is worked out, the next
- * waits, and those between are never worked out. Cancelling stops the worker for good and starts a new one.
+ * Evaluation in a worker for the interface. The worker has the scene too; only changes of it travel, in the task that
+ * made them. Only the latest scene counts: while one is worked out, the next waits, and those between are never worked
+ * out. Cancelling stops the worker for good and starts a new one.
  */
 export class EngineClient {
   state: EngineState = { result: NOTHING, scene: null, busy: false, asked: 0, progress: null, problem: null };
   private worker!: Worker;
   private remote!: Comlink.Remote<WorkerApi>;
   private listeners = new Set<() => void>();
-  private waiting: Scene | null = null;
+  /** The document, its number, and what is shown of it: the same, or with a change that is not made. */
+  private scene: Scene | null = null;
+  private at = 0;
+  private shown: Scene | null = null;
+  private wanted = false;
+  /** The worker has told nothing yet: what it tells first is everything. */
+  private fresh = true;
   private running = false;
   private generation = 0;
+  private latest = { done: 0, name: '' };
   private files = new Map<string, { bytes: Uint8Array; fileName: string }>();
   private clips = new Map<string, BroughtIn['clips']>();
   private meshes = new Map<string, Promise<Mesh | undefined>>();
@@ -69,7 +80,9 @@ export class EngineClient {
 
   private start(): void {
     this.worker = this.makeWorker();
+    this.fresh = true;
     this.remote = Comlink.wrap<WorkerApi>(this.worker);
+    tell(this.remote.listen(Comlink.proxy((done, name) => void (this.latest = { done, name }))));
   }
 
   subscribe = (listener: () => void): (() => void) => {
@@ -85,9 +98,39 @@ export class EngineClient {
   /** Seconds at which scenes are worked out. Changing it asks for nothing by itself. */
   time = 0;
 
-  /** Asks for a scene to be worked out. Returns at once; `state` tells when it is done. */
-  evaluate(scene: Scene): void {
-    this.waiting = scene;
+  /** Takes a scene whole, and asks for it to be worked out. */
+  takeScene(scene: Scene): void {
+    this.scene = this.shown = scene;
+    this.at++;
+    this.tellWhole();
+    this.again();
+  }
+
+  /**
+   * Takes a change of the scene, and asks for it to be worked out.
+   * @param scene as it is after the change @param shows whether anything that is worked out may depend on it
+   */
+  change(scene: Scene, patches: Patch[], shows = true): void {
+    this.scene = this.shown = scene;
+    tell(this.remote.change(patches, this.at, ++this.at));
+    if (shows) this.again();
+  }
+
+  /** Shows the scene with a change that is not made. Null, or a change that is made, takes that away. */
+  preview(change: { scene: Scene; patches: Patch[] } | null): void {
+    this.shown = change?.scene ?? this.scene;
+    tell(this.remote.preview(change?.patches ?? null));
+    this.again();
+  }
+
+  private tellWhole(): void {
+    if (this.scene) tell(this.remote.whole(this.scene, this.at));
+  }
+
+  /** Asks for the scene to be worked out, at another time or with other meshes. Returns at once; `state` tells when it is done. */
+  again(): void {
+    if (!this.shown) return;
+    this.wanted = true;
     if (!this.state.busy) this.set({ busy: true });
     void this.run();
   }
@@ -96,47 +139,29 @@ export class EngineClient {
     if (this.running) return;
     this.running = true;
     const generation = this.generation;
-    while (this.waiting && generation === this.generation) {
-      const scene = this.waiting;
-      this.waiting = null;
-      await this.once(scene, generation);
+    while (this.wanted && generation === this.generation) {
+      this.wanted = false;
+      await this.once(generation);
     }
     if (generation !== this.generation) return;
     this.running = false;
     this.set({ busy: false, progress: null });
   }
 
-  private async once(scene: Scene, generation: number): Promise<void> {
-    const known: Record<string, string> = {};
-    const { paths, arrangements, surfaces } = this.state.result;
-    for (const r of [...paths.values(), ...arrangements.values(), ...surfaces.values()]) known[r.id] = r.key;
-    for (const s of surfaces.values()) if (s.rest) known[`faces ${s.id}`] = s.facesKey;
+  private async once(generation: number): Promise<void> {
+    const scene = this.shown;
     const started = performance.now();
-    let latest = { done: 0, name: '' };
+    this.latest = { done: 0, name: '' };
     const tick = setInterval(() => {
       const ms = performance.now() - started;
-      if (ms > SHOW_PROGRESS_MS) this.set({ progress: { ...latest, cancellable: ms > CAN_CANCEL_MS } });
+      if (ms > SHOW_PROGRESS_MS) this.set({ progress: { ...this.latest, cancellable: ms > CAN_CANCEL_MS } });
     }, 100);
-    const report = Comlink.proxy((done: number, name: string) => void (latest = { done, name }));
     try {
-      const served = await this.remote.evaluate(scene, known, this.time, report);
+      const served = await this.surely(() => this.remote.evaluate(this.at, this.time) as Promise<Served>);
       if (generation !== this.generation) return;
-      const old = this.state.result;
-      const take = <T extends { id: string; key: string }>(
-        list: (T | { id: string; key: string; same: true })[],
-        have: Map<string, T>,
-      ) => new Map(list.map((r) => [r.id, 'same' in r ? have.get(r.id)! : r]));
-      this.set({
-        scene,
-        problem: null,
-        result: {
-          paths: take(served.paths, old.paths),
-          arrangements: take(served.arrangements, old.arrangements),
-          propBounds: served.propBounds,
-          surfaces: withFaces(take(served.surfaces, old.surfaces), old.surfaces),
-          ms: served.ms,
-        },
-      });
+      const result = taken(this.fresh ? NOTHING : this.state.result, served);
+      this.fresh = false;
+      this.set({ scene, problem: null, result });
     } catch (error) {
       if (generation !== this.generation) return;
       this.set({
@@ -147,17 +172,29 @@ export class EngineClient {
     }
   }
 
+  /** A worker that has lost its place gets the scene whole, and is asked once more. */
+  private async surely<T>(ask: () => Promise<T>): Promise<T> {
+    try {
+      return await ask();
+    } catch (error) {
+      if (message(error) !== LOST) throw error;
+      this.tellWhole();
+      return ask();
+    }
+  }
+
   /** Gives the work under way up: the last results stay, and the next change starts afresh. */
   cancel(): void {
     this.generation++;
     this.worker.terminate();
     this.start();
     this.running = false;
-    this.waiting = null;
+    this.wanted = false;
     for (const { bytes, fileName } of this.files.values())
       void (isPng(bytes)
         ? this.remote.bringInPicture(bytes.slice(), fileName)
         : this.remote.bringIn(bytes.slice(), fileName));
+    this.tellWhole();
     this.set({
       busy: false,
       asked: 0,
@@ -167,11 +204,11 @@ export class EngineClient {
   }
 
   /** Counts a question until it is answered, so that others know that something is still to come. */
-  private async ask<T>(answer: Promise<T>): Promise<T> {
+  private async ask<T>(question: () => Promise<T>): Promise<T> {
     const { generation } = this;
     this.set({ asked: this.state.asked + 1 });
     try {
-      return await answer;
+      return await this.surely(question);
     } finally {
       // A worker that was stopped takes its questions along.
       if (generation === this.generation) this.set({ asked: this.state.asked - 1 });
@@ -185,7 +222,7 @@ export class EngineClient {
 
   /** Hands over the bytes of a mesh that a scene uses. @throws Error with one sentence for a file that cannot be read */
   async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
-    const made = await this.ask(this.remote.bringIn(bytes, fileName));
+    const made = await this.ask(() => this.remote.bringIn(bytes, fileName));
     this.files.set(made.hash, { bytes, fileName });
     this.meshes.set(made.hash, Promise.resolve(made.mesh));
     this.clips.set(made.hash, made.clips);
@@ -197,14 +234,17 @@ export class EngineClient {
     bytes: Uint8Array,
     fileName: string,
   ): Promise<{ hash: string; width: number; height: number }> {
-    const made = await this.ask(this.remote.bringInPicture(bytes, fileName));
+    const made = await this.ask(() => this.remote.bringInPicture(bytes, fileName));
     this.files.set(made.hash, { bytes, fileName });
     return made;
   }
 
+  /** A file that was handed over, as it came; undefined where it was not. */
+  bytesOf = (hash: string): Uint8Array | undefined => this.files.get(hash)?.bytes;
+
   /** Reads a scene file. @throws Error with one sentence for a file that cannot be read */
   async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
-    const opened = await this.ask(this.remote.open(bytes, name));
+    const opened = await this.ask(() => this.remote.open(bytes, name));
     for (const [hash, file] of opened.files) this.files.set(hash, { bytes: file, fileName: name });
     return opened;
   }
@@ -223,32 +263,37 @@ export class EngineClient {
   }
 
   /** The points that any path comes down to. */
-  strokes(scene: Scene, path: string): Promise<Stroke[]> {
-    return this.ask(this.remote.strokes(scene, path) as Promise<Stroke[]>);
+  strokes(path: string): Promise<Stroke[]> {
+    return this.ask(() => this.remote.strokes(this.at, path) as Promise<Stroke[]>);
   }
 
-  /** The edge loop of a surface nearest to a place in the scene. */
-  edgeLoop(scene: Scene, surface: string, at: Vec3): Promise<{ at: Vec3; line: Float64Array } | null> {
-    return this.ask(this.remote.edgeLoop(scene, surface, at));
+  /** The edge loop nearest to a place in the scene, of a surface as it is shown. */
+  edgeLoop(surface: string, place: Vec3): Promise<{ at: Vec3; line: Float64Array } | null> {
+    return this.ask(() => this.remote.edgeLoop(surface, place));
   }
 
   /** A path and the ground below it, from the side. */
-  profile(scene: Scene, run: string, path: string, stroke: number): Promise<Profile | null> {
-    return this.ask(this.remote.profile(scene, run, path, stroke, this.time) as Promise<Profile | null>);
+  profile(run: string, path: string, stroke: number): Promise<Profile | null> {
+    return this.ask(
+      () => this.remote.profile(this.at, run, path, stroke, this.time) as Promise<Profile | null>,
+    );
   }
 
   /** Pins for places of the scene that was worked out last. */
   pinPlaces(places: ToPin[], how: 'nearest' | 'down'): Promise<(Pin | null)[]> {
-    return this.ask(this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>);
+    return this.ask(() => this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>);
   }
 
   /** An arrangement with other seeds, as instance matrices for each. */
-  variants(scene: Scene, arrangement: string, seeds: number[]): Promise<DrawBatch[][]> {
-    return this.ask(this.remote.variants(scene, arrangement, seeds, this.time) as Promise<DrawBatch[][]>);
+  variants(arrangement: string, seeds: number[]): Promise<DrawBatch[][]> {
+    return this.ask(
+      () => this.remote.variants(this.at, arrangement, seeds, this.time) as Promise<DrawBatch[][]>,
+    );
   }
 
-  sendOut(scene: Scene, format: SendFormat): Promise<Uint8Array> {
-    return this.ask(this.remote.sendOut(scene, format, this.time) as Promise<Uint8Array>);
+  /** The scene as a file's bytes. */
+  sendOut(format: SendFormat): Promise<Uint8Array> {
+    return this.ask(() => this.remote.sendOut(this.at, format, this.time) as Promise<Uint8Array>);
   }
 
   close(): void {
@@ -257,13 +302,22 @@ export class EngineClient {
   }
 }
 
-/** Surfaces that only moved keep the faces that came before. */
-function withFaces(
-  now: Map<string, ServedSurface>,
-  before: Map<string, ServedSurface>,
-): Map<string, ServedSurface> {
-  for (const [id, s] of now) if (!s.plain && !s.rest) now.set(id, { ...s, rest: before.get(id)?.rest });
-  return now;
+/** The results so far with what is new. */
+function taken(old: EngineResult, served: Served): EngineResult {
+  const surfaces = new Map(old.surfaces);
+  // Surfaces that only moved keep the faces that came before.
+  for (const s of served.surfaces)
+    surfaces.set(s.id, s.plain || s.rest ? s : { ...s, rest: old.surfaces.get(s.id)?.rest });
+  const paths = new Map(old.paths);
+  for (const p of served.paths) paths.set(p.id, p);
+  const arrangements = new Map(old.arrangements);
+  for (const a of served.arrangements) arrangements.set(a.id, a);
+  for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements]) nodes.delete(id);
+  const { propBounds = old.propBounds, ms } = served;
+  return { surfaces, paths, arrangements, propBounds, ms };
 }
+
+/** Sends what has no answer. Where it fails, the next question finds that the worker has lost its place. */
+const tell = (sent: Promise<unknown>): void => void sent.catch(() => undefined);
 
 const message = (error: unknown) => (error instanceof Error ? error.message : String(error));

@@ -2,6 +2,7 @@ import { openScene } from '@/core/formats/sceneZip';
 import { emptyScene, newEntry, newPath, newProp, newRun } from '@/core/scene/defaults';
 import { points } from '@/core/testing/paths';
 import { firstRun } from '@/core/testing/scene';
+import { Told, type Served } from './served';
 import { EngineService } from './service';
 
 /** A scene of one run of a built-in prop. */
@@ -25,18 +26,26 @@ function scene() {
   return s;
 }
 
-test('what the client still has is named by its key only', () => {
+test('only what is new is told: nothing twice, what is gone by its name, and everything to whoever was told nothing', () => {
   const service = new EngineService();
-  const first = service.evaluate(scene(), {});
-  const known = Object.fromEntries([...first.paths, ...first.arrangements].map((r) => [r.id, r.key]));
-  const again = service.evaluate(scene(), known);
-  for (const r of [...again.paths, ...again.arrangements])
-    expect(r).toEqual({ id: r.id, key: known[r.id], same: true });
+  const told = new Told();
+  const ids = ({ surfaces, paths, arrangements, gone, propBounds }: Served) => ({
+    told: [...surfaces, ...paths, ...arrangements].map((r) => r.id),
+    gone,
+    bounds: propBounds && Object.keys(propBounds),
+  });
+  const nothing = { told: [], gone: [], bounds: undefined };
+  const whole = { told: ['path2', 'run3'], gone: [], bounds: ['prop1'] };
+  const first = scene();
+  expect(ids(service.evaluate(first, told))).toEqual(whole);
+  expect(ids(service.evaluate(first, told))).toEqual(nothing);
+  expect(ids(service.evaluate(scene(), told))).toMatchObject({ told: [], gone: [] });
   const moved = scene();
   firstRun(moved).seed = 5;
-  const after = service.evaluate(moved, known);
-  expect('same' in after.paths[0]).toBe(true);
-  expect('same' in after.arrangements[0]).toBe(false);
+  expect(ids(service.evaluate(moved, told))).toMatchObject({ told: ['run3'], gone: [] });
+  expect(ids(service.evaluate({ ...moved, arrangements: [] }, told))).toMatchObject({ gone: ['run3'] });
+  expect(ids(service.evaluate({ ...moved, arrangements: [] }, told))).toEqual(nothing);
+  expect(ids(service.evaluate(first, new Told()))).toEqual(whole);
 });
 
 test('a mesh of one’s own is brought in once, travels in the scene file and places by its own size', async () => {

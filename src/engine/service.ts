@@ -4,15 +4,8 @@ import type { Pin } from '@/core/arrange/pegs/schema';
 import { profileAlong, type Profile } from '@/core/arrange/steps/ground';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
-import {
-  Evaluator,
-  type ArrangementResult,
-  type PathResult,
-  type SceneResult,
-  type SurfaceResult,
-} from '@/core/evaluate/scene';
+import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
 import { evaluateOver } from '@/core/evaluate/overTime';
-import { countStates, type Finding, type GapReason } from '@/core/evaluate/result';
 import { writeCsv } from '@/core/formats/csv';
 import { readMovingGlb } from '@/core/formats/glbRead';
 import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
@@ -29,38 +22,7 @@ import { through, throughInverse } from '@/core/mesh/surface';
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches, type DrawBatch } from './drawing';
-
-/** An arrangement's result with what the view draws from it. */
-export interface ServedArrangement extends ArrangementResult {
-  batches: DrawBatch[];
-  counts: Record<GapReason, number>;
-}
-
-/** A surface as the view draws it; big arrays only where the client does not have them yet. */
-export interface ServedSurface {
-  id: string;
-  key: string;
-  facesKey: string;
-  /** Drawn from the mesh it was brought in with. */
-  plain: boolean;
-  matrix: Float64Array;
-  faces: number;
-  /** What came of it, in its own frame: vertices, and faces with their looks. Absent where it is plain. */
-  positions?: Float32Array;
-  normals?: Float32Array;
-  rest?: Omit<Mesh, 'positions' | 'normals'> & { undeformed: Float32Array };
-  findings: Finding[];
-}
-
-/** What has changed since the client's last scene; a node that is the same is named by its key only. */
-export interface Served {
-  surfaces: (ServedSurface | { id: string; key: string; same: true })[];
-  paths: (PathResult | { id: string; key: string; same: true })[];
-  arrangements: (ServedArrangement | { id: string; key: string; same: true })[];
-  propBounds: Record<string, Bounds>;
-  /** Milliseconds that the work took. */
-  ms: number;
-}
+import type { Served, Told } from './served';
 
 /** A file that was brought in, looked at. */
 export interface BroughtIn {
@@ -77,23 +39,6 @@ export type SendFormat =
   | { kind: 'glb'; options: GlbOptions; animation?: AnimationRange }
   | { kind: 'csv'; gaps: boolean }
   | { kind: 'clothesline' };
-
-/** @param hasFaces the client still has its faces */
-function served(r: SurfaceResult, hasFaces: boolean): ServedSurface {
-  const { id, key, facesKey, plain, matrix, findings, mesh, undeformed } = r;
-  const out: ServedSurface = {
-    id,
-    key,
-    facesKey,
-    plain,
-    matrix,
-    findings,
-    faces: (mesh?.indices.length ?? 0) / 3,
-  };
-  if (plain || !mesh || !undeformed) return out;
-  const { positions, normals, ...rest } = mesh;
-  return { ...out, positions, normals, ...(!hasFaces && { rest: { ...rest, undeformed } }) };
-}
 
 /** A stretch of time to be sent out: seconds, and frames a second. */
 export interface AnimationRange {
@@ -161,29 +106,11 @@ export class EngineService {
     return this.evaluator.evaluate(scene, undefined, time);
   }
 
-  /** @param known keys of the results that the client still has, by node id; of surfaces also their faces' key, by "faces id" */
-  evaluate(
-    scene: Scene,
-    known: Record<string, string>,
-    progress?: (done: number, name: string) => void,
-    time = 0,
-  ): Served {
+  /** What is new in a scene for those who know what they were told. */
+  evaluate(scene: Scene, told: Told, progress?: (done: number, name: string) => void, time = 0): Served {
     const start = performance.now();
-    const result = this.evaluator.evaluate(scene, progress, time);
-    const same = <T extends { id: string; key: string }>(r: T) => known[r.id] === r.key;
-    return {
-      surfaces: result.surfaces.map((r) =>
-        same(r) ? { id: r.id, key: r.key, same: true } : served(r, known[`faces ${r.id}`] === r.facesKey),
-      ),
-      paths: result.paths.map((r) => (same(r) ? { id: r.id, key: r.key, same: true } : r)),
-      arrangements: result.arrangements.map((r) =>
-        same(r)
-          ? { id: r.id, key: r.key, same: true }
-          : { ...r, batches: drawBatches(r.placements), counts: countStates(r.placements) },
-      ),
-      propBounds: result.propBounds,
-      ms: performance.now() - start,
-    };
+    const served = told.tell(this.evaluator.evaluate(scene, progress, time));
+    return { ...served, ms: performance.now() - start };
   }
 
   /**
@@ -233,10 +160,10 @@ export class EngineService {
   }
 
   /**
-   * The edge loop of a surface nearest to a place in the scene, as it would be taken.
+   * The edge loop of a surface of the last scene nearest to a place, as it would be taken.
    * @returns the place in the mesh's own space, and the line in the scene; null where there is no edge
    */
-  edgeLoop(scene: Scene, surface: string, at: Vec3): { at: Vec3; line: Float64Array } | null {
+  edgeLoop(surface: string, at: Vec3): { at: Vec3; line: Float64Array } | null {
     const found = this.evaluator.pathContext().surface(surface);
     if (!found) return null;
     const own = throughInverse(found.matrix, at);

@@ -1,11 +1,18 @@
 import * as Comlink from 'comlink';
-import type { Scene } from '@/core/scene/schema';
-import type { MeshRef } from '@/core/scene/schema';
+import type { Patch } from 'immer';
+import type { MeshRef, Scene } from '@/core/scene/schema';
 import type { ToPin } from '@/core/arrange/pegs/pinning';
+import { Mirror } from './mirror';
+import { Told } from './served';
 import { EngineService, type SendFormat } from './service';
 
-/** The service in a web worker. Arrays travel without being copied twice. */
+/** The service in a web worker. Scenes come as changes, results go as changes; arrays travel without being copied twice. */
 const service = new EngineService();
+const mirror = new Mirror();
+const told = new Told();
+let report: ((done: number, name: string) => void) | undefined;
+/** Between two reports of progress: each is a message. */
+const REPORT_MS = 50;
 
 /** Every typed array's buffer inside a value, once. Only for values made for the journey. */
 function buffersOf(value: unknown, found = new Set<ArrayBufferLike>()): ArrayBuffer[] {
@@ -16,17 +23,24 @@ function buffersOf(value: unknown, found = new Set<ArrayBufferLike>()): ArrayBuf
   return [...found] as ArrayBuffer[];
 }
 
+/** `at` is the number of the scene that is asked about: one that is not here is said to be lost. */
 const api = {
-  evaluate(
-    scene: Scene,
-    known: Record<string, string>,
-    time: number,
-    progress?: (done: number, name: string) => void,
-  ) {
-    const served = service.evaluate(scene, known, progress, time);
+  whole: (scene: Scene, at: number) => mirror.whole(scene, at),
+  change: (patches: Patch[], from: number, to: number) => mirror.change(patches, from, to),
+  preview: (patches: Patch[] | null) => mirror.preview(patches),
+  /** Told of the work that is going on: the share done, 0–1, and the node's name. */
+  listen(listener: (done: number, name: string) => void): void {
+    let last = 0;
+    report = (done, name) => {
+      if (performance.now() - last < REPORT_MS) return;
+      last = performance.now();
+      listener(done, name);
+    };
+  },
+  evaluate(at: number, time: number) {
+    const served = service.evaluate(mirror.scene(at), told, report, time);
     // The placements stay in the cache here and are copied; the batches were made for the client and move over.
-    const moved = served.arrangements.flatMap((a) => ('same' in a ? [] : a.batches));
-    return Comlink.transfer(served, buffersOf(moved));
+    return Comlink.transfer(served, buffersOf(served.arrangements.map((a) => a.batches)));
   },
   bringInPicture: (bytes: Uint8Array, fileName: string) => service.bringInPicture(bytes, fileName),
   async bringIn(bytes: Uint8Array, fileName: string) {
@@ -36,18 +50,17 @@ const api = {
     return service.open(bytes, name);
   },
   mesh: (ref: MeshRef) => service.mesh(ref),
-  strokes: (scene: Scene, path: string) => service.strokes(scene, path),
-  edgeLoop: (scene: Scene, surface: string, at: [number, number, number]) =>
-    service.edgeLoop(scene, surface, at),
-  profile: (scene: Scene, run: string, path: string, stroke: number, time: number) =>
-    service.profile(scene, run, path, stroke, time),
+  strokes: (at: number, path: string) => service.strokes(mirror.scene(at), path),
+  edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
+  profile: (at: number, run: string, path: string, stroke: number, time: number) =>
+    service.profile(mirror.scene(at), run, path, stroke, time),
   pinPlaces: (places: ToPin[], how: 'nearest' | 'down', time: number) => service.pinPlaces(places, how, time),
-  variants(scene: Scene, arrangement: string, seeds: number[], time: number) {
-    const made = service.variants(scene, arrangement, seeds, time);
+  variants(at: number, arrangement: string, seeds: number[], time: number) {
+    const made = service.variants(mirror.scene(at), arrangement, seeds, time);
     return Comlink.transfer(made, buffersOf(made));
   },
-  async sendOut(scene: Scene, format: SendFormat, time: number) {
-    const bytes = await service.sendOut(scene, format, time);
+  async sendOut(at: number, format: SendFormat, time: number) {
+    const bytes = await service.sendOut(mirror.scene(at), format, time);
     return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
   },
 };

@@ -1,5 +1,4 @@
 import { create } from 'zustand';
-import { useDocument } from './document';
 import { engine } from './engine';
 
 /** The time at which the scene is shown. Playing is looking: it changes nothing of the document. */
@@ -30,7 +29,7 @@ export const setClock = (values: Partial<Pick<ClockState, 'speed' | 'span' | 'lo
 export function setTime(time: number): void {
   useClock.setState({ time });
   engine().time = time;
-  engine().evaluate(useDocument.getState().scene);
+  engine().again();
 }
 
 let frame = 0;

@@ -3,19 +3,14 @@ import { create } from 'zustand';
 import { emptyScene } from '@/core/scene/defaults';
 import { checkChange, FINE, type Held, type Refusal } from '@/core/scene/guard';
 import type { Scene } from '@/core/scene/schema';
-import { applyCommand, mergeEntries, type Command, type HistoryEntry } from './command';
+import { applyCommand, type Command, type HistoryEntry } from './command';
+import { stepPatches, takeStep, type Kept, type Step } from './steps';
 
-/** How many steps can be undone. */
-const MAX_HISTORY = 500;
-
-export interface DocumentState {
+export interface DocumentState extends Kept {
   /** Key of the open scene in the browser's store; null while none is open. */
   sceneId: string | null;
-  scene: Scene;
-  past: HistoryEntry[];
-  future: HistoryEntry[];
   /** Why nothing may be changed here, if so. */
-  readOnly: 'another-tab' | null;
+  readOnly: 'another-tab' | 'deleted' | null;
   /** Rises with every change of the scene, its view included. */
   revision: number;
 }
@@ -42,6 +37,26 @@ const tellBounds = (held: Held[], refused: Refusal | null) =>
 const get = useDocument.getState;
 const set = useDocument.setState;
 
+/** What has happened: another document was opened, or a step was taken in the open one. */
+export type Change = { kind: 'opened' } | { kind: 'step'; step: Step; patches: Patch[] };
+
+const listeners = new Set<(change: Change) => void>();
+
+/** Tells of every change, in its own task, once the document has it. @returns stops telling */
+export function onChange(listener: (change: Change) => void): () => void {
+  listeners.add(listener);
+  return () => void listeners.delete(listener);
+}
+
+/** @param scene as it is after the step, where that is at hand already */
+function take(step: Step, scene?: Scene): void {
+  const before = get();
+  const patches = stepPatches(before, step);
+  const { past, future, ...after } = takeStep(before, step, scene ?? applyPatches(before.scene, patches));
+  set({ past, future, scene: after.scene, revision: before.revision + 1 });
+  listeners.forEach((tell) => tell({ kind: 'step', step, patches }));
+}
+
 /** The gesture that is under way: its changes become one step of the undo list. */
 let gesture: { key: string; before: Scene; open: boolean } | null = null;
 
@@ -54,6 +69,7 @@ export function openDocument(
   gesture = null;
   useBounds.setState({ held: [], refused: null });
   set({ sceneId, scene, past, future, readOnly: null, revision: get().revision + 1 });
+  listeners.forEach((tell) => tell({ kind: 'opened' }));
 }
 
 /**
@@ -62,19 +78,17 @@ export function openDocument(
  * @returns the id of what was made, if anything
  */
 export function dispatch<A>(c: Command<A>, args: A, key?: string): string | undefined {
-  const { scene, past, readOnly, revision } = get();
+  const { scene, past, readOnly } = get();
   if (readOnly) return undefined;
   const { scene: next, entry, made, held, refused } = applyCommand(scene, c, args);
   if (held.length || refused) tellBounds(held, refused);
   if (!entry) return made;
   clearTimeout(resting);
   const joins = key !== undefined && gesture?.open && gesture.key === key && past.length > 0;
-  if (joins) {
-    const merged = mergeEntries(past[past.length - 1], entry, c.name(gesture!.before, next, args));
-    set({ scene: next, past: [...past.slice(0, -1), merged], future: [], revision: revision + 1 });
-  } else {
+  if (joins) take({ do: 'merge', entry, name: c.name(gesture!.before, next, args) }, next);
+  else {
     gesture = key === undefined ? null : { key, before: scene, open: true };
-    set({ scene: next, past: [...past, entry].slice(-MAX_HISTORY), future: [], revision: revision + 1 });
+    take({ do: 'push', entry }, next);
   }
   return made;
 }
@@ -95,54 +109,41 @@ export function restGesture(): void {
 /** Takes the gesture under way back, as Escape does in the middle of a drag. */
 export function cancelGesture(key: string): void {
   if (!gesture?.open || gesture.key !== key) return;
-  undo();
-  set({ future: get().future.slice(1) });
+  back('cancel');
 }
 
 /** Steps from before numbers had bounds may lead back to one beyond them: it is held there too. */
-function within(scene: Scene, patches: Patch[]): Scene {
-  const { held } = checkChange(scene, patches);
-  if (held.length === 0) return scene;
-  tellBounds(held, null);
-  return applyPatches(
-    scene,
-    held.map(({ path, held: value }): Patch => ({ op: 'replace', path: path as Patch['path'], value })),
-  );
+function heldBy(scene: Scene, patches: Patch[]): Patch[] {
+  const { held } = checkChange(applyPatches(scene, patches), patches);
+  if (held.length) tellBounds(held, null);
+  return held.map(({ path, held: value }) => ({ op: 'replace', path: path as Patch['path'], value }));
 }
 
-export function undo(): void {
-  const { past, future, scene, readOnly, revision } = get();
+function back(how: 'undo' | 'cancel'): void {
+  const { past, scene, readOnly } = get();
   const entry = past.at(-1);
   if (!entry || readOnly) return;
   gesture = null;
-  set({
-    scene: within(applyPatches(scene, entry.inverse), entry.inverse),
-    past: past.slice(0, -1),
-    future: [entry, ...future],
-    revision: revision + 1,
-  });
+  take({ do: how, held: heldBy(scene, entry.inverse) });
 }
 
+export const undo = (): void => back('undo');
+
 export function redo(): void {
-  const { past, future, scene, readOnly, revision } = get();
+  const { future, scene, readOnly } = get();
   const entry = future[0];
   if (!entry || readOnly) return;
   gesture = null;
-  set({
-    scene: within(applyPatches(scene, entry.patches), entry.patches),
-    past: [...past, entry],
-    future: future.slice(1),
-    revision: revision + 1,
-  });
+  take({ do: 'redo', held: heldBy(scene, entry.patches) });
 }
 
 /** Where the scene is seen from is kept with it, but is no step of the undo list. */
 export function setView(view: Scene['view']): void {
-  const { scene, readOnly, revision } = get();
+  const { scene, readOnly } = get();
   if (readOnly || JSON.stringify(scene.view) === JSON.stringify(view)) return;
   // A view from beyond all bounds is not kept; the one before it is.
   if (checkChange({ ...scene, view }, [{ op: 'replace', path: ['view'], value: view }]) !== FINE) return;
-  set({ scene: { ...scene, view }, revision: revision + 1 });
+  take({ do: 'view', view });
 }
 
 export const setReadOnly = (readOnly: DocumentState['readOnly']): void => set({ readOnly });

@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react';
 import { EngineClient, NOTHING, type EngineState } from '@/engine/client';
-import { useDocument } from './document';
+import { onChange, useDocument } from './document';
 
 /** The engine of this page. It follows the open document by itself. */
 
@@ -11,14 +11,10 @@ export function engine(): EngineClient {
     client = new EngineClient(
       () => new Worker(new URL('../engine/worker.ts', import.meta.url), { type: 'module' }),
     );
-    useDocument.subscribe((now, before) => {
-      if (now.scene === before.scene || !now.sceneId) return;
-      const { view: _v, ...rest } = now.scene;
-      const { view: _w, ...old } = before.scene;
-      const same =
-        now.sceneId === before.sceneId &&
-        Object.keys(rest).every((k) => rest[k as keyof typeof rest] === old[k as keyof typeof old]);
-      if (!same) client!.evaluate(now.scene);
+    onChange((change) => {
+      const { scene } = useDocument.getState();
+      if (change.kind === 'opened') client!.takeScene(scene);
+      else client!.change(scene, change.patches, change.step.do !== 'view');
     });
   }
   return client;

@@ -15,7 +15,7 @@ import {
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/scene/schema';
 import type { DrawBatch } from '@/engine/drawing';
-import type { ServedArrangement } from '@/engine/service';
+import type { ServedArrangement } from '@/engine/served';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';

@@ -1,6 +1,6 @@
 import { useEffect, type RefObject } from 'react';
 import { useEngine } from '@/store/engine';
-import { useSaved } from '@/store/keeping/autosave';
+import { useSaved } from '@/store/keeping/keeper';
 import { currentView, useView } from './viewState';
 
 /** Whether nothing is waited for: results, meshes, the camera, saving. Pictures of props may still come. */

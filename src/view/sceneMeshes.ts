@@ -14,7 +14,7 @@ import {
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import type { BentMesh } from '@/core/mesh/bend';
 import type { DrawBatch } from '@/engine/drawing';
-import type { ServedArrangement } from '@/engine/service';
+import type { ServedArrangement } from '@/engine/served';
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
 import { SOFTWARE } from './software';
 

@@ -78,7 +78,7 @@ async function lookForEdge(x: number, y: number): Promise<void> {
   const hit = view && pick(view, x, y, 'surfaces');
   if (hit?.kind !== 'surface') return useView.setState({ edge: null });
   const turn = ++edgeAsked;
-  const found = await engine().edgeLoop(useDocument.getState().scene, hit.id, hit.point);
+  const found = await engine().edgeLoop(hit.id, hit.point);
   if (turn === edgeAsked && useView.getState().tool === 'edge')
     useView.setState({ edge: found && { surface: hit.id, ...found } });
 }

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef } from 'react';
 import type { BufferAttribute } from 'three';
 import type { MeshBVH } from 'three-mesh-bvh';
-import type { ServedSurface } from '@/engine/service';
+import type { ServedSurface } from '@/engine/served';
 import { disposeDrawn, drawnMesh, type DrawnMesh } from './sceneMeshes';
 
 export interface DrawnShape extends DrawnMesh {

@@ -67,7 +67,8 @@ export type PathProblem =
   | 'no-uv'
   | 'nothing-there'
   | 'too-fine'
-  | 'cycle';
+  | 'cycle'
+  | 'failed';
 
 /** A path's strokes; `path` is the first of them. */
 export type CompileResult =

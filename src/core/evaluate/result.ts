@@ -93,6 +93,7 @@ export type FindingKind =
   | 'path-nothing-there'
   | 'path-too-fine'
   | 'path-cycle'
+  | 'path-failed'
   | 'no-corners'
   | 'length-not-positive'
   | 'nothing-fits'

@@ -32,7 +32,10 @@ describe('evaluator', () => {
     (other.arrangements[0] as Run).seed = 99;
     other.paths[0].closed = true;
     evaluator.evaluate(other);
-    expect(evaluator.evaluate(exampleScene())).toEqual(new Evaluator(ASSETS).evaluate(exampleScene()));
+    // Keys only tell the states of one evaluator apart.
+    const numbers = (e: Evaluator) =>
+      e.evaluate(exampleScene()).arrangements.map(({ key: _, ...rest }) => rest);
+    expect(numbers(evaluator)).toEqual(numbers(new Evaluator(ASSETS)));
   });
 
   test('a broken node is a finding on the node that asks; the others go on', () => {

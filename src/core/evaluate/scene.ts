@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext, PropFacts } from '../arrange/context';
@@ -15,8 +16,8 @@ import type { Arrangement, MeshRef, Path, PointsPath, Prop, Scene, Surface } fro
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { fingerprint } from './fingerprint';
 import { drawnPath, type PathResult } from './drawnPath';
-import { orderNodes } from './graph';
 import { layStrokes, type LaidStrokes } from './pinnedPath';
+import { planOf, type Plan, type PlanNode } from './plan';
 import {
   surfaceColliders,
   surfaceMoves,
@@ -51,15 +52,18 @@ export interface SceneResult {
   propBounds: Record<string, Bounds>;
 }
 
+/** A prop's facts with what they were worked out from. */
+interface PropWork {
+  prop: Prop;
+  mesh: Mesh | undefined;
+  key: string;
+  facts: PropFacts;
+}
+
 /** A short key of everything that something depends on, other keys among it: never text inside text. */
 const keyOf = (parts: unknown[]): string => fingerprint(JSON.stringify(parts));
 
 const refKey = (ref: MeshRef) => (ref.source === 'built' ? `built:${ref.name}` : ref.hash);
-
-type Node =
-  | { id: string; dependsOn: string[]; kind: 'surface'; surface: Surface }
-  | { id: string; dependsOn: string[]; kind: 'path'; path: Path }
-  | { id: string; dependsOn: string[]; kind: 'arrangement'; a: Arrangement };
 
 /**
  * Evaluates scenes and remembers every node by the content that it depends on, so that a change works out only
@@ -71,11 +75,18 @@ export class Evaluator {
   private laid = new Map<string, { key: string; strokes: LaidStrokes }>();
   private arranged = new Map<string, ArrangementResult>();
   private solids = new Map<string, SurfaceWork>();
+  /** What each node was worked out from, as the objects and keys themselves: the same ones need no new key. */
+  private inputs = new Map<string, unknown[]>();
+  private settings = new Map<string, { a: Arrangement; key: string }>();
+  /** How many states of arrangements there have been. */
+  private states = 0;
   private scene: Scene | null = null;
+  private plan: Plan | null = null;
   private bounds = new WeakMap<Mesh, Bounds>();
   private meshes = new WeakMap<Mesh, { key: string; own: Sliced }>();
   private shapes = new WeakMap<Mesh, { key: string; shape: PropShape }>();
-  private props = new Map<string, { key: string; facts: PropFacts }>();
+  private props = new Map<string, PropWork>();
+  private propBounds: Record<string, Bounds> = {};
 
   constructor(private assets: Assets) {}
 
@@ -89,40 +100,51 @@ export class Evaluator {
     time = 0,
     fine?: Fineness,
   ): SceneResult {
-    const props = new Map(scene.props.map((prop) => [prop.id, this.prop(prop)]));
-    const nodes = nodesOf(scene);
-    const { order, cycles } = orderNodes(nodes);
-    const byId = new Map(nodes.map((n) => [n.id, n]));
+    const plan = planOf(scene, this.plan);
+    if (plan.nodes !== this.plan?.nodes) this.forget(plan);
+    this.plan = plan;
     this.scene = scene;
-    const pathContext = this.pathContext();
-    this.props = props;
+    this.takeProps(scene.props);
+    const paths = this.pathContext();
     const context = { ...this.contextAt(time), fine };
-    this.forget(scene);
-    const names = new Map(
-      [...scene.surfaces, ...scene.paths, ...scene.arrangements].map((n) => [n.id, n.name]),
-    );
-    const ringOf = (id: string) => cycles.find((c) => c.includes(id))?.map((n) => `“${names.get(n)}”`);
-    // What waits for a ring without being in it goes after all that is sound, and finds its base broken.
-    const stuck = nodes.filter((n) => !order.includes(n.id)).map((n) => n.id);
-    const rings = stuck.filter((id) => ringOf(id));
-    [...rings, ...order, ...stuck.filter((id) => !ringOf(id))].forEach((id, i) => {
-      const node = byId.get(id)!;
-      if (node.kind === 'path') return this.path(node.path, pathContext, ringOf(id));
-      if (node.kind === 'surface')
-        return this.surface(node.surface, time, ringOf(id), (done) =>
-          progress?.((i + done) / nodes.length, node.surface.name),
-        );
-      progress?.(i / nodes.length, node.a.name);
-      return this.arrangement(node.a, context, props, time, ringOf(id));
+    plan.order.forEach(({ id, kind, node }, i) => {
+      const ring = plan.rings.get(id);
+      const said = progress && ((done: number) => progress((i + done) / plan.order.length, node.name));
+      if (kind === 'path') this.path(node, paths, ring);
+      else if (kind === 'surface') this.surface(node, time, ring, said);
+      else this.arrangement(node, context, time, ring, said);
     });
-    const bounds: Record<string, Bounds> = {};
-    for (const [id, { facts }] of props) if (facts.state === 'ready') bounds[id] = facts.bounds;
     return {
       surfaces: scene.surfaces.map((s) => this.solids.get(s.id)!.result!),
       paths: scene.paths.map((p) => this.compiled.get(p.id)!.drawn),
       arrangements: scene.arrangements.map((a) => this.arranged.get(a.id)!),
-      propBounds: bounds,
+      propBounds: this.propBounds,
     };
+  }
+
+  /** Whether a node stands on just what it was worked out from; what it stands on now is remembered. */
+  private same(id: string, inputs: unknown[]): boolean {
+    const before = this.inputs.get(id);
+    if (before?.length === inputs.length && inputs.every((v, i) => v === before[i])) return true;
+    this.inputs.set(id, inputs);
+    return false;
+  }
+
+  /** Facts of the props; those of a prop that is the same, with the same mesh, are the ones from before. */
+  private takeProps(props: readonly Prop[]): void {
+    const before = this.props;
+    this.props = new Map();
+    let same = before.size === props.length;
+    for (const prop of props) {
+      const mesh = this.assets.mesh(prop.mesh);
+      const have = before.get(prop.id);
+      const kept = have?.prop === prop && have.mesh === mesh;
+      this.props.set(prop.id, kept ? have : { prop, mesh, ...this.prop(prop, mesh) });
+      same &&= kept;
+    }
+    if (same) return;
+    this.propBounds = {};
+    for (const [id, { facts }] of this.props) if (facts.state === 'ready') this.propBounds[id] = facts.bounds;
   }
 
   /** The compiled path of the last scene, for measuring and editing. */
@@ -139,7 +161,7 @@ export class Evaluator {
       parts: (id) => this.arranged.get(id)?.parts,
       surface: (id) => this.solids.get(id)?.solid,
       sheetGround: (id) => this.sheetGround(id),
-      grounds: () => groundsOf(this.scene),
+      grounds: () => this.plan?.grounds ?? [],
       time,
     };
   }
@@ -196,23 +218,19 @@ export class Evaluator {
     surface: Surface,
     time: number,
     ring: string[] | undefined,
-    progress: (done: number) => void,
+    progress: ((done: number) => void) | undefined,
   ): void {
+    const needs = surfaceNeeds(surface).map((id) => this.compiled.get(id)?.key ?? null);
+    const colliders = surfaceColliders(surface).map((id) => this.still(id)?.key ?? null);
+    const at = surfaceMoves(surface) ? time : 0;
+    const asset =
+      surface.mesh.source === 'made' ? this.hasPicture(surface.mesh) : this.assets.mesh(surface.mesh);
+    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...colliders])) return;
     const { mesh, unitScale, up, normals, flipped, uv } = surface;
     const from =
       mesh.source === 'made' ? [mesh, this.hasPicture(mesh)] : [refKey(mesh), !!this.assets.mesh(mesh)];
-    const restKey = keyOf([
-      ...from,
-      unitScale,
-      up,
-      normals,
-      flipped,
-      uv,
-      surfaceNeeds(surface).map((id) => this.compiled.get(id)?.key ?? null),
-    ]);
-    const moves = surfaceMoves(surface) ? time : 0;
-    const colliders = surfaceColliders(surface).map((id) => this.still(id)?.key ?? null);
-    const key = keyOf([restKey, standing(surface), colliders, moves, ring]);
+    const restKey = keyOf([...from, unitScale, up, normals, flipped, uv, needs]);
+    const key = keyOf([restKey, standing(surface), colliders, at, ring]);
     let work = this.solids.get(surface.id);
     if (!work) this.solids.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
@@ -246,23 +264,26 @@ export class Evaluator {
     const needs = pathNeeds(path, this.scene ?? undefined);
     const sheet = path.source.kind === 'sheet' ? this.sheetOf(path.source.sheet) : null;
     const surfaces = needs.surfaces.map((id) => this.solids.get(id)?.result?.key ?? null);
+    const bases = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
+    const props = sheet ? propsOf(sheet).map((id) => this.props.get(id)?.key ?? null) : [];
+    if (this.same(path.id, [path, ring, sheet, ...bases, ...surfaces, ...props])) return;
     const key = keyOf([
       path.source,
       path.closed,
-      needs.paths.map((id) => this.compiled.get(id)?.key ?? null),
+      bases,
       surfaces,
-      sheet && [settingsOf(sheet), propsOf(sheet).map((id) => this.props.get(id)?.key ?? null)],
+      sheet && [this.settingsOf(sheet), props],
       ring,
     ]);
     if (this.compiled.get(path.id)?.key === key) return;
-    const result: CompileResult = ring ? { ok: false, problem: 'cycle' } : compileSource(path, context);
+    const { result, message } = compiled(path, context, ring);
     const drawn = drawnPath(path.id, key, result);
     if (ring) drawn.findings[0].detail.ring = ring.join(' → ');
+    if (message) drawn.findings[0].detail.message = message;
     this.compiled.set(path.id, { key, result, drawn });
   }
 
-  private prop(prop: Prop): { key: string; facts: PropFacts } {
-    const mesh = this.assets.mesh(prop.mesh);
+  private prop(prop: Prop, mesh: Mesh | undefined): { key: string; facts: PropFacts } {
     const { snapPoints } = prop;
     const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up, snapPoints];
     if (!mesh) return { key: keyOf(['missing', settings]), facts: { state: 'mesh-missing' } };
@@ -297,65 +318,49 @@ export class Evaluator {
   private arrangement(
     a: Arrangement,
     context: ArrangeContext,
-    props: Map<string, { key: string }>,
     time: number,
     ring: string[] | undefined,
+    progress: ((done: number) => void) | undefined,
   ): void {
-    const kind = kindOf(a);
     const needs = needsOf(a);
-    const key = keyOf([
-      settingsOf(a),
-      needs.paths.map((id) => this.compiled.get(id)?.key ?? null),
-      needs.props.map((id) => props.get(id)?.key ?? null),
-      needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null),
-      this.groundIds(needs.surfaces).map((id) => [id, this.solids.get(id)?.result?.key ?? null]),
-      kind.moves(a) ? time : 0,
-      context.fine?.round ?? 0,
-      ring,
-    ]);
+    const paths = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
+    const props = needs.props.map((id) => this.props.get(id)?.key ?? null);
+    const arrangements = needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null);
+    const grounds = needs.surfaces === 'all' ? this.plan!.grounds : needs.surfaces;
+    const surfaces = grounds.flatMap((id) => [id, this.solids.get(id)?.result?.key ?? null]);
+    const at = kindOf(a).moves(a) ? time : 0;
+    const round = context.fine?.round ?? 0;
+    if (this.same(a.id, [a, at, round, ring, ...paths, ...props, ...arrangements, ...surfaces])) return;
+    const key = keyOf([this.settingsOf(a), paths, props, arrangements, surfaces, at, round, ring]);
     if (this.arranged.get(a.id)?.key === key) return;
+    progress?.(0);
     this.arranged.set(a.id, { id: a.id, key, ...worked(a, context, ring) });
   }
 
-  private groundIds(surfaces: string[] | 'all'): string[] {
-    return surfaces === 'all' ? groundsOf(this.scene) : surfaces;
+  /** A key of an arrangement's settings. They may be a hundred thousand pegs: they are told apart without being read. */
+  private settingsOf(a: Arrangement): string {
+    const have = this.settings.get(a.id);
+    if (have && (have.a === a || sameSettings(a, have.a))) {
+      have.a = a;
+      return have.key;
+    }
+    const key = `settings ${++this.states}`;
+    this.settings.set(a.id, { a, key });
+    return key;
   }
 
-  private forget(scene: Scene): void {
-    const surfaces = new Set(scene.surfaces.map((s) => s.id));
-    for (const id of this.solids.keys()) if (!surfaces.has(id)) this.solids.delete(id);
-    const paths = new Set(scene.paths.map((p) => p.id));
-    const arrangements = new Set(scene.arrangements.map((a) => a.id));
-    for (const id of this.compiled.keys()) if (!paths.has(id)) this.compiled.delete(id);
-    for (const id of this.laid.keys()) if (!paths.has(id)) this.laid.delete(id);
-    for (const id of this.arranged.keys()) if (!arrangements.has(id)) this.arranged.delete(id);
+  private forget({ nodes }: Plan): void {
+    const here = new Map(nodes.map((n) => [n.id, n.kind]));
+    const clear = (kept: Map<string, unknown>, kind?: PlanNode['kind']) => {
+      for (const id of kept.keys()) if (!here.has(id) || (kind && here.get(id) !== kind)) kept.delete(id);
+    };
+    clear(this.solids, 'surface');
+    clear(this.compiled, 'path');
+    clear(this.laid, 'path');
+    clear(this.arranged, 'arrangement');
+    clear(this.settings, 'arrangement');
+    clear(this.inputs);
   }
-}
-
-/** Surfaces that anything lands on unless it names some: those that are shown. */
-const groundsOf = (scene: Scene | null): string[] =>
-  scene?.surfaces.filter((s) => s.visible).map((s) => s.id) ?? [];
-
-/** Surfaces, paths and arrangements with what each waits for. */
-function nodesOf(scene: Scene): Node[] {
-  return [
-    ...scene.surfaces.map((surface): Node => ({
-      id: surface.id,
-      dependsOn: [...surfaceNeeds(surface), ...surfaceColliders(surface)],
-      kind: 'surface',
-      surface,
-    })),
-    ...scene.paths.map((path): Node => {
-      const needs = pathNeeds(path, scene);
-      return { id: path.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', path };
-    }),
-    ...scene.arrangements.map((a): Node => {
-      const needs = needsOf(a);
-      const grounds = needs.surfaces === 'all' ? groundsOf(scene) : needs.surfaces;
-      const dependsOn = [...grounds, ...needs.paths, ...needs.arrangements];
-      return { id: a.id, dependsOn, kind: 'arrangement', a };
-    }),
-  ];
 }
 
 /** What a surface is beside its shape: its place, and what deforms it. */
@@ -369,21 +374,27 @@ const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }
   plays,
 ];
 
-const settings = new WeakMap<Arrangement, string>();
+/** Whether two states of an arrangement have the same settings. Parts that are the same object are not looked into. */
+const sameSettings = (a: Arrangement, b: Arrangement): boolean => {
+  const { name, visible, thread } = a;
+  return dequal(a, { ...b, name, visible, thread });
+};
 
-/** Texts longer than this are told apart by their hash: keys are put together and compared at every time anew. */
-const LONG = 2000;
-
-/** An arrangement's settings as text. Documents never change, so it is written once however often time passes. */
-function settingsOf(a: Arrangement): string {
-  let text = settings.get(a);
-  if (text === undefined) {
-    text = JSON.stringify({ ...a, name: '', visible: true, thread: '' });
-    if (text.length > LONG) text = `${text.length} ${fingerprint(text)}`;
-    settings.set(a, text);
+/** A path, or why there is none: a broken node does not stop the others. */
+function compiled(
+  path: Path,
+  context: PathContext,
+  ring: string[] | undefined,
+): { result: CompileResult; message?: string } {
+  if (ring) return { result: { ok: false, problem: 'cycle' } };
+  try {
+    return { result: compileSource(path, context) };
+  } catch (error) {
+    return { result: { ok: false, problem: 'failed' }, message: messageOf(error) };
   }
-  return text;
 }
+
+const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
 /** A result, or why there is none: a broken node does not stop the others. */
 function worked(a: Arrangement, context: ArrangeContext, ring: string[] | undefined): RunResult {
@@ -397,9 +408,6 @@ function worked(a: Arrangement, context: ArrangeContext, ring: string[] | undefi
   try {
     return kindOf(a).evaluate(a, context);
   } catch (error) {
-    return broken({
-      kind: 'failed',
-      detail: { message: error instanceof Error ? error.message : String(error) },
-    });
+    return broken({ kind: 'failed', detail: { message: messageOf(error) } });
   }
 }

@@ -68,6 +68,23 @@ export class SurfaceWork {
   ): SurfaceResult {
     if (this.result?.key === key) return this.result;
     if (ring) return this.broken(surface, key, 'cycle', { ring: ring.join(' → ') });
+    try {
+      return this.worked(surface, context, key, restKey, time, progress);
+    } catch (error) {
+      // A broken node does not stop the others.
+      const message = error instanceof Error ? error.message : String(error);
+      return this.broken(surface, key, 'failed', { message });
+    }
+  }
+
+  private worked(
+    surface: Surface,
+    context: SurfaceContext,
+    key: string,
+    restKey: string,
+    time: number,
+    progress?: (done: number) => void,
+  ): SurfaceResult {
     if (this.rest?.key !== restKey) {
       const rest = restOf(surface, context, restKey);
       if (typeof rest === 'string') return this.broken(surface, key, rest, {});

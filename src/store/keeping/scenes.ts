@@ -1,43 +1,29 @@
 import { neededFiles } from '@/core/formats/sceneZip';
-import type { Mend } from '@/core/scene/mend';
-import { readScene } from '@/core/scene/migrate';
-import { HISTORY_SINCE } from '@/core/scene/version';
 import type { Scene } from '@/core/scene/schema';
-import type { HistoryEntry } from '../command';
+import type { Kept } from '../steps';
 import { database, type KeepingDatabase, type SceneCard } from './database';
+import { loadScene } from './load';
+import { recordsOf } from './log';
 
-/** Thrown when the scene belongs to another tab now: nothing was written. */
-export class TakenOverError extends Error {}
-
-export interface KeptScene {
-  scene: Scene;
-  past: HistoryEntry[];
-  future: HistoryEntry[];
-}
-
-/** A scene as it was found, with the tab that may write it. */
-export interface FoundScene extends KeptScene {
-  holder: string;
-  /** What was changed in it so that it could be opened. */
-  mends: Mend[];
-  /** Its undo list does not fit it any more. */
-  historyLost: boolean;
-}
+/** Saved scenes as a whole: listed, made, copied, deleted. */
 
 /** Every saved scene, the last saved first. */
-export const listScenes = (db: KeepingDatabase = database()): Promise<SceneCard[]> =>
-  db.cards.orderBy('savedAt').reverse().toArray();
+export const listScenes = async (db?: KeepingDatabase): Promise<SceneCard[]> =>
+  (db ?? (await database())).cards.orderBy('savedAt').reverse().toArray();
 
-/** Puts a new scene into the store. @returns its key */
+/** Puts a new scene into the store, with an undo list where it has one. @returns its key */
 export async function createScene(
   scene: Scene,
-  holder: string,
-  db: KeepingDatabase = database(),
+  tab: string,
+  { past, future }: Pick<Kept, 'past' | 'future'> = { past: [], future: [] },
+  given?: KeepingDatabase,
 ): Promise<string> {
+  const db = given ?? (await database());
   const id = randomKey();
-  await db.transaction('rw', db.cards, db.bodies, async () => {
+  await db.transaction('rw', db.cards, db.bodies, db.holders, async () => {
     await db.cards.add({ id, name: scene.name, savedAt: Date.now() });
-    await db.bodies.add({ id, scene, past: [], future: [], holder });
+    await db.bodies.add({ id, scene, past, future, at: 0 });
+    await db.holders.add({ id, tab });
   });
   return id;
 }
@@ -46,97 +32,55 @@ export async function createScene(
 export const randomKey = (): string =>
   [...crypto.getRandomValues(new Uint8Array(8))].map((b) => b.toString(16).padStart(2, '0')).join('');
 
-/**
- * Writes a scene and its undo list, if this tab still holds it.
- * @throws TakenOverError where another tab holds it; whatever the browser throws when its storage is full
- */
-export async function saveScene(
-  id: string,
-  kept: KeptScene,
-  holder: string,
-  db: KeepingDatabase = database(),
-): Promise<void> {
-  await db.transaction('rw', db.cards, db.bodies, async () => {
-    const body = await db.bodies.get(id);
-    if (body && body.holder !== holder) throw new TakenOverError();
-    const card = await db.cards.get(id);
-    await db.bodies.put({ id, ...kept, holder });
-    await db.cards.put({ ...card, id, name: kept.scene.name, savedAt: Date.now() });
-  });
-}
+/** The tab that may write a scene; undefined where the scene is gone. */
+export const holderOf = async (id: string, db?: KeepingDatabase): Promise<string | undefined> =>
+  (await (db ?? (await database())).holders.get(id))?.tab;
 
 /** Makes this tab the one that may write. */
-export async function claimScene(
-  id: string,
-  holder: string,
-  db: KeepingDatabase = database(),
-): Promise<void> {
-  await db.bodies.update(id, { holder });
+export async function claimScene(id: string, tab: string, db?: KeepingDatabase): Promise<void> {
+  await (db ?? (await database())).holders.update(id, { tab });
 }
 
-/** A saved scene, brought up to the current version; undefined for an unknown key. */
-export async function loadScene(
-  id: string,
-  db: KeepingDatabase = database(),
-): Promise<FoundScene | undefined> {
-  const body = await db.bodies.get(id);
-  if (!body) return undefined;
-  const { scene, mends } = readScene(body.scene);
-  // In a mended scene the steps of the undo list may name other places.
-  const sound = body.scene.version >= HISTORY_SINCE && mends.length === 0;
-  return {
-    scene,
-    past: sound ? body.past : [],
-    future: sound ? body.future : [],
-    holder: body.holder,
-    mends,
-    historyLost: !sound && body.past.length + body.future.length > 0,
-  };
-}
-
-export async function setPicture(
-  id: string,
-  picture: string,
-  db: KeepingDatabase = database(),
-): Promise<void> {
-  await db.cards.update(id, { picture });
+export async function setPicture(id: string, picture: string, db?: KeepingDatabase): Promise<void> {
+  await (db ?? (await database())).cards.update(id, { picture });
 }
 
 /** Deletes a scene. Meshes that no scene uses any more go with it. */
-export async function deleteScene(id: string, db: KeepingDatabase = database()): Promise<void> {
-  await db.transaction('rw', db.cards, db.bodies, db.meshes, async () => {
+export async function deleteScene(id: string, given?: KeepingDatabase): Promise<void> {
+  const db = given ?? (await database());
+  await db.transaction('rw', [db.cards, db.bodies, db.log, db.holders, db.meshes], async () => {
     await db.cards.delete(id);
     await db.bodies.delete(id);
+    await db.holders.delete(id);
+    await recordsOf(db, id).delete();
     const used = new Set<string>();
-    await db.bodies.each((body) => meshesOf(body).forEach((hash) => used.add(hash)));
+    await db.bodies.each(({ scene, past, future }) => {
+      neededFiles(scene).forEach(({ hash }) => used.add(hash));
+      hashesIn([past, future]).forEach((hash) => used.add(hash));
+    });
+    await db.log.each(({ steps }) => hashesIn(steps).forEach((hash) => used.add(hash)));
     const all = await db.meshes.toCollection().primaryKeys();
     await db.meshes.bulkDelete(all.filter((hash) => !used.has(hash)));
   });
 }
 
-/** Meshes of a scene and of what its undo list could bring back. */
-function meshesOf(body: { scene: Scene; past: HistoryEntry[]; future: HistoryEntry[] }): string[] {
-  const inHistory = JSON.stringify([body.past, body.future]).match(/"hash":"([0-9a-f]{64})"/g) ?? [];
-  return [...neededFiles(body.scene).map((m) => m.hash), ...inHistory.map((m) => m.slice(8, -1))];
-}
+/** Files that steps name: what they did, and what taking them back could bring. */
+const hashesIn = (steps: unknown): string[] =>
+  (JSON.stringify(steps).match(/"hash":"([0-9a-f]{64})"/g) ?? []).map((m) => m.slice(8, -1));
 
-export async function duplicateScene(
-  id: string,
-  holder: string,
-  db: KeepingDatabase = database(),
-): Promise<string> {
+export async function duplicateScene(id: string, tab: string, given?: KeepingDatabase): Promise<string> {
+  const db = given ?? (await database());
   const kept = await loadScene(id, db);
   if (!kept) throw new Error('That scene is no longer here.');
   const card = await db.cards.get(id);
-  const made = await createScene({ ...kept.scene, name: `${kept.scene.name}, copy` }, holder, db);
+  const made = await createScene({ ...kept.scene, name: `${kept.scene.name}, copy` }, tab, undefined, db);
   if (card?.picture) await setPicture(made, card.picture, db);
   return made;
 }
 
-export const putMesh = (hash: string, bytes: Uint8Array, db: KeepingDatabase = database()): Promise<string> =>
-  db.meshes.put({ hash, bytes });
+export async function putMesh(hash: string, bytes: Uint8Array, db?: KeepingDatabase): Promise<void> {
+  await (db ?? (await database())).meshes.put({ hash, bytes });
+}
 
-export const getMesh = async (
-  hash: string,
-  db: KeepingDatabase = database(),
-): Promise<Uint8Array | undefined> => (await db.meshes.get(hash))?.bytes;
+export const getMesh = async (hash: string, db?: KeepingDatabase): Promise<Uint8Array | undefined> =>
+  (await (db ?? (await database())).meshes.get(hash))?.bytes;

@@ -2,7 +2,7 @@ import { TabTalk } from './tabs';
 
 const open: TabTalk[] = [];
 const tab = (name: string, onTaken: () => Promise<void> = async () => {}) => {
-  const t = new TabTalk(onTaken, name);
+  const t = new TabTalk(onTaken, undefined, name);
   open.push(t);
   return t;
 };
@@ -29,4 +29,10 @@ test('taking over waits until the holder has saved, and only it lets go', async 
   expect(await tab('c').heldElsewhere('scene1')).toBe(true);
   b.hold(null);
   expect(await tab('d').heldElsewhere('scene1')).toBe(false);
+});
+
+test('whoever has a deleted scene open is told, whether it holds it or not', async () => {
+  const told = new Promise<string>((done) => open.push(new TabTalk(async () => {}, done, 'a')));
+  tab('b').tellDeleted('scene1');
+  expect(await told).toBe('scene1');
 });

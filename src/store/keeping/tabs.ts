@@ -8,7 +8,8 @@ type Message =
   | { kind: 'who-holds'; scene: string; from: string }
   | { kind: 'held'; scene: string; to: string }
   | { kind: 'take-over'; scene: string; from: string }
-  | { kind: 'yielded'; scene: string; to: string };
+  | { kind: 'yielded'; scene: string; to: string }
+  | { kind: 'deleted'; scene: string };
 
 /**
  * Talk between tabs about who holds a scene. The store itself refuses to write for a tab that does not hold the
@@ -19,16 +20,21 @@ export class TabTalk {
   private held: string | null = null;
   private waiting = new Map<string, () => void>();
 
-  /** @param onTaken called when another tab takes the held scene over; it may finish its saving first */
+  /**
+   * @param onTaken called when another tab takes the held scene over; it may finish its saving first
+   * @param onDeleted called with the key of a scene that another tab deleted
+   */
   constructor(
     private onTaken: () => Promise<void>,
+    private onDeleted: (scene: string) => void = () => {},
     private tab: string = TAB,
   ) {
     this.channel.onmessage = (event: MessageEvent<Message>) => void this.receive(event.data);
   }
 
   private async receive(m: Message): Promise<void> {
-    if ('to' in m) {
+    if (m.kind === 'deleted') this.onDeleted(m.scene);
+    else if ('to' in m) {
       if (m.to === this.tab) this.waiting.get(`${m.kind} ${m.scene}`)?.();
     } else if (m.scene === this.held && m.from !== this.tab) {
       if (m.kind === 'who-holds') this.channel.postMessage({ kind: 'held', scene: m.scene, to: m.from });
@@ -69,6 +75,11 @@ export class TabTalk {
     this.channel.postMessage({ kind: 'take-over', scene, from: this.tab });
     await heard;
     this.held = scene;
+  }
+
+  /** Tells the other tabs that a scene is gone. */
+  tellDeleted(scene: string): void {
+    this.channel.postMessage({ kind: 'deleted', scene });
   }
 
   close(): void {

@@ -1,4 +1,4 @@
-import type { MeshRef, Scene } from '@/core/scene/schema';
+import type { MeshRef } from '@/core/scene/schema';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import { through } from '@/core/mesh/surface';
 import { builtEntry, builtMesh } from '@/demo/library';
@@ -53,14 +53,12 @@ export function previewHang(prop: string, path: string | null): void {
   if (key === previewed) return;
   previewed = key;
   const { scene } = useDocument.getState();
-  engine().evaluate(path ? withRun(scene, prop, path) : scene);
+  const tried = path && applyCommand(scene, addRun, { prop, path });
+  engine().preview(tried && tried.entry ? { scene: tried.scene, patches: tried.entry.patches } : null);
 }
-
-const withRun = (scene: Scene, prop: string, path: string): Scene =>
-  applyCommand(scene, addRun, { prop, path }).scene;
 
 /** Ends a preview whose run now exists, or never will. */
 export function endPreview(): void {
-  if (previewed) engine().evaluate(useDocument.getState().scene);
+  if (previewed) engine().preview(null);
   previewed = null;
 }

@@ -9,7 +9,7 @@ import { addProp } from '@/store/commands/scene';
 import { addSurface, replaceMesh } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { describeFailure } from '@/store/keeping/autosave';
+import { describeFailure } from '@/store/keeping/keeper';
 import { putMesh } from '@/store/keeping/scenes';
 import { selectNode, useSelection } from '@/store/selection';
 import { pictureOf } from '@/view/pictures';

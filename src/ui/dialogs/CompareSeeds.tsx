@@ -35,7 +35,7 @@ function Six({ run }: { run: Run | Sheet }) {
     const current = () => turn.current === mine;
     const draw = async () => {
       const { scene } = useDocument.getState();
-      const made: DrawBatch[][] = await engine().variants(scene, run.id, seeds);
+      const made: DrawBatch[][] = await engine().variants(run.id, seeds);
       for (const [i, batches] of made.entries()) {
         if (!current()) return;
         const picture = await pictureOfBatches(scene, batches);

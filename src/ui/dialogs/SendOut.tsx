@@ -91,7 +91,7 @@ export function SendOut() {
           ? { kind, gaps }
           : { kind };
     try {
-      const bytes = await engine().sendOut(scene, format);
+      const bytes = await engine().sendOut(format);
       const name = fileName(scene.name, kind);
       download(bytes, name);
       openDialog(null);

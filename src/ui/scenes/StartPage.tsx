@@ -4,15 +4,16 @@ import { Copy, FolderOpen, Plus, Trash2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
 import { emptyScene } from '@/core/scene/defaults';
-import { database, type SceneCard } from '@/store/keeping/database';
+import { database, keepsNothing, type SceneCard } from '@/store/keeping/database';
 import { createScene, deleteScene, duplicateScene, listScenes, putMesh } from '@/store/keeping/scenes';
-import { describeFailure } from '@/store/keeping/autosave';
-import { TAB } from '@/store/keeping/tabs';
+import { describeFailure } from '@/store/keeping/keeper';
+import { TAB, TabTalk } from '@/store/keeping/tabs';
 import { engine } from '@/store/engine';
 import { Button, IconButton } from '../controls/Button';
 import { Mark } from '../shell/Mark';
 import { readTheme } from '../uiState';
 import { mendsText } from '../words/bounds';
+import { NOTHING_KEPT } from '../words/keeping';
 import { plural } from '../words/numbers';
 
 /** The example scenes that ship with the application. */
@@ -52,9 +53,14 @@ export function StartPage() {
   const [problem, setProblem] = useState<string | null>(null);
   const [notes, setNotes] = useState<{ id: string; text: string } | null>(null);
   const [opening, setOpening] = useState<string | null>(null);
+  const [forgetful, setForgetful] = useState(false);
   const refresh = () =>
-    listScenes().then(setCards, (e: Error) =>
-      setProblem(`The saved scenes cannot be read (${e.message}). Reload the page.`),
+    listScenes().then(
+      (found) => {
+        setCards(found);
+        setForgetful(keepsNothing());
+      },
+      (e: Error) => setProblem(`The saved scenes cannot be read (${e.message}). Reload the page.`),
     );
   useEffect(() => {
     readTheme();
@@ -84,8 +90,9 @@ export function StartPage() {
   const fresh = () => guarded('new', async () => go(await createScene(emptyScene('Untitled scene'), TAB)));
   const openBytes = async (bytes: Uint8Array, name: string) => {
     const { scene, files, missing, unknown, mends } = await engine().open(bytes, name);
-    await database().transaction('rw', database().meshes, async () => {
-      for (const [hash, file] of files) await putMesh(hash, file);
+    const db = await database();
+    await db.transaction('rw', db.meshes, async () => {
+      for (const [hash, file] of files) await putMesh(hash, file, db);
     });
     const id = await createScene(scene, TAB);
     const said = [
@@ -146,6 +153,11 @@ export function StartPage() {
           }}
         />
       </header>
+      {forgetful && (
+        <p role="status" className="mb-4 rounded-lg border border-edge bg-card px-4 py-2.5 text-sm">
+          {NOTHING_KEPT}
+        </p>
+      )}
       {problem && (
         <p
           role="alert"
@@ -241,6 +253,9 @@ function SavedCard({
   const remove = async () => {
     if (!sure) return setSure(true);
     await deleteScene(card.id);
+    const tabs = new TabTalk(async () => {});
+    tabs.tellDeleted(card.id);
+    tabs.close();
     onChange();
   };
   const saved = new Date(card.savedAt).toLocaleString('en-GB', {

@@ -4,7 +4,7 @@ import { X } from 'lucide-react';
 import { useEffect } from 'react';
 import { useEngine } from '@/store/engine';
 import { useBounds } from '@/store/document';
-import { useSaved } from '@/store/keeping/autosave';
+import { useSaved } from '@/store/keeping/keeper';
 import { engine } from '@/store/engine';
 import { Button, IconButton } from '../controls/Button';
 import { heldText, refusalText } from '../words/bounds';

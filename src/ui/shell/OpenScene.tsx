@@ -1,17 +1,20 @@
 'use client';
 
 import Link from 'next/link';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type RefObject } from 'react';
 import { neededFiles } from '@/core/formats/sceneZip';
 import { openDocument, setReadOnly, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { saveNow, startAutosave } from '@/store/keeping/autosave';
-import { claimScene, getMesh, loadScene } from '@/store/keeping/scenes';
+import { keepsNothing } from '@/store/keeping/database';
+import { keepOpen, saveNow, withUnkept } from '@/store/keeping/keeper';
+import { loadScene, type FoundScene } from '@/store/keeping/load';
+import { claimScene, getMesh, holderOf } from '@/store/keeping/scenes';
 import { TAB, TabTalk } from '@/store/keeping/tabs';
 import { clearSelection, pruneSelection, selectArrangement } from '@/store/selection';
 import { chooseTool, setMode } from '@/view/viewState';
 import { say } from '../uiState';
 import { mendsText } from '../words/bounds';
+import { NOTHING_KEPT, tornText } from '../words/keeping';
 import { Workspace } from './Workspace';
 
 type Phase = { state: 'opening' | 'ready' } | { state: 'failed'; text: string };
@@ -31,49 +34,67 @@ async function handOverMeshes(): Promise<void> {
           : engine().bringIn(bytes, ref.fileName)
       ).catch(() => undefined);
   }
-  if (needed.length) engine().evaluate(useDocument.getState().scene);
+  if (needed.length) engine().again();
 }
+
+/** What is to be said of a scene that is not as it was left. */
+function foundText({ mends, torn, historyLost }: FoundScene): string {
+  const gone = historyLost ? 'The undo list does not fit the scene any more and is gone.' : '';
+  return [tornText(torn), mendsText(mends), gone].filter(Boolean).join(' ');
+}
+
+/** Shows what was found and keeps it from that moment on. */
+function show(id: string, found: FoundScene, stopKeeping: RefObject<() => void>): void {
+  stopKeeping.current();
+  openDocument(id, found.scene, found);
+  stopKeeping.current = keepOpen(id, found);
+}
+
+let saidNothingKept = false;
 
 /** Opens a saved scene in this tab: reads it, takes care of other tabs that hold it, keeps it saved. */
 export function OpenScene({ id }: { id: string }) {
   const [phase, setPhase] = useState<Phase>({ state: 'opening' });
   const talk = useRef<TabTalk | null>(null);
+  const stopKeeping = useRef(() => {});
   useEffect(() => {
     let current = true;
-    let stopSaving = () => {};
-    const tabs = new TabTalk(async () => {
-      await saveNow();
-      setReadOnly('another-tab');
-    });
+    const tabs = new TabTalk(
+      async () => {
+        await saveNow();
+        setReadOnly('another-tab');
+      },
+      (gone) => gone === id && setReadOnly('deleted'),
+    );
     talk.current = tabs;
     const open = async () => {
       // The worker starts while the scene is read.
       engine();
-      const kept = await loadScene(id);
+      const holder = await holderOf(id);
+      // What this tab itself put there a moment ago is held by nobody else.
+      const elsewhere = holder !== undefined && holder !== TAB && (await tabs.heldElsewhere(id));
+      if (holder !== undefined && holder !== TAB && !elsewhere) await claimScene(id, TAB);
+      const found = await loadScene(id);
       if (!current) return;
-      if (!kept)
+      if (!found)
         return setPhase({
           state: 'failed',
           text: 'This scene is not in this browser. It may have been deleted.',
         });
-      // What this tab itself put there a moment ago is held by nobody else.
-      const elsewhere = kept.holder !== TAB && (await tabs.heldElsewhere(id));
-      if (!current) return;
-      openDocument(id, kept.scene, kept);
+      const kept = withUnkept(id, found);
+      show(id, kept, stopKeeping);
+      if (elsewhere) setReadOnly('another-tab');
+      else tabs.hold(id);
       clearSelection();
       chooseTool('pick');
       setMode('free');
       if (kept.scene.arrangements[0]) selectArrangement(kept.scene.arrangements[0].id);
-      if (elsewhere) setReadOnly('another-tab');
-      else {
-        await claimScene(id, TAB);
-        tabs.hold(id);
-      }
       await handOverMeshes();
       if (!current) return;
-      stopSaving = startAutosave();
-      const gone = kept.historyLost ? 'The undo list does not fit the scene any more and is gone.' : '';
-      if (kept.mends.length || gone) say(`${mendsText(kept.mends)} ${gone}`.trim(), 'problem');
+      const said = foundText(kept);
+      if (said) say(said, 'problem');
+      else if (keepsNothing() && !saidNothingKept) say(NOTHING_KEPT, 'problem');
+      saidNothingKept = keepsNothing();
       setPhase({ state: 'ready' });
     };
     const prune = useDocument.subscribe(
@@ -82,7 +103,8 @@ export function OpenScene({ id }: { id: string }) {
     open().catch((error: Error) => current && setPhase({ state: 'failed', text: error.message }));
     return () => {
       current = false;
-      stopSaving();
+      stopKeeping.current();
+      stopKeeping.current = () => {};
       prune();
       tabs.close();
     };
@@ -91,9 +113,9 @@ export function OpenScene({ id }: { id: string }) {
   const takeOver = async () => {
     await talk.current?.takeOver(id);
     await claimScene(id, TAB);
-    const kept = await loadScene(id);
-    if (!kept) return setPhase({ state: 'failed', text: 'This scene was deleted in the other tab.' });
-    openDocument(id, kept.scene, kept);
+    const found = await loadScene(id);
+    if (!found) return setReadOnly('deleted');
+    show(id, found, stopKeeping);
     await handOverMeshes();
     talk.current?.hold(id);
   };

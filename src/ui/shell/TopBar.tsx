@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useState } from 'react';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
-import { useSaved } from '@/store/keeping/autosave';
+import { useSaved } from '@/store/keeping/keeper';
 import { Button, IconButton } from '../controls/Button';
 import { openDialog } from '../uiState';
 import { keepPicture } from './keepPicture';

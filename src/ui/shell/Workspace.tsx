@@ -33,6 +33,7 @@ import { Lists } from '../lists/Lists';
 import { RecipePanel } from '../recipe/RecipePanel';
 import { openDialog, readTheme, say, useUi } from '../uiState';
 import { AnotherTab } from './AnotherTab';
+import { DeletedElsewhere } from './DeletedElsewhere';
 import { useKeys } from './actions';
 import { offerHarness } from './harness';
 import { Notice } from './Notice';
@@ -58,7 +59,7 @@ function pointerOf(e: DragMoveEvent | DragEndEvent): { x: number; y: number } | 
 export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   const dialog = useUi((s) => s.dialog);
   const tall = useUi((s) => s.tallFlat);
-  const readOnly = useDocument((s) => s.readOnly !== null);
+  const readOnly = useDocument((s) => s.readOnly);
   const props = useDocument((s) => s.scene.props);
   const [dragged, setDragged] = useState<string | null>(null);
   const sensors = useSensors(
@@ -131,7 +132,8 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
           </aside>
           <main className="relative min-w-0">
             <ScenePane />
-            {readOnly && <AnotherTab onTakeOver={onTakeOver} />}
+            {readOnly === 'another-tab' && <AnotherTab onTakeOver={onTakeOver} />}
+            {readOnly === 'deleted' && <DeletedElsewhere />}
             <Notice />
             {dialog === 'seeds' && <CompareSeeds />}
           </main>

@@ -1,4 +1,3 @@
-import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { toScreen } from '@/view/project';
 import { currentView } from '@/view/viewState';
@@ -11,7 +10,7 @@ export function offerHarness(): void {
   if (!harness) return;
   harness.settled = settled;
   harness.table = async () => {
-    const bytes = await engine().sendOut(useDocument.getState().scene, { kind: 'csv', gaps: true });
+    const bytes = await engine().sendOut({ kind: 'csv', gaps: true });
     return new TextDecoder().decode(bytes);
   };
   harness.onScreen = (place) => {

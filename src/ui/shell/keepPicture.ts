@@ -1,5 +1,5 @@
 import { useDocument } from '@/store/document';
-import { saveNow } from '@/store/keeping/autosave';
+import { saveNow } from '@/store/keeping/keeper';
 import { setPicture } from '@/store/keeping/scenes';
 import { pictureOfView } from '@/view/pictures';
 import { currentView } from '@/view/viewState';

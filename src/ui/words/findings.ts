@@ -159,6 +159,7 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'cycle':
       return `It waits for itself (${d.ring}). Take one of these off the other.`;
     case 'failed':
+    case 'path-failed':
       return `It could not be worked out (${d.message}). Undo the last change.`;
   }
 }

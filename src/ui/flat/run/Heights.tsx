@@ -5,7 +5,7 @@ import type { Run } from '@/core/arrange/run/schema';
 import { slotName } from '@/core/arrange/slotId';
 import type { Profile } from '@/core/arrange/steps/ground';
 import { GAP_REASONS, type PartRange } from '@/core/evaluate/result';
-import type { ServedArrangement } from '@/engine/service';
+import type { ServedArrangement } from '@/engine/served';
 import { engine, useEngine } from '@/store/engine';
 import { useClock } from '@/store/clock';
 import { joinSlot, selectSlots, setHover, useSelection } from '@/store/selection';
@@ -182,7 +182,7 @@ function useProfile(run: string, part: PartRange): Profile | null {
     let current = true;
     if (scene)
       void engine()
-        .profile(scene, run, path, stroke)
+        .profile(run, path, stroke)
         .then((found) => current && setProfile(found));
     return () => void (current = false);
     // The key stands for the scene as far as this run goes.

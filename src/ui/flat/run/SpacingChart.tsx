@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { Bar, BarChart, Cell, ReferenceLine, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts';
 import { slotName } from '@/core/arrange/slotId';
 import type { PartRange } from '@/core/evaluate/result';
-import type { ServedArrangement } from '@/engine/service';
+import type { ServedArrangement } from '@/engine/served';
 import { selectSlots, setHover, useSelection } from '@/store/selection';
 import { metres } from '../../words/numbers';
 

@@ -5,7 +5,7 @@ import { slotName } from '@/core/arrange/slotId';
 import { GAP_REASONS, type PartRange } from '@/core/evaluate/result';
 import type { Run } from '@/core/arrange/run/schema';
 import type { Scene } from '@/core/scene/schema';
-import type { ServedArrangement } from '@/engine/service';
+import type { ServedArrangement } from '@/engine/served';
 import { joinSlot, setHover, useSelection } from '@/store/selection';
 import { restGesture } from '@/store/document';
 import { dragGesture } from '@/view/dragGesture';

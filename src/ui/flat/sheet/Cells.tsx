@@ -5,7 +5,7 @@ import { itemSlot, type Sheet } from '@/core/arrange/sheet/schema';
 import { slotName } from '@/core/arrange/slotId';
 import { GAP_REASONS, STATE, type SheetLayout } from '@/core/evaluate/result';
 import type { Bounds } from '@/core/mesh/mesh';
-import type { ServedArrangement } from '@/engine/service';
+import type { ServedArrangement } from '@/engine/served';
 import { nudgeSlot, setSlotsRemoved } from '@/store/commands/hand';
 import { removeItems, setItem } from '@/store/commands/sheets';
 import { dispatch, restGesture } from '@/store/document';

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState, type PointerEvent } from 'react';
 import type { Sheet } from '@/core/arrange/sheet/schema';
 import { slotName } from '@/core/arrange/slotId';
 import { STATE, type SheetLayout } from '@/core/evaluate/result';
-import type { ServedArrangement } from '@/engine/service';
+import type { ServedArrangement } from '@/engine/served';
 import { setSlotsRemoved } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';

@@ -19,7 +19,7 @@ export function MadeFrom({ path }: { path: Path }) {
   const scene = useDocument((s) => s.scene);
   const { source } = path;
   const intoPoints = async () => {
-    const strokes = await engine().strokes(useDocument.getState().scene, path.id);
+    const strokes = await engine().strokes(path.id);
     if (strokes.length) dispatch(turnIntoPoints, { id: path.id, strokes });
   };
   return (

@@ -1,0 +1,55 @@
+import { useRouter } from 'next/navigation';
+import { useState } from 'react';
+import { neededFiles } from '@/core/formats/sceneZip';
+import { useDocument } from '@/store/document';
+import { engine } from '@/store/engine';
+import { describeFailure } from '@/store/keeping/keeper';
+import { createScene, putMesh } from '@/store/keeping/scenes';
+import { TAB } from '@/store/keeping/tabs';
+import { Button } from '../controls/Button';
+import { say } from '../uiState';
+
+/** Puts the open document into the store anew, with its undo list and all that it needs. @returns its key */
+async function keepCopy(): Promise<string> {
+  const { scene, past, future } = useDocument.getState();
+  for (const { hash } of neededFiles(scene)) {
+    const bytes = engine().bytesOf(hash);
+    if (bytes) await putMesh(hash, bytes);
+  }
+  return createScene(scene, TAB, { past, future });
+}
+
+/** Says that the scene was deleted in another tab, and offers to keep it all the same. */
+export function DeletedElsewhere() {
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const keep = async () => {
+    setBusy(true);
+    try {
+      router.replace(`/scene/${await keepCopy()}`);
+    } catch (error) {
+      setBusy(false);
+      say(describeFailure(error), 'problem');
+    }
+  };
+  return (
+    <div
+      role="alert"
+      className="absolute inset-x-0 top-20 z-20 mx-auto w-[430px] rounded-lg border border-edge bg-paper p-4 shadow-xl"
+    >
+      <p className="font-display text-base font-semibold">This scene was deleted in another tab</p>
+      <p className="mb-3 mt-1 text-sm text-soft">
+        It is still whole here, with its meshes and its undo list. Keep it as a copy to go on; otherwise it is
+        gone when you leave.
+      </p>
+      <div className="flex gap-2">
+        <Button look="ink" disabled={busy} onClick={() => void keep()}>
+          Keep a copy
+        </Button>
+        <Button look="bordered" onClick={() => router.push('/')}>
+          Back to the scenes
+        </Button>
+      </div>
+    </div>
+  );
+}
