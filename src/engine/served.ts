@@ -47,9 +47,7 @@ export class Told {
 
   /** What there is to tell of a result; afterwards it has been told. */
   tell({ surfaces, paths, arrangements, propBounds }: SceneResult): Omit<Served, 'ms'> {
-    const here = new Set<string>();
     const isNew = ({ id, key }: { id: string; key: string }) => {
-      here.add(id);
       if (this.keys.get(id) === key) return false;
       this.keys.set(id, key);
       return true;
@@ -61,14 +59,22 @@ export class Told {
         .filter(isNew)
         .map((r) => ({ ...r, batches: drawBatches(r.placements), counts: countStates(r.placements) })),
     };
+    const here = surfaces.length + paths.length + arrangements.length;
+    const gone = here === this.keys.size ? [] : this.forget([surfaces, paths, arrangements].flat());
+    if (propBounds === this.propBounds) return { ...served, gone };
+    this.propBounds = propBounds;
+    return { ...served, gone, propBounds };
+  }
+
+  /** @returns ids of those that were told and are not there any more */
+  private forget(results: { id: string }[]): string[] {
+    const here = new Set(results.map((r) => r.id));
     const gone = [...this.keys.keys()].filter((id) => !here.has(id));
     for (const id of gone) {
       this.keys.delete(id);
       this.faces.delete(id);
     }
-    if (propBounds === this.propBounds) return { ...served, gone };
-    this.propBounds = propBounds;
-    return { ...served, gone, propBounds };
+    return gone;
   }
 
   private surface({

@@ -1,33 +1,38 @@
-import { needsOf } from '../arrange/registry';
+import { kindOf, needsOf } from '../arrange/registry';
 import type { Arrangement, Path, Scene, Surface } from '../scene/schema';
 import { pathNeeds } from './compileSource';
 import { orderNodes } from './graph';
-import { surfaceColliders, surfaceNeeds } from './surfaces';
+import { surfaceColliders, surfaceMoves, surfaceNeeds } from './surfaces';
 
 /** A node of a scene with the nodes that it waits for. */
-export type PlanNode = { id: string; dependsOn: string[] } & (
+type PlanNode = { id: string; dependsOn: string[] } & (
   | { kind: 'surface'; node: Surface }
   | { kind: 'path'; node: Path }
   | { kind: 'arrangement'; node: Arrangement }
 );
 
-/** In which order the nodes of a scene are worked out. */
+/** In which order the nodes of a scene are worked out, and what follows from what. */
 export interface Plan {
   surfaces: readonly Surface[];
   paths: readonly Path[];
   arrangements: readonly Arrangement[];
-  nodes: PlanNode[];
   /** Nodes that wait for a ring, or for each other, come last of all that is sound. */
   order: PlanNode[];
+  /** Where each node is in `order`. */
+  place: Map<string, number>;
+  /** For each node of `order`, the places of those that wait for it. */
+  followers: number[][];
   /** Names of the nodes that wait for each other, by the id of each. */
   rings: Map<string, string[]>;
   /** Surfaces that anything lands on unless it names some: those that are shown. */
   grounds: string[];
+  /** Places of nodes that are others than in the plan that this one came from; null where all may be. */
+  fresh: number[] | null;
 }
 
 /**
- * The plan of a scene. Where every node still waits for the same ones as in the plan before, its order stays: a change
- * of one node does not go through the whole graph again.
+ * The plan of a scene. Where every node still waits for the same ones as in the plan before, its order stays, and it
+ * is known which nodes are others: a change of one node does not go through the whole graph again.
  */
 export function planOf(scene: Scene, before: Plan | null): Plan {
   return (before && changed(scene, before)) ?? wholePlan(scene);
@@ -37,27 +42,33 @@ export function planOf(scene: Scene, before: Plan | null): Plan {
 function changed(scene: Scene, before: Plan): Plan | null {
   const { surfaces, paths, arrangements } = scene;
   if (before.surfaces !== surfaces || before.rings.size > 0) return null;
-  if (before.paths === paths && before.arrangements === arrangements) return before;
   if (before.paths.length !== paths.length || before.arrangements.length !== arrangements.length) return null;
-  const now = new Map<PlanNode, PlanNode>();
-  const same = (node: Path | Arrangement, i: number, made: () => PlanNode): boolean => {
-    const old = before.nodes[i];
-    const waits = old.kind === 'path' && old.node.source.kind === 'sheet';
-    if (old.node === node && !waits) return true;
-    const fresh = made();
-    now.set(old, fresh);
-    return fresh.id === old.id && sameList(fresh.dependsOn, old.dependsOn);
+  const order = before.order.slice();
+  const fresh: number[] = [];
+  const same = (old: Path | Arrangement, made: PlanNode): boolean => {
+    const at = before.place.get(old.id)!;
+    fresh.push(at);
+    order[at] = made;
+    return made.id === old.id && sameList(made.dependsOn, before.order[at].dependsOn);
   };
-  const first = surfaces.length;
-  const then = first + paths.length;
-  for (const [i, p] of paths.entries()) if (!same(p, first + i, () => pathNode(p, scene))) return null;
-  for (const [i, a] of arrangements.entries())
-    if (!same(a, then + i, () => arrangementNode(a, before.grounds))) return null;
-  const fresh = (n: PlanNode) => now.get(n) ?? n;
-  return { ...before, paths, arrangements, nodes: before.nodes.map(fresh), order: before.order.map(fresh) };
+  for (let i = 0; i < paths.length; i++) {
+    // A path out of a sheet waits for what that lies on, and goes by its settings.
+    if (paths[i] === before.paths[i] && paths[i].source.kind !== 'sheet') continue;
+    if (!same(before.paths[i], pathNode(paths[i], scene))) return null;
+  }
+  for (let i = 0; i < arrangements.length; i++) {
+    if (arrangements[i] === before.arrangements[i]) continue;
+    if (!same(before.arrangements[i], arrangementNode(arrangements[i], before.grounds))) return null;
+  }
+  return { ...before, paths, arrangements, order, fresh };
 }
 
 const sameList = (a: string[], b: string[]) => a.length === b.length && a.every((v, i) => v === b[i]);
+
+function surfaceNode(node: Surface): PlanNode {
+  const dependsOn = [...surfaceNeeds(node), ...surfaceColliders(node)];
+  return { id: node.id, dependsOn, kind: 'surface', node };
+}
 
 function pathNode(node: Path, scene: Scene): PlanNode {
   const needs = pathNeeds(node, scene);
@@ -67,45 +78,36 @@ function pathNode(node: Path, scene: Scene): PlanNode {
 function arrangementNode(node: Arrangement, shown: string[]): PlanNode {
   const needs = needsOf(node);
   const grounds = needs.surfaces === 'all' ? shown : needs.surfaces;
-  return {
-    id: node.id,
-    dependsOn: [...grounds, ...needs.paths, ...needs.arrangements],
-    kind: 'arrangement',
-    node,
-  };
+  const dependsOn = [...grounds, ...needs.paths, ...needs.arrangements];
+  return { id: node.id, dependsOn, kind: 'arrangement', node };
 }
 
 function wholePlan(scene: Scene): Plan {
   const { surfaces, paths, arrangements } = scene;
   const grounds = surfaces.filter((s) => s.visible).map((s) => s.id);
   const nodes = [
-    ...surfaces.map((node): PlanNode => ({
-      id: node.id,
-      dependsOn: [...surfaceNeeds(node), ...surfaceColliders(node)],
-      kind: 'surface',
-      node,
-    })),
+    ...surfaces.map(surfaceNode),
     ...paths.map((node) => pathNode(node, scene)),
     ...arrangements.map((node) => arrangementNode(node, grounds)),
   ];
-  const { order, cycles } = orderNodes(nodes);
-  const names = new Map(nodes.map((n) => [n.id, `“${n.node.name}”`]));
-  const rings = new Map(cycles.flatMap((c) => c.map((id) => [id, c.map((n) => names.get(n)!)] as const)));
-  const sound = new Set(order);
+  const sorted = orderNodes(nodes);
   const byId = new Map(nodes.map((n) => [n.id, n]));
+  const names = (ids: string[]) => ids.map((id) => `“${byId.get(id)!.node.name}”`);
+  const rings = new Map(sorted.cycles.flatMap((c) => c.map((id) => [id, names(c)] as const)));
+  const sound = new Set(sorted.order);
   // What waits for a ring without being in it goes after all that is sound, and finds its base broken.
   const stuck = nodes.filter((n) => !sound.has(n.id));
-  return {
-    surfaces,
-    paths,
-    arrangements,
-    nodes,
-    order: [
-      ...stuck.filter((n) => rings.has(n.id)),
-      ...order.map((id) => byId.get(id)!),
-      ...stuck.filter((n) => !rings.has(n.id)),
-    ],
-    rings,
-    grounds,
-  };
+  const order = [
+    ...stuck.filter((n) => rings.has(n.id)),
+    ...sorted.order.map((id) => byId.get(id)!),
+    ...stuck.filter((n) => !rings.has(n.id)),
+  ];
+  const place = new Map(order.map((n, i) => [n.id, i]));
+  const followers: number[][] = order.map(() => []);
+  order.forEach((n, i) => n.dependsOn.forEach((id) => place.has(id) && followers[place.get(id)!].push(i)));
+  return { surfaces, paths, arrangements, order, place, followers, rings, grounds, fresh: null };
 }
+
+/** Whether a node changes by itself with time. */
+export const movesByItself = (n: PlanNode): boolean =>
+  n.kind === 'surface' ? surfaceMoves(n.node) : n.kind === 'arrangement' && kindOf(n.node).moves(n.node);

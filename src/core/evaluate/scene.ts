@@ -17,7 +17,7 @@ import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { fingerprint } from './fingerprint';
 import { drawnPath, type PathResult } from './drawnPath';
 import { layStrokes, type LaidStrokes } from './pinnedPath';
-import { planOf, type Plan, type PlanNode } from './plan';
+import { movesByItself, planOf, type Plan } from './plan';
 import {
   surfaceColliders,
   surfaceMoves,
@@ -82,6 +82,10 @@ export class Evaluator {
   private states = 0;
   private scene: Scene | null = null;
   private plan: Plan | null = null;
+  /** Of the last evaluation that came to its end. */
+  private done: { time: number; fine: boolean } | null = null;
+  /** Places in the plan of the nodes that move. */
+  private moving: number[] = [];
   private bounds = new WeakMap<Mesh, Bounds>();
   private meshes = new WeakMap<Mesh, { key: string; own: Sliced }>();
   private shapes = new WeakMap<Mesh, { key: string; shape: PropShape }>();
@@ -101,25 +105,56 @@ export class Evaluator {
     fine?: Fineness,
   ): SceneResult {
     const plan = planOf(scene, this.plan);
-    if (plan.nodes !== this.plan?.nodes) this.forget(plan);
-    this.plan = plan;
     this.scene = scene;
-    this.takeProps(scene.props);
+    const others = this.takeProps(scene.props);
+    const due = this.due(plan, time, others || fine !== undefined);
+    // Until all is worked out nothing is known to be the same.
+    this.plan = plan;
+    this.done = null;
     const paths = this.pathContext();
     const context = { ...this.contextAt(time), fine };
     plan.order.forEach(({ id, kind, node }, i) => {
+      if (!due[i]) return;
       const ring = plan.rings.get(id);
       const said = progress && ((done: number) => progress((i + done) / plan.order.length, node.name));
+      const before = this.keyOf(id);
       if (kind === 'path') this.path(node, paths, ring);
       else if (kind === 'surface') this.surface(node, time, ring, said);
       else this.arrangement(node, context, time, ring, said);
+      if (this.keyOf(id) !== before) for (const follower of plan.followers[i]) due[follower] = 1;
     });
+    this.done = { time, fine: fine !== undefined };
     return {
       surfaces: scene.surfaces.map((s) => this.solids.get(s.id)!.result!),
       paths: scene.paths.map((p) => this.compiled.get(p.id)!.drawn),
       arrangements: scene.arrangements.map((a) => this.arranged.get(a.id)!),
       propBounds: this.propBounds,
     };
+  }
+
+  private keyOf = (id: string): string | undefined =>
+    this.arranged.get(id)?.key ?? this.compiled.get(id)?.key ?? this.solids.get(id)?.result?.key;
+
+  /**
+   * Which nodes may come out as others than they did last: those that are others, those that move, those whose mesh
+   * or picture came meanwhile. What stands on them follows once their results are seen to be new.
+   */
+  private due(plan: Plan, time: number, all: boolean): Uint8Array {
+    const due = new Uint8Array(plan.order.length);
+    const { done } = this;
+    if (all || !done || done.fine || !plan.fresh) {
+      if (!plan.fresh) this.forget(plan);
+      this.moving = plan.order.flatMap((n, i) => (movesByItself(n) ? [i] : []));
+      return due.fill(1);
+    }
+    for (const i of plan.fresh) {
+      due[i] = 1;
+      if (movesByItself(plan.order[i]) && !this.moving.includes(i)) this.moving.push(i);
+    }
+    if (time !== done.time) for (const i of this.moving) due[i] = 1;
+    for (const s of plan.surfaces)
+      if (this.assetOf(s) !== this.inputs.get(s.id)?.[1]) due[plan.place.get(s.id)!] = 1;
+    return due;
   }
 
   /** Whether a node stands on just what it was worked out from; what it stands on now is remembered. */
@@ -130,8 +165,11 @@ export class Evaluator {
     return false;
   }
 
-  /** Facts of the props; those of a prop that is the same, with the same mesh, are the ones from before. */
-  private takeProps(props: readonly Prop[]): void {
+  /**
+   * Facts of the props; those of a prop that is the same, with the same mesh, are the ones from before.
+   * @returns whether any are others
+   */
+  private takeProps(props: readonly Prop[]): boolean {
     const before = this.props;
     this.props = new Map();
     let same = before.size === props.length;
@@ -142,9 +180,10 @@ export class Evaluator {
       this.props.set(prop.id, kept ? have : { prop, mesh, ...this.prop(prop, mesh) });
       same &&= kept;
     }
-    if (same) return;
+    if (same) return false;
     this.propBounds = {};
     for (const [id, { facts }] of this.props) if (facts.state === 'ready') this.propBounds[id] = facts.bounds;
+    return true;
   }
 
   /** The compiled path of the last scene, for measuring and editing. */
@@ -223,8 +262,8 @@ export class Evaluator {
     const needs = surfaceNeeds(surface).map((id) => this.compiled.get(id)?.key ?? null);
     const colliders = surfaceColliders(surface).map((id) => this.still(id)?.key ?? null);
     const at = surfaceMoves(surface) ? time : 0;
-    const asset =
-      surface.mesh.source === 'made' ? this.hasPicture(surface.mesh) : this.assets.mesh(surface.mesh);
+    const asset = this.assetOf(surface);
+    // The second is asked for by itself: see `due`.
     if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...colliders])) return;
     const { mesh, unitScale, up, normals, flipped, uv } = surface;
     const from =
@@ -235,6 +274,10 @@ export class Evaluator {
     if (!work) this.solids.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
   }
+
+  /** What a surface is made from beside the document: its mesh, or whether its picture is at hand. */
+  private assetOf = ({ mesh }: Surface): unknown =>
+    mesh.source === 'made' ? this.hasPicture(mesh) : this.assets.mesh(mesh);
 
   private hasPicture({ shape }: Extract<Surface['mesh'], { source: 'made' }>): boolean {
     return shape.shape === 'picture' && !!shape.picture && !!this.assets.picture?.(shape.picture.hash);
@@ -349,9 +392,9 @@ export class Evaluator {
     return key;
   }
 
-  private forget({ nodes }: Plan): void {
-    const here = new Map(nodes.map((n) => [n.id, n.kind]));
-    const clear = (kept: Map<string, unknown>, kind?: PlanNode['kind']) => {
+  private forget({ order }: Plan): void {
+    const here = new Map(order.map((n) => [n.id, n.kind]));
+    const clear = (kept: Map<string, unknown>, kind?: 'surface' | 'path' | 'arrangement') => {
       for (const id of kept.keys()) if (!here.has(id) || (kind && here.get(id) !== kind)) kept.delete(id);
     };
     clear(this.solids, 'surface');

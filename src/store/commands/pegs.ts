@@ -4,7 +4,7 @@ import type { Vec3 } from '@/core/math/vec3';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
 import { newThread, takeId } from '@/core/scene/defaults';
-import { findArrangement, freeName } from './find';
+import { findArrangement, freeName, withIds } from './find';
 import { describeChange } from './naming';
 
 /** Commands for pegs. */
@@ -50,7 +50,8 @@ export const setPegs = command<{
   title?: string;
 }>({
   apply(scene, { id, values }) {
-    for (const peg of findPegs(scene, id).pegs) if (values[peg.id]) Object.assign(peg, values[peg.id]);
+    for (const peg of withIds(findPegs(scene, id).pegs, (p) => p in values))
+      Object.assign(peg, values[peg.id]);
   },
   name: (_, __, { values, title = 'change' }) => {
     const n = Object.keys(values).length;
@@ -66,7 +67,7 @@ export const setPegsGround = command<{ id: string; values: Partial<Ground> }>({
 
 export const movePegs = command<{ id: string; to: Record<string, Vec3> }>({
   apply(scene, { id, to }) {
-    for (const peg of findPegs(scene, id).pegs) if (to[peg.id]) peg.position = [...to[peg.id]];
+    for (const peg of withIds(findPegs(scene, id).pegs, (p) => p in to)) peg.position = [...to[peg.id]];
   },
   name: (_, __, { to }) =>
     Object.keys(to).length === 1 ? 'move a peg' : `move ${Object.keys(to).length} pegs`,
@@ -74,16 +75,16 @@ export const movePegs = command<{ id: string; to: Record<string, Vec3> }>({
 
 export const setPeg = command<{ id: string; peg: string; values: Partial<Omit<Peg, 'id'>> }>({
   apply(scene, { id, peg, values }) {
-    const found = findPegs(scene, id).pegs.find((p) => p.id === peg);
-    if (found) Object.assign(found, values);
+    for (const found of withIds(findPegs(scene, id).pegs, (p) => p === peg)) Object.assign(found, values);
   },
   name: () => 'change a peg',
 });
 
 export const removePegs = command<{ id: string; pegs: string[] }>({
   apply(scene, { id, pegs }) {
-    const found = findPegs(scene, id);
-    found.pegs = found.pegs.filter((p) => !pegs.includes(p.id));
+    const { pegs: list } = findPegs(scene, id);
+    const gone = new Set(pegs);
+    for (let i = list.length - 1; i >= 0; i--) if (gone.has(list[i].id)) list.splice(i, 1);
   },
   name: (_, __, { pegs }) => (pegs.length === 1 ? 'remove a peg' : `remove ${pegs.length} pegs`),
 });

@@ -15,7 +15,7 @@ import { newEntry, newPath, newPoint, newProp, newRun, newSurface } from '@/core
 import type { Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches } from '@/engine/drawing';
-import { ternQuay } from './examples/ternQuay';
+import { ternQuay } from '../examples/ternQuay';
 
 /** Speed as ratios between rows of one run on one machine; the milliseconds are only to read the ratios by. */
 
