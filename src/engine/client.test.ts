@@ -1,6 +1,6 @@
 import * as Comlink from 'comlink';
 import { exampleScene } from '@/core/testing/scene';
-import type { Patch } from 'immer';
+import type { Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
 import { EngineClient } from './client';
 import { Mirror } from './mirror';

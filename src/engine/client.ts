@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import type { Patch } from 'immer';
+import type { Patch } from '@/core/scene/patch';
 import type { PathResult } from '@/core/evaluate/scene';
 import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';

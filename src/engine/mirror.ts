@@ -1,7 +1,5 @@
-import { applyPatches, enablePatches, type Patch } from 'immer';
+import { applyPatches, type Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
-
-enablePatches();
 
 /** What is said when patches do not follow on the scene that is here: the whole scene is needed once. */
 export const LOST = 'The scene is needed whole.';
@@ -26,13 +24,13 @@ export class Mirror {
     const { real } = this;
     this.real = null;
     if (!real || from !== this.at) return;
-    this.real = this.shown = applyPatches(real, patches);
+    this.real = this.shown = applyPatches(real, patches).value;
     this.at = to;
   }
 
   /** Shows the scene with a change that is not made; null, or the next real change, takes that away. */
   preview(patches: Patch[] | null): void {
-    this.shown = this.real && patches ? applyPatches(this.real, patches) : this.real;
+    this.shown = this.real && patches ? applyPatches(this.real, patches).value : this.real;
   }
 
   /** The scene as it is shown. @throws Error with {@link LOST} */

@@ -1,5 +1,5 @@
 import * as Comlink from 'comlink';
-import type { Patch } from 'immer';
+import type { Patch } from '@/core/scene/patch';
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import type { ToPin } from '@/core/arrange/pegs/pinning';
 import { Mirror } from './mirror';

@@ -1,4 +1,5 @@
-import { enablePatches, produceWithPatches, type Patch } from 'immer';
+import { enablePatches, produceWithPatches } from 'immer';
+import { applyPatches, type Patch } from '@/core/scene/patch';
 import { checkChange, valueAt, type Held, type Refusal } from '@/core/scene/guard';
 import type { Scene } from '@/core/scene/schema';
 
@@ -6,15 +7,26 @@ enablePatches();
 
 /**
  * A change to the scene. The interface, the tests and the undo list use the same ones.
- * `apply` changes a draft and may return the id of what it made; `name` says what was done, for the undo list.
+ * `apply` changes a draft and may return the id of what it made. Or `patches` says what changes and where: for lists so
+ * long that a draft of them takes longer than the change. `name` says what was done, for the undo list.
  */
-export interface Command<A> {
+export type Command<A> = DraftCommand<A> | PatchCommand<A>;
+
+interface DraftCommand<A> {
   apply(scene: Scene, args: A): string | void;
   name(before: Scene, after: Scene, args: A): string;
 }
 
+interface PatchCommand<A> {
+  patches(scene: Scene, args: A): Patch[];
+  name(before: Scene, after: Scene, args: A): string;
+}
+
 /** Gives a command its argument type. */
-export const command = <A>(c: Command<A>): Command<A> => c;
+export const command = <A>(c: DraftCommand<A>): DraftCommand<A> => c;
+
+/** Gives a command that says its patches its argument type. */
+export const patching = <A>(c: PatchCommand<A>): PatchCommand<A> => c;
 
 /** One step of the undo list. */
 export interface HistoryEntry {
@@ -34,20 +46,32 @@ export interface Applied {
   refused: Refusal | null;
 }
 
+/** Held numbers as patches. */
+export const replacing = (held: readonly Held[]): Patch[] =>
+  held.map(({ path, held: value }) => ({ op: 'replace', path: path as Patch['path'], value }));
+
 /** A number is rounded, then held, and is within its bounds by then. */
 const MOST_ROUNDS = 4;
 
 /** Runs a command on a scene. The entry is null where nothing changed. What comes of it is a scene that the schema takes. */
 export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
   let made: string | undefined;
-  const run = (held: Held[]) =>
-    produceWithPatches(scene, (draft) => {
+  const run = (held: Held[]): [Scene, Patch[], Patch[]] => {
+    if ('patches' in c) {
+      const patches = [...c.patches(scene, args), ...replacing(held)].filter(
+        ({ op, path, value }) => op !== 'replace' || valueAt(scene, path) !== value,
+      );
+      const { value, inverse } = applyPatches(scene, patches);
+      return [value, patches, inverse];
+    }
+    return produceWithPatches(scene, (draft) => {
       made = c.apply(draft as Scene, args) ?? undefined;
       for (const { path, held: value } of held) {
         const parent = valueAt(draft, path.slice(0, -1)) as Record<PropertyKey, unknown>;
         parent[path.at(-1)!] = value;
       }
-    });
+    }) as [Scene, Patch[], Patch[]];
+  };
   const held: Held[] = [];
   let [next, patches, inverse] = run(held);
   // What was held to be whole may still be beyond a bound.

@@ -1,9 +1,9 @@
-import { applyPatches, type Patch } from 'immer';
 import { create } from 'zustand';
 import { emptyScene } from '@/core/scene/defaults';
+import { applyPatches, type Patch } from '@/core/scene/patch';
 import { checkChange, FINE, type Held, type Refusal } from '@/core/scene/guard';
 import type { Scene } from '@/core/scene/schema';
-import { applyCommand, type Command, type HistoryEntry } from './command';
+import { applyCommand, replacing, type Command, type HistoryEntry } from './command';
 import { stepPatches, takeStep, type Kept, type Step } from './steps';
 
 export interface DocumentState extends Kept {
@@ -52,8 +52,12 @@ export function onChange(listener: (change: Change) => void): () => void {
 function take(step: Step, scene?: Scene): void {
   const before = get();
   const patches = stepPatches(before, step);
-  const { past, future, ...after } = takeStep(before, step, scene ?? applyPatches(before.scene, patches));
-  set({ past, future, scene: after.scene, revision: before.revision + 1 });
+  const {
+    past,
+    future,
+    scene: after,
+  } = takeStep(before, step, scene ?? applyPatches(before.scene, patches).value);
+  set({ past, future, scene: after, revision: before.revision + 1 });
   listeners.forEach((tell) => tell({ kind: 'step', step, patches }));
 }
 
@@ -114,9 +118,9 @@ export function cancelGesture(key: string): void {
 
 /** Steps from before numbers had bounds may lead back to one beyond them: it is held there too. */
 function heldBy(scene: Scene, patches: Patch[]): Patch[] {
-  const { held } = checkChange(applyPatches(scene, patches), patches);
+  const { held } = checkChange(applyPatches(scene, patches).value, patches);
   if (held.length) tellBounds(held, null);
-  return held.map(({ path, held: value }) => ({ op: 'replace', path: path as Patch['path'], value }));
+  return replacing(held);
 }
 
 function back(how: 'undo' | 'cancel'): void {

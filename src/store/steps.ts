@@ -1,4 +1,4 @@
-import { applyPatches, type Patch } from 'immer';
+import { applyPatches, type Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
 import { mergeEntries, type HistoryEntry } from './command';
 
@@ -58,7 +58,7 @@ export function stepPatches({ past, future }: Pick<Kept, 'past' | 'future'>, ste
 export function takeStep(
   kept: Kept,
   step: Step,
-  scene: Scene = applyPatches(kept.scene, stepPatches(kept, step)),
+  scene: Scene = applyPatches(kept.scene, stepPatches(kept, step)).value,
 ): Kept {
   const { past, future } = kept;
   switch (step.do) {

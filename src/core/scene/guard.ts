@@ -1,4 +1,4 @@
-import type { Patch } from 'immer';
+import type { Patch } from './patch';
 import type { z } from 'zod';
 import { sceneSchema, type Scene } from './schema';
 import { walk } from './walk';

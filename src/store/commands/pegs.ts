@@ -1,10 +1,11 @@
 import { pegsSchema, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import type { Ground } from '@/core/arrange/steps/schema';
 import type { Vec3 } from '@/core/math/vec3';
+import type { Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
-import { command } from '../command';
+import { command, patching } from '../command';
 import { newThread, takeId } from '@/core/scene/defaults';
-import { findArrangement, freeName, withIds } from './find';
+import { findArrangement, freeName } from './find';
 import { describeChange } from './naming';
 
 /** Commands for pegs. */
@@ -14,6 +15,23 @@ function findPegs(scene: Scene, id: string): Pegs {
   if (found.kind !== 'pegs') throw new Error(`"${id}" has no pegs.`);
   return found;
 }
+
+/** Where those of an arrangement's pegs are that `has` names, with each. Pegs may be many: no draft is made of them. */
+function placesOf(scene: Scene, id: string, has: (peg: string) => boolean) {
+  const { pegs } = findPegs(scene, id);
+  const at = scene.arrangements.findIndex((a) => a.id === id);
+  return pegs.flatMap((peg, i) => (has(peg.id) ? [{ peg, path: ['arrangements', at, 'pegs', i] }] : []));
+}
+
+/** Sets values of pegs, each its own. */
+const setting = (scene: Scene, id: string, values: Record<string, Partial<Omit<Peg, 'id'>>>): Patch[] =>
+  placesOf(scene, id, (peg) => peg in values).flatMap(({ peg, path }) =>
+    Object.entries(values[peg.id]).map(([field, value]): Patch => ({
+      op: field in peg ? 'replace' : 'add',
+      path: [...path, field],
+      value,
+    })),
+  );
 
 /** Puts pegs into an arrangement of pegs, a new one where `id` is null. @returns its id and theirs, spaces between */
 export const addPegs = command<{ id: string | null; pegs: Omit<Peg, 'id'>[]; name?: string }>({
@@ -44,15 +62,12 @@ function newPegs(scene: Scene, name: string): Pegs {
 }
 
 /** Sets values of several pegs at once, each its own. */
-export const setPegs = command<{
+export const setPegs = patching<{
   id: string;
   values: Record<string, Partial<Omit<Peg, 'id'>>>;
   title?: string;
 }>({
-  apply(scene, { id, values }) {
-    for (const peg of withIds(findPegs(scene, id).pegs, (p) => p in values))
-      Object.assign(peg, values[peg.id]);
-  },
+  patches: (scene, { id, values }) => setting(scene, id, values),
   name: (_, __, { values, title = 'change' }) => {
     const n = Object.keys(values).length;
     return n === 1 ? `${title} a peg` : `${title} ${n} pegs`;
@@ -65,26 +80,29 @@ export const setPegsGround = command<{ id: string; values: Partial<Ground> }>({
   name: (before, _, { id, values }) => describeChange(findPegs(before, id).ground, values),
 });
 
-export const movePegs = command<{ id: string; to: Record<string, Vec3> }>({
-  apply(scene, { id, to }) {
-    for (const peg of withIds(findPegs(scene, id).pegs, (p) => p in to)) peg.position = [...to[peg.id]];
-  },
+export const movePegs = patching<{ id: string; to: Record<string, Vec3> }>({
+  patches: (scene, { id, to }) =>
+    setting(
+      scene,
+      id,
+      Object.fromEntries(Object.entries(to).map(([peg, position]) => [peg, { position: [...position] }])),
+    ),
   name: (_, __, { to }) =>
     Object.keys(to).length === 1 ? 'move a peg' : `move ${Object.keys(to).length} pegs`,
 });
 
-export const setPeg = command<{ id: string; peg: string; values: Partial<Omit<Peg, 'id'>> }>({
-  apply(scene, { id, peg, values }) {
-    for (const found of withIds(findPegs(scene, id).pegs, (p) => p === peg)) Object.assign(found, values);
-  },
+export const setPeg = patching<{ id: string; peg: string; values: Partial<Omit<Peg, 'id'>> }>({
+  patches: (scene, { id, peg, values }) => setting(scene, id, { [peg]: values }),
   name: () => 'change a peg',
 });
 
-export const removePegs = command<{ id: string; pegs: string[] }>({
-  apply(scene, { id, pegs }) {
-    const { pegs: list } = findPegs(scene, id);
+export const removePegs = patching<{ id: string; pegs: string[] }>({
+  patches(scene, { id, pegs }) {
     const gone = new Set(pegs);
-    for (let i = list.length - 1; i >= 0; i--) if (gone.has(list[i].id)) list.splice(i, 1);
+    // From the end on, so that the places of the others hold.
+    return placesOf(scene, id, (peg) => gone.has(peg))
+      .toReversed()
+      .map(({ path }): Patch => ({ op: 'remove', path }));
   },
   name: (_, __, { pegs }) => (pegs.length === 1 ? 'remove a peg' : `remove ${pegs.length} pegs`),
 });

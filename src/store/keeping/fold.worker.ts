@@ -1,8 +1,6 @@
-import { enablePatches } from 'immer';
 import { foldLog } from './log';
 
 /** Folds the log of the scene that it is told, and says when it is done. */
-enablePatches();
 self.onmessage = async ({ data }: MessageEvent<string>) => {
   await foldLog(data).catch(() => undefined);
   self.postMessage('done');
