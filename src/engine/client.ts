@@ -12,7 +12,7 @@ import type { Profile } from '@/core/arrange/steps/ground';
 import type { Vec3 } from '@/core/math/vec3';
 import type { DrawBatch } from './drawing';
 import { LOST } from './mirror';
-import type { Served, ServedArrangement, ServedSurface } from './served';
+import { withRows, type Served, type ServedArrangement, type ServedSurface } from './served';
 import type { BroughtIn, SendFormat } from './service';
 import type { WorkerApi } from './worker';
 
@@ -312,6 +312,7 @@ function taken(old: EngineResult, served: Served): EngineResult {
   for (const p of served.paths) paths.set(p.id, p);
   const arrangements = new Map(old.arrangements);
   for (const a of served.arrangements) arrangements.set(a.id, a);
+  for (const r of served.rows) arrangements.set(r.id, withRows(arrangements.get(r.id)!, r));
   for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements]) nodes.delete(id);
   const { propBounds = old.propBounds, ms } = served;
   return { surfaces, paths, arrangements, propBounds, ms };

@@ -13,6 +13,8 @@ export interface DrawBatch {
   matrices: Float32Array;
   /** Row of the placements behind each instance. */
   rows: Uint32Array;
+  /** How often its arrays were written over, and the only instances that the last time changed. */
+  changed?: { times: number; instances: number[] };
 }
 
 /** Matrices of everything placed, by prop, mirrored ones apart. */
@@ -51,7 +53,7 @@ export function drawBatches(p: Placements): DrawBatch[] {
 }
 
 /** Position, rotation and size (a mirrored one's without the mirroring) of row i as a column-major matrix. */
-function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, sized = false): void {
+export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, sized = false): void {
   const [x, y, z, w] = [
     p.rotation[i * 4],
     p.rotation[i * 4 + 1],

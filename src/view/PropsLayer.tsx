@@ -1,6 +1,7 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
 import {
+  Box3,
   DoubleSide,
   DynamicDrawUsage,
   Group,
@@ -11,6 +12,7 @@ import {
   Mesh,
   MeshBasicMaterial,
   MeshStandardMaterial,
+  Sphere,
 } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/scene/schema';
@@ -39,6 +41,7 @@ interface Kept {
   mesh: InstancedMesh;
   drawn: DrawnMesh;
   from: ServedArrangement;
+  batch: DrawBatch;
   /** Whether it is coloured by distortion. */
   distortion: boolean;
 }
@@ -107,18 +110,27 @@ export function PropsLayer() {
           mesh.castShadow = mesh.receiveShadow = true;
           group.current.add(mesh);
         }
-        (mesh.instanceMatrix.array as Float32Array).set(batch.matrices);
-        mesh.instanceMatrix.needsUpdate = true;
+        const few =
+          have?.mesh === mesh && have.distortion === distortion ? fewChanged(have.batch, batch) : null;
+        if (few) rewrite(mesh, batch, few);
+        else {
+          (mesh.instanceMatrix.array as Float32Array).set(batch.matrices);
+          mesh.instanceMatrix.clearUpdateRanges();
+          mesh.instanceMatrix.needsUpdate = true;
+        }
         const colored = distortion && result.sheet !== undefined;
         mesh.material = colored ? PLAIN : drawn.materials;
         tint(mesh, colored ? stretched(batch, result) : batch);
         mesh.count = count;
-        mesh.computeBoundingSphere();
-        mesh.computeBoundingBox();
+        if (few) reach(mesh, few);
+        else {
+          mesh.computeBoundingSphere();
+          mesh.computeBoundingBox();
+        }
         const { slot } = result.placements;
         const pick: InstancePick = { arrangement: a.id, slotOf: (i) => slot[batch.rows[i]] };
         mesh.userData = { pick };
-        kept.current.set(key, { mesh, drawn, from: result, distortion });
+        kept.current.set(key, { mesh, drawn, from: result, batch, distortion });
       }
     }
     for (const [key, { mesh, drawn }] of kept.current) {
@@ -138,6 +150,36 @@ export function PropsLayer() {
       <Highlights meshes={meshes} />
     </>
   );
+}
+
+/** The instances that changed since a batch was drawn; null where that is not known. */
+function fewChanged(drawn: DrawBatch, { matrices, changed }: DrawBatch): number[] | null {
+  const next = drawn.matrices === matrices && changed?.times === (drawn.changed?.times ?? 0) + 1;
+  return next ? changed.instances : null;
+}
+
+/** Writes a few instances anew; only they go to the graphics card. */
+function rewrite(mesh: InstancedMesh, { matrices }: DrawBatch, instances: number[]): void {
+  const { instanceMatrix } = mesh;
+  for (const i of instances) {
+    (instanceMatrix.array as Float32Array).set(matrices.subarray(i * 16, (i + 1) * 16), i * 16);
+    instanceMatrix.addUpdateRange(i * 16, 16);
+  }
+  instanceMatrix.needsUpdate = true;
+}
+
+const sphere = new Sphere();
+const box = new Box3();
+const matrix = new Matrix4();
+
+/** Lets the bounds of all instances hold a few that changed: they may be wider than need be, never too narrow. */
+function reach(mesh: InstancedMesh, instances: number[]): void {
+  const { boundingSphere, boundingBox } = mesh.geometry;
+  for (const i of instances) {
+    mesh.getMatrixAt(i, matrix);
+    mesh.boundingSphere!.union(sphere.copy(boundingSphere!).applyMatrix4(matrix));
+    mesh.boundingBox!.union(box.copy(boundingBox!).applyMatrix4(matrix));
+  }
 }
 
 /** A sheet's instances in the colours of their distortion; others as they are. */

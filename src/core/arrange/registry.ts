@@ -21,7 +21,11 @@ export interface ArrangementKind<A extends Arrangement = Arrangement> {
   dependsOn(arrangement: A): Needs;
   /** Whether it changes by itself with time. */
   moves(arrangement: A): boolean;
-  evaluate(arrangement: A, context: ArrangeContext): RunResult;
+  /**
+   * @param before the arrangement as it was, and what it came to, where all that it stands on is the same since: a
+   * kind may work out just what changed, and says in `rows` what that is
+   */
+  evaluate(arrangement: A, context: ArrangeContext, before?: { node: A; result: RunResult }): RunResult;
 }
 
 const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrangement, { kind: K }>> } = {

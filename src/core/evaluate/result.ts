@@ -197,6 +197,8 @@ export interface RunResult {
   facts: RunFacts;
   parts: PartRange[];
   sheet?: SheetLayout;
+  /** Rows that are others than in the result that it was made from; absent where all may be. */
+  rows?: Int32Array;
 }
 
 export function emptyPlacements(): Placements {

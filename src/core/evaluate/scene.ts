@@ -42,6 +42,8 @@ export interface ArrangementResult extends RunResult {
   id: string;
   /** Changes whenever anything that the result depends on does. */
   key: string;
+  /** Key of the result that `rows` tells the difference from. */
+  since?: string;
 }
 
 export interface SceneResult {
@@ -373,11 +375,17 @@ export class Evaluator {
     const surfaces = grounds.flatMap((id) => [id, this.solids.get(id)?.result?.key ?? null]);
     const at = kindOf(a).moves(a) ? time : 0;
     const round = context.fine?.round ?? 0;
-    if (this.same(a.id, [a, at, round, ring, ...paths, ...props, ...arrangements, ...surfaces])) return;
+    const inputs = [a, at, round, ring, ...paths, ...props, ...arrangements, ...surfaces];
+    const was = this.inputs.get(a.id);
+    if (this.same(a.id, inputs)) return;
     const key = keyOf([this.settingsOf(a), paths, props, arrangements, surfaces, at, round, ring]);
-    if (this.arranged.get(a.id)?.key === key) return;
+    const last = this.arranged.get(a.id);
+    if (last?.key === key) return;
     progress?.(0);
-    this.arranged.set(a.id, { id: a.id, key, ...worked(a, context, ring) });
+    const alone = last && was?.length === inputs.length && was.every((v, i) => i === 0 || v === inputs[i]);
+    const before = alone ? { node: was[0] as Arrangement, result: last } : undefined;
+    const result = worked(a, context, ring, before);
+    this.arranged.set(a.id, { ...result, id: a.id, key, since: result.rows && last?.key });
   }
 
   /** A key of an arrangement's settings. They may be a hundred thousand pegs: they are told apart without being read. */
@@ -440,7 +448,12 @@ function compiled(
 const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
 /** A result, or why there is none: a broken node does not stop the others. */
-function worked(a: Arrangement, context: ArrangeContext, ring: string[] | undefined): RunResult {
+function worked(
+  a: Arrangement,
+  context: ArrangeContext,
+  ring: string[] | undefined,
+  before?: { node: Arrangement; result: RunResult },
+): RunResult {
   const broken = (finding: Omit<Finding, 'node' | 'severity'>): RunResult => ({
     placements: emptyPlacements(),
     findings: [{ ...finding, severity: 'error', node: a.id }],
@@ -449,7 +462,7 @@ function worked(a: Arrangement, context: ArrangeContext, ring: string[] | undefi
   });
   if (ring) return broken({ kind: 'cycle', detail: { ring: ring.join(' → ') } });
   try {
-    return kindOf(a).evaluate(a, context);
+    return kindOf(a).evaluate(a, context, before);
   } catch (error) {
     return broken({ kind: 'failed', detail: { message: messageOf(error) } });
   }

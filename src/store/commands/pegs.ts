@@ -20,7 +20,10 @@ function findPegs(scene: Scene, id: string): Pegs {
 function placesOf(scene: Scene, id: string, has: (peg: string) => boolean) {
   const { pegs } = findPegs(scene, id);
   const at = scene.arrangements.findIndex((a) => a.id === id);
-  return pegs.flatMap((peg, i) => (has(peg.id) ? [{ peg, path: ['arrangements', at, 'pegs', i] }] : []));
+  const found: { peg: Peg; path: Patch['path'] }[] = [];
+  for (let i = 0; i < pegs.length; i++)
+    if (has(pegs[i].id)) found.push({ peg: pegs[i], path: ['arrangements', at, 'pegs', i] });
+  return found;
 }
 
 /** Sets values of pegs, each its own. */

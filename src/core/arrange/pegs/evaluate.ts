@@ -90,7 +90,7 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
 }
 
 /** The place of a pin on its surface as that is now; null where it cannot be found. */
-function placeOfPin(pin: Pin, peg: Peg, solid: Solid): Place | null {
+export function placeOfPin(pin: Pin, peg: Peg, solid: Solid): Place | null {
   const faces = solid.indices.length / 3;
   return pin.faces === faces && pin.face < faces ? pin : findAgain(solid, pin.uv, peg.position);
 }

@@ -1,0 +1,53 @@
+import { writeUnitQuat } from '../../math/quat';
+import type { Placements, RunResult } from '../../evaluate/result';
+import { writePose } from '../../mesh/pin';
+import type { ArrangeContext } from '../context';
+import { placeOfPin } from './evaluate';
+import type { Pegs } from './schema';
+
+/** More changed pegs than one in so many are worked out with all the others. */
+const FEW = 4;
+
+/**
+ * Pegs of which a few are others than before: those are worked out, and the rest is what it was.
+ * @param before the pegs as they were, and what they came to, on the same surfaces and with the same props
+ * @returns null where more may have changed than the rows of the changed pegs
+ */
+export function changedPegs(
+  pegs: Pegs,
+  context: ArrangeContext,
+  before: { node: Pegs; result: RunResult },
+): RunResult | null {
+  const { node, result } = before;
+  const old = result.placements;
+  // With a ground one comes to lie on another; what was said may no longer hold.
+  if (pegs.ground !== node.ground || pegs.ground.mode !== 'none' || result.findings.length > 0) return null;
+  if (pegs.pegs.length !== node.pegs.length) return null;
+  const rows: number[] = [];
+  for (let i = 0; i < pegs.pegs.length; i++) if (pegs.pegs[i] !== node.pegs[i]) rows.push(i);
+  if (rows.length * FEW > pegs.pegs.length) return null;
+  const out: Placements = {
+    ...old,
+    prop: old.prop.slice(),
+    position: old.position.slice(),
+    rotation: old.rotation.slice(),
+    scale: old.scale.slice(),
+    ...(old.tint && { tint: old.tint.slice() }),
+  };
+  for (const i of rows) {
+    const peg = pegs.pegs[i];
+    const prop = old.props.indexOf(peg.prop);
+    if (peg.id !== node.pegs[i].id || prop < 0 || (peg.tint && !out.tint)) return null;
+    out.prop[i] = prop;
+    out.position.set(peg.position, i * 3);
+    writeUnitQuat(out.rotation, i * 4, peg.rotation);
+    out.scale.set(peg.scale, i * 3);
+    out.tint?.set(peg.tint ?? [1, 1, 1], i * 3);
+    if (!peg.pin) continue;
+    const solid = context.surface?.(peg.pin.surface);
+    const place = solid && placeOfPin(peg.pin, peg, solid);
+    if (!place) return null;
+    writePose(solid, place, peg.pin, out.position, out.rotation, i);
+  }
+  return { ...result, placements: out, rows: Int32Array.from(rows) };
+}
