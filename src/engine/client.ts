@@ -10,6 +10,8 @@ import type { ToPin } from '@/core/arrange/pegs/pinning';
 import type { Pin } from '@/core/arrange/pegs/schema';
 import type { Profile } from '@/core/arrange/steps/ground';
 import type { Vec3 } from '@/core/math/vec3';
+import type { PlaceTable } from '@/core/formats/csvRead';
+import type { SvgDrawing } from '@/core/formats/svgRead';
 import type { DrawBatch } from './drawing';
 import { LOST } from './mirror';
 import { withRows, type Served, type ServedArrangement, type ServedSurface } from './served';
@@ -70,6 +72,8 @@ export class EngineClient {
   private running = false;
   private generation = 0;
   private latest = { done: 0, name: '' };
+  /** What to tell those who wait for an answer when the worker is stopped. */
+  private stopped = new Set<(why: Error) => void>();
   private files = new Map<string, { bytes: Uint8Array; fileName: string }>();
   private clips = new Map<string, BroughtIn['clips']>();
   private meshes = new Map<string, Promise<Mesh | undefined>>();
@@ -150,12 +154,8 @@ export class EngineClient {
 
   private async once(generation: number): Promise<void> {
     const scene = this.shown;
-    const started = performance.now();
     this.latest = { done: 0, name: '' };
-    const tick = setInterval(() => {
-      const ms = performance.now() - started;
-      if (ms > SHOW_PROGRESS_MS) this.set({ progress: { ...this.latest, cancellable: ms > CAN_CANCEL_MS } });
-    }, 100);
+    const stop = this.showProgress();
     try {
       const served = await this.surely(() => this.remote.evaluate(this.at, this.time) as Promise<Served>);
       if (generation !== this.generation) return;
@@ -168,7 +168,7 @@ export class EngineClient {
         problem: `The placements could not be worked out (${message(error)}). Undo the last change.`,
       });
     } finally {
-      clearInterval(tick);
+      stop();
     }
   }
 
@@ -185,6 +185,7 @@ export class EngineClient {
 
   /** Gives the work under way up: the last results stay, and the next change starts afresh. */
   cancel(): void {
+    const { running } = this;
     this.generation++;
     this.worker.terminate();
     this.start();
@@ -195,24 +196,48 @@ export class EngineClient {
         ? this.remote.bringInPicture(bytes.slice(), fileName)
         : this.remote.bringIn(bytes.slice(), fileName));
     this.tellWhole();
+    for (const reject of this.stopped) reject(new Error('Cancelled. Nothing was changed.'));
+    this.stopped.clear();
     this.set({
       busy: false,
       asked: 0,
       progress: null,
-      problem: 'Stopped. What you see is from before the last change.',
+      ...(running && { problem: 'Stopped. What you see is from before the last change.' }),
     });
   }
 
-  /** Counts a question until it is answered, so that others know that something is still to come. */
-  private async ask<T>(question: () => Promise<T>): Promise<T> {
+  /**
+   * Counts a question until it is answered, so that others know that something is still to come. One that takes long
+   * shows progress, and can be cancelled. @param name of what is worked on @throws Error with a word when cancelled
+   */
+  private async ask<T>(question: () => Promise<T>, name = ''): Promise<T> {
     const { generation } = this;
     this.set({ asked: this.state.asked + 1 });
+    this.latest = { done: 0, name };
+    const stop = this.showProgress();
+    let stopped = (_: Error): void => {};
+    const cancelled = new Promise<never>((_, reject) => this.stopped.add((stopped = reject)));
     try {
-      return await this.surely(question);
+      return await Promise.race([this.surely(question), cancelled]);
     } finally {
+      stop();
+      this.stopped.delete(stopped);
       // A worker that was stopped takes its questions along.
-      if (generation === this.generation) this.set({ asked: this.state.asked - 1 });
+      if (generation === this.generation) {
+        const asked = this.state.asked - 1;
+        this.set({ asked, ...(asked === 0 && !this.running && { progress: null }) });
+      }
     }
+  }
+
+  /** Tells of progress once work takes so long that one would like to know. @returns ends that */
+  private showProgress(): () => void {
+    const started = performance.now();
+    const tick = setInterval(() => {
+      const ms = performance.now() - started;
+      if (ms > SHOW_PROGRESS_MS) this.set({ progress: { ...this.latest, cancellable: ms > CAN_CANCEL_MS } });
+    }, 100);
+    return () => clearInterval(tick);
   }
 
   /** The animations of a mesh that was brought in; none where it is not at hand. */
@@ -247,6 +272,16 @@ export class EngineClient {
     const opened = await this.ask(() => this.remote.open(bytes, name));
     for (const [hash, file] of opened.files) this.files.set(hash, { bytes: file, fileName: name });
     return opened;
+  }
+
+  /** Reads a table of places. @throws Error with one sentence for a file that cannot be read */
+  readPlaces(bytes: Uint8Array, fileName: string): Promise<PlaceTable> {
+    return this.ask(() => this.remote.readPlaces(bytes, fileName), fileName);
+  }
+
+  /** Reads the lines of a drawing. @throws Error with one sentence for a file that cannot be read */
+  readDrawing(bytes: Uint8Array, fileName: string): Promise<SvgDrawing> {
+    return this.ask(() => this.remote.readDrawing(bytes, fileName), fileName);
   }
 
   /** The mesh behind a reference; undefined where it is not at hand. */

@@ -48,7 +48,7 @@ function after(s: Scene, { i, what, n }: Deed): Scene {
     mirror: { scale: [-1, 1, 1] },
     swap: { prop: n % 2 ? 'prop1' : 'prop2' },
     tint: { tint: [n / 10, 0, 0] },
-    free: { pin: undefined },
+    free: { pin: null },
   };
   const pegs =
     what === 'remove'

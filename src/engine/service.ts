@@ -11,7 +11,11 @@ import { readMovingGlb } from '@/core/formats/glbRead';
 import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
 import { writeGlb, type GlbOptions } from '@/core/formats/glbWrite';
 import type { Motion } from '@/core/mesh/motion';
+import { readPlaces, type PlaceTable } from '@/core/formats/csvRead';
 import { contentHash } from '@/core/formats/hash';
+import { checkSize } from '@/core/formats/limits';
+import { inSentences } from '@/core/formats/sentence';
+import { readSvg, type SvgDrawing } from '@/core/formats/svgRead';
 import { isPng, readGreyPicture } from '@/core/formats/pngRead';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
@@ -52,6 +56,11 @@ const MOST_FRAMES = 1200;
 /** Places of a profile: more than the flat view is wide in pixels says nothing more. */
 const PROFILE_PLACES = 600;
 
+function textOf(bytes: Uint8Array, fileName: string): string {
+  checkSize(bytes, fileName);
+  return new TextDecoder().decode(bytes);
+}
+
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
   private files = new Map<
@@ -71,7 +80,7 @@ export class EngineService {
 
   /** @throws FileError for a file that cannot be read */
   async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
-    const { mesh, motion } = await readMovingGlb(bytes, fileName);
+    const { mesh, motion } = await inSentences(fileName, () => readMovingGlb(bytes, fileName));
     const hash = contentHash(bytes);
     this.files.set(hash, { bytes, mesh, motion });
     return {
@@ -85,18 +94,31 @@ export class EngineService {
   }
 
   /** A picture for a height field. @throws FileError for a file that cannot be read */
-  bringInPicture(bytes: Uint8Array, fileName: string): { hash: string; width: number; height: number } {
-    const picture = readGreyPicture(bytes, fileName);
+  async bringInPicture(
+    bytes: Uint8Array,
+    fileName: string,
+  ): Promise<{ hash: string; width: number; height: number }> {
+    const picture = await inSentences(fileName, () => readGreyPicture(bytes, fileName));
     const hash = contentHash(bytes);
     this.files.set(hash, { bytes, picture });
     return { hash, width: picture.width, height: picture.height };
   }
 
+  /** A table of places. @throws FileError for a file that cannot be read */
+  readPlaces(bytes: Uint8Array, fileName: string): Promise<PlaceTable> {
+    return inSentences(fileName, () => readPlaces(textOf(bytes, fileName), fileName));
+  }
+
+  /** The lines of a drawing. @throws FileError for a file that cannot be read */
+  readDrawing(bytes: Uint8Array, fileName: string): Promise<SvgDrawing> {
+    return inSentences(fileName, () => readSvg(textOf(bytes, fileName), fileName));
+  }
+
   /** Opens a scene file and reads the meshes that came with it. */
   async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
-    const opened = openScene(bytes, name);
+    const opened = await inSentences(name, () => openScene(bytes, name));
     for (const [hash, file] of opened.files) {
-      if (isPng(file)) this.bringInPicture(file, `${hash.slice(0, 8)}.png in ${name}`);
+      if (isPng(file)) await this.bringInPicture(file, `${hash.slice(0, 8)}.png in ${name}`);
       else await this.bringIn(file, `${hash.slice(0, 8)}.glb in ${name}`);
     }
     return opened;
@@ -139,7 +161,12 @@ export class EngineService {
   }
 
   /** Pins for places of the last scene, on the surfaces that are shown; null for those that find none. */
-  pinPlaces(places: ToPin[], how: 'nearest' | 'down', time = 0): (Pin | null)[] {
+  pinPlaces(
+    places: ToPin[],
+    how: 'nearest' | 'down',
+    time = 0,
+    progress?: (done: number, name: string) => void,
+  ): (Pin | null)[] {
     const context = this.evaluator.contextAt(time);
     const solids = new Map(
       (context.grounds?.() ?? []).flatMap((id) => {
@@ -147,7 +174,10 @@ export class EngineService {
         return solid ? [[id, solid] as const] : [];
       }),
     );
-    return places.map((p) => pinOn(solids, p, how));
+    return places.map((p, i) => {
+      if (i % 256 === 0) progress?.(i / places.length, 'the pins');
+      return pinOn(solids, p, how);
+    });
   }
 
   /** The points that any path of the last scene comes down to, to make it one that has its own; none where it is broken. */

@@ -49,12 +49,15 @@ const api = {
   async open(bytes: Uint8Array, name: string) {
     return service.open(bytes, name);
   },
+  readPlaces: (bytes: Uint8Array, fileName: string) => service.readPlaces(bytes, fileName),
+  readDrawing: (bytes: Uint8Array, fileName: string) => service.readDrawing(bytes, fileName),
   mesh: (ref: MeshRef) => service.mesh(ref),
   strokes: (at: number, path: string) => service.strokes(mirror.scene(at), path),
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
-  pinPlaces: (places: ToPin[], how: 'nearest' | 'down', time: number) => service.pinPlaces(places, how, time),
+  pinPlaces: (places: ToPin[], how: 'nearest' | 'down', time: number) =>
+    service.pinPlaces(places, how, time, report),
   variants(at: number, arrangement: string, seeds: number[], time: number) {
     const made = service.variants(mirror.scene(at), arrangement, seeds, time);
     return Comlink.transfer(made, buffersOf(made));

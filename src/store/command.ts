@@ -18,7 +18,8 @@ interface DraftCommand<A> {
 }
 
 interface PatchCommand<A> {
-  patches(scene: Scene, args: A): Patch[];
+  /** The changes; with the id of what they make, where they make something. */
+  patches(scene: Scene, args: A): Patch[] | { made: string; patches: Patch[] };
   name(before: Scene, after: Scene, args: A): string;
 }
 
@@ -58,7 +59,10 @@ export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
   let made: string | undefined;
   const run = (held: Held[]): [Scene, Patch[], Patch[]] => {
     if ('patches' in c) {
-      const patches = [...c.patches(scene, args), ...replacing(held)].filter(
+      const said = c.patches(scene, args);
+      if (!Array.isArray(said)) made = said.made;
+      const own = Array.isArray(said) ? said : said.patches;
+      const patches = [...own, ...replacing(held)].filter(
         ({ op, path, value }) => op !== 'replace' || valueAt(scene, path) !== value,
       );
       const { value, inverse } = applyPatches(scene, patches);

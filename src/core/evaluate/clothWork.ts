@@ -116,6 +116,7 @@ function heldOf(
   if (uvs)
     d.sides.forEach((side, i) => {
       const along = sideOf(uvs, topology, SIDES[side]);
+      if (along.length === 0) return;
       const kept = d.cornersOnly ? [along[0], along[along.length - 1]] : along;
       for (const { particle } of kept) held[particle] = 1;
       if (i === 0 && line) hang(start, along, line);

@@ -122,6 +122,7 @@ export type FindingKind =
   | 'sheet-no-uv'
   | 'sheet-no-columns'
   | 'sheet-no-room'
+  | 'sheet-no-extent'
   | 'sheet-missed'
   | 'sheet-larger'
   | 'sheet-straddles'

@@ -120,7 +120,7 @@ export class Evaluator {
       const ring = plan.rings.get(id);
       const said = progress && ((done: number) => progress((i + done) / plan.order.length, node.name));
       const before = this.keyOf(id);
-      if (kind === 'path') this.path(node, paths, ring);
+      if (kind === 'path') this.path(node, paths, ring, said);
       else if (kind === 'surface') this.surface(node, time, ring, said);
       else this.arrangement(node, context, time, ring, said);
       if (this.keyOf(id) !== before) for (const follower of plan.followers[i]) due[follower] = 1;
@@ -305,7 +305,12 @@ export class Evaluator {
     return solid && { key, solid };
   }
 
-  private path(path: Path, context: PathContext, ring: string[] | undefined): void {
+  private path(
+    path: Path,
+    context: PathContext,
+    ring: string[] | undefined,
+    progress: ((done: number) => void) | undefined,
+  ): void {
     const needs = pathNeeds(path, this.scene ?? undefined);
     const sheet = path.source.kind === 'sheet' ? this.sheetOf(path.source.sheet) : null;
     const surfaces = needs.surfaces.map((id) => this.solids.get(id)?.result?.key ?? null);
@@ -321,6 +326,7 @@ export class Evaluator {
       ring,
     ]);
     if (this.compiled.get(path.id)?.key === key) return;
+    progress?.(0);
     const { result, message } = compiled(path, context, ring);
     const drawn = drawnPath(path.id, key, result);
     if (ring) drawn.findings[0].detail.ring = ring.join(' → ');

@@ -157,7 +157,7 @@ describe('reading', () => {
     expect(await said(lines)).toContain('no faces');
     const broken = good.slice();
     broken.fill(0x7b, 30, 60);
-    expect(await said(broken)).toContain('cannot be read');
+    expect(await said(broken)).toContain('is damaged');
     const old = good.slice();
     old[4] = 1;
     expect(await said(old)).toContain('version 1');

@@ -39,21 +39,47 @@ function checkHeader(bytes: Uint8Array, name: string): void {
   }
 }
 
+const CHUNK_HEADER = 20;
+const KNOWN = new Set(ALL_EXTENSIONS.map((e) => e.EXTENSION_NAME as string));
+
+/** What a file cannot be read without, from its JSON; said before anything else of it is read. */
+function checkExtensions(bytes: Uint8Array, name: string): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const length = view.getUint32(12, true);
+  let json: { extensionsRequired?: unknown; buffers?: { uri?: string }[] };
+  try {
+    json = JSON.parse(new TextDecoder().decode(bytes.subarray(CHUNK_HEADER, CHUNK_HEADER + length)));
+  } catch {
+    throw new FileError(
+      `“${name}” is damaged: what it holds is not described in it. Send it out again from where it was made.`,
+    );
+  }
+  const required = Array.isArray(json?.extensionsRequired) ? json.extensionsRequired.map(String) : [];
+  if (required.includes('KHR_draco_mesh_compression'))
+    throw new FileError(
+      `“${name}” is compressed with Draco, which cannot be read yet. Send it out without it.`,
+    );
+  const unknown = required.filter((e) => !KNOWN.has(e));
+  if (unknown.length > 0)
+    throw new FileError(
+      `“${name}” needs ${unknown.map((e) => `“${e}”`).join(', ')}, which cannot be read. Send it out without that.`,
+    );
+  if (Array.isArray(json?.buffers) && json.buffers.some((b) => b?.uri && !b.uri.startsWith('data:')))
+    throw new FileError(
+      `“${name}” keeps its vertices in other files. Send it out as one .glb that holds everything.`,
+    );
+}
+
 async function parse(bytes: Uint8Array, name: string): Promise<Document> {
+  checkExtensions(bytes, name);
   const io = new WebIO().registerExtensions(ALL_EXTENSIONS);
   await MeshoptDecoder.ready;
   io.registerDependencies({ 'meshopt.decoder': MeshoptDecoder });
   try {
     return await io.readBinary(bytes);
-  } catch (error) {
-    const why = (error instanceof Error ? error.message : String(error)).split('\n')[0];
-    if (/draco/i.test(why)) {
-      throw new FileError(
-        `“${name}” is compressed with Draco, which cannot be read yet. Send it out without it.`,
-      );
-    }
+  } catch {
     throw new FileError(
-      `“${name}” cannot be read as glTF (${why}). Send it out again from where it was made.`,
+      `“${name}” is damaged and cannot be read as glTF. Send it out again from where it was made.`,
     );
   }
 }
@@ -108,6 +134,17 @@ function fillNormals(positions: Float32Array, indices: Uint32Array, normals: Flo
   }
 }
 
+/** Whether any face is more than a line. */
+function hasArea(p: Float32Array, indices: Uint32Array): boolean {
+  for (let i = 0; i < indices.length; i += 3) {
+    const [a, b, c] = [indices[i] * 3, indices[i + 1] * 3, indices[i + 2] * 3];
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    if (hypot(uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx) > 0) return true;
+  }
+  return false;
+}
+
 interface Piece {
   primitive: Primitive;
   node: GltfNode;
@@ -158,6 +195,10 @@ export async function readMovingGlb(bytes: Uint8Array, name: string): Promise<Mo
   }
   const mesh = assemble(document, pieces, vertexCount, name);
   const motion = motionOf(document, pieces);
+  if (motion && !motion.isFinite())
+    throw new FileError(
+      `“${name}” has an animation with values that are not numbers. Send it out again, or without its animations.`,
+    );
   if (motion?.posesAtRest) {
     motion.sample(null, 0, mesh.positions);
     mesh.normals.fill(0);
@@ -226,7 +267,16 @@ function assemble(document: Document, pieces: Piece[], vertexCount: number, name
       `“${name}” has vertices that are not numbers. Send it out again from where it was made.`,
     );
   }
+  if (!hasArea(positions, indices))
+    throw new FileError(
+      `The faces of “${name}” have no area: all of it lies on a line or a point. Choose another file.`,
+    );
   fillNormals(positions, indices, normals);
+  // Looks that are no numbers are left out; where it stands does not depend on them.
+  for (const looks of [uvs, colors])
+    looks?.forEach((v, i) => {
+      if (!Number.isFinite(v)) looks[i] = looks === colors ? 1 : 0;
+    });
   return { positions, normals, uvs, colors, indices, groups, materials };
 }
 

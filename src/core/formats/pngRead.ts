@@ -1,6 +1,7 @@
 import { decode, hasPngSignature } from 'fast-png';
 import type { GreyPicture } from '../mesh/make/picture';
 import { checkSize, FileError } from './limits';
+import { neededParts } from './pngParts';
 
 /** Most pixels that a picture may have: a square of 4,096. */
 const MAX_PIXELS = 4096 * 4096;
@@ -25,8 +26,9 @@ export function readGreyPicture(bytes: Uint8Array, name: string): GreyPicture {
   }
   let image: ReturnType<typeof decode>;
   try {
-    image = decode(bytes);
-  } catch {
+    image = decode(neededParts(bytes, name));
+  } catch (error) {
+    if (error instanceof FileError) throw error;
     throw new FileError(`“${name}” is damaged or cut short and cannot be read. Save it again.`);
   }
   const { width, height, data, channels, depth, palette } = image;

@@ -62,7 +62,8 @@ export function readSvg(text: string, fileName: string): SvgDrawing {
   let root: Node | undefined;
   try {
     root = (parser.parse(text) as Node[]).find((n) => 'svg' in n);
-  } catch {
+  } catch (error) {
+    if (error instanceof Error && /call stack|nested/i.test(error.message)) throw error;
     root = undefined;
   }
   if (!root)

@@ -64,6 +64,19 @@ export class Motion {
     return this.data.pieces.reduce((sum, p) => sum + p.positions.length / 3, 0);
   }
 
+  /** Whether all its values are numbers. */
+  isFinite(): boolean {
+    const finite = (list: ArrayLike<number>) => Array.prototype.every.call(list, Number.isFinite);
+    const { nodes, pieces, clips } = this.data;
+    return (
+      nodes.every((n) => [n.translation, n.rotation, n.scale].every(finite)) &&
+      pieces.every(
+        (p) => p.targets.every(finite) && finite(p.weights) && (!p.skin || finite(p.skin.weight)),
+      ) &&
+      clips.every((c) => c.channels.every((ch) => finite(ch.times) && finite(ch.values)))
+    );
+  }
+
   /** Whether skins or morph weights shape it even without a clip. */
   get posesAtRest(): boolean {
     return this.data.pieces.some((p) => p.skin !== undefined || p.weights.some((w) => w !== 0));

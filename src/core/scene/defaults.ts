@@ -37,7 +37,7 @@ export function emptyScene(name: string): Scene {
 
 /** A fresh id such as "run7"; raises the scene's counter. Ids are never used again. */
 export function takeId(
-  scene: Scene,
+  scene: Pick<Scene, 'nextId'>,
   kind:
     | 'prop'
     | 'path'

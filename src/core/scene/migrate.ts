@@ -12,7 +12,7 @@ export interface ReadScene {
 }
 
 /** Thrown for what is no scene at all; the message is one sentence: what, where, what to do. */
-class SceneFileError extends Error {}
+export class SceneFileError extends Error {}
 
 /** Steps from version n to n + 1, by n. */
 const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unknown>> = {

@@ -13,21 +13,14 @@ import {
 } from '@/core/scene/schema';
 
 /**
- * The things of a list that have these ids. A draft of a list makes a draft of each thing that is looked at, so those
- * of a long one are looked for in the list as it was.
+ * Finds a node of a scene; a missing one is a fault of the caller and named. A draft of a list makes a draft of each
+ * thing that is looked at, so it is looked for in the list as it was; only what the same command has put there, or
+ * moved, is not where it was.
  */
-export function withIds<T extends { id: string }>(list: T[], has: (id: string) => boolean): T[] {
-  const plain = isDraft(list) ? (original<unknown>(list) as T[]) : list;
-  const found: T[] = [];
-  for (let i = 0; i < plain.length; i++) if (has(plain[i].id)) found.push(list[i]);
-  return found;
-}
-
-/** Finds nodes of a scene; a missing one is a fault of the caller and named. */
 function need<T extends { id: string }>(list: T[], id: string, what: string): T {
-  const [was] = withIds(list, (other) => other === id);
-  // What the same command has put there, or moved, is not where it was.
-  const found = was?.id === id ? was : list.find((n) => n.id === id);
+  const was = isDraft(list) ? (original<unknown>(list) as T[]) : list;
+  const at = was.findIndex((n) => n.id === id);
+  const found = at >= 0 && list[at]?.id === id ? list[at] : list.find((n) => n.id === id);
   if (!found) throw new Error(`The scene has no ${what} "${id}".`);
   return found;
 }

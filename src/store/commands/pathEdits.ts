@@ -1,3 +1,4 @@
+import { freePart } from '@/core/arrange/run/parts';
 import { compilePath, splitStrokes, type CompiledPath } from '@/core/curve/compile';
 import { freeHandles, insertPoint, mergeStrokes } from '@/core/curve/edit';
 import {
@@ -159,7 +160,7 @@ export const strokesApart = command<{ path: string }>({
       scene.paths.push(made);
       for (const run of runsOf(scene)) {
         if (!run.paths.some((p) => p.path === path)) continue;
-        run.paths.push({ part: Math.max(...run.paths.map((p) => p.part)) + 1, path: made.id });
+        run.paths.push({ part: freePart(run.paths), path: made.id });
       }
     }
   },

@@ -1,3 +1,4 @@
+import { freePart } from '@/core/arrange/run/parts';
 import { compilePath, splitStrokes, type CompiledPath, type Stroke } from '@/core/curve/compile';
 import { freeHandles, insertPoint, mergeStrokes, reversePoints } from '@/core/curve/edit';
 import { newPath, newPoint, takeId } from '@/core/scene/defaults';
@@ -156,7 +157,7 @@ export const turnIntoPoints = command<{ id: string; strokes: Stroke[] }>({
     scene.paths.push(made);
     for (const run of runsOf(scene)) {
       if (!run.paths.some((p) => p.path === id)) continue;
-      run.paths.push({ part: Math.max(...run.paths.map((p) => p.part)) + 1, path: made.id });
+      run.paths.push({ part: freePart(run.paths), path: made.id });
     }
   },
   name: (before, _, { id }) => `“${findPath(before, id).name}” into points`,

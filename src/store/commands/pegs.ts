@@ -37,15 +37,21 @@ const setting = (scene: Scene, id: string, values: Record<string, Partial<Omit<P
   );
 
 /** Puts pegs into an arrangement of pegs, a new one where `id` is null. @returns its id and theirs, spaces between */
-export const addPegs = command<{ id: string | null; pegs: Omit<Peg, 'id'>[]; name?: string }>({
-  apply(scene, { id, pegs, name = 'Pegs' }) {
-    const own = id ? findPegs(scene, id) : newPegs(scene, name);
-    const ids = pegs.map((peg) => {
-      const made = takeId(scene, 'peg');
-      own.pegs.push({ id: made, ...peg });
-      return made;
-    });
-    return [own.id, ...ids].join(' ');
+export const addPegs = patching<{ id: string | null; pegs: Omit<Peg, 'id'>[]; name?: string }>({
+  patches(scene, { id, pegs, name = 'Pegs' }) {
+    // Ids as `takeId` gives them, one after the other; the new arrangement takes the first.
+    const ids = { nextId: scene.nextId };
+    const own = id ?? takeId(ids, 'pegs');
+    const made = pegs.map((peg): Peg => ({ id: takeId(ids, 'peg'), ...peg }));
+    const at = id ? scene.arrangements.indexOf(findPegs(scene, id)) : scene.arrangements.length;
+    const first = id ? findPegs(scene, id).pegs.length : 0;
+    const put: Patch[] = id
+      ? made.map((value, i) => ({ op: 'add', path: ['arrangements', at, 'pegs', first + i], value }))
+      : [{ op: 'add', path: ['arrangements', at], value: { ...newPegs(scene, own, name), pegs: made } }];
+    return {
+      made: [own, ...made.map((peg) => peg.id)].join(' '),
+      patches: [{ op: 'replace', path: ['nextId'], value: ids.nextId }, ...put],
+    };
   },
   name: (before, _, { pegs }) => {
     const prop = before.props.find((p) => p.id === pegs[0]?.prop)?.name ?? 'prop';
@@ -53,16 +59,13 @@ export const addPegs = command<{ id: string | null; pegs: Omit<Peg, 'id'>[]; nam
   },
 });
 
-function newPegs(scene: Scene, name: string): Pegs {
-  const made = pegsSchema.parse({
-    id: takeId(scene, 'pegs'),
+const newPegs = (scene: Scene, id: string, name: string): Pegs =>
+  pegsSchema.parse({
+    id,
     kind: 'pegs',
     name: freeName(scene.arrangements, name),
     thread: newThread(scene),
   });
-  scene.arrangements.push(made);
-  return scene.arrangements.at(-1) as Pegs;
-}
 
 /** Sets values of several pegs at once, each its own. */
 export const setPegs = patching<{

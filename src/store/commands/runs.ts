@@ -1,3 +1,4 @@
+import { freePart } from '@/core/arrange/run/parts';
 import type { Peg } from '@/core/arrange/pegs/schema';
 import { pegsSchema } from '@/core/arrange/pegs/schema';
 import type { Run } from '@/core/arrange/run/schema';
@@ -83,8 +84,13 @@ export const setRunPaths = command<{ id: string; paths: string[] }>({
       run.paths[0].path = paths[0];
       return;
     }
-    let next = Math.max(-1, ...run.paths.map((p) => p.part)) + 1;
-    run.paths = paths.map((path) => run.paths.find((p) => p.path === path) ?? { part: next++, path });
+    const kept = [...run.paths];
+    run.paths = paths.map((path) => {
+      const have = kept.find((p) => p.path === path);
+      if (have) return have;
+      kept.push({ part: freePart(kept), path });
+      return kept[kept.length - 1];
+    });
   },
   name: (_, after, { paths }) =>
     paths.length

@@ -8,7 +8,7 @@ import type { BroughtIn } from '@/engine/service';
 import { addProp } from '@/store/commands/scene';
 import { addSurface, replaceMesh } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
-import { engine } from '@/store/engine';
+import { engine, useEngine } from '@/store/engine';
 import { describeFailure } from '@/store/keeping/keeper';
 import { putMesh } from '@/store/keeping/scenes';
 import { selectNode, useSelection } from '@/store/selection';
@@ -102,6 +102,7 @@ export function BringIn() {
           e.target.value = '';
         }}
       />
+      {reading && <Progress />}
       {problem && (
         <p role="alert" className="mt-3 text-[13px] text-danger">
           {problem}
@@ -109,6 +110,26 @@ export function BringIn() {
       )}
       {found && <Correct {...found} onAgain={() => setFound(null)} />}
     </Modal>
+  );
+}
+
+/** What is being read, once it takes long, and a way out of it. */
+function Progress() {
+  const progress = useEngine((s) => s.progress);
+  if (!progress) return null;
+  return (
+    <div role="status" className="mt-3 flex items-center gap-3 text-[13px]">
+      <span className="flex-1">Working on {progress.name || 'the file'}…</span>
+      <progress
+        value={progress.done || undefined}
+        max={1}
+        aria-label="Progress"
+        className="h-1.5 w-32 accent-weld"
+      />
+      <Button look="bordered" onClick={() => engine().cancel()}>
+        Cancel
+      </Button>
+    </div>
   );
 }
 

@@ -1,5 +1,4 @@
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
-import { readPlaces } from '@/core/formats/csvRead';
 import { cos, sin } from '@/core/math/portable';
 import { DEG, quatTurnTipRoll } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
@@ -17,7 +16,8 @@ import { plural } from '../words/numbers';
  * @throws Error with one sentence for a table that cannot be read, or where there is no prop to peg
  */
 export async function bringInTable(file: File): Promise<void> {
-  const { rows, skipped } = readPlaces(await file.text(), file.name);
+  const bytes = new Uint8Array(await file.arrayBuffer());
+  const { rows, skipped } = await engine().readPlaces(bytes, file.name);
   const { props } = useDocument.getState().scene;
   const fallback = peggedProp();
   if (!fallback)

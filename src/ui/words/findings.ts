@@ -114,6 +114,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return 'A grid needs at least one column and one row. Type whole numbers, or clear the field for as many as fit.';
     case 'sheet-no-room':
       return 'The margins leave no room for the grid. Make them smaller under Layout.';
+    case 'sheet-no-extent':
+      return `“${surface}” has no width or no height where the sheet lies. Choose another surface, or a larger part of it.`;
     case 'sheet-missed':
       return `${plural(Number(d.count), 'prop')} lie beside the surface and are left out. Move the frame, or make the sheet smaller.`;
     case 'sheet-larger':

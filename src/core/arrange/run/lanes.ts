@@ -1,3 +1,4 @@
+import { withOwnParts } from './parts';
 import type { CompiledPath } from '../../curve/compile';
 import type { Finding, RunFacts } from '../../evaluate/result';
 import type { ArrangeContext } from '../context';
@@ -56,7 +57,7 @@ export function layOut(
     findings.push({ kind, severity, node: run.id, detail });
   if (run.paths.length === 0) say('no-path', 'error', {});
   const rows = rowsOf(run);
-  for (const { part, path: pathId } of run.paths) {
+  for (const { part, path: pathId } of withOwnParts(run.paths)) {
     const compiled = context.path(pathId);
     if (!compiled) say('path-missing', 'error', { path: pathId });
     else if (!compiled.ok) say(`path-${compiled.problem}`, 'error', { path: pathId });

@@ -63,6 +63,10 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult 
   if (sheet.over.kind === 'uv') uvFindings(sheet.surface, ground.rest, say);
   const match = sheet.match.guess ? guessMatch(chart) : sheet.match;
   const map = sheetMap(chart, { ...sheet, match });
+  if (map.empty) {
+    say('sheet-no-extent', { surface: sheet.surface });
+    return none();
+  }
   const cells = cellsOf(sheet.grid, map, footprint(sheet, bounds));
   if (typeof cells === 'string') say(cells, { limit: 500_000 });
   const grid = typeof cells === 'string' ? [] : cells;

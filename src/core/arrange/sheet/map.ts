@@ -17,6 +17,8 @@ export interface SheetMap {
   height: number;
   /** Metres along the surface up the middle (or beside it, where there is a hole), from its lower end to its upper one. */
   fullHeight: number;
+  /** The surface has no width or no height there: nothing can be laid on it. */
+  empty: boolean;
   /** The row at its end goes on at its start; the same up the sheet. */
   closedAcross: boolean;
   closedUp: boolean;
@@ -207,6 +209,9 @@ function columnOf(line: (stays: 'a' | 'b', share: number) => Lengths): Lengths {
   return best;
 }
 
+/** Metres: what is narrower than an atom has no width. */
+const LEAST = 1e-9;
+
 /** How a sheet's layout lies on a chart. */
 export function sheetMap(
   chart: Chart,
@@ -243,13 +248,15 @@ export function sheetMap(
     const line = l;
     const length = l.s[l.s.length - 1];
     const k = kx(length);
+    // A row that has no length cannot be stretched to one.
+    const onLayout = (l: number) => (k > 0 ? l / k : 0);
     have = {
       length,
       start: startOf(length),
-      width: length / k,
+      width: onLayout(length),
       share: (x) =>
         length > 0 ? wrapped(x * k, length, o.closedAcross, (s) => read(line.s, line.at, s)) : 0.5,
-      distance: (a) => wrapped(a, 1, o.closedAcross, (t) => read(line.at, line.s, t), length) / k,
+      distance: (a) => onLayout(wrapped(a, 1, o.closedAcross, (t) => read(line.at, line.s, t), length)),
     };
     rows.set(b, have);
     return have;
@@ -259,6 +266,7 @@ export function sheetMap(
     width,
     height,
     fullHeight,
+    empty: !(fullHeight > LEAST && longest > LEAST),
     closedAcross: o.closedAcross,
     closedUp: o.closedUp,
     at: o.at,
@@ -268,7 +276,8 @@ export function sheetMap(
     row,
     extent(b) {
       const length = lengthAt(b);
-      return [startOf(length), length / kx(length)];
+      const k = kx(length);
+      return [startOf(length), k > 0 ? length / k : 0];
     },
     scaleAcross: (b) => kx(lengthAt(b)),
     rise(b) {

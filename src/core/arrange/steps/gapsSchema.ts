@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { metres, share } from '../../math/measures';
+import { length, metres, share } from '../../math/measures';
 
 /** Slots left empty, and why. */
 
@@ -27,11 +27,7 @@ export const keepOutSchema = z.discriminatedUnion('kind', [
       z.object({ kind: z.literal('path'), id: z.string() }),
       z.object({ kind: z.literal('arrangement'), id: z.string() }),
     ]),
-    distance: z
-      .number()
-      .min(0)
-      .default(1)
-      .describe('Metres from the path, or from the foot of a placed prop'),
+    distance: length.default(1).describe('Metres from the path, or from the foot of a placed prop'),
   }),
 ]);
 

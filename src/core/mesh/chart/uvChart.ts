@@ -31,7 +31,8 @@ export function uvChart(rest: Solid, now: Solid, size: number, window: UvWindow)
   const part = ([low, high]: [number, number], [from, to]: [number, number]): [number, number] => {
     const [a, b] = from < to ? [from, to] : [to, from];
     // A window of nothing would have no lengths at all.
-    return [low + (high - low) * a, low + (high - low) * Math.max(b, a + 1e-4)];
+    const start = Math.min(a, 1 - 1e-4);
+    return [low + (high - low) * start, low + (high - low) * Math.max(b, start + 1e-4)];
   };
   const u = part(index.u, window.u);
   const v = part(index.v, window.v);

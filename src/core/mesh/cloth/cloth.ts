@@ -201,7 +201,10 @@ export class Cloth {
           (push[a + 2] + push[b + 2] + push[c + 2] - v[a + 2] - v[b + 2] - v[c + 2]) * nz) /
         (3 * twice);
       // Pressure on the face, a third of it at each corner; its way is that of the normal, whose length falls out.
-      const force = (0.25 * AIR * Math.abs(across) * across * h) / 3;
+      let force = (0.25 * AIR * Math.abs(across) * across * h) / 3;
+      // In one step it brings the face to the speed of the air at the most: never beyond, or light cloth would shake apart.
+      const yields = (twice * (inverse[i] + inverse[j] + inverse[k])) / 3;
+      if (Math.abs(force) * yields > Math.abs(across)) force = across / yields;
       const [u, s, t] = [force * inverse[i], force * inverse[j], force * inverse[k]];
       v[a] += nx * u;
       v[a + 1] += ny * u;

@@ -8,6 +8,7 @@ import { addSheetPath } from '@/store/commands/paths';
 import { addRun } from '@/store/commands/runs';
 import { addCurves, removeCurves, setCurve, setRepeat } from '@/store/commands/sheets';
 import { makeSurface } from '@/store/commands/surfaces';
+import { engine } from '@/store/engine';
 import { dispatch, useDocument } from '@/store/document';
 import { selectArrangement, selectNode } from '@/store/selection';
 import { Button, IconButton } from '../../controls/Button';
@@ -56,8 +57,8 @@ export function PatternStep({ sheet, layout }: { sheet: Sheet; layout: SheetLayo
   };
   const bringIn = async (chosen: File) => {
     try {
-      const { readSvg } = await import('@/core/formats/svgRead');
-      const { lines, width, height, ignored } = readSvg(await chosen.text(), chosen.name);
+      const bytes = new Uint8Array(await chosen.arrayBuffer());
+      const { lines, width, height, ignored } = await engine().readDrawing(bytes, chosen.name);
       // Into a cell by shares of it; else over the whole layout, as wide as that.
       const k = repeat ? [1 / width, 1 / height] : scaleTo(layout, width, height);
       const made = lines.map((l) => ({
