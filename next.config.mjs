@@ -1,17 +1,4 @@
-/** What a page may load and who may show it. Styles are set by the libraries that place menus and draw the scene. */
-const POLICY = [
-  "default-src 'self'",
-  "script-src 'self' 'unsafe-inline' 'wasm-unsafe-eval'",
-  "style-src 'self' 'unsafe-inline'",
-  "img-src 'self' data: blob:",
-  "font-src 'self'",
-  "worker-src 'self' blob:",
-  "connect-src 'self' blob:",
-  "object-src 'none'",
-  "base-uri 'none'",
-  "form-action 'self'",
-  "frame-ancestors 'none'",
-].join('; ');
+import { policy } from './src/policy.mjs';
 
 /** Serving with reloading evaluates code as it changes; the policy is for what is built. */
 const built = process.env.NODE_ENV === 'production';
@@ -24,10 +11,18 @@ export default {
   // Types are a step of their own in the tests; starting need not wait for them.
   typescript: { ignoreBuildErrors: true },
   headers: async () => [
+    // A worker goes by the policy that its script came with; pages get theirs from the proxy.
+    ...(built
+      ? [
+          {
+            source: '/:file(_next|api|examples|props)/:path*',
+            headers: [{ key: 'Content-Security-Policy', value: policy("'self' 'wasm-unsafe-eval'") }],
+          },
+        ]
+      : []),
     {
       source: '/:path*',
       headers: [
-        ...(built ? [{ key: 'Content-Security-Policy', value: POLICY }] : []),
         { key: 'X-Content-Type-Options', value: 'nosniff' },
         { key: 'Referrer-Policy', value: 'no-referrer' },
       ],

@@ -70,7 +70,7 @@ test('a tab that is killed in the middle of a gesture keeps all but its last ten
 }) => {
   await openQuay(page);
   const url = page.url();
-  const kills = process.env.PROVE === '1' ? 100 : 4;
+  const kills = process.env.PROVE === '1' ? 100 : 2;
   let tab = page;
   for (let k = 0; k < kills; k++) {
     const before = Number(await pitch(tab).inputValue());

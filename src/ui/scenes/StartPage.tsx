@@ -68,6 +68,7 @@ export function StartPage() {
     // What any scene needs is fetched while one is chosen: the worker, and the code of the main screen.
     engine();
     router.prefetch('/scene/any');
+    void import('../shell/OpenScene');
     void import('@/view/SceneCanvas');
   }, [router]);
   const go = (id: string) => router.push(`/scene/${id}`);
