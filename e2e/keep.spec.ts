@@ -97,6 +97,40 @@ test('a tab that is killed in the middle of a gesture keeps all but its last ten
   }
 });
 
+/** How many records of logs are on disk. */
+const logged = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((done, fail) => {
+        const opening = indexedDB.open('clothesline');
+        opening.onerror = () => fail(opening.error);
+        opening.onsuccess = () => {
+          const db = opening.result;
+          const counting = db.transaction('log').objectStore('log').count();
+          counting.onsuccess = () => {
+            db.close();
+            done(counting.result);
+          };
+        };
+      }),
+  );
+
+test('a change is a record beside the scene; when nothing happens the records are folded into it', async ({
+  page,
+}) => {
+  await openQuay(page);
+  const before = await pitch(page).inputValue();
+  await pitch(page).focus();
+  while ((await logged(page)) < 64) for (let i = 0; i < 25; i++) await pitch(page).press('ArrowUp');
+  const after = await pitch(page).inputValue();
+  await expect.poll(() => logged(page)).toBe(0);
+  await page.reload();
+  await settled(page);
+  await expect(pitch(page)).toHaveValue(after);
+  await undo(page);
+  await expect(pitch(page)).toHaveValue(before);
+});
+
 test('a scene that another tab deletes can be kept as a copy, its meshes and its undo list along', async ({
   page,
   context,

@@ -13,7 +13,7 @@ const BREATH_MS = 30;
 /** A write that failed is tried again after this, and with every change. */
 const AGAIN_MS = 5000;
 /** Records of a log that are worth folding. */
-const FOLD_AT = 150;
+const FOLD_AT = 60;
 /** Nothing has happened for so long. */
 const IDLE_MS = 3000;
 

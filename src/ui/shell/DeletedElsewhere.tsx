@@ -8,6 +8,7 @@ import { createScene, putMesh } from '@/store/keeping/scenes';
 import { TAB } from '@/store/keeping/tabs';
 import { Button } from '../controls/Button';
 import { say } from '../uiState';
+import { Standstill } from './Standstill';
 
 /** Puts the open document into the store anew, with its undo list and all that it needs. @returns its key */
 async function keepCopy(): Promise<string> {
@@ -33,23 +34,16 @@ export function DeletedElsewhere() {
     }
   };
   return (
-    <div
-      role="alert"
-      className="absolute inset-x-0 top-20 z-20 mx-auto w-[430px] rounded-lg border border-edge bg-paper p-4 shadow-xl"
+    <Standstill
+      title="This scene was deleted in another tab"
+      text="It is still whole here, with its meshes and its undo list. Keep it as a copy to go on; otherwise it is gone when you leave."
     >
-      <p className="font-display text-base font-semibold">This scene was deleted in another tab</p>
-      <p className="mb-3 mt-1 text-sm text-soft">
-        It is still whole here, with its meshes and its undo list. Keep it as a copy to go on; otherwise it is
-        gone when you leave.
-      </p>
-      <div className="flex gap-2">
-        <Button look="ink" disabled={busy} onClick={() => void keep()}>
-          Keep a copy
-        </Button>
-        <Button look="bordered" onClick={() => router.push('/')}>
-          Back to the scenes
-        </Button>
-      </div>
-    </div>
+      <Button look="ink" disabled={busy} onClick={() => void keep()}>
+        Keep a copy
+      </Button>
+      <Button look="bordered" onClick={() => router.push('/')}>
+        Back to the scenes
+      </Button>
+    </Standstill>
   );
 }
