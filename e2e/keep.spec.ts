@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
 import {
   alerts,
@@ -12,6 +13,8 @@ import {
   undo,
 } from './support/app';
 import { ownTest as test } from './support/test';
+
+const PROVING = process.env.PROVE === '1';
 
 const pitch = (page: Page) => page.getByLabel('Pitch', { exact: true });
 
@@ -64,38 +67,65 @@ async function kill(page: Page): Promise<void> {
   await crashed;
 }
 
-test('a tab that is killed in the middle of a gesture keeps all but its last tenth of a second, as one step', async ({
-  page,
-  context,
-}) => {
-  await openQuay(page);
-  const url = page.url();
-  const kills = process.env.PROVE === '1' ? 100 : 2;
-  let tab = page;
-  for (let k = 0; k < kills; k++) {
-    const before = Number(await pitch(tab).inputValue());
-    await pitch(tab).focus();
-    const until = Date.now() + 40 + ((k * 137) % 400);
-    while (Date.now() < until) await pitch(tab).press('ArrowUp');
-    const done = Number(await pitch(tab).inputValue());
-    expect(done).toBeGreaterThan(before);
-    const end = Date.now() + 100;
-    while (Date.now() < end) await pitch(tab).press('ArrowUp');
-    await kill(tab);
-    tab = await context.newPage();
-    await tab.goto(url);
-    await settled(tab);
-    // The dead tab does not answer, so this one holds the scene at once.
-    await expect(tab.getByText('open in another tab')).toHaveCount(0);
-    const kept = Number(await pitch(tab).inputValue());
-    expect(kept).toBeGreaterThanOrEqual(done);
-    await undo(tab);
-    await expect(pitch(tab)).toHaveValue(before.toFixed(2));
-    await tab.getByRole('button', { name: /^Redo pitch/ }).click();
-    await expect(pitch(tab)).toHaveValue(kept.toFixed(2));
-    await settled(tab);
-  }
-});
+/** The quay with pegs beside it, so many. */
+async function openLarge(page: Page, pegs: number): Promise<void> {
+  const scene = JSON.parse(await readFile('src/core/testing/fixtures/version-2.json', 'utf8'));
+  scene.arrangements.push({
+    id: 'pegs900000',
+    kind: 'pegs',
+    name: 'Tufts',
+    thread: 'moss',
+    pegs: Array.from({ length: pegs }, (_, i) => ({
+      id: `peg${900001 + i}`,
+      prop: scene.props[0].id,
+      position: [40 + (i % 300) / 5, 0, Math.floor(i / 300) / 5],
+    })),
+  });
+  await page.goto('/');
+  await page.getByLabel('Scene file').setInputFiles({
+    name: 'large.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(scene)),
+  });
+  await settled(page);
+}
+
+for (const [what, open, kills] of [
+  ['a small scene', openQuay, PROVING ? 100 : 2],
+  ...(PROVING ? ([['100,000 pegs', (page: Page) => openLarge(page, 100_000), 5]] as const) : []),
+] as const)
+  test(`in ${what} a tab that is killed in the middle of a gesture keeps all but its last tenth of a second, as one step`, async ({
+    page,
+    context,
+  }) => {
+    await open(page);
+    const url = page.url();
+    let tab = page;
+    for (let k = 0; k < kills; k++) {
+      const before = Number(await pitch(tab).inputValue());
+      await pitch(tab).focus();
+      const until = Date.now() + 40 + ((k * 137) % 400);
+      do await pitch(tab).press('ArrowUp');
+      while (Date.now() < until);
+      const done = Number(await pitch(tab).inputValue());
+      expect(done).toBeGreaterThan(before);
+      const end = Date.now() + 100;
+      while (Date.now() < end) await pitch(tab).press('ArrowUp');
+      await kill(tab);
+      tab = await context.newPage();
+      await tab.goto(url);
+      await settled(tab);
+      // The dead tab does not answer, so this one holds the scene at once.
+      await expect(tab.getByText('open in another tab')).toHaveCount(0);
+      const kept = Number(await pitch(tab).inputValue());
+      expect(kept).toBeGreaterThanOrEqual(done);
+      await undo(tab);
+      await expect(pitch(tab)).toHaveValue(before.toFixed(2));
+      await tab.getByRole('button', { name: /^Redo pitch/ }).click();
+      await expect(pitch(tab)).toHaveValue(kept.toFixed(2));
+      await settled(tab);
+    }
+  });
 
 /** How many records of logs are on disk. */
 const logged = (page: Page): Promise<number> =>

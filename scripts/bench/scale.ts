@@ -1,11 +1,11 @@
 import 'fake-indexeddb/auto';
 import { performance } from 'node:perf_hooks';
 import { pegsSchema } from '@/core/arrange/pegs/schema';
-import { ridersSchema } from '@/core/arrange/riders/schema';
 import { deformerSchema } from '@/core/mesh/deform/schema';
 import { shapeSchema } from '@/core/mesh/make/schema';
 import { emptyScene, newEntry, newPath, newPoint, newProp, newRun, newSurface } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
+import { towerOn } from '@/core/testing/scene';
 import { Mirror } from '@/engine/mirror';
 import { Told } from '@/engine/served';
 import { EngineService } from '@/engine/service';
@@ -118,21 +118,7 @@ async function median(deed: () => unknown, times = 40): Promise<number> {
   return all.sort((a, b) => a - b)[times >> 1];
 }
 
-function tower(deep: number): Scene {
-  const scene = sceneOf(10, 10);
-  for (let i = 0; i < deep; i++)
-    scene.arrangements.push(
-      ridersSchema.parse({
-        kind: 'riders',
-        id: `riders${i}`,
-        name: `Storey ${i}`,
-        thread: 'moss',
-        on: i === 0 ? 'run0' : `riders${i - 1}`,
-        props: [{ prop: 'prop', weight: 1 }],
-      }),
-    );
-  return scene;
-}
+const tower = (deep: number) => towerOn(sceneOf(10, 10), deep);
 
 const small = await opened(sceneOf(10, 10));
 const deeds = ['setting', 'peg', 'frame', 'save'] as const;

@@ -44,6 +44,8 @@ function workers() {
         await new Promise<void>((on) => log.gate.push(on));
         return service.evaluate(scene, told);
       },
+      // A file that is never read to its end.
+      readPlaces: () => new Promise<never>(() => {}),
       async bringIn(_: Uint8Array, name: string) {
         log.brought.push(name);
         return { hash: name, fileName: name, bounds: {}, triangles: 1, mesh: {} };
@@ -175,5 +177,25 @@ test('a preview is worked out and goes again; a node that is gone goes from the 
   client.again();
   await settle(1, 1);
   expect(shown()).toEqual([]);
+  client.close();
+});
+
+test('a question that is cancelled says so; the new worker has results again for those that come after it', async () => {
+  const { made, make } = workers();
+  const client = new EngineClient(make);
+  client.takeScene(named('a'));
+  await until(() => made[0].gate.length === 1);
+  made[0].gate[0]();
+  await until(() => !client.state.busy);
+  const asked = client.readPlaces(new Uint8Array([1]), 'long.csv');
+  await until(() => client.state.progress?.cancellable === true);
+  expect(client.state.progress!.name).toBe('long.csv');
+  client.cancel();
+  await expect(asked).rejects.toThrow('Cancelled. Nothing was changed.');
+  expect(client.state).toMatchObject({ asked: 0, progress: null, problem: null });
+  await until(() => made[1].gate.length === 1);
+  made[1].gate[0]();
+  await until(() => !client.state.busy);
+  expect(made[1].evaluated).toEqual(['a']);
   client.close();
 });

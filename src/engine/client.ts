@@ -1,8 +1,7 @@
 import * as Comlink from 'comlink';
 import type { Patch } from '@/core/scene/patch';
-import type { PathResult } from '@/core/evaluate/scene';
 import type { OpenedScene } from '@/core/formats/sceneZip';
-import type { Bounds, Mesh } from '@/core/mesh/mesh';
+import type { Mesh } from '@/core/mesh/mesh';
 import type { MeshRef, Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
 import { isPng } from '@/core/formats/pngRead';
@@ -14,19 +13,10 @@ import type { PlaceTable } from '@/core/formats/csvRead';
 import type { SvgDrawing } from '@/core/formats/svgRead';
 import type { DrawBatch } from './drawing';
 import { LOST } from './mirror';
-import { withRows, type Served, type ServedArrangement, type ServedSurface } from './served';
+import { NOTHING, taken, type EngineResult } from './results';
+import type { Served } from './served';
 import type { BroughtIn, SendFormat } from './service';
 import type { WorkerApi } from './worker';
-
-/** The latest results, whole. */
-export interface EngineResult {
-  paths: Map<string, PathResult>;
-  arrangements: Map<string, ServedArrangement>;
-  propBounds: Record<string, Bounds>;
-  surfaces: Map<string, ServedSurface>;
-  /** Milliseconds that the last evaluation took in the worker. */
-  ms: number;
-}
 
 export interface EngineState {
   result: EngineResult;
@@ -43,14 +33,6 @@ export interface EngineState {
 
 const SHOW_PROGRESS_MS = 150;
 const CAN_CANCEL_MS = 1000;
-
-export const NOTHING: EngineResult = {
-  paths: new Map(),
-  arrangements: new Map(),
-  propBounds: {},
-  surfaces: new Map(),
-  ms: 0,
-};
 
 /**
  * Evaluation in a worker for the interface. The worker has the scene too; only changes of it travel, in the task that
@@ -162,10 +144,11 @@ export class EngineClient {
       const result = taken(this.fresh ? NOTHING : this.state.result, served);
       this.fresh = false;
       this.set({ scene, problem: null, result });
-    } catch (error) {
+    } catch {
       if (generation !== this.generation) return;
       this.set({
-        problem: `The placements could not be worked out (${message(error)}). Undo the last change.`,
+        problem:
+          'The placements could not be worked out: the scene may need more memory than this browser gives. Undo the last change, or take something out of it.',
       });
     } finally {
       stop();
@@ -204,6 +187,8 @@ export class EngineClient {
       progress: null,
       ...(running && { problem: 'Stopped. What you see is from before the last change.' }),
     });
+    // The new worker knows no results yet, and the next question may be about them. What was too long is not begun anew.
+    if (!running) this.again();
   }
 
   /**
@@ -335,22 +320,6 @@ export class EngineClient {
     this.generation++;
     this.worker.terminate();
   }
-}
-
-/** The results so far with what is new. */
-function taken(old: EngineResult, served: Served): EngineResult {
-  const surfaces = new Map(old.surfaces);
-  // Surfaces that only moved keep the faces that came before.
-  for (const s of served.surfaces)
-    surfaces.set(s.id, s.plain || s.rest ? s : { ...s, rest: old.surfaces.get(s.id)?.rest });
-  const paths = new Map(old.paths);
-  for (const p of served.paths) paths.set(p.id, p);
-  const arrangements = new Map(old.arrangements);
-  for (const a of served.arrangements) arrangements.set(a.id, a);
-  for (const r of served.rows) arrangements.set(r.id, withRows(arrangements.get(r.id)!, r));
-  for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements]) nodes.delete(id);
-  const { propBounds = old.propBounds, ms } = served;
-  return { surfaces, paths, arrangements, propBounds, ms };
 }
 
 /** Sends what has no answer. Where it fails, the next question finds that the worker has lost its place. */

@@ -57,12 +57,13 @@ const MOST_ROUNDS = 4;
 /** Runs a command on a scene. The entry is null where nothing changed. What comes of it is a scene that the schema takes. */
 export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
   let made: string | undefined;
-  const run = (held: Held[]): [Scene, Patch[], Patch[]] => {
+  const held = new Map<string, Held>();
+  const run = (): [Scene, Patch[], Patch[]] => {
     if ('patches' in c) {
       const said = c.patches(scene, args);
       if (!Array.isArray(said)) made = said.made;
       const own = Array.isArray(said) ? said : said.patches;
-      const patches = [...own, ...replacing(held)].filter(
+      const patches = [...own, ...replacing([...held.values()])].filter(
         ({ op, path, value }) => op !== 'replace' || valueAt(scene, path) !== value,
       );
       const { value, inverse } = applyPatches(scene, patches);
@@ -70,14 +71,13 @@ export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
     }
     return produceWithPatches(scene, (draft) => {
       made = c.apply(draft as Scene, args) ?? undefined;
-      for (const { path, held: value } of held) {
+      for (const { path, held: value } of held.values()) {
         const parent = valueAt(draft, path.slice(0, -1)) as Record<PropertyKey, unknown>;
         parent[path.at(-1)!] = value;
       }
     }) as [Scene, Patch[], Patch[]];
   };
-  const held: Held[] = [];
-  let [next, patches, inverse] = run(held);
+  let [next, patches, inverse] = run();
   // What was held to be whole may still be beyond a bound.
   for (let round = 0; ; round++) {
     const { held: more, refused } = checkChange(next, patches);
@@ -88,15 +88,16 @@ export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
       return { scene, entry: null, made: undefined, held: [], refused: unholdable };
     }
     for (const one of more) {
-      const have = held.find((h) => h.path.join('/') === one.path.join('/'));
-      if (have) have.held = one.held;
-      else held.push(one);
+      const place = one.path.join('/');
+      // What was typed is told, not what it was held to in between.
+      held.set(place, { ...one, given: held.get(place)?.given ?? one.given });
     }
-    [next, patches, inverse] = run(held);
+    [next, patches, inverse] = run();
   }
-  if (patches.length === 0) return { scene, entry: null, made, held, refused: null };
+  const told = [...held.values()];
+  if (patches.length === 0) return { scene, entry: null, made, held: told, refused: null };
   const entry = { name: c.name(scene, next, args), patches, inverse };
-  return { scene: next, entry, made, held, refused: null };
+  return { scene: next, entry, made, held: told, refused: null };
 }
 
 /**

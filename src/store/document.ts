@@ -113,33 +113,22 @@ export function restGesture(): void {
 /** Takes the gesture under way back, as Escape does in the middle of a drag. */
 export function cancelGesture(key: string): void {
   if (!gesture?.open || gesture.key !== key) return;
-  back('cancel');
+  go('cancel', get().past.at(-1)?.inverse);
 }
 
-/** Steps from before numbers had bounds may lead back to one beyond them: it is held there too. */
-function heldBy(scene: Scene, patches: Patch[]): Patch[] {
-  const { held } = checkChange(applyPatches(scene, patches).value, patches);
+/** Goes to a step before or after. One from before numbers had bounds may lead beyond them: it is held there too. */
+function go(how: 'undo' | 'cancel' | 'redo', patches: Patch[] | undefined): void {
+  const { scene, readOnly } = get();
+  if (!patches || readOnly) return;
+  gesture = null;
+  const after = applyPatches(scene, patches).value;
+  const { held } = checkChange(after, patches);
   if (held.length) tellBounds(held, null);
-  return replacing(held);
+  take({ do: how, held: replacing(held) }, held.length ? undefined : after);
 }
 
-function back(how: 'undo' | 'cancel'): void {
-  const { past, scene, readOnly } = get();
-  const entry = past.at(-1);
-  if (!entry || readOnly) return;
-  gesture = null;
-  take({ do: how, held: heldBy(scene, entry.inverse) });
-}
-
-export const undo = (): void => back('undo');
-
-export function redo(): void {
-  const { future, scene, readOnly } = get();
-  const entry = future[0];
-  if (!entry || readOnly) return;
-  gesture = null;
-  take({ do: 'redo', held: heldBy(scene, entry.patches) });
-}
+export const undo = (): void => go('undo', get().past.at(-1)?.inverse);
+export const redo = (): void => go('redo', get().future[0]?.patches);
 
 /** Where the scene is seen from is kept with it, but is no step of the undo list. */
 export function setView(view: Scene['view']): void {

@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react';
-import { EngineClient, NOTHING, type EngineState } from '@/engine/client';
+import { EngineClient, type EngineState } from '@/engine/client';
+import { NOTHING } from '@/engine/results';
 import { onChange, useDocument } from './document';
 
 /** The engine of this page. It follows the open document by itself. */

@@ -1,27 +1,10 @@
-import { ridersSchema } from '../arrange/riders/schema';
-import { ASSETS, exampleScene } from '../testing/scene';
+import { ASSETS, exampleScene, towerOn } from '../testing/scene';
 import { Evaluator } from './scene';
 
 const copyOf = <T>(value: T): T => JSON.parse(JSON.stringify(value));
 const evaluator = () => new Evaluator(ASSETS);
 
-/** The example with riders on riders, so many deep. */
-function tower(deep: number) {
-  const scene = exampleScene();
-  const prop = scene.props[0].id;
-  for (let i = 0; i < deep; i++)
-    scene.arrangements.push(
-      ridersSchema.parse({
-        kind: 'riders',
-        id: `riders${i}`,
-        name: `Storey ${i}`,
-        thread: 'moss',
-        on: i === 0 ? scene.arrangements[0].id : `riders${i - 1}`,
-        props: [{ prop, weight: 1 }],
-      }),
-    );
-  return scene;
-}
+const tower = (deep: number) => towerOn(exampleScene(), deep);
 
 test('keys stay short, however deep things stand on each other', () => {
   const { arrangements } = evaluator().evaluate(tower(40));

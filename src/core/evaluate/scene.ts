@@ -1,20 +1,19 @@
 import { dequal } from 'dequal/lite';
 import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
-import type { ArrangeContext, PropFacts } from '../arrange/context';
+import type { ArrangeContext } from '../arrange/context';
 import type { SheetGround } from '../arrange/sheet/chartOf';
 import { footprint } from '../arrange/sheet/evaluate';
 import { propsOf, type Sheet } from '../arrange/sheet/schema';
 import type { CompileResult } from '../curve/compile';
-import { ownSpace, type Sliced } from '../mesh/slice';
-import { propShape, type PropShape } from '../mesh/support';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Motion } from '../mesh/motion';
-import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
+import type { Bounds, Mesh } from '../mesh/mesh';
 import type { Solid } from '../mesh/solid';
-import type { Arrangement, MeshRef, Path, PointsPath, Prop, Scene, Surface } from '../scene/schema';
+import type { Arrangement, MeshRef, Path, PointsPath, Scene, Surface } from '../scene/schema';
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
-import { fingerprint } from './fingerprint';
+import { keyOf } from './fingerprint';
+import { PropWork, refKey } from './props';
 import { drawnPath, type PathResult } from './drawnPath';
 import { layStrokes, type LaidStrokes } from './pinnedPath';
 import { movesByItself, planOf, type Plan } from './plan';
@@ -54,19 +53,6 @@ export interface SceneResult {
   propBounds: Record<string, Bounds>;
 }
 
-/** A prop's facts with what they were worked out from. */
-interface PropWork {
-  prop: Prop;
-  mesh: Mesh | undefined;
-  key: string;
-  facts: PropFacts;
-}
-
-/** A short key of everything that something depends on, other keys among it: never text inside text. */
-const keyOf = (parts: unknown[]): string => fingerprint(JSON.stringify(parts));
-
-const refKey = (ref: MeshRef) => (ref.source === 'built' ? `built:${ref.name}` : ref.hash);
-
 /**
  * Evaluates scenes and remembers every node by the content that it depends on, so that a change works out only
  * what follows from it. One evaluator keeps the nodes of its last scene. Deterministic: the same scene, assets and
@@ -88,11 +74,7 @@ export class Evaluator {
   private done: { time: number; fine: boolean } | null = null;
   /** Places in the plan of the nodes that move. */
   private moving: number[] = [];
-  private bounds = new WeakMap<Mesh, Bounds>();
-  private meshes = new WeakMap<Mesh, { key: string; own: Sliced }>();
-  private shapes = new WeakMap<Mesh, { key: string; shape: PropShape }>();
-  private props = new Map<string, PropWork>();
-  private propBounds: Record<string, Bounds> = {};
+  private props = new PropWork();
 
   constructor(private assets: Assets) {}
 
@@ -108,7 +90,7 @@ export class Evaluator {
   ): SceneResult {
     const plan = planOf(scene, this.plan);
     this.scene = scene;
-    const others = this.takeProps(scene.props);
+    const others = this.props.take(scene.props, (ref) => this.assets.mesh(ref));
     const due = this.due(plan, time, others || fine !== undefined);
     // Until all is worked out nothing is known to be the same.
     this.plan = plan;
@@ -130,7 +112,7 @@ export class Evaluator {
       surfaces: scene.surfaces.map((s) => this.solids.get(s.id)!.result!),
       paths: scene.paths.map((p) => this.compiled.get(p.id)!.drawn),
       arrangements: scene.arrangements.map((a) => this.arranged.get(a.id)!),
-      propBounds: this.propBounds,
+      propBounds: this.props.bounds,
     };
   }
 
@@ -144,6 +126,8 @@ export class Evaluator {
   private due(plan: Plan, time: number, all: boolean): Uint8Array {
     const due = new Uint8Array(plan.order.length);
     const { done } = this;
+    // One that came to no end may have taken note of what it never worked out.
+    if (!done) this.inputs.clear();
     if (all || !done || done.fine || !plan.fresh) {
       if (!plan.fresh) this.forget(plan);
       this.moving = plan.order.flatMap((n, i) => (movesByItself(n) ? [i] : []));
@@ -165,27 +149,6 @@ export class Evaluator {
     if (before?.length === inputs.length && inputs.every((v, i) => v === before[i])) return true;
     this.inputs.set(id, inputs);
     return false;
-  }
-
-  /**
-   * Facts of the props; those of a prop that is the same, with the same mesh, are the ones from before.
-   * @returns whether any are others
-   */
-  private takeProps(props: readonly Prop[]): boolean {
-    const before = this.props;
-    this.props = new Map();
-    let same = before.size === props.length;
-    for (const prop of props) {
-      const mesh = this.assets.mesh(prop.mesh);
-      const have = before.get(prop.id);
-      const kept = have?.prop === prop && have.mesh === mesh;
-      this.props.set(prop.id, kept ? have : { prop, mesh, ...this.prop(prop, mesh) });
-      same &&= kept;
-    }
-    if (same) return false;
-    this.propBounds = {};
-    for (const [id, { facts }] of this.props) if (facts.state === 'ready') this.propBounds[id] = facts.bounds;
-    return true;
   }
 
   /** The compiled path of the last scene, for measuring and editing. */
@@ -332,38 +295,6 @@ export class Evaluator {
     if (ring) drawn.findings[0].detail.ring = ring.join(' → ');
     if (message) drawn.findings[0].detail.message = message;
     this.compiled.set(path.id, { key, result, drawn });
-  }
-
-  private prop(prop: Prop, mesh: Mesh | undefined): { key: string; facts: PropFacts } {
-    const { snapPoints } = prop;
-    const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up, snapPoints];
-    if (!mesh) return { key: keyOf(['missing', settings]), facts: { state: 'mesh-missing' } };
-    if (mesh.indices.length < 3) return { key: keyOf(['empty', settings]), facts: { state: 'mesh-empty' } };
-    let bounds = this.bounds.get(mesh);
-    if (!bounds) this.bounds.set(mesh, (bounds = meshBounds(mesh)));
-    const key = keyOf(settings);
-    const whole = bounds;
-    const own = () => this.ownMesh(mesh, key, propMatrix(prop, whole));
-    const shape = () =>
-      this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
-    return { key, facts: { state: 'ready', bounds: propBounds(prop, bounds), shape, mesh: own, snapPoints } };
-  }
-
-  /** A prop's mesh in its own space, kept so that slices of it are too. */
-  private ownMesh(mesh: Mesh, key: string, matrix: Float64Array): Sliced {
-    const have = this.meshes.get(mesh);
-    if (have?.key === key) return have.own;
-    const own = ownSpace(mesh, matrix);
-    this.meshes.set(mesh, { key, own });
-    return own;
-  }
-
-  private shapeOf(mesh: Mesh, key: string, make: () => PropShape): PropShape {
-    const have = this.shapes.get(mesh);
-    if (have?.key === key) return have.shape;
-    const shape = make();
-    this.shapes.set(mesh, { key, shape });
-    return shape;
   }
 
   private arrangement(

@@ -33,20 +33,20 @@ export const FINE: Checked = { held: [], refused: null };
  * @param patches the change, as Immer tells it
  */
 export function checkChange(scene: Scene, patches: readonly Patch[]): Checked {
-  const held: Held[] = [];
+  const held = new Map<string, Held>();
   const seen = new Set<string>();
   for (const patch of patches) {
     const key = patch.path.join('/');
     if (seen.has(key)) continue;
     seen.add(key);
-    const { schema, value, tooLong } = walk(sceneSchema, scene, patch.path);
+    const { schema, value, path: at, tooLong } = walk(sceneSchema, scene, patch.path);
     if (tooLong) return { held: [], refused: { kind: 'too-many', ...tooLong } };
     // What was taken out, or changed again by a later patch of a place around it.
     if (!schema || (patch.op === 'remove' && value === undefined)) continue;
     const result = schema.safeParse(value);
     if (result.success) continue;
     for (const issue of result.error.issues) {
-      const path = [...patch.path, ...issue.path];
+      const path = [...at, ...issue.path];
       const one = heldNumber(issue, valueAt(scene, path));
       if (path[0] === 'nextId') return { held: [], refused: { kind: 'ids-used-up', path } };
       if (one === undefined) {
@@ -61,13 +61,14 @@ export function checkChange(scene: Scene, patches: readonly Patch[]): Checked {
       holdAt(held, { path, ...one });
     }
   }
-  return held.length ? { held, refused: null } : FINE;
+  return held.size ? { held: [...held.values()], refused: null } : FINE;
 }
 
 /** Notes a held number; of several bounds at one place the tightest counts. */
-function holdAt(held: Held[], one: Held): void {
-  const have = held.find((h) => h.path.join('/') === one.path.join('/'));
-  if (!have) held.push(one);
+function holdAt(held: Map<string, Held>, one: Held): void {
+  const place = one.path.join('/');
+  const have = held.get(place);
+  if (!have) held.set(place, one);
   else have.held = have.given > one.held ? Math.min(have.held, one.held) : Math.max(have.held, one.held);
 }
 

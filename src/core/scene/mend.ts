@@ -17,11 +17,14 @@ export interface SetAside {
   value: unknown;
 }
 
-/** An entry of a list that is to be set aside. */
-interface Leaving {
-  list: unknown[];
-  index: number;
-  where: string;
+/** What a look at the whole has found so far. */
+interface Work {
+  mends: Mend[];
+  /** The ones of `mends` that were held, by where. */
+  held: Map<string, Mend>;
+  aside: SetAside[];
+  /** Entries of lists that are to be set aside, by their place in each. */
+  out: Map<unknown[], Map<number, string>>;
 }
 
 /** More rounds than any scene needs: each one mends all that a look at the whole finds. */
@@ -37,33 +40,35 @@ export function mend<T>(
   schema: z.ZodType<T>,
   data: unknown,
 ): { value: T; mends: Mend[]; aside: SetAside[] } | null {
-  const mends: Mend[] = [];
-  const aside: SetAside[] = [];
+  const work: Work = { mends: [], held: new Map(), aside: [], out: new Map() };
+  const { mends, aside, out } = work;
   for (let round = 0; round < ROUNDS; round++) {
     const result = schema.safeParse(data);
     if (result.success) return { value: result.data, mends, aside };
-    const out: Leaving[] = [];
+    out.clear();
     let helped = false;
-    for (const issue of result.error.issues) helped = mendOne(data, issue, mends, out, aside) || helped;
-    // From behind, so that the numbers of those before stay.
-    const places = new Map(out.map((o) => [o.where, o]));
-    for (const { list, index, where } of [...places.values()].sort((a, b) => b.index - a.index)) {
-      aside.push({ where, value: list[index] });
-      mends.push({ where, how: 'aside' });
-      list.splice(index, 1);
+    for (const issue of result.error.issues) helped = mendOne(data, issue, work) || helped;
+    for (const [list, places] of out) {
+      for (const [index, where] of places) {
+        aside.push({ where, value: list[index] });
+        mends.push({ where, how: 'aside' });
+      }
+      const rest = list.filter((_, index) => !places.has(index));
+      list.length = 0;
+      for (const one of rest) list.push(one);
     }
     if (!helped) return null;
   }
   return null;
 }
 
-function mendOne(
-  data: unknown,
-  issue: z.core.$ZodIssue,
-  mends: Mend[],
-  out: Leaving[],
-  aside: SetAside[],
-): boolean {
+function leave(out: Work['out'], list: unknown[], index: number, where: string): void {
+  const places = out.get(list) ?? new Map<number, string>();
+  out.set(list, places.set(index, where));
+}
+
+function mendOne(data: unknown, issue: z.core.$ZodIssue, work: Work): boolean {
+  const { mends, held, out } = work;
   const { path } = issue;
   const given = valueAt(data, path);
   const parent = valueAt(data, path.slice(0, -1)) as Record<PropertyKey, unknown> | undefined;
@@ -74,14 +79,18 @@ function mendOne(
   if (number) {
     parent[key] = number.held;
     // A bound after a bound: the first one says what was found.
-    const have = mends.find((m) => m.where === where && m.how === 'held');
+    const have = held.get(where);
     if (have) have.held = number.held;
-    else mends.push({ where, how: 'held', ...number });
+    else {
+      const made: Mend = { where, how: 'held', ...number };
+      held.set(where, made);
+      mends.push(made);
+    }
     return true;
   }
   if (issue.code === 'too_big' && issue.origin === 'array' && Array.isArray(given)) {
     for (let index = Number(issue.maximum); index < given.length; index++)
-      out.push({ list: given, index, where: `${where}[${index}]` });
+      leave(out, given, index, `${where}[${index}]`);
     return true;
   }
   if (issue.code === 'too_big' && typeof given === 'string') {
@@ -93,12 +102,11 @@ function mendOne(
   const nameless = issue.code === 'invalid_union' || key === 'id' || key === 'kind';
   // Inside a list of numbers (x, y, z) a single one has no default; the whole list has.
   if (given !== undefined && !Array.isArray(parent) && !nameless) {
-    takeOut(parent, key, where, mends, aside);
+    takeOut(parent, key, where, work);
     return true;
   }
   // What has nothing to fall back to takes the thing around it along, as little as can be.
-  if (path.length > 1 || nameless)
-    return takeAlong(data, path, given === undefined || nameless, out, mends, aside);
+  if (path.length > 1 || nameless) return takeAlong(data, path, given === undefined || nameless, work);
   if (path.length !== 1 || issue.code !== 'invalid_type' || !(issue.expected in PLAIN)) return false;
   parent[key] = structuredClone(PLAIN[issue.expected as keyof typeof PLAIN]);
   mends.push({ where, how: 'default' });
@@ -106,24 +114,16 @@ function mendOne(
 }
 
 /** @param around the thing around the place is meant, not the place itself */
-function takeAlong(
-  data: unknown,
-  path: readonly PropertyKey[],
-  around: boolean,
-  out: Leaving[],
-  mends: Mend[],
-  aside: SetAside[],
-): boolean {
+function takeAlong(data: unknown, path: readonly PropertyKey[], around: boolean, work: Work): boolean {
   const at = around ? path.slice(0, -1) : path;
   const key = at.at(-1);
   const holder = valueAt(data, at.slice(0, -1)) as Record<PropertyKey, unknown> | undefined;
   if (key === undefined || holder === undefined || holder === null) return false;
   const where = placeOf(at);
   // A number within x, y, z cannot be left out alone.
-  if (Array.isArray(holder) && typeof holder[0] === 'number')
-    return takeAlong(data, at, true, out, mends, aside);
-  if (Array.isArray(holder)) out.push({ list: holder, index: Number(key), where });
-  else takeOut(holder, key, where, mends, aside);
+  if (Array.isArray(holder) && typeof holder[0] === 'number') return takeAlong(data, at, true, work);
+  if (Array.isArray(holder)) leave(work.out, holder, Number(key), where);
+  else takeOut(holder, key, where, work);
   return true;
 }
 
@@ -132,8 +132,7 @@ function takeOut(
   holder: Record<PropertyKey, unknown>,
   key: PropertyKey,
   where: string,
-  mends: Mend[],
-  aside: SetAside[],
+  { mends, aside }: Work,
 ): void {
   const value = holder[key];
   if (typeof value === 'object' && value !== null && Object.keys(value).length > 0)

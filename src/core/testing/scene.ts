@@ -3,6 +3,7 @@ import type { Mesh } from '../mesh/mesh';
 import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../scene/defaults';
 import type { Run } from '../arrange/run/schema';
 import type { PathPoint, PointsPath, Scene } from '../scene/schema';
+import { ridersSchema } from '../arrange/riders/schema';
 import { points } from './paths';
 
 /** A box of 0.4 × 0.6 × 0.5 m that does not stand at its origin. */
@@ -98,3 +99,20 @@ export function exampleScene(): Scene {
 export const firstRun = (scene: Scene): Run => scene.arrangements[0] as Run;
 /** The points of the first path of a scene. */
 export const firstPoints = (scene: Scene): PathPoint[] => (scene.paths[0] as PointsPath).source.points;
+
+/** Riders on riders on the first arrangement of a scene, so many deep. */
+export function towerOn(scene: Scene, deep: number): Scene {
+  const prop = scene.props[0].id;
+  for (let i = 0; i < deep; i++)
+    scene.arrangements.push(
+      ridersSchema.parse({
+        kind: 'riders',
+        id: `riders${i}`,
+        name: `Storey ${i}`,
+        thread: 'moss',
+        on: i === 0 ? scene.arrangements[0].id : `riders${i - 1}`,
+        props: [{ prop, weight: 1 }],
+      }),
+    );
+  return scene;
+}

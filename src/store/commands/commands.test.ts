@@ -2,6 +2,7 @@ import { applyPatches } from 'immer';
 import fc from 'fast-check';
 import { compilePath } from '@/core/curve/compile';
 import { emptyScene } from '@/core/scene/defaults';
+import { readScene } from '@/core/scene/migrate';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
 import { exampleScene, firstPoints, firstRun } from '@/core/testing/scene';
 import { applyCommand, mergeEntries, type Command } from '../command';
@@ -334,4 +335,28 @@ test('a step pasted from another run gets ids of its own; stretches kept out sta
   expect(got.chance).toBe(0.9);
   expect(got.keepOuts).toHaveLength(1);
   expect(got.keepOuts[0].id).not.toBe(firstRun(scene).gaps.keepOuts[0].id);
+});
+
+test('a table of places that are all too far away is held, each of them, and can be opened; so can one where many have no name', () => {
+  const count = 5_000;
+  const far = Array.from({ length: count }, () => ({
+    prop: 'prop1',
+    pin: null,
+    position: [2e6, 0, -3e6] as [number, number, number],
+    rotation: [0, 0, 0, 1] as [number, number, number, number],
+    scale: [1, 1, 1] as [number, number, number],
+  }));
+  const { scene, held } = applyCommand(exampleScene(), pegs.addPegs, { id: null, pegs: far });
+  expect(held).toHaveLength(count * 2);
+  const made = (s: Scene) => s.arrangements.at(-1) as Extract<Scene['arrangements'][0], { kind: 'pegs' }>;
+  expect(made(scene).pegs.every((p) => p.position[0] === 1e6 && p.position[2] === -1e6)).toBe(true);
+  const kept = structuredClone(scene);
+  made(kept).pegs.forEach((peg, i) => {
+    peg.position[1] = 5e6;
+    if (i % 2) delete (peg as { id?: string }).id;
+  });
+  const read = readScene(kept);
+  expect(made(read.scene).pegs).toHaveLength(count / 2);
+  expect(read.scene.aside).toHaveLength(count / 2);
+  expect(read.mends.filter((m) => m.how === 'held').length).toBeGreaterThanOrEqual(count / 2);
 });

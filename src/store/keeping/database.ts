@@ -82,6 +82,8 @@ async function open(): Promise<KeepingDatabase> {
   try {
     return (await db.open()) as KeepingDatabase;
   } catch (error) {
+    if ((error as { name?: string })?.name === 'VersionError')
+      throw new Error('they were kept by a newer Clothesline: update this one', { cause: error });
     if (!isBlocked(error)) throw error;
     forgetful = true;
     const { indexedDB, IDBKeyRange } = await import('fake-indexeddb');

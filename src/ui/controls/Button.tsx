@@ -15,7 +15,7 @@ export function Button({ look = 'plain', className, ...rest }: ButtonProps) {
       {...rest}
       className={clsx(
         'inline-flex items-center justify-center gap-1.5 whitespace-nowrap rounded-md px-3 py-1.5 text-sm disabled:opacity-45',
-        look === 'ink' && 'bg-ink-900 font-medium text-linen-50 hover:bg-ink-700 dark-ink',
+        look === 'ink' && 'bg-text font-medium text-paper hover:opacity-90',
         look === 'bordered' && 'border border-edge bg-card hover:bg-well',
         look === 'plain' && 'hover:bg-well',
         className,

@@ -16,6 +16,8 @@ export function Notice() {
   const saving = useSaved((s) => s.problem);
   const problem = useEngine((s) => s.problem);
   const progress = useEngine((s) => s.progress);
+  // A dialog tells of what it asked for itself.
+  const dialog = useUi((s) => s.dialog);
   useEffect(() => {
     if (!notice || notice.kind === 'problem') return undefined;
     const timer = setTimeout(() => useUi.setState({ notice: null }), 7000);
@@ -33,9 +35,9 @@ export function Notice() {
       className="pointer-events-none absolute inset-x-0 bottom-16 z-10 flex flex-col items-center gap-2 px-6"
       aria-live="polite"
     >
-      {progress && (
+      {progress && !dialog && (
         <div className={box} role="status">
-          <span>Working out {progress.name || 'the scene'}…</span>
+          <span>Working on {progress.name || 'the scene'}…</span>
           <progress value={progress.done} max={1} className="h-1.5 w-28 accent-weld" />
           {progress.cancellable && (
             <Button look="bordered" className="!bg-ink-700 !text-linen-50" onClick={() => engine().cancel()}>

@@ -162,7 +162,7 @@ export function sentence(f: Finding, scene: Scene): string {
       return `It waits for itself (${d.ring}). Take one of these off the other.`;
     case 'failed':
     case 'path-failed':
-      return `It could not be worked out (${d.message}). Undo the last change.`;
+      return 'It could not be worked out: something in it is beyond what can be computed. Undo the last change; the rest of the scene goes on.';
   }
 }
 

@@ -28,7 +28,6 @@ export function changedPegs(
   if (rows.length * FEW > pegs.pegs.length) return null;
   const out: Placements = {
     ...old,
-    prop: old.prop.slice(),
     position: old.position.slice(),
     rotation: old.rotation.slice(),
     scale: old.scale.slice(),
@@ -36,9 +35,9 @@ export function changedPegs(
   };
   for (const i of rows) {
     const peg = pegs.pegs[i];
-    const prop = old.props.indexOf(peg.prop);
-    if (peg.id !== node.pegs[i].id || prop < 0 || (peg.tint && !out.tint)) return null;
-    out.prop[i] = prop;
+    const was = node.pegs[i];
+    // Props are counted in the order of their first use, so that another prop may change the numbers of all.
+    if (peg.id !== was.id || peg.prop !== was.prop || !peg.tint !== !was.tint) return null;
     out.position.set(peg.position, i * 3);
     writeUnitQuat(out.rotation, i * 4, peg.rotation);
     out.scale.set(peg.scale, i * 3);

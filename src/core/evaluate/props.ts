@@ -1,0 +1,78 @@
+import type { PropFacts } from '../arrange/context';
+import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
+import { ownSpace, type Sliced } from '../mesh/slice';
+import { propShape, type PropShape } from '../mesh/support';
+import type { MeshRef, Prop } from '../scene/schema';
+import { keyOf } from './fingerprint';
+
+/** A mesh by what it is, short. */
+export const refKey = (ref: MeshRef) => (ref.source === 'built' ? `built:${ref.name}` : ref.hash);
+
+/** A prop's facts with what they were worked out from. */
+interface Known {
+  prop: Prop;
+  mesh: Mesh | undefined;
+  key: string;
+  facts: PropFacts;
+}
+
+/** Facts of the props of a scene: those of a prop that is the same, with the same mesh, are kept. */
+export class PropWork {
+  private known = new Map<string, Known>();
+  private whole = new WeakMap<Mesh, Bounds>();
+  private meshes = new WeakMap<Mesh, { key: string; own: Sliced }>();
+  private shapes = new WeakMap<Mesh, { key: string; shape: PropShape }>();
+  /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
+  bounds: Record<string, Bounds> = {};
+
+  get = (id: string): Known | undefined => this.known.get(id);
+
+  /** Takes the props of a scene. @returns whether any are others than before */
+  take(props: readonly Prop[], meshOf: (ref: MeshRef) => Mesh | undefined): boolean {
+    const before = this.known;
+    this.known = new Map();
+    let same = before.size === props.length;
+    for (const prop of props) {
+      const mesh = meshOf(prop.mesh);
+      const have = before.get(prop.id);
+      const kept = have?.prop === prop && have.mesh === mesh;
+      this.known.set(prop.id, kept ? have : { prop, mesh, ...this.factsOf(prop, mesh) });
+      same &&= kept;
+    }
+    if (same) return false;
+    this.bounds = {};
+    for (const [id, { facts }] of this.known) if (facts.state === 'ready') this.bounds[id] = facts.bounds;
+    return true;
+  }
+
+  private factsOf(prop: Prop, mesh: Mesh | undefined): { key: string; facts: PropFacts } {
+    const { snapPoints } = prop;
+    const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up, snapPoints];
+    if (!mesh) return { key: keyOf(['missing', settings]), facts: { state: 'mesh-missing' } };
+    if (mesh.indices.length < 3) return { key: keyOf(['empty', settings]), facts: { state: 'mesh-empty' } };
+    const whole = this.whole.get(mesh) ?? meshBounds(mesh);
+    this.whole.set(mesh, whole);
+    const key = keyOf(settings);
+    const own = () => this.ownMesh(mesh, key, propMatrix(prop, whole));
+    const shape = () =>
+      this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
+    return { key, facts: { state: 'ready', bounds: propBounds(prop, whole), shape, mesh: own, snapPoints } };
+  }
+
+  /** A prop's mesh in its own space, kept so that slices of it are too. */
+  private ownMesh(mesh: Mesh, key: string, matrix: Float64Array): Sliced {
+    const have = this.meshes.get(mesh);
+    if (have?.key === key) return have.own;
+    const own = ownSpace(mesh, matrix);
+    this.meshes.set(mesh, { key, own });
+    return own;
+  }
+
+  private shapeOf(mesh: Mesh, key: string, make: () => PropShape): PropShape {
+    const have = this.shapes.get(mesh);
+    if (have?.key === key) return have.shape;
+    const shape = make();
+    this.shapes.set(mesh, { key, shape });
+    return shape;
+  }
+}

@@ -1,0 +1,37 @@
+import type { PathResult } from '@/core/evaluate/scene';
+import type { Bounds } from '@/core/mesh/mesh';
+import { withRows, type Served, type ServedArrangement, type ServedSurface } from './served';
+
+/** The latest results, whole. */
+export interface EngineResult {
+  paths: Map<string, PathResult>;
+  arrangements: Map<string, ServedArrangement>;
+  propBounds: Record<string, Bounds>;
+  surfaces: Map<string, ServedSurface>;
+  /** Milliseconds that the last evaluation took in the worker. */
+  ms: number;
+}
+
+export const NOTHING: EngineResult = {
+  paths: new Map(),
+  arrangements: new Map(),
+  propBounds: {},
+  surfaces: new Map(),
+  ms: 0,
+};
+
+/** The results so far with what is new. */
+export function taken(old: EngineResult, served: Served): EngineResult {
+  const surfaces = new Map(old.surfaces);
+  // Surfaces that only moved keep the faces that came before.
+  for (const s of served.surfaces)
+    surfaces.set(s.id, s.plain || s.rest ? s : { ...s, rest: old.surfaces.get(s.id)?.rest });
+  const paths = new Map(old.paths);
+  for (const p of served.paths) paths.set(p.id, p);
+  const arrangements = new Map(old.arrangements);
+  for (const a of served.arrangements) arrangements.set(a.id, a);
+  for (const r of served.rows) arrangements.set(r.id, withRows(arrangements.get(r.id)!, r));
+  for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements]) nodes.delete(id);
+  const { propBounds = old.propBounds, ms } = served;
+  return { surfaces, paths, arrangements, propBounds, ms };
+}
