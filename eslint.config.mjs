@@ -1,5 +1,24 @@
+import { existsSync, readdirSync } from 'node:fs';
 import next from 'eslint-config-next/core-web-vitals';
 import typescript from 'eslint-config-next/typescript';
+
+const POWER = {
+  selector: "BinaryExpression[operator='**']",
+  message: 'Multiply, or take pow from core/math/portable.',
+};
+
+const ARRANGE = 'src/core/arrange';
+const kinds = readdirSync(ARRANGE).filter((name) => existsSync(`${ARRANGE}/${name}/kind.ts`));
+
+/** What a kind does, it says itself; what others ask for is what it can. A path's source may be called the same. */
+const KIND_BY_NAME = {
+  selector:
+    `BinaryExpression[operator=/^[!=]==$/][right.value=/^(${kinds.join('|')})$/]` +
+    `:matches([left.property.name='kind'], [left.expression.property.name='kind'])` +
+    `:not([left.object.name='source']):not([left.object.property.name='source'])`,
+  message:
+    'Ask what it can (has, kindOf in core/arrange/registry; uiOf in ui/kinds/registry), not which kind it is.',
+};
 
 export default [
   { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**', 'playwright-report/**'] },
@@ -20,6 +39,7 @@ export default [
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
     },
   },
+  { files: ['src/**/*.{ts,tsx}'], rules: { 'no-restricted-syntax': ['error', KIND_BY_NAME] } },
   {
     files: ['src/core/**/*.ts', 'src/demo/**/*.ts'],
     ignores: ['**/*.test.ts', 'src/core/testing/**', 'src/core/math/portable.ts'],
@@ -46,13 +66,16 @@ export default [
           ...['exp', 'expm1', 'log', 'log1p', 'log2', 'log10', 'pow', 'cbrt', 'hypot'],
         ].map((property) => ({ object: 'Math', property, message: 'Take it from core/math/portable.' })),
       ],
-      'no-restricted-syntax': [
-        'error',
-        {
-          selector: "BinaryExpression[operator='**']",
-          message: 'Multiply, or take pow from core/math/portable.',
-        },
-      ],
+      'no-restricted-syntax': ['error', KIND_BY_NAME, POWER],
     },
+  },
+  {
+    files: [...kinds.map((kind) => `src/ui/kinds/${kind}/**`), '**/*.test.ts'],
+    rules: { 'no-restricted-syntax': 'off' },
+  },
+  {
+    files: kinds.map((kind) => `${ARRANGE}/${kind}/**/*.ts`),
+    ignores: ['**/*.test.ts'],
+    rules: { 'no-restricted-syntax': ['error', POWER] },
   },
 ];

@@ -51,7 +51,7 @@ async function crateSheet(page: Page, columns: number, rowCount: number): Promis
 }
 
 async function layOrnament(page: Page, surface: string): Promise<void> {
-  await page.getByRole('button', { name: 'New sheet or ornament' }).click();
+  await page.getByRole('button', { name: 'New arrangement' }).click();
   await page.getByRole('menuitem', { name: surface, exact: true }).last().click();
   await settled(page);
 }

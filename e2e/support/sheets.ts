@@ -5,7 +5,7 @@ import { choose, openStep, settled } from './app';
 
 /** Lays a sheet over a surface of the scene. */
 export async function laySheet(page: Page, surface: string): Promise<void> {
-  await page.getByRole('button', { name: 'New sheet or ornament' }).click();
+  await page.getByRole('button', { name: 'New arrangement' }).click();
   await page.getByRole('menuitem', { name: surface, exact: true }).first().click();
   await settled(page);
 }

@@ -10,7 +10,7 @@ import { Mirror } from '@/engine/mirror';
 import { Told } from '@/engine/served';
 import { EngineService } from '@/engine/service';
 import { setPegs } from '@/store/commands/pegs';
-import { setStep } from '@/store/commands/runs';
+import { setStep } from '@/store/commands/arrangements';
 import { dispatch, onChange, openDocument, useDocument } from '@/store/document';
 import { KeepingDatabase } from '@/store/keeping/database';
 import { appendSteps } from '@/store/keeping/log';

@@ -1,8 +1,8 @@
 import type { Scene } from '@/core/scene/schema';
 import { EngineService } from '@/engine/service';
 import { addGenerated, addSheetPath, setPath } from '@/store/commands/paths';
-import { setArrangement, setStep } from '@/store/commands/runs';
-import { addCurves, addItem, addSheet, setSheet } from '@/store/commands/sheets';
+import { setArrangement, setStep } from '@/store/commands/arrangements';
+import { addCurves, addItem, addSheet } from '@/store/commands/sheets';
 import { addSpans } from '@/store/commands/spans';
 import { makeSurface, setShape, setSurface, setSurfaceColor } from '@/store/commands/surfaces';
 import { Builder } from './builder';
@@ -69,7 +69,7 @@ export function beaconTiles(): Scene {
   const [pin] = service.pinPlaces([{ at: [5.75, 0.62, 4.2], front: [0, 1, 0], lift: 0 }], 'nearest');
   const round = (x: number) => Number(x.toFixed(9));
   if (!pin || pin.surface !== hull) throw new Error('The emblem found no hull.');
-  b.do(setSheet, {
+  b.do(setArrangement, {
     id: emblem,
     values: {
       over: {

@@ -1,7 +1,7 @@
 import type { Scene } from '@/core/scene/schema';
 import { addGenerated, addOffset, setGenerator, setPath, setSource } from '@/store/commands/paths';
-import { addRiders, setRidersVariation } from '@/store/commands/riders';
-import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
+import { setStep, setArrangement, setSeed } from '@/store/commands/arrangements';
+import { addRiders } from '@/store/commands/riders';
 import { setSurface } from '@/store/commands/surfaces';
 import type { Vec3 } from '@/core/math/vec3';
 import { Builder } from './builder';
@@ -39,7 +39,7 @@ export function ferryLoop(): Scene {
       seed: 3,
     },
   });
-  b.do(setRidersVariation, { id: cargo, values: { turnDeg: [-25, 25], along: [-0.1, 0.1] } });
+  b.do(setStep, { id: cargo, step: 'variation', values: { turnDeg: [-25, 25], along: [-0.1, 0.1] } });
 
   const inner = b.do(addOffset, { path: loop, distance: -1.5 });
   b.do(setPath, { id: inner, values: { name: 'Pylon line' } });

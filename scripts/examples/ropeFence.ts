@@ -2,7 +2,7 @@ import type { Scene } from '@/core/scene/schema';
 import { addKeepOut } from '@/store/commands/gaps';
 import { setEntry } from '@/store/commands/order';
 import { addGenerated, addPath, setPath } from '@/store/commands/paths';
-import { setArrangement, setStep } from '@/store/commands/runs';
+import { setArrangement, setStep } from '@/store/commands/arrangements';
 import { addSpans } from '@/store/commands/spans';
 import type { Ground } from '@/core/arrange/steps/schema';
 import { Builder } from './builder';

@@ -1,6 +1,7 @@
-import type { MeshTake, Scene } from '@/core/scene/schema';
+import type { MeshTake } from '@/core/curve/schema';
+import type { Scene } from '@/core/scene/schema';
 import { addFromMesh, addGenerated, addPath, setPath } from '@/store/commands/paths';
-import { setArrangement, setSeed, setStep } from '@/store/commands/runs';
+import { setArrangement, setSeed, setStep } from '@/store/commands/arrangements';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 

@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
-import { countStates } from '@/core/evaluate/result';
+import { countStates } from '@/core/arrange/result';
 import { EngineService, type SendFormat } from '@/engine/service';
 
 const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>

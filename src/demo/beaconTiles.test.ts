@@ -1,4 +1,4 @@
-import { STATE } from '@/core/evaluate/result';
+import { STATE } from '@/core/arrange/result';
 import { Evaluator, type ArrangementResult } from '@/core/evaluate/scene';
 import { quatRotate, type Quat } from '@/core/math/quat';
 import { distance, type Vec3 } from '@/core/math/vec3';

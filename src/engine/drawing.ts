@@ -1,4 +1,4 @@
-import { STATE, type Placements } from '@/core/evaluate/result';
+import { STATE, type Placements } from '@/core/arrange/result';
 
 /** Instance matrices of one prop in one arrangement, ready for the GPU. */
 export interface DrawBatch {

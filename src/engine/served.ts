@@ -1,5 +1,5 @@
 import type { ArrangementResult, PathResult, SceneResult, SurfaceResult } from '@/core/evaluate/scene';
-import { countStates, type Finding, type GapReason, type Placements } from '@/core/evaluate/result';
+import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import { drawBatches, writeMatrix, type DrawBatch } from './drawing';
 

@@ -1,4 +1,4 @@
-import { kindOf } from '@/core/arrange/registry';
+import { has, kindOf } from '@/core/arrange/registry';
 import { pinOn, type ToPin } from '@/core/arrange/pegs/pinning';
 import type { Pin } from '@/core/arrange/pegs/schema';
 import { profileAlong, type Profile } from '@/core/arrange/steps/ground';
@@ -23,7 +23,8 @@ import { edgeLoop } from '@/core/mesh/lines/edges';
 import type { Vec3 } from '@/core/math/vec3';
 import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { through, throughInverse } from '@/core/mesh/surface';
-import type { MeshRef, Scene } from '@/core/scene/schema';
+import type { MeshRef } from '@/core/mesh/meshRef';
+import type { Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches, type DrawBatch } from './drawing';
 import type { Served, Told } from './served';
@@ -137,17 +138,16 @@ export class EngineService {
 
   /**
    * What an arrangement would be with other seeds, to be looked at side by side. Nothing of the scene changes.
-   * @returns instance matrices for each seed, in order; none for a kind that has no seed
+   * @returns instance matrices for each seed, in order; none where the scene has no such arrangement
    */
   variants(scene: Scene, arrangement: string, seeds: number[], time = 0): DrawBatch[][] {
     const found = scene.arrangements.find((a) => a.id === arrangement);
-    if (!found || !('seed' in found)) return [];
+    if (!found) return [];
     const context = this.evaluator.contextAt(time);
     // Looked at side by side they are rigid: pictures of the mix, not of every bend.
-    const rigid =
-      found.kind === 'run' || found.kind === 'sheet'
-        ? ({ ...found, facing: { ...found.facing, bend: false } } as typeof found)
-        : found;
+    const rigid = has(found, 'facing')
+      ? ({ ...found, facing: { ...found.facing, bend: false } } as typeof found)
+      : found;
     return seeds.map((seed) => drawBatches(kindOf(rigid).evaluate({ ...rigid, seed }, context).placements));
   }
 
@@ -156,7 +156,7 @@ export class EngineService {
     const found = scene.arrangements.find((a) => a.id === run);
     const context = this.evaluator.contextAt(time);
     const compiled = context.path(path);
-    if (found?.kind !== 'run' || !compiled?.ok || !compiled.strokes[stroke]) return null;
+    if (!has(found, 'ground') || !compiled?.ok || !compiled.strokes[stroke]) return null;
     return profileAlong(compiled.strokes[stroke], found.ground, context, PROFILE_PLACES);
   }
 

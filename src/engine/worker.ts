@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { Patch } from '@/core/scene/patch';
-import type { MeshRef, Scene } from '@/core/scene/schema';
+import type { MeshRef } from '@/core/mesh/meshRef';
+import type { Scene } from '@/core/scene/schema';
 import type { ToPin } from '@/core/arrange/pegs/pinning';
 import { Mirror } from './mirror';
 import { Told } from './served';

@@ -3,7 +3,7 @@ import { sceneSchema } from '@/core/scene/schema';
 import { cases } from '@/core/testing/prove';
 import { exampleScene } from '@/core/testing/scene';
 import { applyCommand, command } from './command';
-import { setStep } from './commands/runs';
+import { setStep } from './commands/arrangements';
 import { addProp } from './commands/scene';
 
 const step = (name: string, values: object) =>

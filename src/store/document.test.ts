@@ -1,6 +1,6 @@
 import { exampleScene, firstRun } from '@/core/testing/scene';
-import { setSlotsRemoved } from './commands/hand';
-import { setStep } from './commands/runs';
+import { setSlotsRemoved } from './commands/arrangements';
+import { setStep } from './commands/arrangements';
 import {
   cancelGesture,
   dispatch,

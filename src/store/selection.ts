@@ -1,5 +1,6 @@
 import { create } from 'zustand';
-import { hasPoints, type Scene } from '@/core/scene/schema';
+import { hasPoints } from '@/core/curve/schema';
+import type { Scene } from '@/core/scene/schema';
 
 /** What is selected. The lists, the scene, the flat view and the recipe all read and set this one. */
 export interface SelectionState {

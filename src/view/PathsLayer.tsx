@@ -3,6 +3,7 @@ import { useEffect, useMemo } from 'react';
 import { Line2 } from 'three/examples/jsm/lines/Line2.js';
 import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
+import { has } from '@/core/arrange/registry';
 import type { DrawnStroke } from '@/core/evaluate/scene';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -19,7 +20,7 @@ export function PathsLayer() {
   return paths.map((path) => {
     const result = results.get(path.id);
     if (!path.visible || !result?.ok) return null;
-    const runs = arrangements.filter((a) => a.kind === 'run' && a.paths.some((p) => p.path === path.id));
+    const runs = arrangements.filter((a) => has(a, 'paths') && a.paths.some((p) => p.path === path.id));
     const own = runs.find((a) => a.id === active);
     const strong = own !== undefined || (node?.kind === 'path' && node.id === path.id);
     const color = own ? THREAD_COLORS[own.thread] : strong ? THREAD_COLORS.madder : INK;

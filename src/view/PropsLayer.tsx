@@ -15,7 +15,7 @@ import {
   Sphere,
 } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
-import type { Arrangement } from '@/core/scene/schema';
+import type { Arrangement } from '@/core/arrange/registry';
 import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/served';
 import { useDocument } from '@/store/document';
@@ -26,13 +26,8 @@ import { THREAD_COLORS } from './colors';
 import { distortionRgb } from './distortion';
 import { mirroredGeometry, releaseShape, shapedMesh, type DrawnMesh } from './sceneMeshes';
 import { useMeshes } from './useMeshes';
+import type { InstancePick } from './pick';
 import { useView } from './viewState';
-
-/** What an instance stands for, read when something is picked. */
-export interface InstancePick {
-  arrangement: string;
-  slotOf: (instance: number) => number;
-}
 
 /** Under the colours of distortion: nothing of the props' own. */
 const PLAIN = new MeshStandardMaterial({ roughness: 0.9, side: DoubleSide });

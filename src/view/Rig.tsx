@@ -5,7 +5,8 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
 import { SOFTWARE } from './software';
-import { publishFrame, useView, type ViewMode } from './viewState';
+import { publishFrame } from '@/view/handle';
+import { useView, type ViewMode } from './viewState';
 
 const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = {
   top: [0, 1, 0],

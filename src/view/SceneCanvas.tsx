@@ -6,8 +6,6 @@ import { ACESFilmicToneMapping, PCFShadowMap } from 'three';
 import { engine, useEngine } from '@/store/engine';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
-import { SlotHandles } from './overlay/SlotHandles';
-import { SheetMarks } from './overlay/SheetMarks';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
 import { PointHandles } from './overlay/PointHandles';
@@ -108,8 +106,6 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <DrawPreview />
       <SurfaceHandles />
       <HoldMarks />
-      <SheetMarks />
-      <SlotHandles />
       <PointHandles />
       {children}
     </div>

@@ -1,7 +1,8 @@
 import { useEffect, type RefObject } from 'react';
 import { useEngine } from '@/store/engine';
 import { useSaved } from '@/store/keeping/keeper';
-import { currentView, useView } from './viewState';
+import { currentView } from '@/view/handle';
+import { useView } from './viewState';
 
 /** Whether nothing is waited for: results, meshes, the camera, saving. Pictures of props may still come. */
 function useIdle(): boolean {

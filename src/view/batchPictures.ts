@@ -15,7 +15,7 @@ import { engine } from '@/store/engine';
 import { pictureMaterial, toDataUrl } from './pictures';
 import { drawnGeometry } from './sceneMeshes';
 import { toScreen } from './project';
-import { viewReady, type ViewHandle } from './viewState';
+import { viewReady, type ViewHandle } from '@/view/handle';
 
 /** Small pictures of what an arrangement places, as it is seen in the view, cut to where it is. */
 

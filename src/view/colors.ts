@@ -1,4 +1,4 @@
-import type { Thread } from '@/core/scene/defaults';
+import type { Thread } from '@/core/arrange/base';
 
 /** The dyes, for what is drawn outside of style sheets. */
 export const THREAD_COLORS: Record<Thread, string> = {

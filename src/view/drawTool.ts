@@ -1,4 +1,4 @@
-import { hasPoints } from '@/core/scene/schema';
+import { hasPoints } from '@/core/curve/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { addStroke, continueStroke } from '@/store/commands/pathEdits';
 import { addPath } from '@/store/commands/paths';
@@ -8,7 +8,8 @@ import { pick } from './pick';
 import { kept, shownPointsOf, surfaceUnder } from './onSurface';
 import { onPlane, toScreen, viewNormal } from './project';
 import { snapAt, type Snap } from './snap/snap';
-import { chooseTool, setDrawing, useView, type ViewHandle } from './viewState';
+import { chooseTool, setDrawing, useView } from './viewState';
+import type { ViewHandle } from '@/view/handle';
 
 /** The drawing tool: clicks become the points of a path, of another stroke, or of one that is gone on with. */
 

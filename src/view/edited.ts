@@ -1,4 +1,5 @@
-import { hasPoints, type Arrangement, type Path, type PointsPath } from '@/core/scene/schema';
+import { hasPoints, type Path, type PointsPath } from '@/core/curve/schema';
+import { has, type Arrangement } from '@/core/arrange/registry';
 import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 
@@ -11,7 +12,7 @@ export function editedPath(): Path | undefined {
   );
 }
 
-const firstPathOf = (a: Arrangement | undefined) => (a?.kind === 'run' ? a.paths[0]?.path : undefined);
+const firstPathOf = (a: Arrangement | undefined) => (has(a, 'paths') ? a.paths[0]?.path : undefined);
 
 function pathOf(
   paths: Path[],

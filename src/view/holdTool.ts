@@ -4,7 +4,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import { restPlace } from './onSurface';
 import { pickPlace } from './pick';
-import type { ViewHandle } from './viewState';
+import type { ViewHandle } from '@/view/handle';
 
 /** The hold tool: a click on cloth holds it there; a click near a held place lets that go. */
 

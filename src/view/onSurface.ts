@@ -2,11 +2,12 @@ import { Triangle, Vector3, type BufferGeometry, type Mesh } from 'three';
 import type { MeshBVH } from 'three-mesh-bvh';
 import type { Vec3 } from '@/core/math/vec3';
 import { placeMatrix, through, throughInverse } from '@/core/mesh/surface';
-import { hasPoints, type PathPoint, type PointsPath, type Surface } from '@/core/scene/schema';
+import { hasPoints, type PathPoint, type PointsPath } from '@/core/curve/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
 import type { PathResult } from '@/core/evaluate/scene';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { currentView } from './viewState';
+import { currentView } from '@/view/handle';
 
 /**
  * Paths that lie on a surface keep their points in that surface's own frame, as it is at rest. What is shown and

@@ -1,3 +1,4 @@
+import { has } from '@/core/arrange/registry';
 import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
 import { quatRotate, type Quat } from '@/core/math/quat';
@@ -8,7 +9,8 @@ import { cancelGesture, dispatch, endGesture, useDocument } from '@/store/docume
 import { engine } from '@/store/engine';
 import { selectSlots, useSelection } from '@/store/selection';
 import { pick, pickPlace, type SurfacePlace } from './pick';
-import { setPegging, useView, type ViewHandle } from './viewState';
+import { setPegging, useView } from './viewState';
+import type { ViewHandle } from '@/view/handle';
 
 /** The peg tool: a prop follows the surface under the pointer, a click pins it there, a drag slides one that is there. */
 
@@ -24,7 +26,7 @@ export function peggedProp(): string | undefined {
 function pegsInHand(): Pegs | undefined {
   const { arrangement } = useSelection.getState();
   const found = useDocument.getState().scene.arrangements.find((a) => a.id === arrangement);
-  return found?.kind === 'pegs' ? found : undefined;
+  return has(found, 'pegs') ? found : undefined;
 }
 
 const local = (place: SurfacePlace) => ({ face: 0, u: place.u, v: place.v });
@@ -93,7 +95,7 @@ function pegUnder(view: ViewHandle, x: number, y: number): { id: string; peg: Pe
   const hit = pick(view, x, y);
   if (hit?.kind !== 'prop' || useDocument.getState().readOnly) return null;
   const found = useDocument.getState().scene.arrangements.find((a) => a.id === hit.arrangement);
-  if (found?.kind !== 'pegs') return null;
+  if (!has(found, 'pegs')) return null;
   const peg = found.pegs.find((p) => pegNumber(p.id) === hit.slot);
   return peg ? { id: found.id, peg } : null;
 }

@@ -1,9 +1,14 @@
 import { Mesh, Triangle, Vector3, type Intersection, type Object3D } from 'three';
 import { acceleratedRaycast } from 'three-mesh-bvh';
 import type { Vec3 } from '@/core/math/vec3';
-import type { InstancePick } from './PropsLayer';
 import { rayAt } from './project';
-import type { ViewHandle } from './viewState';
+import type { ViewHandle } from '@/view/handle';
+
+/** What an instance stands for, read when something is picked. */
+export interface InstancePick {
+  arrangement: string;
+  slotOf: (instance: number) => number;
+}
 
 Mesh.prototype.raycast = acceleratedRaycast;
 

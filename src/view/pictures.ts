@@ -15,7 +15,7 @@ import {
 } from 'three';
 import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
 import { drawnGeometry } from './sceneMeshes';
-import { viewReady } from './viewState';
+import { viewReady } from '@/view/handle';
 
 /** Small pictures of props, drawn by the scene's own renderer: a second one would be slow to start. */
 

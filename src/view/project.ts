@@ -1,6 +1,6 @@
 import { Camera, Plane, Raycaster, Vector2, Vector3 } from 'three';
 import type { Vec3 } from '@/core/math/vec3';
-import type { ViewHandle } from './viewState';
+import type { ViewHandle } from '@/view/handle';
 
 /** Between the scene's metres and the screen's pixels. Pixels count from the view's top left corner. */
 

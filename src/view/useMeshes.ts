@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { MeshRef } from '@/core/scene/schema';
+import type { MeshRef } from '@/core/mesh/meshRef';
 import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { engine } from '@/store/engine';
 import { disposeDrawn, drawnMesh, type DrawnMesh } from './sceneMeshes';

@@ -2,7 +2,7 @@ import { useEffect, type RefObject } from 'react';
 import { nearestOnPath } from '@/core/curve/nearest';
 import { compilePath, type CompiledPath } from '@/core/curve/compile';
 import { pointAt } from '@/core/curve/sample';
-import { hasPoints } from '@/core/scene/schema';
+import { hasPoints } from '@/core/curve/schema';
 import { dispatch, useDocument } from '@/store/document';
 import { addFromMesh, addPointAt } from '@/store/commands/paths';
 import { engine } from '@/store/engine';
@@ -23,7 +23,8 @@ import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { nearestOnScreen, toScreen } from './project';
-import { chooseTool, currentView, setDrawing, setPegging, useView } from './viewState';
+import { chooseTool, setDrawing, setPegging, useView } from './viewState';
+import { currentView } from '@/view/handle';
 
 /** How close to a path, in pixels, the pointer is on it. */
 const ON_PATH = 7;

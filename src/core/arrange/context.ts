@@ -1,5 +1,5 @@
 import type { CompileResult } from '../curve/compile';
-import type { PartRange, Placements } from '../evaluate/result';
+import type { PartRange, Placements } from './result';
 import type { Bounds } from '../mesh/mesh';
 import type { Vec3 } from '../math/vec3';
 import type { Solid } from '../mesh/solid';

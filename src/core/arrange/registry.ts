@@ -1,49 +1,58 @@
-import type { Arrangement } from '../scene/schema';
-import type { RunResult } from '../evaluate/result';
-import type { ArrangeContext } from './context';
+import { z } from 'zod';
+import type { Thread } from './base';
+import type { Kind, Needs } from './kind';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
+import { runKind } from './run/kind';
 import { sheetKind } from './sheet/kind';
 import { spansKind } from './spans/kind';
-import { runKind } from './run/kind';
 
-/** What an arrangement is worked out from, ids in the order of first use. */
-export interface Needs {
-  paths: string[];
-  props: string[];
-  arrangements: string[];
-  /** Surfaces it stands on; "all" are those that are shown. */
-  surfaces: string[] | 'all';
-}
+/** Every kind of arrangement. A further one is a folder beside these, and its line here. */
+const KINDS = [runKind, pegsKind, ridersKind, spansKind, sheetKind] as const;
 
-/** One kind of arrangement. A new kind is a folder beside `run` and a line in {@link KINDS}. */
-export interface ArrangementKind<A extends Arrangement = Arrangement> {
-  dependsOn(arrangement: A): Needs;
-  /** Whether it changes by itself with time. */
-  moves(arrangement: A): boolean;
-  /**
-   * @param before the arrangement as it was, and what it came to, where all that it stands on is the same since: a
-   * kind may work out just what changed, and says in `rows` what that is
-   */
-  evaluate(arrangement: A, context: ArrangeContext, before?: { node: A; result: RunResult }): RunResult;
-}
+type Schemas<L> = { -readonly [I in keyof L]: L[I] extends { schema: infer S } ? S : never };
 
-const KINDS: { [K in Arrangement['kind']]: ArrangementKind<Extract<Arrangement, { kind: K }>> } = {
-  run: runKind,
-  pegs: pegsKind,
-  riders: ridersKind,
-  spans: spansKind,
-  sheet: sheetKind,
-};
+/** An arrangement of any kind, as a document has it. */
+export const arrangementSchema = z.discriminatedUnion(
+  'kind',
+  KINDS.map((k) => k.schema) as unknown as Schemas<typeof KINDS>,
+);
+
+export type Arrangement = z.infer<typeof arrangementSchema>;
+export type KindName = Arrangement['kind'];
+/** The arrangements that have a block of settings of that name, of whatever kind they are. */
+export type With<B extends string> = Extract<Arrangement, Record<B, unknown>>;
+
+/**
+ * Whether an arrangement has these blocks of settings: what it can.
+ *
+ * @example
+ * if (has(arrangement, 'hand')) arrangement.hand; // a run, a sheet, …
+ */
+export const has = <B extends string>(a: Arrangement | undefined, ...blocks: B[]): a is With<B> =>
+  a !== undefined && blocks.every((b) => b in a);
+
+const byName = new Map(KINDS.map((k) => [k.schema.shape.kind.value as KindName, k as unknown as Kind]));
+
+/** The kind of an arrangement, as one type for all. */
+export const kindOf = (a: Pick<Arrangement, 'kind'>): Kind => byName.get(a.kind)!;
+
+/** A new arrangement of a kind, everything that `values` do not say at its default. */
+export const newArrangement = <K extends KindName>(
+  kind: K,
+  base: { id: string; name: string; thread: Thread },
+  values: object = {},
+): Extract<Arrangement, { kind: K }> =>
+  byName.get(kind)!.schema.parse({ ...base, ...values, id: base.id, kind }) as Extract<
+    Arrangement,
+    { kind: K }
+  >;
 
 const needs = new WeakMap<Arrangement, Needs>();
 
-/** What an arrangement is worked out from. Documents never change, so each is looked through once. */
+/** What an arrangement is worked out from. A document's values are never written over, so each is looked through once. */
 export function needsOf(a: Arrangement): Needs {
   let found = needs.get(a);
-  if (!found) needs.set(a, (found = kindOf(a).dependsOn(a)));
+  if (!found) needs.set(a, (found = kindOf(a).needs(a)));
   return found;
 }
-
-/** The kind of an arrangement, as one type for all. */
-export const kindOf = (a: Arrangement): ArrangementKind => KINDS[a.kind] as ArrangementKind;

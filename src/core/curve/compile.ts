@@ -1,4 +1,4 @@
-import type { PathPoint, PathSource } from '../scene/pathSchema';
+import type { PathPoint, PathSource } from './schema';
 import {
   add,
   addScaled,

@@ -1,4 +1,4 @@
-import type { PathPoint } from '../scene/pathSchema';
+import type { PathPoint } from './schema';
 import { lerp, scale, sub, type Vec3 } from '../math/vec3';
 import { splitStrokes, type CompiledPath } from './compile';
 import { pointAt } from './sample';

@@ -1,5 +1,5 @@
 import { add, addScaled, cross, distance, dot, length, normalize, scale, sub, type Vec3 } from '../math/vec3';
-import type { PathPoint } from '../scene/pathSchema';
+import type { PathPoint } from './schema';
 import type { CompiledPath } from './compile';
 import { corner, through } from './generate/points';
 import type { Generated } from './generate';

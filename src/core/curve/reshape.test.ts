@@ -6,7 +6,7 @@ import { movedPoint, planeNormal, resample, simplify, subdivide } from './reshap
 import { pointAt, samplePath } from './sample';
 import { joinEnds, splitAtPoint, weldEnds } from './strokes';
 import { circlePoints, compiled, points } from '../testing/paths';
-import type { PathPoint } from '../scene/pathSchema';
+import type { PathPoint } from './schema';
 import { distance, type Vec3 } from '../math/vec3';
 
 const again = (pts: PathPoint[], closed: boolean): CompiledPath => {

@@ -1,4 +1,4 @@
-import type { PathPoint } from '../scene/pathSchema';
+import type { PathPoint } from './schema';
 import {
   add,
   cross,

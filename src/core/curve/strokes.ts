@@ -1,4 +1,4 @@
-import type { PathPoint } from '../scene/pathSchema';
+import type { PathPoint } from './schema';
 import { distance, type Vec3 } from '../math/vec3';
 import { splitStrokes } from './compile';
 import { mergeStrokes, reversePoints } from './edit';

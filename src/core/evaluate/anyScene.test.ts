@@ -4,7 +4,10 @@ import { cases, SEED } from '../testing/prove';
 import { ASSETS as GIVEN, exampleMesh } from '../testing/scene';
 import type { Mesh } from '../mesh/mesh';
 import { writeCsv } from '../formats/csv';
-import { pathSchema, propSchema, sceneSchema, surfaceSchema, type Scene } from '../scene/schema';
+import { pathSchema } from '../curve/schema';
+import { propSchema } from '../mesh/propSchema';
+import { sceneSchema, type Scene } from '../scene/schema';
+import { surfaceSchema } from '../mesh/surfaceSchema';
 import { Evaluator, type Assets, type SceneResult } from './scene';
 
 /** Meshes with nothing in them, all in one place, and without width, beside those of the other tests. */

@@ -6,8 +6,8 @@ import type { Deformer } from '../mesh/deform/schema';
 import { topologyOf, type Topology } from '../mesh/lines/topology';
 import { through, throughInverse } from '../mesh/surface';
 import type { Vec3 } from '../math/vec3';
-import type { Surface } from '../scene/schema';
-import type { Finding } from './result';
+import type { Surface } from '../mesh/surfaceSchema';
+import type { Finding } from '../arrange/result';
 import type { Rest, SurfaceContext } from './surfaceRest';
 
 type ClothDeformer = Extract<Deformer, { kind: 'cloth' }>;

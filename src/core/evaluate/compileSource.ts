@@ -1,3 +1,4 @@
+import { has } from '../arrange/registry';
 import {
   compileStrokes,
   splitStrokes,
@@ -17,7 +18,8 @@ import { through } from '../mesh/surface';
 import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
 import { isoLines } from '../mesh/lines/iso';
 import type { MeshLine } from '../mesh/lines/topology';
-import { hasPoints, type MeshTake, type Path, type PointsPath, type Scene } from '../scene/schema';
+import { hasPoints, type MeshTake, type Path, type PointsPath } from '../curve/schema';
+import type { Scene } from '../scene/schema';
 import { carryStrokes, type LaidStrokes } from './pinnedPath';
 import { sheetStrokes, type SheetLines } from './sheetLines';
 
@@ -37,7 +39,7 @@ export function pathNeeds(path: Path, scene?: Scene): { paths: string[]; surface
   const { source } = path;
   if (source.kind === 'sheet') {
     const sheet = scene?.arrangements.find((a) => a.id === source.sheet);
-    return { paths: [], surfaces: sheet?.kind === 'sheet' ? [sheet.surface] : [] };
+    return { paths: [], surfaces: has(sheet, 'curves') ? [sheet.surface] : [] };
   }
   if (source.kind === 'points') return { paths: [], surfaces: source.on ? [source.on] : [] };
   if (source.kind === 'offset') return { paths: [source.path], surfaces: [] };

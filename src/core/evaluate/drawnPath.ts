@@ -1,7 +1,7 @@
 import type { CompiledPath, CompileResult } from '../curve/compile';
 import { metricsOf } from '../curve/metrics';
 import { polyline, samplePath } from '../curve/sample';
-import type { Finding } from './result';
+import type { Finding } from '../arrange/result';
 
 /** One stroke of a path as it is drawn, measured and edited. */
 export interface DrawnStroke {

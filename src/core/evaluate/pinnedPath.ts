@@ -4,7 +4,7 @@ import { polyline, samplePath } from '../curve/sample';
 import { layLine, type LaidLine } from '../mesh/lines/lay';
 import { nearestPlace, noHit } from '../mesh/bvhQuery';
 import { placeOn, type Solid } from '../mesh/solid';
-import type { PointsPath } from '../scene/pathSchema';
+import type { PointsPath } from '../curve/schema';
 
 /**
  * Paths whose points lie on a surface. They are laid onto it as it is at rest, undeformed, so that every place of the

@@ -1,5 +1,8 @@
 import { kindOf, needsOf } from '../arrange/registry';
-import type { Arrangement, Path, Scene, Surface } from '../scene/schema';
+import type { Arrangement } from '../arrange/registry';
+import type { Path } from '../curve/schema';
+import type { Scene } from '../scene/schema';
+import type { Surface } from '../mesh/surfaceSchema';
 import { pathNeeds } from './compileSource';
 import { orderNodes } from './graph';
 import { surfaceColliders, surfaceMoves, surfaceNeeds } from './surfaces';

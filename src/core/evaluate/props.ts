@@ -2,7 +2,8 @@ import type { PropFacts } from '../arrange/context';
 import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
 import { ownSpace, type Sliced } from '../mesh/slice';
 import { propShape, type PropShape } from '../mesh/support';
-import type { MeshRef, Prop } from '../scene/schema';
+import type { MeshRef } from '../mesh/meshRef';
+import type { Prop } from '../mesh/propSchema';
 import { keyOf } from './fingerprint';
 
 /** A mesh by what it is, short. */

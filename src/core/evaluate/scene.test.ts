@@ -1,8 +1,9 @@
 import type { Run } from '../arrange/run/schema';
-import type { PointsPath, Scene } from '../scene/schema';
+import type { PointsPath } from '../curve/schema';
+import type { Scene } from '../scene/schema';
 import { ASSETS, exampleScene } from '../testing/scene';
 import { newRun } from '../scene/defaults';
-import { pathSchema } from '../scene/pathSchema';
+import { pathSchema } from '../curve/schema';
 import { orderNodes } from './graph';
 import { Evaluator } from './scene';
 

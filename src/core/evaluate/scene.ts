@@ -1,5 +1,5 @@
 import { dequal } from 'dequal/lite';
-import { kindOf, needsOf } from '../arrange/registry';
+import { has, kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
 import type { SheetGround } from '../arrange/sheet/chartOf';
@@ -10,7 +10,11 @@ import type { GreyPicture } from '../mesh/make/picture';
 import type { Motion } from '../mesh/motion';
 import type { Bounds, Mesh } from '../mesh/mesh';
 import type { Solid } from '../mesh/solid';
-import type { Arrangement, MeshRef, Path, PointsPath, Scene, Surface } from '../scene/schema';
+import type { Arrangement } from '../arrange/registry';
+import type { MeshRef } from '../mesh/meshRef';
+import type { Path, PointsPath } from '../curve/schema';
+import type { Scene } from '../scene/schema';
+import type { Surface } from '../mesh/surfaceSchema';
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { keyOf } from './fingerprint';
 import { PropWork, refKey } from './props';
@@ -25,7 +29,7 @@ import {
   type SurfaceContext,
   type SurfaceResult,
 } from './surfaces';
-import { emptyPlacements, NO_FACTS, type Finding, type RunResult } from './result';
+import { emptyPlacements, NO_FACTS, type Finding, type RunResult } from '../arrange/result';
 
 export type { DrawnStroke, PathResult } from './drawnPath';
 export type { SurfaceResult } from './surfaces';
@@ -206,7 +210,7 @@ export class Evaluator {
 
   private sheetOf(id: string): Sheet | null {
     const found = this.scene?.arrangements.find((a) => a.id === id);
-    return found?.kind === 'sheet' ? found : null;
+    return has(found, 'curves') ? found : null;
   }
 
   /** A path's strokes laid onto a surface at rest: moving the surface does not lay them anew. */

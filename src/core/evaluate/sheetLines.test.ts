@@ -2,7 +2,8 @@ import { flatLines } from '../arrange/sheet/lines';
 import { sheetSchema } from '../arrange/sheet/schema';
 import { shapeSchema } from '../mesh/make/schema';
 import { emptyScene, newEntry, newProp, newRun, newSurface } from '../scene/defaults';
-import { pathSchema, type Scene } from '../scene/schema';
+import { pathSchema } from '../curve/schema';
+import type { Scene } from '../scene/schema';
 import { ASSETS } from '../testing/scene';
 import { Evaluator } from './scene';
 

@@ -7,7 +7,8 @@ import { withUv, type UvKind } from '../mesh/makeUv';
 import type { Motion } from '../mesh/motion';
 import type { Solid } from '../mesh/solid';
 import { ownMatrix } from '../mesh/surface';
-import type { MeshRef, Surface } from '../scene/schema';
+import type { MeshRef } from '../mesh/meshRef';
+import type { Surface } from '../mesh/surfaceSchema';
 
 /** Surfaces before anything deforms them or puts them in their place. */
 

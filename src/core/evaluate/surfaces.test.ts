@@ -3,7 +3,9 @@ import { shapeSchema } from '../mesh/make/schema';
 import { pegsSchema } from '../arrange/pegs/schema';
 import { groundSchema } from '../arrange/steps/schema';
 import { emptyScene, newEntry, newPath, newPoint, newProp, newRun, newSurface } from '../scene/defaults';
-import { pathSchema, type Scene, type Surface } from '../scene/schema';
+import { pathSchema } from '../curve/schema';
+import type { Scene } from '../scene/schema';
+import type { Surface } from '../mesh/surfaceSchema';
 import { ASSETS } from '../testing/scene';
 import { Evaluator } from './scene';
 

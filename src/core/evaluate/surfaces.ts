@@ -7,8 +7,8 @@ import type { Mesh } from '../mesh/mesh';
 import { faceNormals, sharedNormals } from '../mesh/normals';
 import { makeSolid, type Solid } from '../mesh/solid';
 import { ownMatrix, placeMatrix, times } from '../mesh/surface';
-import type { Surface } from '../scene/schema';
-import type { Finding, FindingKind } from './result';
+import type { Surface } from '../mesh/surfaceSchema';
+import type { Finding, FindingKind } from '../arrange/result';
 
 export type { SurfaceContext } from './surfaceRest';
 

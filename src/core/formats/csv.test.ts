@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { Evaluator } from '../evaluate/scene';
-import { GAP_REASONS } from '../evaluate/result';
+import { GAP_REASONS } from '../arrange/result';
 import { ASSETS, exampleScene } from '../testing/scene';
 import { CSV_COLUMNS, writeCsv } from './csv';
 

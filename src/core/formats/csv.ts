@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { slotName } from '../arrange/slotId';
-import { GAP_REASONS, STATE } from '../evaluate/result';
+import { GAP_REASONS, STATE } from '../arrange/result';
 import type { SceneResult } from '../evaluate/scene';
 import type { Scene } from '../scene/schema';
 

@@ -3,7 +3,7 @@ import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import validator from 'gltf-validator';
 import { evaluateOver } from '../evaluate/overTime';
 import { Evaluator } from '../evaluate/scene';
-import { STATE } from '../evaluate/result';
+import { STATE } from '../arrange/result';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import { exampleScene, exampleMesh, ASSETS } from '../testing/scene';
 import { readGlb } from './glbRead';

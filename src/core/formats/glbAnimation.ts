@@ -5,11 +5,14 @@ import {
   type Mesh as GltfMesh,
   type Node as GltfNode,
 } from '@gltf-transform/core';
-import { STATE, type Placements } from '../evaluate/result';
+import { STATE, type Placements } from '../arrange/result';
 import type { Assets, SceneResult } from '../evaluate/scene';
 import type { BentMesh } from '../mesh/bend';
 import { meshBounds, propMatrix, type Mesh } from '../mesh/mesh';
-import type { Arrangement, Prop, Scene, Surface } from '../scene/schema';
+import type { Arrangement } from '../arrange/registry';
+import type { Prop } from '../mesh/propSchema';
+import type { Scene } from '../scene/schema';
+import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 import { GlbParts, mapMesh } from './glbParts';
 

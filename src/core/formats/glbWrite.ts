@@ -2,9 +2,12 @@ import { WebIO, type Mesh as GltfMesh, type Node as GltfNode } from '@gltf-trans
 import { EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import { GlbParts } from './glbParts';
-import { STATE, type Placements } from '../evaluate/result';
+import { STATE, type Placements } from '../arrange/result';
 import type { ArrangementResult, Assets, SceneResult, SurfaceResult } from '../evaluate/scene';
-import type { Arrangement, Prop, Scene, Surface } from '../scene/schema';
+import type { Arrangement } from '../arrange/registry';
+import type { Prop } from '../mesh/propSchema';
+import type { Scene } from '../scene/schema';
+import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 
 export interface GlbOptions {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 /**
- * The numbers that documents are made of, each with the bounds within which everything that is worked out from it
+ * The values that documents are made of, each with the bounds within which everything that is worked out from it
  * stays finite. A schema says what a number is by taking one of these.
  */
 
@@ -17,6 +17,9 @@ export const degrees = z.number().min(-1e6).max(1e6);
 export const factor = z.number().min(1e-6).max(1e6);
 /** Metres a unit, down to nanometres and up to a thousand kilometres. */
 export const unitScale = z.number().min(1e-9).max(1e6);
+/** Short, stable, never used again. */
+export const id = z.string().min(1).max(64);
+export const name = z.string().max(200);
 export const share = z.number().min(0).max(1);
 /** 32 bits: what the hash behind every random value takes in. */
 export const seed = z.int().min(-2147483648).max(2147483647);

@@ -1,5 +1,5 @@
 import { compilePath } from '../curve/compile';
-import { pathSchema } from '../scene/schema';
+import { pathSchema } from '../curve/schema';
 import { Evaluator } from '../evaluate/scene';
 import { emptyScene, newEntry, newProp, newRun } from '../scene/defaults';
 import type { Run } from '../arrange/run/schema';

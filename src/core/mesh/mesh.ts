@@ -1,4 +1,5 @@
-import type { Axis, Prop } from '../scene/schema';
+import type { Axis } from './meshRef';
+import type { Prop } from './propSchema';
 import type { Vec3 } from '../math/vec3';
 
 /** One look of a mesh: what glTF's metallic-roughness base colours say, and an optional texture. */

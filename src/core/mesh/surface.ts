@@ -1,6 +1,6 @@
 import { DEG, quatRotate, quatTurnTipRoll } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
-import type { Surface } from '../scene/schema';
+import type { Surface } from './surfaceSchema';
 import { ownAxes } from './mesh';
 
 /** The affine map from a surface's mesh to its own frame, column-major 4×4: up axis and unit scale, metres. */

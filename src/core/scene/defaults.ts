@@ -1,23 +1,13 @@
-import { runSchema, type Run } from '../arrange/run/schema';
+import { THREADS, type Thread } from '../arrange/base';
+import { newArrangement, type KindName } from '../arrange/registry';
+import type { Run } from '../arrange/run/schema';
 import { orderEntrySchema, type OrderEntry } from '../arrange/steps/schema';
-import {
-  pathSchema,
-  pointSchema,
-  propSchema,
-  surfaceSchema,
-  type MeshRef,
-  type PathPoint,
-  type PointsPath,
-  type Prop,
-  type Scene,
-  type Surface,
-  type SurfaceMesh,
-} from './schema';
+import { pathSchema, pointSchema, type PathPoint, type PointsPath } from '../curve/schema';
+import { propSchema, type Prop } from '../mesh/propSchema';
+import { surfaceSchema, type Surface, type SurfaceMesh } from '../mesh/surfaceSchema';
+import type { MeshRef } from '../mesh/meshRef';
+import type { Scene } from './schema';
 import { SCENE_VERSION } from './version';
-
-/** The threads in the order in which new arrangements take them. */
-export const THREADS = ['madder', 'woad', 'weld', 'moss', 'plum'] as const;
-export type Thread = (typeof THREADS)[number];
 
 export function emptyScene(name: string): Scene {
   return {
@@ -35,28 +25,13 @@ export function emptyScene(name: string): Scene {
   };
 }
 
+/** What ids are given to; each begins with its sort. */
+type Sort =
+  'prop' | 'path' | 'pt' | 'surface' | 'entry' | 'keep' | 'peg' | 'item' | 'curve' | 'deformer' | KindName;
+
 /** A fresh id such as "run7"; raises the scene's counter. Ids are never used again. */
-export function takeId(
-  scene: Pick<Scene, 'nextId'>,
-  kind:
-    | 'prop'
-    | 'path'
-    | 'pt'
-    | 'surface'
-    | 'run'
-    | 'entry'
-    | 'keep'
-    | 'pegs'
-    | 'peg'
-    | 'riders'
-    | 'spans'
-    | 'sheet'
-    | 'item'
-    | 'curve'
-    | 'deformer',
-): string {
-  return `${kind}${scene.nextId++}`;
-}
+export const takeId = (scene: Pick<Scene, 'nextId'>, sort: Sort | (string & {})): string =>
+  `${sort}${scene.nextId++}`;
 
 /** The dye that the fewest arrangements have. */
 export function newThread(scene: Scene): Thread {
@@ -79,26 +54,11 @@ export const newEntry = (id: string, item: OrderEntry['item']): OrderEntry =>
   orderEntrySchema.parse({ id, item });
 
 /** A run with every step at its default: from the props' own footprint, upright, along the path, nothing random. */
-export function newRun(
+export const newRun = (
   id: string,
   name: string,
   thread: Thread,
   path: string | null,
   entries: OrderEntry[],
-): Run {
-  return runSchema.parse({
-    id,
-    kind: 'run',
-    name,
-    thread,
-    paths: path ? [{ part: 0, path }] : [],
-    order: { entries },
-    spacing: {},
-    ground: {},
-    facing: {},
-    variation: {},
-    gaps: {},
-    hand: {},
-    pulley: {},
-  });
-}
+): Run =>
+  newArrangement('run', { id, name, thread }, { paths: path ? [{ part: 0, path }] : [], order: { entries } });

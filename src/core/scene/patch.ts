@@ -68,3 +68,31 @@ function apply(
   else holder[key as number] = value;
   return had ? [{ op: op === 'remove' ? 'add' : 'replace', path, value: was }] : [{ op: 'remove', path }];
 }
+
+const isPlain = (v: unknown): v is Record<string, unknown> =>
+  typeof v === 'object' && v !== null && !Array.isArray(v);
+
+/**
+ * What leads from one value to another, going down only where something is another object. Of a list that has lost
+ * some of its own these are named one by one, so that the patches of a long list are short.
+ */
+export function patchesBetween(before: unknown, after: unknown, path: Patch['path'] = []): Patch[] {
+  if (before === after) return [];
+  if (isPlain(before) && isPlain(after))
+    return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key): Patch[] => {
+      const at = [...path, key];
+      if (!Object.hasOwn(after, key)) return [{ op: 'remove', path: at }];
+      if (!Object.hasOwn(before, key)) return [{ op: 'add', path: at, value: after[key] }];
+      return patchesBetween(before[key], after[key], at);
+    });
+  if (Array.isArray(before) && Array.isArray(after)) {
+    if (before.length === after.length)
+      return before.flatMap((v, i) => patchesBetween(v, after[i], [...path, i]));
+    const gone: number[] = [];
+    let kept = 0;
+    before.forEach((v, i) => (v === after[kept] ? kept++ : gone.push(i)));
+    // From the end on, so that the places of the others hold.
+    if (kept === after.length) return gone.toReversed().map((i) => ({ op: 'remove', path: [...path, i] }));
+  }
+  return [{ op: 'replace', path, value: after }];
+}

@@ -1,6 +1,6 @@
 import { compilePath, type CompiledPath, type CompileResult } from '../curve/compile';
 import { newPoint } from '../scene/defaults';
-import type { PathPoint } from '../scene/schema';
+import type { PathPoint } from '../curve/schema';
 import type { Vec3 } from '../math/vec3';
 
 /** Points of one kind for tests, with settings on top. */

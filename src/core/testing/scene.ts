@@ -2,7 +2,8 @@ import type { Assets } from '../evaluate/scene';
 import type { Mesh } from '../mesh/mesh';
 import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../scene/defaults';
 import type { Run } from '../arrange/run/schema';
-import type { PathPoint, PointsPath, Scene } from '../scene/schema';
+import type { PathPoint, PointsPath } from '../curve/schema';
+import type { Scene } from '../scene/schema';
 import { ridersSchema } from '../arrange/riders/schema';
 import { points } from './paths';
 

@@ -5,6 +5,7 @@ import { applyPatches } from '@/core/scene/patch';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
 import { cases, PROVING, SEED } from '@/core/testing/prove';
 import { applyCommand, type Command } from '../command';
+import * as arrangements from './arrangements';
 import * as gaps from './gaps';
 import * as hand from './hand';
 import * as order from './order';
@@ -20,7 +21,22 @@ import * as surfaces from './surfaces';
 
 /** Every command that there is, by name. */
 const COMMANDS = Object.entries(
-  Object.assign({}, gaps, hand, order, pathEdits, paths, pegs, riders, runs, scenes, sheets, spans, surfaces),
+  Object.assign(
+    {},
+    arrangements,
+    gaps,
+    hand,
+    order,
+    pathEdits,
+    paths,
+    pegs,
+    riders,
+    runs,
+    scenes,
+    sheets,
+    spans,
+    surfaces,
+  ),
 ).filter(
   (entry): entry is [string, Command<unknown>] =>
     typeof entry[1] === 'object' && entry[1] !== null && ('apply' in entry[1] || 'patches' in entry[1]),

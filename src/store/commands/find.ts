@@ -1,16 +1,9 @@
 import { isDraft, original } from 'immer';
-import type { Run } from '@/core/arrange/run/schema';
-import type { Sheet } from '@/core/arrange/sheet/schema';
-import {
-  hasPoints,
-  type Arrangement,
-  type Path,
-  type PathPoint,
-  type PointsPath,
-  type Prop,
-  type Scene,
-  type Surface,
-} from '@/core/scene/schema';
+import { hasPoints, type Path, type PathPoint, type PointsPath } from '@/core/curve/schema';
+import { has, type Arrangement, type With } from '@/core/arrange/registry';
+import type { Prop } from '@/core/mesh/propSchema';
+import type { Scene } from '@/core/scene/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
 
 /**
  * Finds a node of a scene; a missing one is a fault of the caller and named. A draft of a list makes a draft of each
@@ -39,21 +32,16 @@ export function findPointsPath(scene: Scene, id: string): PointsPath {
   return path;
 }
 
-export function findRun(scene: Scene, id: string): Run {
+/** An arrangement that has these blocks of settings; one that has not is a fault of the caller and named. */
+export function findWith<B extends string>(scene: Scene, id: string, ...blocks: B[]): With<B> {
   const found = findArrangement(scene, id);
-  if (found.kind !== 'run') throw new Error(`"${id}" is no run.`);
+  if (!has(found, ...blocks)) throw new Error(`"${id}" has no ${blocks.join(', ')}.`);
   return found;
 }
 
-/** A run or a sheet: what has an order, variation, a seed, and corrections by hand. */
-export function findOrdered(scene: Scene, id: string): Run | Sheet {
-  const found = findArrangement(scene, id);
-  if (found.kind !== 'run' && found.kind !== 'sheet') throw new Error(`"${id}" has no order.`);
-  return found;
-}
-
-/** Every run of the scene. */
-export const runsOf = (scene: Scene): Run[] => scene.arrangements.filter((a) => a.kind === 'run');
+/** Every arrangement that stands along paths. */
+export const alongPaths = (scene: Scene): With<'paths'>[] =>
+  scene.arrangements.filter((a) => has(a, 'paths'));
 
 /** `name`, or the first of "name 2", "name 3" … that no node of the list has. */
 export function freeName(list: { name: string }[], name: string): string {

@@ -2,7 +2,7 @@ import { keepOutSchema, type KeepOut } from '@/core/arrange/steps/schema';
 import { takeId } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findRun, freeName } from './find';
+import { findWith, freeName } from './find';
 import { describeChange } from './naming';
 
 /** Commands for keep-outs. */
@@ -16,7 +16,7 @@ type NewKeepOut = KeepOut extends infer K
 /** A keep-out of any kind: a stretch, a region, or a distance. */
 export const addKeepOut = command<{ id: string; keepOut: NewKeepOut }>({
   apply(scene, { id, keepOut }) {
-    const { keepOuts } = findRun(scene, id).gaps;
+    const { keepOuts } = findWith(scene, id, 'gaps').gaps;
     const name = keepOut.name ?? freeName(keepOuts, 'Keep-out');
     const made = keepOutSchema.parse({ ...keepOut, id: takeId(scene, 'keep'), name });
     keepOuts.push(made);
@@ -34,14 +34,14 @@ export const setKeepOut = command<{ id: string; keepOut: string; values: object 
 });
 
 function findKeepOut(scene: Scene, id: string, keepOut: string): KeepOut {
-  const found = findRun(scene, id).gaps.keepOuts.find((k) => k.id === keepOut);
+  const found = findWith(scene, id, 'gaps').gaps.keepOuts.find((k) => k.id === keepOut);
   if (!found) throw new Error(`"${id}" has no keep-out "${keepOut}".`);
   return found;
 }
 
 export const removeKeepOut = command<{ id: string; keepOut: string }>({
   apply(scene, { id, keepOut }) {
-    const { gaps } = findRun(scene, id);
+    const { gaps } = findWith(scene, id, 'gaps');
     gaps.keepOuts = gaps.keepOuts.filter((k) => k.id !== keepOut);
   },
   name: (before, _, { id, keepOut }) => `remove “${findKeepOut(before, id, keepOut).name}”`,

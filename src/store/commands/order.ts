@@ -2,7 +2,7 @@ import type { OrderEntry, OrderItem } from '@/core/arrange/steps/schema';
 import { newEntry, takeId } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findProp, findOrdered } from './find';
+import { findProp, findWith } from './find';
 import { describeChange } from './naming';
 
 /** Commands for the order: which prop goes in which slot. Entries are found by id, in groups too. */
@@ -19,14 +19,14 @@ function locate(entries: OrderEntry[], id: string): { list: OrderEntry[]; index:
 }
 
 function need(scene: Scene, run: string, entry: string) {
-  const found = locate(findOrdered(scene, run).order.entries, entry);
+  const found = locate(findWith(scene, run, 'order').order.entries, entry);
   if (!found) throw new Error(`The order of "${run}" has no entry "${entry}".`);
   return found;
 }
 
 /** The entries of a group, or the order's own. */
 function listOf(scene: Scene, run: string, group: string | null | undefined): OrderEntry[] {
-  if (!group) return findOrdered(scene, run).order.entries;
+  if (!group) return findWith(scene, run, 'order').order.entries;
   const { list, index } = need(scene, run, group);
   const { item } = list[index];
   if (item.kind !== 'group') throw new Error(`The entry "${group}" is no group.`);

@@ -14,9 +14,10 @@ import { arcLengthAt } from '@/core/curve/sample';
 import { joinEnds, splitAtPoint, weldEnds } from '@/core/curve/strokes';
 import { dot, sub, type Vec3 } from '@/core/math/vec3';
 import { newPath, newPoint, takeId } from '@/core/scene/defaults';
-import type { PathPoint, PointsPath, Scene } from '@/core/scene/schema';
+import type { PathPoint, PointsPath } from '@/core/curve/schema';
+import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findPath, findPoint, findPointsPath, freeName, runsOf } from './find';
+import { alongPaths, findPath, findPoint, findPointsPath, freeName } from './find';
 import { strokeAt } from './paths';
 
 /** Commands that take strokes apart, put them together and lay their points anew. */
@@ -133,7 +134,7 @@ export const joinPaths = command<{ path: string; other: string }>({
     const joined = !owner.closed && !taken.closed && mine.length === 1 && theirs.length === 1;
     owner.source.points = joined ? joinEnds(mine[0], theirs[0]) : mergeStrokes([...mine, ...theirs]);
     scene.paths = scene.paths.filter((p) => p.id !== other);
-    for (const run of runsOf(scene)) {
+    for (const run of alongPaths(scene)) {
       const stood = run.paths.some((p) => p.path === path);
       run.paths = run.paths
         .filter((p) => !(p.path === other && stood))
@@ -158,7 +159,7 @@ export const strokesApart = command<{ path: string }>({
       );
       if (owner.source.on) made.source.on = owner.source.on;
       scene.paths.push(made);
-      for (const run of runsOf(scene)) {
+      for (const run of alongPaths(scene)) {
         if (!run.paths.some((p) => p.path === path)) continue;
         run.paths.push({ part: freePart(run.paths), path: made.id });
       }

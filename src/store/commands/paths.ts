@@ -1,3 +1,4 @@
+import { has } from '@/core/arrange/registry';
 import { freePart } from '@/core/arrange/run/parts';
 import { compilePath, splitStrokes, type CompiledPath, type Stroke } from '@/core/curve/compile';
 import { freeHandles, insertPoint, mergeStrokes, reversePoints } from '@/core/curve/edit';
@@ -10,10 +11,14 @@ import {
   type GeneratorShape,
   type MeshTake,
   type PathSource,
-} from '@/core/scene/pathSchema';
-import { hasPoints, type Path, type PathPoint, type PointsPath, type Scene } from '@/core/scene/schema';
+  hasPoints,
+  type Path,
+  type PathPoint,
+  type PointsPath,
+} from '@/core/curve/schema';
+import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findArrangement, findPath, findPoint, findPointsPath, freeName, runsOf } from './find';
+import { alongPaths, findArrangement, findPath, findPoint, findPointsPath, freeName } from './find';
 import { describeChange } from './naming';
 
 /** Commands for paths and their points. Edits of whole strokes are in pathEdits.ts. */
@@ -99,7 +104,7 @@ export const addFromMesh = command<{ surface: string; take: MeshTake; name?: str
 export const addSheetPath = command<{ sheet: string; curve: string | null }>({
   apply(scene, { sheet, curve }) {
     const found = findArrangement(scene, sheet);
-    const line = found.kind === 'sheet' ? found.curves.find((c) => c.id === curve) : undefined;
+    const line = has(found, 'curves') ? found.curves.find((c) => c.id === curve) : undefined;
     return addMade(scene, line ? `${line.name} of ${found.name}` : `Lines of ${found.name}`, {
       kind: 'sheet',
       sheet,
@@ -155,7 +160,7 @@ export const turnIntoPoints = command<{ id: string; strokes: Stroke[] }>({
       true,
     );
     scene.paths.push(made);
-    for (const run of runsOf(scene)) {
+    for (const run of alongPaths(scene)) {
       if (!run.paths.some((p) => p.path === id)) continue;
       run.paths.push({ part: freePart(run.paths), path: made.id });
     }
@@ -194,7 +199,7 @@ export const duplicatePath = command<{ id: string }>({
 export const removePath = command<{ id: string }>({
   apply(scene, { id }) {
     scene.paths = scene.paths.filter((p) => p.id !== id);
-    for (const run of runsOf(scene)) run.paths = run.paths.filter((p) => p.path !== id);
+    for (const run of alongPaths(scene)) run.paths = run.paths.filter((p) => p.path !== id);
   },
   name: (before, _, { id }) => `remove “${findPath(before, id).name}”`,
 });

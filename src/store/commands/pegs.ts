@@ -1,20 +1,15 @@
-import { pegsSchema, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
-import type { Ground } from '@/core/arrange/steps/schema';
+import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import { newArrangement } from '@/core/arrange/registry';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
-import { command, patching } from '../command';
+import { patching } from '../command';
 import { newThread, takeId } from '@/core/scene/defaults';
-import { findArrangement, freeName } from './find';
-import { describeChange } from './naming';
+import { findWith, freeName } from './find';
 
 /** Commands for pegs. */
 
-function findPegs(scene: Scene, id: string): Pegs {
-  const found = findArrangement(scene, id);
-  if (found.kind !== 'pegs') throw new Error(`"${id}" has no pegs.`);
-  return found;
-}
+const findPegs = (scene: Scene, id: string): Pegs => findWith(scene, id, 'pegs');
 
 /** Where those of an arrangement's pegs are that `has` names, with each. Pegs may be many: no draft is made of them. */
 function placesOf(scene: Scene, id: string, has: (peg: string) => boolean) {
@@ -60,12 +55,7 @@ export const addPegs = patching<{ id: string | null; pegs: Omit<Peg, 'id'>[]; na
 });
 
 const newPegs = (scene: Scene, id: string, name: string): Pegs =>
-  pegsSchema.parse({
-    id,
-    kind: 'pegs',
-    name: freeName(scene.arrangements, name),
-    thread: newThread(scene),
-  });
+  newArrangement('pegs', { id, name: freeName(scene.arrangements, name), thread: newThread(scene) });
 
 /** Sets values of several pegs at once, each its own. */
 export const setPegs = patching<{
@@ -78,12 +68,6 @@ export const setPegs = patching<{
     const n = Object.keys(values).length;
     return n === 1 ? `${title} a peg` : `${title} ${n} pegs`;
   },
-});
-
-/** Sets the ground that free pegs stand on. */
-export const setPegsGround = command<{ id: string; values: Partial<Ground> }>({
-  apply: (scene, { id, values }) => void Object.assign(findPegs(scene, id).ground, values),
-  name: (before, _, { id, values }) => describeChange(findPegs(before, id).ground, values),
 });
 
 export const movePegs = patching<{ id: string; to: Record<string, Vec3> }>({
@@ -100,15 +84,4 @@ export const movePegs = patching<{ id: string; to: Record<string, Vec3> }>({
 export const setPeg = patching<{ id: string; peg: string; values: Partial<Omit<Peg, 'id'>> }>({
   patches: (scene, { id, peg, values }) => setting(scene, id, { [peg]: values }),
   name: () => 'change a peg',
-});
-
-export const removePegs = patching<{ id: string; pegs: string[] }>({
-  patches(scene, { id, pegs }) {
-    const gone = new Set(pegs);
-    // From the end on, so that the places of the others hold.
-    return placesOf(scene, id, (peg) => gone.has(peg))
-      .toReversed()
-      .map(({ path }): Patch => ({ op: 'remove', path }));
-  },
-  name: (_, __, { pegs }) => (pegs.length === 1 ? 'remove a peg' : `remove ${pegs.length} pegs`),
 });

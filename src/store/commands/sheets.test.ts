@@ -2,12 +2,12 @@ import { exampleScene } from '@/core/testing/scene';
 import type { Sheet } from '@/core/arrange/sheet/schema';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
 import { applyCommand, type Command } from '../command';
-import { nudgeSlot, setSlotsRemoved } from './hand';
+import { setSlotsRemoved, duplicateArrangement, setSeed, setStep } from './arrangements';
+import { nudgeSlot } from './hand';
 import { addEntry } from './order';
 import { addSheetPath } from './paths';
-import { duplicateArrangement, setSeed, setStep } from './runs';
 import { removeProp } from './scene';
-import { addCurves, addItem, addSheet, findSheet, setItem, setRepeat, setSheetPart } from './sheets';
+import { addCurves, addItem, addSheet, findSheet, setItem, setRepeat } from './sheets';
 
 /** A scene with a sheet, and what commands make of it; every state is one that the schema takes. */
 class Desk {
@@ -32,12 +32,12 @@ test('a sheet is laid with its prop in the order; the commands of runs change wh
   d.do(setSeed, { id: d.id, seed: 9 });
   d.do(setSlotsRemoved, { id: d.id, slots: [1], removed: true });
   d.do(nudgeSlot, { id: d.id, slot: 2, values: { side: 0.5 } });
-  d.do(setSheetPart, { id: d.id, part: 'grid', values: { columns: 7 } });
+  d.do(setStep, { id: d.id, step: 'grid', values: { columns: 7 } });
   expect(d.sheet.order.entries).toHaveLength(2);
   expect([d.sheet.seed, d.sheet.grid.columns, d.sheet.variation.turnDeg]).toEqual([9, 7, [-5, 5]]);
   expect(d.sheet.hand).toEqual({ '1': { removed: true }, '2': { side: 0.5 } });
   // What only runs have is refused for a sheet.
-  expect(() => d.do(setStep, { id: d.id, step: 'spacing', values: { pitch: 2 } })).toThrow('is no run');
+  expect(() => d.do(setStep, { id: d.id, step: 'spacing', values: { pitch: 2 } })).toThrow('has no spacing');
 });
 
 test('a copy has ids of its own; a prop that goes takes its free items along', () => {

@@ -1,29 +1,21 @@
 import {
   curveSchema,
   freeItemSchema,
-  sheetSchema,
   type FreeItem,
   type Sheet,
   type SheetCurve,
 } from '@/core/arrange/sheet/schema';
-import { newEntry, newThread, takeId } from '@/core/scene/defaults';
+import { newEntry, takeId } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { findArrangement, findProp, findSurface, freeName } from './find';
-import { describeChange } from './naming';
+import { addArrangement } from './arrangements';
+import { findProp, findSurface, findWith } from './find';
 
 /** Commands for sheets. Their order, variation and what the hand corrects have the commands of runs. */
 
-export function findSheet(scene: Scene, id: string): Sheet {
-  const found = findArrangement(scene, id);
-  if (found.kind !== 'sheet') throw new Error(`"${id}" is no sheet.`);
-  return found;
-}
+export const findSheet = (scene: Scene, id: string): Sheet => findWith(scene, id, 'curves');
 
 type Values = Partial<Omit<Sheet, 'id' | 'kind' | 'grid' | 'facing' | 'match' | 'items' | 'curves'>>;
-
-/** The settings of a sheet that are one block each. */
-export type SheetPart = 'grid' | 'facing' | 'match';
 
 /** Lays a sheet over a surface. @returns its id */
 export const addSheet = command<{
@@ -33,38 +25,15 @@ export const addSheet = command<{
   name?: string;
 }>({
   apply(scene, { surface, prop, values = {}, name }) {
-    const id = takeId(scene, 'sheet');
     const title =
       name ?? `${prop ? findProp(scene, prop).name : 'Sheet'} on ${findSurface(scene, surface).name}`;
-    const entries = prop ? [newEntry(takeId(scene, 'entry'), { kind: 'prop', prop })] : [];
-    const thread = newThread(scene);
-    const order = { entries };
-    scene.arrangements.push(
-      sheetSchema.parse({
-        id,
-        kind: 'sheet',
-        name: freeName(scene.arrangements, title),
-        thread,
-        surface,
-        order,
-        ...values,
-      }),
-    );
-    return id;
+    return addArrangement(scene, 'sheet', title, () => ({
+      surface,
+      order: { entries: prop ? [newEntry(takeId(scene, 'entry'), { kind: 'prop', prop })] : [] },
+      ...values,
+    }));
   },
   name: (_, after) => `lay “${after.arrangements.at(-1)!.name}”`,
-});
-
-export const setSheet = command<{ id: string; values: Values }>({
-  apply: (scene, { id, values }) => void Object.assign(findSheet(scene, id), values),
-  name: (before, _, { id, values }) => describeChange(findSheet(before, id), values),
-});
-
-export const setSheetPart = command<
-  { [P in SheetPart]: { id: string; part: P; values: Partial<Sheet[P]> } }[SheetPart]
->({
-  apply: (scene, { id, part, values }) => void Object.assign(findSheet(scene, id)[part], values),
-  name: (before, _, { id, part, values }) => describeChange(findSheet(before, id)[part], values),
 });
 
 /** Puts a free item onto the layout. @returns its id */
@@ -83,14 +52,6 @@ export const setItem = command<{ id: string; item: string; values: Partial<Omit<
     if (found) Object.assign(found, values);
   },
   name: (_, __, { values }) => (values.at ? 'move an item of the sheet' : 'change an item of the sheet'),
-});
-
-export const removeItems = command<{ id: string; items: string[] }>({
-  apply(scene, { id, items }) {
-    const sheet = findSheet(scene, id);
-    sheet.items = sheet.items.filter((i) => !items.includes(i.id));
-  },
-  name: (_, __, { items }) => (items.length === 1 ? 'remove an item' : `remove ${items.length} items`),
 });
 
 /** Adds lines to the layout's pattern, in place of the ones that are there or beside them. */

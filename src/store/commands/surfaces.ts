@@ -1,7 +1,8 @@
 import { deformerSchema, type Deformer, type DeformerKind } from '@/core/mesh/deform/schema';
 import { shapeSchema, type SurfaceShape } from '@/core/mesh/make/schema';
 import { newSurface, takeId } from '@/core/scene/defaults';
-import type { MeshRef, Surface, SurfaceMesh } from '@/core/scene/schema';
+import type { MeshRef } from '@/core/mesh/meshRef';
+import type { Surface, SurfaceMesh } from '@/core/mesh/surfaceSchema';
 import { command } from '../command';
 import { findSurface, freeName } from './find';
 import { describeChange } from './naming';

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto';
 import fc from 'fast-check';
 import { cases, SEED } from '@/core/testing/prove';
 import { exampleScene, firstRun } from '@/core/testing/scene';
-import { setStep } from '../commands/runs';
+import { setStep } from '../commands/arrangements';
 import { setScene } from '../commands/scene';
 import {
   cancelGesture,

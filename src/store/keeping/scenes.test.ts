@@ -3,7 +3,7 @@ import Dexie from 'dexie';
 import { exampleScene } from '@/core/testing/scene';
 import type { Scene } from '@/core/scene/schema';
 import { applyCommand } from '../command';
-import { setStep } from '../commands/runs';
+import { setStep } from '../commands/arrangements';
 import { KeepingDatabase } from './database';
 import { loadScene } from './load';
 import { appendSteps, TakenOverError } from './log';

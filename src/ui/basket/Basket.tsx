@@ -3,7 +3,7 @@
 import { useDraggable } from '@dnd-kit/core';
 import clsx from 'clsx';
 import { Plus } from 'lucide-react';
-import type { Prop } from '@/core/scene/schema';
+import type { Prop } from '@/core/mesh/propSchema';
 import { useDocument } from '@/store/document';
 import { selectNode, useSelection } from '@/store/selection';
 import { Button, IconButton } from '../controls/Button';

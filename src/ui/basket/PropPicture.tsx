@@ -1,7 +1,7 @@
 'use client';
 
 import { PackageX } from 'lucide-react';
-import type { Prop } from '@/core/scene/schema';
+import type { Prop } from '@/core/mesh/propSchema';
 import { usePicture } from './usePicture';
 
 export function PropPicture({ prop, size = 34 }: { prop: Prop | undefined; size?: number }) {

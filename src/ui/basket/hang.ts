@@ -1,4 +1,4 @@
-import type { MeshRef } from '@/core/scene/schema';
+import type { MeshRef } from '@/core/mesh/meshRef';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import { through } from '@/core/mesh/surface';
 import { builtEntry, builtMesh } from '@/demo/library';
@@ -9,7 +9,7 @@ import { applyCommand } from '@/store/command';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement, useSelection } from '@/store/selection';
-import { laySheet } from '../lists/newSheet';
+import { laySheet } from '../kinds/sheet/newSheet';
 import { editedPath } from '@/view/edited';
 import { chooseTool } from '@/view/viewState';
 import { say } from '../uiState';

@@ -1,4 +1,4 @@
-import { propSchema, type Prop } from '@/core/scene/schema';
+import { propSchema, type Prop } from '@/core/mesh/propSchema';
 import { builtEntry } from '@/demo/library';
 
 /** A built-in prop as it comes out of the library; undefined for an unknown name. */

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
-import type { Prop } from '@/core/scene/schema';
+import type { Prop } from '@/core/mesh/propSchema';
 import { shippedPicture } from '@/demo/pictures';
 import { engine } from '@/store/engine';
 import { pictureOf } from '@/view/pictures';

@@ -3,7 +3,7 @@
 import { FileBox } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { meshBounds, propMatrix, type Bounds } from '@/core/mesh/mesh';
-import type { Axis, MeshRef } from '@/core/scene/schema';
+import type { Axis, MeshRef } from '@/core/mesh/meshRef';
 import type { BroughtIn } from '@/engine/service';
 import { addProp } from '@/store/commands/scene';
 import { addSurface, replaceMesh } from '@/store/commands/surfaces';

@@ -2,10 +2,9 @@
 
 import { RefreshCw, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { Run } from '@/core/arrange/run/schema';
-import type { Sheet } from '@/core/arrange/sheet/schema';
+import type { Arrangement } from '@/core/arrange/registry';
 import type { DrawBatch } from '@/engine/drawing';
-import { setSeed } from '@/store/commands/runs';
+import { setSeed } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
@@ -16,15 +15,14 @@ import { openDialog } from '../uiState';
 
 const HOW_MANY = 6;
 
-/** Six pictures of the selected run with six seeds. They follow every change; a click keeps one. */
+/** Six pictures of the selected arrangement with six seeds. They follow every change; a click keeps one. */
 export function CompareSeeds() {
   const id = useSelection((s) => s.arrangement);
   const run = useDocument((s) => s.scene.arrangements.find((a) => a.id === id));
-  if (run?.kind !== 'run' && run?.kind !== 'sheet') return null;
-  return <Six key={run.id} run={run} />;
+  return run ? <Six key={run.id} run={run} /> : null;
 }
 
-function Six({ run }: { run: Run | Sheet }) {
+function Six({ run }: { run: Arrangement }) {
   const [first, setFirst] = useState(run.seed);
   const seeds = Array.from({ length: HOW_MANY }, (_, i) => first + i);
   const [pictures, setPictures] = useState<(string | null)[]>([]);

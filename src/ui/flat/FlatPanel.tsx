@@ -1,10 +1,8 @@
 'use client';
 
-import type { ComponentType } from 'react';
-import type { Arrangement } from '@/core/scene/schema';
 import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
-import { FLATS } from './registry';
+import { uiOf } from '../kinds/registry';
 
 /** The bottom: always the selected arrangement, laid flat. */
 export function FlatPanel() {
@@ -20,6 +18,6 @@ export function FlatPanel() {
       </div>
     );
   }
-  const Flat = FLATS[arrangement.kind] as ComponentType<{ arrangement: Arrangement }>;
+  const { Flat } = uiOf(arrangement);
   return <Flat key={arrangement.id} arrangement={arrangement} />;
 }

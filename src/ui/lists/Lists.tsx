@@ -1,25 +1,24 @@
 'use client';
 
-import { Eye, EyeOff, Grid2x2Plus, Plus, TriangleAlert } from 'lucide-react';
+import { Eye, EyeOff, Plus, TriangleAlert } from 'lucide-react';
 import clsx from 'clsx';
 import type { ReactNode } from 'react';
-import type { Sheet } from '@/core/arrange/sheet/schema';
-import { propsOfOrder } from '@/core/arrange/steps/schema';
-import type { Arrangement, Path, Surface } from '@/core/scene/schema';
-import { addRun, setArrangement } from '@/store/commands/runs';
+import type { Arrangement } from '@/core/arrange/registry';
+import type { Path } from '@/core/curve/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
+import { setArrangement } from '@/store/commands/arrangements';
 import { setPath } from '@/store/commands/paths';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectArrangement, selectNode, setHover, setOverPath, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
-import { editedPath } from '@/view/edited';
 import { newPathEntries } from './newPath';
-import { newSheetEntries } from './newSheet';
 import { newSurfaceEntries } from './newSurface';
 import { IconButton } from '../controls/Button';
 import { PlainMenu } from '../controls/PlainMenu';
 import { takeBuilt } from '../basket/hang';
+import { KIND_UIS, uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
 import { metres, plural, whole } from '../words/numbers';
 
@@ -27,21 +26,12 @@ import { metres, plural, whole } from '../words/numbers';
 export function Lists() {
   const scene = useDocument((s) => s.scene);
   const { arrangements, paths, surfaces } = scene;
-  const addEmptyRun = () => {
-    const made = dispatch(addRun, { prop: null, path: editedPath()?.id ?? paths[0]?.id ?? null });
-    if (made) selectArrangement(made);
-  };
   return (
     <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2">
       <ListHead title="Arrangements">
-        <span className="flex">
-          <PlainMenu name="New sheet or ornament" entries={newSheetEntries(scene)}>
-            <Grid2x2Plus size={16} />
-          </PlainMenu>
-          <IconButton name="New run" onClick={addEmptyRun}>
-            <Plus size={17} />
-          </IconButton>
-        </span>
+        <PlainMenu name="New arrangement" entries={KIND_UIS.flatMap(({ create }) => create?.(scene) ?? [])}>
+          <Plus size={17} />
+        </PlainMenu>
       </ListHead>
       {arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
       <ul>
@@ -135,24 +125,13 @@ function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHo
   );
 }
 
-const KIND_NAMES: Record<Arrangement['kind'], string> = {
-  run: 'Run',
-  pegs: 'Pegs',
-  riders: 'Riders',
-  spans: 'Spans',
-  sheet: 'Sheet',
-};
-
-/** A sheet that holds no props: its places are no gaps. */
-const linesOnly = (a: Arrangement): a is Sheet =>
-  a.kind === 'sheet' && a.items.length === 0 && a.curves.length > 0 && propsOfOrder(a.order).length === 0;
-
 function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
   const selected = useSelection((s) => s.node?.kind === 'arrangement' && s.node.id === a.id);
   const result = useEngine((s) => s.result.arrangements.get(a.id));
   const placed = result?.counts.placed ?? 0;
   const gaps = result ? result.placements.count - placed : 0;
   const broken = result?.findings.some((f) => f.severity === 'error');
+  const { title, icon: Icon, holds } = uiOf(a);
   return (
     <Row
       name={a.name}
@@ -164,10 +143,8 @@ function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
       onHover={(over) => !over && setHover(null)}
       detail={
         <>
-          {KIND_NAMES[a.kind]} ·{' '}
-          {linesOnly(a)
-            ? plural(a.curves.length, 'line')
-            : `${whole(placed)} placed${gaps > 0 ? ` · ${plural(gaps, 'gap')}` : ''}`}
+          <Icon size={12} className="shrink-0" />
+          {title} · {holds?.(a) ?? `${whole(placed)} placed${gaps > 0 ? ` · ${plural(gaps, 'gap')}` : ''}`}
           {broken && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
         </>
       }

@@ -1,9 +1,11 @@
-import type { GeneratorShape, MeshTake, Scene } from '@/core/scene/schema';
+import type { GeneratorShape, MeshTake } from '@/core/curve/schema';
+import type { Scene } from '@/core/scene/schema';
 import { addFromMesh, addGenerated } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { selectNode, useSelection } from '@/store/selection';
 import { editedPath } from '@/view/edited';
-import { chooseTool, currentView } from '@/view/viewState';
+import { chooseTool } from '@/view/viewState';
+import { currentView } from '@/view/handle';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { say } from '../uiState';
 

@@ -2,7 +2,7 @@ import type { SurfaceShape } from '@/core/mesh/make/schema';
 import { makeSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { selectNode, useSelection } from '@/store/selection';
-import { currentView } from '@/view/viewState';
+import { currentView } from '@/view/handle';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { openDialog, say } from '../uiState';
 

@@ -1,34 +1,56 @@
 'use client';
 
-import type { ComponentType } from 'react';
-import type { Arrangement } from '@/core/scene/schema';
+import type { Arrangement } from '@/core/arrange/registry';
 import { useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
+import { uiOf } from '../kinds/registry';
+import { ArrangementHead } from './ArrangementHead';
 import { PathPanel } from './nodes/PathPanel';
 import { PropPanel } from './nodes/PropPanel';
 import { SurfacePanel } from './nodes/surface/SurfacePanel';
-import { RECIPES } from './registry';
+import { Steps } from './Steps';
+import { ChecksStep } from './steps/ChecksStep';
 
 /** The right side: the selected arrangement's recipe, or the settings of another node. */
 export function RecipePanel() {
   const node = useSelection((s) => s.node);
-  const scene = useDocument((s) => s.scene);
+  const arrangement = useDocument((s) => s.scene.arrangements.find((a) => a.id === node?.id));
+  const any = useDocument((s) => s.scene.arrangements.length > 0);
   if (node?.kind === 'path') return <PathPanel id={node.id} />;
   if (node?.kind === 'surface') return <SurfacePanel id={node.id} />;
   if (node?.kind === 'prop') return <PropPanel id={node.id} />;
-  const arrangement = scene.arrangements.find((a) => a.id === node?.id);
-  if (arrangement) {
-    const Recipe = RECIPES[arrangement.kind] as ComponentType<{ arrangement: Arrangement }>;
-    return <Recipe key={arrangement.id} arrangement={arrangement} />;
-  }
+  if (arrangement) return <ArrangementRecipe key={arrangement.id} arrangement={arrangement} />;
   return (
     <div className="p-5 text-sm text-soft">
       <h2 className="mb-2 font-display text-lg font-semibold text-text">Nothing selected</h2>
       <p>
-        {scene.arrangements.length > 0
+        {any
           ? 'Choose an arrangement in the list, or click one of its props in the scene: its recipe stands here.'
           : 'Draw a path and hang a prop on it: the recipe of the new run stands here.'}
       </p>
     </div>
+  );
+}
+
+/** The recipe of an arrangement: its steps down its thread, in the order of the work. */
+function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const findings = useEngine((s) => s.result.arrangements.get(a.id)?.findings);
+  const ms = useEngine((s) => s.result.ms);
+  const { Recipe, well } = uiOf(a);
+  const color = THREAD_COLORS[a.thread];
+  return (
+    <>
+      <ArrangementHead arrangement={a} />
+      <Steps color={color} readOnly={readOnly}>
+        <Recipe arrangement={a} />
+        <ChecksStep id={a.id} color={color} findings={findings ?? []} well={well} />
+      </Steps>
+      <p className="border-t border-edge px-4 py-2.5 text-[12.5px] text-soft">
+        Worked out in <span className="num text-text">{ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms</span>
+      </p>
+    </>
   );
 }

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
-import type { Run } from '@/core/arrange/run/schema';
-import { pasteStep, resetStep, type CopiedStep, type Step } from '@/store/commands/runs';
+import type { Arrangement } from '@/core/arrange/registry';
+import { pasteStep, resetStep, type CopiedStep, type Step } from '@/store/commands/arrangements';
 import { dispatch } from '@/store/document';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { say } from '../uiState';
@@ -16,17 +16,24 @@ const TITLES: Record<Step, string> = {
   variation: 'Variation',
   gaps: 'Gaps',
   pulley: 'Pulley',
+  grid: 'Layout',
+  match: 'Corner',
 };
 
-/** Copy, paste and reset for one step of a run. */
-export function useStepMenu(run: Run, step: Step): MenuEntry[] {
+/** Copy, paste and reset for one block of settings. What is copied fits everything that has the same fields. */
+export function useStepMenu(run: Arrangement, step: Step): MenuEntry[] {
   const copied = useCopied((s) => (s.copied?.step === step ? s.copied : null));
   return [
     {
       text: `Copy ${TITLES[step]}`,
       run: () => {
-        useCopied.setState({ copied: { step, settings: structuredClone(run[step]) } as CopiedStep });
-        say(`${TITLES[step]} of “${run.name}” copied. Paste it into another run.`);
+        useCopied.setState({
+          copied: {
+            step,
+            settings: structuredClone((run as Partial<Record<Step, object>>)[step]),
+          } as CopiedStep,
+        });
+        say(`${TITLES[step]} of “${run.name}” copied. Paste it into another recipe.`);
       },
     },
     ...(copied

@@ -1,7 +1,7 @@
 'use client';
 
 import { Trash2 } from 'lucide-react';
-import { hasPoints, type PathPoint } from '@/core/scene/schema';
+import { hasPoints, type PathPoint } from '@/core/curve/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint, setPointKind } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';

@@ -5,11 +5,14 @@ import clsx from 'clsx';
 import { MousePointer2, Pin, Spline } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
+import { has } from '@/core/arrange/registry';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
+import { useSelection } from '@/store/selection';
 import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '@/view/viewState';
 import { Button } from '../controls/Button';
+import { uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
 import { plural } from '../words/numbers';
 import { DrawOptions } from './DrawOptions';
@@ -26,6 +29,7 @@ export function ScenePane() {
   return (
     <div ref={setNodeRef} className="absolute inset-0">
       <SceneCanvas>
+        <Handles />
         <ToolLine />
         <NextStep />
         <ViewButtons />
@@ -36,6 +40,15 @@ export function ScenePane() {
       </SceneCanvas>
     </div>
   );
+}
+
+/** The handles and marks of the selected arrangement's kind. */
+function Handles() {
+  const id = useSelection((s) => s.arrangement);
+  const arrangement = useDocument((s) => s.scene.arrangements.find((a) => a.id === id));
+  if (!arrangement) return null;
+  const { Handles: Own } = uiOf(arrangement);
+  return Own ? <Own key={arrangement.id} arrangement={arrangement} /> : null;
 }
 
 const TOOLS: { tool: Tool; text: string; key: string; icon: ReactNode; hint: string }[] = [
@@ -131,7 +144,7 @@ function NextStep() {
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
   const surfaces = useDocument((s) => s.scene.surfaces.length);
-  const pegged = useDocument((s) => s.scene.arrangements.some((a) => a.kind === 'pegs'));
+  const pegged = useDocument((s) => s.scene.arrangements.some((a) => has(a, 'pegs')));
   const box =
     'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
   if (tool === 'draw') return <DrawOptions />;

@@ -1,15 +1,14 @@
 'use client';
 
 import { ArrowLeftRight, Lock, LockOpen, RectangleHorizontal, Spline, Undo2 } from 'lucide-react';
-import { itemSlot } from '@/core/arrange/sheet/schema';
+import { has, kindOf } from '@/core/arrange/registry';
 import { slotName } from '@/core/arrange/slotId';
+import { setSlotsRemoved } from '@/store/commands/arrangements';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
 import { whichBend } from '@/core/arrange/steps/whichBend';
-import type { Placements } from '@/core/evaluate/result';
+import type { Placements } from '@/core/arrange/result';
 import type { Vec3 } from '@/core/math/vec3';
-import { bendSlots, letGo, lockSlots, nudgeSlot, setSlotsRemoved, swapSlots } from '@/store/commands/hand';
-import { removeItems } from '@/store/commands/sheets';
-import { removePegs } from '@/store/commands/pegs';
+import { bendSlots, letGo, lockSlots, nudgeSlot, swapSlots } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
@@ -18,7 +17,7 @@ import { IconButton } from '../controls/Button';
 import { NumberBox } from '../controls/NumberField';
 import { PlainMenu } from '../controls/PlainMenu';
 import { useView } from '@/view/viewState';
-import { PegFields } from '../recipe/pegs/PegFields';
+import { uiOf } from '../kinds/registry';
 import { metres } from '../words/numbers';
 import { useBeside } from './useBeside';
 
@@ -65,16 +64,12 @@ export function SlotPanel() {
   const removed = p.state[row] !== 0;
   const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Rest';
   const many = slots.ids.length > 1;
-  const run = arrangement.kind === 'run' || arrangement.kind === 'sheet' ? arrangement : null;
-  /** Locks keep a place of the path; a sheet has none. */
-  const locks = arrangement.kind === 'run';
-  const free =
-    arrangement.kind === 'sheet'
-      ? arrangement.items.filter((i) => slots.ids.includes(itemSlot(i.id))).map((i) => i.id)
-      : [];
+  const run = has(arrangement, 'hand') ? arrangement : null;
+  /** Along a path there are lengths; on a layout there is up and across. */
+  const along = has(arrangement, 'paths');
   const id = slots.arrangement;
-  const peg =
-    arrangement.kind === 'pegs' ? arrangement.pegs.find((p) => p.id === `peg${slots.ids[0]}`) : undefined;
+  const { SlotFields } = uiOf(arrangement);
+  const removes = kindOf(arrangement).removeSlots !== undefined;
   const names = slots.ids.map(slotName);
   const hand = run?.hand[names[0]] ?? {};
   const locked = run !== null && names.every((n) => run.hand[n]?.lock);
@@ -83,7 +78,7 @@ export function SlotPanel() {
   const isBent = bends(run);
   const bentByRecipe = bends(run && { ...run, hand: {} });
   const touched = run !== null && names.some((n) => run.hand[n]);
-  const nudge = (values: Parameters<typeof nudgeSlot.apply>[1]['values'], key?: string) =>
+  const nudge = (values: Partial<HandCorrection>, key?: string) =>
     dispatch(nudgeSlot, { id, slot: slots.ids[0], values }, key);
   const length = (label: string, prefix: string, field: 'along' | 'side' | 'lift') => (
     <NumberBox
@@ -108,7 +103,7 @@ export function SlotPanel() {
         <span className="num whitespace-nowrap">{many ? `${slots.ids.length} props` : `#${names[0]}`}</span>
         {!many && (
           <span className="min-w-0 flex-1 truncate text-linen-300">
-            {locks ? metres(p.s[row], scene.units) : ''} {prop}
+            {along ? metres(p.s[row], scene.units) : ''} {prop}
           </span>
         )}
         {many && <span className="flex-1" />}
@@ -145,7 +140,7 @@ export function SlotPanel() {
             >
               {isBent ? <RectangleHorizontal size={14} /> : <Spline size={14} />}
             </IconButton>
-            {locks && (
+            {along && (
               <IconButton
                 name={locked ? 'Unlock' : 'Lock where it stands'}
                 className={LIGHT}
@@ -168,27 +163,23 @@ export function SlotPanel() {
             )}
           </>
         )}
-        {!readOnly && (
+        {!readOnly && removes && (
           <button
             type="button"
             className="rounded-md bg-ink-700 px-2 py-1 text-[12.5px] hover:bg-ink-500"
-            onClick={() =>
-              free.length > 0
-                ? dispatch(removeItems, { id, items: free })
-                : run
-                  ? dispatch(setSlotsRemoved, { id, slots: slots.ids, removed: !removed })
-                  : dispatch(removePegs, { id, pegs: slots.ids.map((n) => `peg${n}`) })
-            }
+            onClick={() => dispatch(setSlotsRemoved, { id, slots: slots.ids, removed: !removed })}
           >
             {removed ? 'Bring back' : 'Remove'}
           </button>
         )}
       </div>
-      {peg && !many && !readOnly && <PegFields arrangement={id} peg={peg} className={DARK} />}
+      {SlotFields && !many && !readOnly && (
+        <SlotFields arrangement={arrangement} slot={slots.ids[0]} className={DARK} />
+      )}
       {run && !many && !readOnly && !locked && !removed && (
         <div className="mt-1.5 grid grid-cols-3 gap-1">
-          {length('Nudge along', locks ? 'Along' : 'Up', 'along')}
-          {length('Nudge side', locks ? 'Side' : 'Across', 'side')}
+          {length('Nudge along', along ? 'Along' : 'Up', 'along')}
+          {length('Nudge side', along ? 'Side' : 'Across', 'side')}
           {length('Nudge lift', 'Lift', 'lift')}
           <NumberBox
             label="Nudge turn"

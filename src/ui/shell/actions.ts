@@ -1,26 +1,22 @@
 import { useEffect } from 'react';
-import { duplicatePath, removePath, removePoints, reversePath } from '@/store/commands/paths';
-import { setSlotsRemoved } from '@/store/commands/hand';
-import { removePegs } from '@/store/commands/pegs';
-import { duplicateArrangement, removeArrangement } from '@/store/commands/runs';
+import { removePath, removePoints, reversePath } from '@/store/commands/paths';
+import { setSlotsRemoved, removeArrangement } from '@/store/commands/arrangements';
 import { removeProp } from '@/store/commands/scene';
 import { removeSurface } from '@/store/commands/surfaces';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
-import { slotName } from '@/core/arrange/slotId';
-import { hasPoints } from '@/core/scene/schema';
-import { itemSlot } from '@/core/arrange/sheet/schema';
-import { removeItems } from '@/store/commands/sheets';
-import { leaveOutSpans } from '@/store/commands/spans';
-import { selectArrangement, selectNode, selectPoints, stepBack, useSelection } from '@/store/selection';
+import { kindOf } from '@/core/arrange/registry';
+import { hasPoints } from '@/core/curve/schema';
+import { selectPoints, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
 import { editedPath } from '@/view/edited';
 import { setSnap, typeParts, useSnap } from '@/view/snap/snapState';
-import { layOrnament, laySheet } from '../lists/newSheet';
+import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { addShape, SHAPES } from '../lists/newPath';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { askFit, chooseTool, setMode, useView } from '@/view/viewState';
 import { openDialog, setTheme, useUi } from '../uiState';
+import { duplicateSelected } from './duplicate';
 
 /** Everything that can be done by name or key. The list of commands (Mod+K) shows these. */
 export interface Action {
@@ -41,16 +37,8 @@ function removeSelected(): void {
   if (points) return void dispatch(removePoints, { path: points.path, ids: points.ids });
   if (slots) {
     const { arrangement: id, ids } = slots;
-    const kind = doc().scene.arrangements.find((a) => a.id === id)?.kind;
-    if (kind === 'spans') return void dispatch(leaveOutSpans, { id, slots: ids.map(slotName) });
-    const sheet = doc().scene.arrangements.find((a) => a.id === id);
-    if (sheet?.kind === 'sheet') {
-      const items = sheet.items.filter((i) => ids.includes(itemSlot(i.id))).map((i) => i.id);
-      if (items.length > 0) return void dispatch(removeItems, { id, items });
-    }
-    // Single riders are not taken out by hand: they come with their leaders.
-    if (kind === 'riders') return undefined;
-    if (kind === 'pegs') return void dispatch(removePegs, { id, pegs: ids.map((n) => `peg${n}`) });
+    const found = doc().scene.arrangements.find((a) => a.id === id);
+    if (!found || !kindOf(found).removeSlots) return undefined;
     return void dispatch(setSlotsRemoved, { id, slots: ids, removed: true });
   }
   const n = node();
@@ -58,18 +46,6 @@ function removeSelected(): void {
   if (n?.kind === 'path') dispatch(removePath, { id: n.id });
   if (n?.kind === 'surface') dispatch(removeSurface, { id: n.id });
   if (n?.kind === 'prop') dispatch(removeProp, { id: n.id });
-}
-
-export function duplicateSelected(): void {
-  const n = node();
-  if (n?.kind === 'arrangement') {
-    const made = dispatch(duplicateArrangement, { id: n.id });
-    if (made) selectArrangement(made);
-  }
-  if (n?.kind === 'path') {
-    const made = dispatch(duplicatePath, { id: n.id });
-    if (made) selectNode('path', made);
-  }
 }
 
 function stepOut(): void {

@@ -1,6 +1,6 @@
 import { engine } from '@/store/engine';
 import { toScreen } from '@/view/project';
-import { currentView } from '@/view/viewState';
+import { currentView } from '@/view/handle';
 import { libraryProp } from '../basket/libraryProp';
 import { drawPicture } from '../basket/usePicture';
 

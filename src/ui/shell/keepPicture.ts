@@ -2,7 +2,7 @@ import { useDocument } from '@/store/document';
 import { saveNow } from '@/store/keeping/keeper';
 import { setPicture } from '@/store/keeping/scenes';
 import { pictureOfView } from '@/view/pictures';
-import { currentView } from '@/view/viewState';
+import { currentView } from '@/view/handle';
 
 /** Saves, and keeps a picture of the view for the start page. */
 export async function keepPicture(): Promise<void> {

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { Vec3 } from '@/core/math/vec3';
 import { toScreen } from '@/view/project';
-import { onFrame } from '@/view/viewState';
+import { onFrame } from '@/view/handle';
 
 /** Where a panel of a given size stands beside a place of the scene, kept inside the view; null while unseen. */
 export function useBeside(

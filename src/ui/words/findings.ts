@@ -1,5 +1,5 @@
 import { slotName } from '@/core/arrange/slotId';
-import type { Finding, GapReason } from '@/core/evaluate/result';
+import type { Finding, GapReason } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
 import { metres, plural, whole } from './numbers';
 

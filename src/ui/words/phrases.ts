@@ -1,6 +1,6 @@
 import type { Run } from '@/core/arrange/run/schema';
 import { propsOfOrder, type Ground, type OrderEntry } from '@/core/arrange/steps/schema';
-import type { RunFacts } from '@/core/evaluate/result';
+import type { RunFacts } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
 import { degrees, metres, plural } from './numbers';
 

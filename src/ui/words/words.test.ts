@@ -1,5 +1,5 @@
 import { firstRun, exampleScene } from '@/core/testing/scene';
-import type { RunFacts } from '@/core/evaluate/result';
+import type { RunFacts } from '@/core/arrange/result';
 import { heldText, mendsText, refusalText } from './bounds';
 import { degrees, metres, plural, whole } from './numbers';
 import {

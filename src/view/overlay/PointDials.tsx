@@ -1,11 +1,11 @@
 'use client';
 
-import type { PathPoint } from '@/core/scene/schema';
+import type { PathPoint } from '@/core/curve/schema';
 import { setPoint } from '@/store/commands/paths';
 import { dispatch } from '@/store/document';
 import { INK, LINEN } from '../colors';
 import { toScreen } from '../project';
-import type { ViewHandle } from '../viewState';
+import type { ViewHandle } from '@/view/handle';
 import { Knob } from './knobs';
 
 /** Pixels from the point to its roll knob, and to its size knob at a size of 1. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import type { PathPoint } from '@/core/scene/schema';
+import type { PathPoint } from '@/core/curve/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint } from '@/store/commands/paths';
 import { dispatch, restGesture, useDocument } from '@/store/document';
@@ -14,7 +14,8 @@ import { kept, keptWay, shownPoints } from '../onSurface';
 import { pickPlace } from '../pick';
 import { snapAt } from '../snap/snap';
 import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
-import { currentView, setDragSnap, useView, type ViewHandle } from '../viewState';
+import { currentView, type ViewHandle } from '@/view/handle';
+import { setDragSnap, useView } from '../viewState';
 import { Arm } from './knobs';
 import { PointDials } from './PointDials';
 import { SelectionHandles } from './SelectionHandles';

@@ -3,13 +3,14 @@
 import { useRef } from 'react';
 import { middleOf } from '@/core/curve/reshape';
 import type { Vec3 } from '@/core/math/vec3';
-import type { PathPoint, PointsPath } from '@/core/scene/schema';
+import type { PathPoint, PointsPath } from '@/core/curve/schema';
 import { transformPoints } from '@/store/commands/pathEdits';
 import { dispatch } from '@/store/document';
 import { INK, LINEN } from '../colors';
 import { keptWay } from '../onSurface';
 import { toScreen, viewNormal } from '../project';
-import { useView, type ViewHandle } from '../viewState';
+import { useView } from '../viewState';
+import type { ViewHandle } from '@/view/handle';
 import { Knob } from './knobs';
 
 const RING = 58;

@@ -3,7 +3,7 @@
 import { INK, LINEN } from '../colors';
 import { toScreen } from '../project';
 import type { Snap } from '../snap/snap';
-import type { ViewHandle } from '../viewState';
+import type { ViewHandle } from '@/view/handle';
 
 /** What a point snapped to: a mark of its kind, and its name. Drawn inside an SVG over the scene. */
 export function SnapMark({ view, snap }: { view: ViewHandle; snap: Snap }) {

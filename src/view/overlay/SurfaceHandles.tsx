@@ -3,14 +3,15 @@
 import type { PointerEvent } from 'react';
 import type { Vec3 } from '@/core/math/vec3';
 import { placeMatrix, through, throughInverse } from '@/core/mesh/surface';
-import type { Surface } from '@/core/scene/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setDeformer, setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import { LINEN, THREAD_COLORS } from '../colors';
 import { dragGesture } from '../dragGesture';
 import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
-import { currentView, useView, type ViewHandle } from '../viewState';
+import { currentView, type ViewHandle } from '@/view/handle';
+import { useView } from '../viewState';
 import { Arm, Knob } from './knobs';
 import { useFrames } from './useFrames';
 

@@ -1,5 +1,5 @@
 import { toScreen } from '../project';
-import type { ViewHandle } from '../viewState';
+import type { ViewHandle } from '@/view/handle';
 
 /** SVG path data of points in the scene; pieces behind the camera are left out. */
 export function screenLine(view: ViewHandle, position: ArrayLike<number>): string {

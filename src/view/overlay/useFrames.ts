@@ -1,5 +1,5 @@
 import { useEffect, useReducer } from 'react';
-import { currentView, onFrame, type ViewHandle } from '../viewState';
+import { currentView, onFrame, type ViewHandle } from '@/view/handle';
 
 /** The view, anew after every frame, so that what is drawn over the scene stays on it. */
 export function useFrames(): ViewHandle | null {

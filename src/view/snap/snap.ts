@@ -2,11 +2,11 @@ import { nearestOnPath } from '@/core/curve/nearest';
 import { samplePath } from '@/core/curve/sample';
 import type { DrawnStroke } from '@/core/evaluate/scene';
 import { dot, sub, type Vec3 } from '@/core/math/vec3';
-import { hasPoints } from '@/core/scene/schema';
+import { hasPoints } from '@/core/curve/schema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { nearestOnScreen, toScreen } from '../project';
-import type { ViewHandle } from '../viewState';
+import type { ViewHandle } from '@/view/handle';
 import { curveOf, placesOn, type SnapPlace } from './candidates';
 import { useSnap } from './snapState';
 

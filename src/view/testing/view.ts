@@ -1,5 +1,5 @@
 import { OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
-import type { ViewHandle } from '../viewState';
+import type { ViewHandle } from '@/view/handle';
 
 const SIZE = { width: 800, height: 500 };
 

@@ -1,5 +1,5 @@
 import { writeUnitQuat } from '../../math/quat';
-import type { Placements, RunResult } from '../../evaluate/result';
+import type { Placements, RunResult } from '../result';
 import { writePose } from '../../mesh/pin';
 import type { ArrangeContext } from '../context';
 import { placeOfPin } from './evaluate';

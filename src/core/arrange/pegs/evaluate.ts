@@ -1,14 +1,9 @@
 import { writeUnitQuat } from '../../math/quat';
-import {
-  allocatePlacements,
-  NO_FACTS,
-  type Finding,
-  type Placements,
-  type RunResult,
-} from '../../evaluate/result';
+import { allocatePlacements, NO_FACTS, type Finding, type Placements, type RunResult } from '../result';
 import { findAgain, writePose, type Place } from '../../mesh/pin';
 import type { Solid } from '../../mesh/solid';
 import { shapeOf, type ArrangeContext } from '../context';
+import { boundsOf, sayInto } from '../say';
 import { groundStep, settleAsTurned } from '../steps/ground';
 import type { Peg, Pegs, Pin } from './schema';
 
@@ -47,12 +42,8 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
     state: rest.state.slice(),
   };
   const findings: Finding[] = [];
-  const say = (kind: Finding['kind'], detail: Finding['detail'], slots?: number[]) =>
-    findings.push({ kind, severity: 'error', node: pegs.id, detail, ...(slots && { slots }) });
-  for (const prop of rest.props) {
-    const facts = context.prop(prop);
-    if (facts?.state !== 'ready') say(facts ? facts.state : 'prop-missing', { prop });
-  }
+  const say = sayInto(findings, pegs.id);
+  boundsOf(rest.props, context, say);
   if (pegs.pegs.length === 0) say('no-props', {});
   const ground = groundStep(
     pegs.ground,
@@ -82,8 +73,8 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
     lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), placements.slot[i]]);
   });
   for (const [surface, slots] of lost) {
-    if (context.surface?.(surface)) say('pin-lost', { surface, count: slots.length }, slots);
-    else say('pin-surface-missing', { surface, count: slots.length }, slots);
+    if (context.surface?.(surface)) say('pin-lost', { surface, count: slots.length }, 'error', slots);
+    else say('pin-surface-missing', { surface, count: slots.length }, 'error', slots);
   }
   if (ground) findings.push(...ground.findings(pegs.id));
   return { placements, findings, facts: NO_FACTS, parts: [] };

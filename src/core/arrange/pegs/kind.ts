@@ -1,7 +1,7 @@
-import type { ArrangementKind } from '../registry';
+import { defineKind } from '../kind';
 import { changedPegs } from './changed';
-import { evaluatePegs } from './evaluate';
-import type { Peg, Pegs } from './schema';
+import { evaluatePegs, pegNumber } from './evaluate';
+import { pegsSchema, type Peg, type Pegs } from './schema';
 
 /** The surfaces that pegs are pinned to, and those that free ones stand on. */
 function surfacesOf(pegs: Pegs): string[] | 'all' {
@@ -24,8 +24,10 @@ function distinct({ pegs }: Pegs, of: (peg: Peg) => string | undefined): string[
 }
 
 /** The kind "pegs" as the registry lists it. */
-export const pegsKind: ArrangementKind<Pegs> = {
-  dependsOn: (pegs) => ({
+export const pegsKind = defineKind({
+  schema: pegsSchema,
+  noun: 'peg',
+  needs: (pegs) => ({
     paths: [],
     props: distinct(pegs, (p) => p.prop),
     arrangements: [],
@@ -34,4 +36,15 @@ export const pegsKind: ArrangementKind<Pegs> = {
   moves: () => false,
   evaluate: (pegs, context, before) =>
     (before && changedPegs(pegs, context, before)) ?? evaluatePegs(pegs, context),
-};
+  withoutProp: ({ pegs }, prop) => ({
+    pegs: pegs.some((p) => p.prop === prop) ? pegs.filter((p) => p.prop !== prop) : pegs,
+  }),
+  // A peg that is taken out leaves no gap: there is nothing to bring back.
+  removeSlots({ pegs }, slots, removed) {
+    const gone = new Set(removed ? slots : []);
+    return { pegs: pegs.filter((p) => !gone.has(pegNumber(p.id))) };
+  },
+  renew({ pegs }, take) {
+    for (const peg of pegs) peg.id = take('peg');
+  },
+});

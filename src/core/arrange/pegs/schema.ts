@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { metres, degrees, share, seed, vec3, quaternion, plain } from '../../math/measures';
+import { baseFields } from '../base';
+import { metres, degrees, share, vec3, quaternion, plain } from '../../math/measures';
 import { groundSchema } from '../steps/groundSchema';
 
 /** Pegs: single props, each where it was put: in the scene, or pinned to its place on a surface. */
@@ -30,12 +31,7 @@ const pegSchema = z.object({
 });
 
 export const pegsSchema = z.object({
-  id: z.string(),
-  kind: z.literal('pegs'),
-  name: z.string().max(200),
-  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
-  visible: z.boolean().default(true),
-  seed: seed.default(1),
+  ...baseFields('pegs'),
   ground: groundSchema,
   pegs: z.array(pegSchema).max(500000).default([]),
 });

@@ -5,12 +5,13 @@ import {
   type Finding,
   type Placements,
   type RunResult,
-} from '../../evaluate/result';
+} from '../result';
 import { channel, random01 } from '../../math/random';
 import { DEG, quatMultiply, quatRotate, quatTurnTipRoll, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { PropShape } from '../../mesh/support';
 import { shapeOf, type ArrangeContext } from '../context';
+import { sayInto } from '../say';
 import { slotName } from '../slotId';
 import { groundStep, settleAsTurned } from '../steps/ground';
 import { tintsOf, unvaried, VARIED, varier } from '../steps/variation';
@@ -23,8 +24,7 @@ const SHARE = channel('riders.share');
 /** Works riders out: one row for each placed prop of the leaders, with that one's slot id. */
 export function evaluateRiders(riders: Riders, context: ArrangeContext): RunResult {
   const findings: Finding[] = [];
-  const say = (kind: Finding['kind'], detail: Finding['detail']) =>
-    findings.push({ kind, severity: 'error', node: riders.id, detail });
+  const say = sayInto(findings, riders.id);
   const leaders = context.arrangement?.(riders.on);
   const props = weightedProps(riders.props, context, say);
   if (!leaders) say('leader-missing', {});

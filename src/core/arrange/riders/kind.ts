@@ -1,10 +1,13 @@
-import type { ArrangementKind } from '../registry';
+import { defineKind } from '../kind';
+import { weightedWithout } from '../steps/withoutProp';
 import { evaluateRiders } from './evaluate';
-import type { Riders } from './schema';
+import { ridersSchema } from './schema';
 
 /** The kind "riders" as the registry lists it. */
-export const ridersKind: ArrangementKind<Riders> = {
-  dependsOn({ on, props, landing, ground }) {
+export const ridersKind = defineKind({
+  schema: ridersSchema,
+  noun: 'rider',
+  needs({ on, props, landing, ground }) {
     const lands = landing === 'each' && ground.mode !== 'none';
     return {
       paths: [],
@@ -15,4 +18,5 @@ export const ridersKind: ArrangementKind<Riders> = {
   },
   moves: () => false,
   evaluate: evaluateRiders,
-};
+  withoutProp: ({ props }, prop) => ({ props: weightedWithout(props, prop) }),
+});

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { degrees, share, seed, vec3 } from '../../math/measures';
+import { baseFields } from '../base';
+import { degrees, share, vec3 } from '../../math/measures';
 import { groundSchema } from '../steps/groundSchema';
 import { weightedSchema } from '../steps/weighted';
 import { variationSchema } from '../steps/variationSchema';
@@ -7,12 +8,7 @@ import { variationSchema } from '../steps/variationSchema';
 /** Riders: on each placed prop of another arrangement one more, which goes with it. */
 
 export const ridersSchema = z.object({
-  id: z.string(),
-  kind: z.literal('riders'),
-  name: z.string().max(200),
-  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
-  visible: z.boolean().default(true),
-  seed: seed.default(1),
+  ...baseFields('riders'),
   on: z.string().describe('The arrangement whose placed props they ride on'),
   only: z.array(z.string()).default([]).describe('Names of the slots that carry one; none: all'),
   props: weightedSchema,

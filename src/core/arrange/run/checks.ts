@@ -1,5 +1,5 @@
 import { metricsOf } from '../../curve/metrics';
-import { STATE, type Finding, type Placements } from '../../evaluate/result';
+import { STATE, type Finding, type Placements } from '../result';
 import type { Lane } from './lane';
 import type { PropSizes } from './sizes';
 import type { Run } from './schema';

@@ -3,7 +3,7 @@ import { newEntry, newRun } from '../../scene/defaults';
 import { quatRotate } from '../../math/quat';
 import type { CompileResult } from '../../curve/compile';
 import type { ArrangeContext, PropFacts } from '../context';
-import { STATE } from '../../evaluate/result';
+import { STATE } from '../result';
 import { evaluateRun } from './evaluate';
 import type { Run } from './schema';
 

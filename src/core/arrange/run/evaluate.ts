@@ -1,4 +1,5 @@
-import { allocatePlacements, NO_FACTS, type RunResult } from '../../evaluate/result';
+import { allocatePlacements, NO_FACTS, type RunResult } from '../result';
+import { sayInto } from '../say';
 import { shapeOf, type ArrangeContext } from '../context';
 import { bender, type Bender } from '../steps/bending';
 import { whichBend } from '../steps/whichBend';
@@ -22,21 +23,22 @@ import type { Run } from './schema';
  */
 export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   const findings: RunResult['findings'] = [];
-  const sizes = gatherProps(run, context, findings);
+  const say = sayInto(findings, run.id);
+  const sizes = gatherProps(run, context, say);
   const asked = run.spacing.pitch ?? autoPitch(sizes.longest);
   const facts = { ...NO_FACTS, askedPitch: asked };
-  const lanes = layOut(run, context, sizes, asked, facts, findings);
+  const lanes = layOut(run, context, sizes, asked, facts, say);
   const total = lanes.reduce((sum, lane) => sum + lane.id.length, 0);
   const placements = allocatePlacements(total, sizes.ids);
   const result: RunResult = { placements, findings, facts, parts: [] };
   if (propsOfOrder(run.order).length === 0 && run.order.entries.length === 0) {
-    findings.push({ kind: 'no-props', severity: 'error', node: run.id, detail: {} });
+    say('no-props', {});
   } else if (lanes.some((lane) => lane.orderEmpty)) {
-    findings.push({ kind: 'order-empty', severity: 'error', node: run.id, detail: {} });
+    say('order-empty', {});
   }
   const aim = run.facing.heading === 'target' ? aimAt(run.facing.target, context) : undefined;
   if (run.facing.heading === 'target' && !aim) {
-    findings.push({ kind: 'target-missing', severity: 'error', node: run.id, detail: {} });
+    say('target-missing', {});
   }
   const placing: Placing = {
     run,
@@ -55,9 +57,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
     solid: (id) => context.surface?.(id),
     varied: unvaried(),
   };
-  const around = keepOutsAround(run.gaps.keepOuts, context, (kind, detail) =>
-    findings.push({ kind, severity: 'warning', node: run.id, detail }),
-  );
+  const around = keepOutsAround(run.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
   if (placing.ground)
     placements.before = {
       position: new Float64Array(total * 3),
@@ -89,7 +89,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   if (tint) placements.tint = tint;
   if (run.facing.posture === 'surface')
     for (const path of new Set(lanes.filter((l) => !l.path.on).map((l) => l.pathId)))
-      findings.push({ kind: 'posture-off-surface', severity: 'warning', node: run.id, detail: { path } });
+      say('posture-off-surface', { path }, 'warning');
   if (placing.ground) findings.push(...placing.ground.findings(run.id));
   findings.push(...checkRun(run, lanes, starts, placements, sizes));
   return result;

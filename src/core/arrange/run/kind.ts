@@ -1,11 +1,15 @@
-import type { ArrangementKind } from '../registry';
-import { propsOfOrder } from '../steps/schema';
+import { defineKind } from '../kind';
+import { handRemoved } from '../steps/corrected';
+import { allEntries, propsOfOrder } from '../steps/schema';
+import { handWithout, orderWithout } from '../steps/withoutProp';
 import { evaluateRun } from './evaluate';
-import type { Run } from './schema';
+import { runSchema } from './schema';
 
 /** The kind "run" as the registry lists it. */
-export const runKind: ArrangementKind<Run> = {
-  dependsOn(run) {
+export const runKind = defineKind({
+  schema: runSchema,
+  noun: 'slot',
+  needs(run) {
     const paths = run.paths.map((p) => p.path);
     const arrangements: string[] = [];
     for (const k of run.gaps.keepOuts) {
@@ -28,4 +32,18 @@ export const runKind: ArrangementKind<Run> = {
   },
   moves: (run) => run.pulley.speed !== 0,
   evaluate: evaluateRun,
-};
+  withoutProp: ({ order, hand }, prop) => ({
+    order: orderWithout(order, prop),
+    hand: handWithout(hand, prop),
+  }),
+  removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  renew({ order, gaps }, take) {
+    for (const e of allEntries(order.entries)) e.id = take('entry');
+    for (const k of gaps.keepOuts) k.id = take('keep');
+  },
+  moveToPath(copy, path) {
+    copy.paths = [{ part: 0, path }];
+    copy.gaps.keepOuts = copy.gaps.keepOuts.filter((k) => k.kind !== 'range');
+    copy.hand = {};
+  },
+});

@@ -1,5 +1,5 @@
 import type { CompiledPath } from '../../curve/compile';
-import type { Finding } from '../../evaluate/result';
+import type { Finding } from '../result';
 import { parseSlotName } from '../slotId';
 import { cornersOf } from '../steps/divide';
 import type { TouchLayout } from '../steps/touch';

@@ -1,6 +1,7 @@
 import { withOwnParts } from './parts';
 import type { CompiledPath } from '../../curve/compile';
-import type { Finding, RunFacts } from '../../evaluate/result';
+import type { RunFacts } from '../result';
+import type { Say } from '../say';
 import type { ArrangeContext } from '../context';
 import { MAX_STROKES, parseSlotName, slotParts } from '../slotId';
 import { outwardSide } from '../steps/facing';
@@ -49,28 +50,30 @@ export function layOut(
   sizes: PropSizes,
   asked: number,
   facts: RunFacts,
-  findings: Finding[],
+  say: Say,
 ): Lane[] {
   const lanes: Lane[] = [];
   let room = MAX_SLOTS;
-  const say = (kind: Finding['kind'], severity: Finding['severity'], detail: Finding['detail']) =>
-    findings.push({ kind, severity, node: run.id, detail });
-  if (run.paths.length === 0) say('no-path', 'error', {});
+  if (run.paths.length === 0) say('no-path', {});
   const rows = rowsOf(run);
   for (const { part, path: pathId } of withOwnParts(run.paths)) {
     const compiled = context.path(pathId);
-    if (!compiled) say('path-missing', 'error', { path: pathId });
-    else if (!compiled.ok) say(`path-${compiled.problem}`, 'error', { path: pathId });
+    if (!compiled) say('path-missing', { path: pathId });
+    else if (!compiled.ok) say(`path-${compiled.problem}`, { path: pathId });
     if (!compiled?.ok) continue;
     if (compiled.strokes.length > MAX_STROKES)
-      say('too-many-strokes', 'warning', {
-        path: pathId,
-        count: compiled.strokes.length,
-        limit: MAX_STROKES,
-      });
+      say(
+        'too-many-strokes',
+        {
+          path: pathId,
+          count: compiled.strokes.length,
+          limit: MAX_STROKES,
+        },
+        'warning',
+      );
     for (const [stroke, path] of compiled.strokes.slice(0, MAX_STROKES).entries()) {
       for (const note of path.notes) {
-        say(note.kind, 'warning', { path: pathId, point: note.pointId, amount: note.amount ?? 0 });
+        say(note.kind, { path: pathId, point: note.pointId, amount: note.amount ?? 0 }, 'warning');
       }
       facts.length += path.length;
       const outward = run.facing.heading === 'outward' ? outwardSide(path) : 1;
@@ -85,7 +88,7 @@ export function layOut(
           lanes.length === 0,
         );
         if ('problem' in made) {
-          say(made.problem, 'error', {
+          say(made.problem, {
             path: pathId,
             limit: MAX_SLOTS,
             pitch: asked,
@@ -95,7 +98,7 @@ export function layOut(
           break;
         }
         if ((room -= made.id.length) < 0) {
-          say('too-many-slots', 'error', {
+          say('too-many-slots', {
             path: pathId,
             wanted: MAX_SLOTS - room,
             limit: MAX_SLOTS,
@@ -111,7 +114,7 @@ export function layOut(
           facts.loose < run.spacing.looseBy &&
           run.spacing.mode !== 'touch'
         ) {
-          say('loose-limited', 'warning', { asked: run.spacing.looseBy, amount: facts.loose });
+          say('loose-limited', { asked: run.spacing.looseBy, amount: facts.loose }, 'warning');
         }
         lanes.push(made);
       }

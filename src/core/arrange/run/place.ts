@@ -3,7 +3,7 @@ import { hypot } from '../../math/portable';
 import type { Bends } from '../steps/whichBend';
 import { framesAlong } from '../../curve/frames';
 import { alongPoints } from '../../curve/sample';
-import { STATE, type Placements } from '../../evaluate/result';
+import { STATE, type Placements } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { Solid } from '../../mesh/solid';
 import { parseSlotName } from '../slotId';

@@ -3,7 +3,7 @@ import { asResult, circlePoints, compiled, points } from '../../testing/paths';
 import { newEntry, newRun } from '../../scene/defaults';
 import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
-import { STATE, type Placements } from '../../evaluate/result';
+import { STATE, type Placements } from '../result';
 import type { ArrangeContext } from '../context';
 import { parseSlotName, slotName, slotParts } from '../slotId';
 import { evaluateRun } from './evaluate';

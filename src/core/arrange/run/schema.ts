@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { seed } from '../../math/measures';
+import { baseFields } from '../base';
+
 import {
   facingSchema,
   gapsSchema,
@@ -13,12 +14,7 @@ import {
 
 /** A run: props along one or more paths. One block of settings per step, in the order of the work. */
 export const runSchema = z.object({
-  id: z.string(),
-  kind: z.literal('run'),
-  name: z.string().max(200),
-  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']).describe('Its dye colour in the interface'),
-  visible: z.boolean().default(true),
-  seed: seed.default(1),
+  ...baseFields('run'),
   paths: z
     .array(z.object({ part: z.int().min(0).max(4095), path: z.string() }))
     .describe('The paths it stands on; `part` is the stable number that its slot ids carry'),

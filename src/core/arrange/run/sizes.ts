@@ -1,8 +1,8 @@
-import type { Finding } from '../../evaluate/result';
 import { quatRotate, DEG, quatTurnTipRoll } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
+import { boundsOf, type Say } from '../say';
 import type { Facing } from '../steps/schema';
 import { propsOfOrder } from '../steps/schema';
 import type { Run } from './schema';
@@ -20,23 +20,13 @@ export interface PropSizes {
 }
 
 /** Every prop that a run may place, swaps and locks by hand included, with what is wrong with them. */
-export function gatherProps(run: Run, context: ArrangeContext, findings: Finding[]): PropSizes {
+export function gatherProps(run: Run, context: ArrangeContext, say: Say): PropSizes {
   const byHand = Object.values(run.hand).flatMap((h) =>
     [h.prop, h.lock?.prop].filter((p) => p !== undefined),
   );
   const ordered = propsOfOrder(run.order);
   const ids = [...new Set([...ordered, ...byHand])];
-  const bounds = ids.map((id) => {
-    const facts = context.prop(id);
-    if (facts?.state === 'ready') return facts.bounds;
-    findings.push({
-      kind: facts ? facts.state : 'prop-missing',
-      severity: 'error',
-      node: run.id,
-      detail: { prop: id },
-    });
-    return undefined;
-  });
+  const bounds = boundsOf(ids, context, say);
   const lengths = bounds.map((b) => (b ? b.max[2] - b.min[2] : 0));
   const widest = Math.max(0, ...lengths.slice(0, ordered.length)) * run.facing.size;
   return { ids, bounds, lengths, longest: widest > 1e-6 ? widest : 1 };

@@ -1,11 +1,11 @@
 import { metricsOf } from '../../curve/metrics';
 import { alongPoints } from '../../curve/sample';
-import type { RunFacts } from '../../evaluate/result';
+import type { RunFacts } from '../result';
 import { slotId, parseSlotName } from '../slotId';
 import { decidedByHand, markGaps } from '../steps/gaps';
 import { orderSlots } from '../steps/order';
 import { rampAt } from '../steps/ramp';
-import { STATE } from '../../evaluate/result';
+import { STATE } from '../result';
 import type { SpecialItem } from '../steps/schema';
 import { MAX_SLOTS } from '../steps/spacing';
 import { layTouching, type TouchItem, type TouchLayout } from '../steps/touch';

@@ -1,4 +1,4 @@
-import type { Placements } from '../../evaluate/result';
+import type { Placements } from '../result';
 import { acos } from '../../math/portable';
 import { quatMultiply, quatRotate, quatFromUpFront, type Quat } from '../../math/quat';
 import { distance, type Vec3 } from '../../math/vec3';

@@ -1,4 +1,4 @@
-import type { FindingKind } from '../../evaluate/result';
+import type { FindingKind } from '../result';
 import type { Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { Chart } from '../../mesh/chart/chart';

@@ -1,4 +1,4 @@
-import { STATE, type Placements } from '../../evaluate/result';
+import { STATE, type Placements } from '../result';
 import type { Bounds } from '../../mesh/mesh';
 import { cornersOf } from '../../mesh/chart/corners';
 import { uvIndex } from '../../mesh/chart/uvIndex';
@@ -6,9 +6,10 @@ import { faceNormal, type Solid } from '../../mesh/solid';
 import { DEG } from '../../math/quat';
 import { cos, sin } from '../../math/portable';
 import { dot } from '../../math/vec3';
+import type { Say } from '../say';
+import type { Bends } from '../steps/whichBend';
 import type { Cell } from './cells';
 import type { SheetGround, SurfaceChart } from './chartOf';
-import type { Placing, Say } from './evaluate';
 import type { SheetMap } from './map';
 
 /** Edges sharper than this are corners that nothing should lie across. */
@@ -41,7 +42,7 @@ export function checkSheet(
   out: Placements,
   bounds: (Bounds | undefined)[],
   ground: SheetGround,
-  { distortion, bends, turn }: Pick<Placing, 'distortion' | 'bends' | 'turn'>,
+  { distortion, bends, turn }: { distortion: Float32Array; bends: Bends | null; turn: Float32Array },
   say: Say,
 ): void {
   const large = new Set<number>();

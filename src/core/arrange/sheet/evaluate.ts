@@ -5,12 +5,13 @@ import {
   type Finding,
   type Placements,
   type RunResult,
-} from '../../evaluate/result';
+} from '../result';
 import { writeQuatFromUpFront } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
 import type { Vec3 } from '../../math/vec3';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
+import { boundsOf, sayInto, type Say } from '../say';
 import { parseSlotName } from '../slotId';
 import { turnTipRoll } from '../steps/facing';
 import { decidedByHand } from '../steps/gaps';
@@ -36,14 +37,9 @@ const CHANCE = channel('gaps.chance');
  */
 export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult {
   const findings: Finding[] = [];
-  const say = (
-    kind: Finding['kind'],
-    detail: Finding['detail'],
-    severity: Finding['severity'] = 'error',
-    slots?: number[],
-  ) => findings.push({ kind, severity, node: sheet.id, detail, ...(slots && { slots }) });
+  const say = sayInto(findings, sheet.id);
   const ids = propsOf(sheet);
-  const bounds = ids.map((id) => boundsOf(id, context, say));
+  const bounds = boundsOf(ids, context, say);
   const none = (): RunResult => ({
     placements: allocatePlacements(0, ids),
     findings,
@@ -93,21 +89,6 @@ function linesOf({ curves, repeat }: Sheet, grid: Cell[]): Float64Array[] {
   return flatLines(curves, cell ? [cell.width, cell.height] : [1, 1]);
 }
 
-/** Adds a finding about the sheet. */
-export type Say = (
-  kind: Finding['kind'],
-  detail: Finding['detail'],
-  severity?: Finding['severity'],
-  slots?: number[],
-) => void;
-
-function boundsOf(id: string, context: ArrangeContext, say: Say): Bounds | undefined {
-  const facts = context.prop(id);
-  if (facts?.state === 'ready') return facts.bounds;
-  say(facts ? facts.state : 'prop-missing', { prop: id });
-  return undefined;
-}
-
 /** Layout metres that the widest and the longest prop of the order take. @param bounds of {@link propsOf} */
 export function footprint(sheet: Sheet, bounds: (Bounds | undefined)[]): [number, number] {
   const ordered = propsOfOrder(sheet.order).length;
@@ -144,7 +125,7 @@ function freeCells(sheet: Sheet, map: SheetMap): Cell[] {
   });
 }
 
-export interface Placing {
+interface Placing {
   bends: Bends | null;
   map: SheetMap;
   ids: string[];

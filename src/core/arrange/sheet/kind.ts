@@ -1,10 +1,15 @@
-import type { ArrangementKind } from '../registry';
+import { defineKind } from '../kind';
+import { handRemoved } from '../steps/corrected';
+import { allEntries } from '../steps/schema';
+import { handWithout, orderWithout } from '../steps/withoutProp';
 import { evaluateSheet } from './evaluate';
-import { propsOf, type Sheet } from './schema';
+import { itemSlot, propsOf, sheetSchema } from './schema';
 
 /** The kind "sheet" as the registry lists it. */
-export const sheetKind: ArrangementKind<Sheet> = {
-  dependsOn: (sheet) => ({
+export const sheetKind = defineKind({
+  schema: sheetSchema,
+  noun: 'slot',
+  needs: (sheet) => ({
     paths: [],
     props: propsOf(sheet),
     arrangements: [],
@@ -12,4 +17,27 @@ export const sheetKind: ArrangementKind<Sheet> = {
   }),
   moves: () => false,
   evaluate: evaluateSheet,
-};
+  withoutProp: ({ order, hand, items }, prop) => ({
+    order: orderWithout(order, prop),
+    hand: handWithout(hand, prop),
+    items: items.some((i) => i.prop === prop) ? items.filter((i) => i.prop !== prop) : items,
+  }),
+  // Free items are gone; places of the grid stay, as gaps.
+  removeSlots({ items, hand }, slots, removed) {
+    const free = new Map(items.map((i) => [itemSlot(i.id), i]));
+    const gone = removed ? new Set(slots.map((s) => free.get(s))) : new Set();
+    return {
+      items: items.some((i) => gone.has(i)) ? items.filter((i) => !gone.has(i)) : items,
+      hand: handRemoved(
+        hand,
+        slots.filter((s) => !free.has(s)),
+        removed,
+      ),
+    };
+  },
+  renew({ order, items, curves }, take) {
+    for (const e of allEntries(order.entries)) e.id = take('entry');
+    for (const item of items) item.id = take('item');
+    for (const curve of curves) curve.id = take('curve');
+  },
+});

@@ -1,4 +1,4 @@
-import type { Placements, SheetLayout } from '../../evaluate/result';
+import type { Placements, SheetLayout } from '../result';
 import type { Cell } from './cells';
 import { newAt, type SheetMap } from './map';
 import type { SheetMatch } from './schema';

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { degrees, share, seed, vec3, quaternion } from '../../math/measures';
+import { baseFields } from '../base';
+import { degrees, share, vec3, quaternion } from '../../math/measures';
 import { slotId } from '../slotId';
 import { pinSchema } from '../pegs/schema';
 import { handSchema, orderSchema, propsOfOrder, variationSchema } from '../steps/schema';
@@ -66,12 +67,7 @@ export const curveSchema = z.object({
 });
 
 export const sheetSchema = z.object({
-  id: z.string(),
-  kind: z.literal('sheet'),
-  name: z.string().max(200),
-  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
-  visible: z.boolean().default(true),
-  seed: seed.default(1),
+  ...baseFields('sheet'),
   surface: z.string(),
   over: z
     .discriminatedUnion('kind', [

@@ -1,12 +1,13 @@
 import { quatRotate, type Quat } from '../../math/quat';
 import { distance, dot, sub, type Vec3 } from '../../math/vec3';
 import { AT, type Chart } from '../../mesh/chart/chart';
-import { GAP_REASONS, STATE, type Placements } from '../../evaluate/result';
+import { GAP_REASONS, STATE, type Placements } from '../result';
 import { Evaluator, type ArrangementResult } from '../../evaluate/scene';
 import { shapeSchema } from '../../mesh/make/schema';
 import type { Mesh } from '../../mesh/mesh';
 import { emptyScene, newProp, newSurface } from '../../scene/defaults';
-import { pathSchema, type Scene } from '../../scene/schema';
+import { pathSchema } from '../../curve/schema';
+import type { Scene } from '../../scene/schema';
 import { volumeOf } from '../../testing/meshes';
 import { ASSETS } from '../../testing/scene';
 import { slotName } from '../slotId';

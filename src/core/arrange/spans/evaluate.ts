@@ -6,7 +6,7 @@ import {
   type PartRange,
   type Placements,
   type RunResult,
-} from '../../evaluate/result';
+} from '../result';
 import { DEG, quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
 import { normalize, rotateAbout, type Vec3 } from '../../math/vec3';
@@ -15,6 +15,7 @@ import { clipAlong } from '../../mesh/clip';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
 import { ONE_TIME, type Slices } from '../fineness';
+import { boundsOf, sayInto } from '../say';
 import { slotName, slotParts } from '../slotId';
 import { weightedAt, weightedProps } from '../steps/weighted';
 import { cutMember, followMember, seenFromPath, Shapes, type Follow } from './shape';
@@ -27,8 +28,7 @@ const MOST = 500_000;
 /** Works spans out: one row a member (or a piece of one), with the slot id of the post that it leaves from. */
 export function evaluateSpans(spans: Spans, context: ArrangeContext): RunResult {
   const findings: Finding[] = [];
-  const say = (kind: Finding['kind'], detail: Finding['detail'], severity: Finding['severity'] = 'error') =>
-    findings.push({ kind, severity, node: spans.id, detail });
+  const say = sayInto(findings, spans.id);
   const posts = context.arrangement?.(spans.on);
   const props = weightedProps(spans.props, context, say);
   if (!posts) say('leader-missing', {});
@@ -74,10 +74,7 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): RunResult 
   const pieceProp = spans.corner ? props.indexOf(spans.corner.prop) : -1;
   if (spans.corner && pieceProp < 0) {
     props.push(spans.corner.prop);
-    if (context.prop(spans.corner.prop)?.state !== 'ready')
-      say(context.prop(spans.corner.prop)?.state === undefined ? 'prop-missing' : 'mesh-missing', {
-        prop: spans.corner.prop,
-      });
+    boundsOf([spans.corner.prop], context, say);
   }
   const out = allocatePlacements(rows + joints.length, props);
   let row = 0;

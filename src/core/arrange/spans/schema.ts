@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { degrees, seed, vec3 } from '../../math/measures';
+import { baseFields } from '../base';
+import { degrees, vec3 } from '../../math/measures';
 import { weightedSchema } from '../steps/weighted';
 
 /** Spans: members between neighbouring props of another arrangement, from post to post. */
@@ -19,12 +20,7 @@ const endSchema = z
   .prefault({});
 
 export const spansSchema = z.object({
-  id: z.string(),
-  kind: z.literal('spans'),
-  name: z.string().max(200),
-  thread: z.enum(['madder', 'woad', 'weld', 'moss', 'plum']),
-  visible: z.boolean().default(true),
-  seed: seed.default(1),
+  ...baseFields('spans'),
   on: z.string().describe('The arrangement whose props are the posts'),
   props: weightedSchema,
   from: endSchema.describe('Where a member leaves its post'),

@@ -1,7 +1,7 @@
 import { framesAlong } from '../../curve/frames';
 import type { CompiledPath } from '../../curve/compile';
 import { onPath } from '../../curve/sample';
-import type { Placements } from '../../evaluate/result';
+import type { Placements } from '../result';
 import { acos } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../../math/vec3';

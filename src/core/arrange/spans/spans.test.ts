@@ -1,10 +1,11 @@
 import { quatRotate, type Quat } from '../../math/quat';
 import { distance, dot, type Vec3 } from '../../math/vec3';
-import { STATE, type Placements } from '../../evaluate/result';
+import { STATE, type Placements } from '../result';
 import { Evaluator } from '../../evaluate/scene';
 import { shapeSchema } from '../../mesh/make/schema';
 import { emptyScene, newEntry, newProp, newRun, newSurface } from '../../scene/defaults';
-import { pathSchema, type Scene } from '../../scene/schema';
+import { pathSchema } from '../../curve/schema';
+import type { Scene } from '../../scene/schema';
 import { ASSETS } from '../../testing/scene';
 import type { Run } from '../run/schema';
 import { groundSchema } from '../steps/schema';

@@ -1,10 +1,10 @@
 import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
-import type { Placements } from '../../evaluate/result';
+import type { Placements } from '../result';
 import { Evaluator } from '../../evaluate/scene';
 import { shapeSchema } from '../../mesh/make/schema';
 import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../../scene/defaults';
-import { pathSchema } from '../../scene/schema';
+import { pathSchema } from '../../curve/schema';
 import { points } from '../../testing/paths';
 import { volumeOf } from '../../testing/meshes';
 import { ASSETS } from '../../testing/scene';

@@ -1,7 +1,7 @@
 import type { CompiledPath } from '../../curve/compile';
 import { framesAlong, type Frames, type Posture } from '../../curve/frames';
 import { onPath } from '../../curve/sample';
-import type { Placements } from '../../evaluate/result';
+import type { Placements } from '../result';
 import { acos } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, sub, type Vec3 } from '../../math/vec3';

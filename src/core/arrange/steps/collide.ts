@@ -1,6 +1,6 @@
 import { hypot } from '../../math/portable';
-import type { Placements } from '../../evaluate/result';
-import { STATE } from '../../evaluate/result';
+import type { Placements } from '../result';
+import { STATE } from '../result';
 import type { Bounds } from '../../mesh/mesh';
 
 /** Oriented boxes of placed props: centre, three half axes, and the radius of the ball around them. */

@@ -3,7 +3,7 @@ import { DEG, quatMultiply, quatTurnTipRoll, writeQuatFromUpFront, type Quat } f
 import type { CompiledPath } from '../../curve/compile';
 import { nearestOnPath } from '../../curve/nearest';
 import { polyline } from '../../curve/sample';
-import { STATE, type Placements } from '../../evaluate/result';
+import { STATE, type Placements } from '../result';
 import type { ArrangeContext } from '../context';
 import { parseSlotName } from '../slotId';
 import type { Facing, Target } from './schema';

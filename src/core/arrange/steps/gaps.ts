@@ -1,5 +1,5 @@
 import { channel, random01 } from '../../math/random';
-import { STATE } from '../../evaluate/result';
+import { STATE } from '../result';
 import { parseSlotName } from '../slotId';
 import type { Gaps, Hand, KeepOut } from './schema';
 

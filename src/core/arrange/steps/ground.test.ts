@@ -6,7 +6,7 @@ import type { Mesh } from '../../mesh/mesh';
 import { faceNormals, sharedNormals } from '../../mesh/normals';
 import { makeSolid, type Solid } from '../../mesh/solid';
 import { propShape } from '../../mesh/support';
-import { STATE, type Placements } from '../../evaluate/result';
+import { STATE, type Placements } from '../result';
 import { newEntry, newRun } from '../../scene/defaults';
 import { asResult, compiled, points } from '../../testing/paths';
 import type { ArrangeContext } from '../context';

@@ -4,7 +4,7 @@ import { cross, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { acos, hypot } from '../../math/portable';
 import { newPile, type Pile } from '../../mesh/pile';
 import type { PropShape } from '../../mesh/support';
-import { STATE, type Finding, type FindingKind, type Placements } from '../../evaluate/result';
+import { STATE, type Finding, type FindingKind, type Placements } from '../result';
 import type { CompiledPath } from '../../curve/compile';
 import { samplePath } from '../../curve/sample';
 import type { ArrangeContext } from '../context';

@@ -1,7 +1,7 @@
 import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import { furthest, type PropShape } from '../../mesh/support';
-import type { Placements } from '../../evaluate/result';
+import type { Placements } from '../result';
 import type { Probe } from './groundProbe';
 
 /** Which of a prop's points touch the ground, and when. */

@@ -2,7 +2,7 @@ import { hypot } from '../../math/portable';
 import type { CompiledPath } from '../../curve/compile';
 import { nearestOnPath } from '../../curve/nearest';
 import { polyline } from '../../curve/sample';
-import type { Finding, Placements } from '../../evaluate/result';
+import type { Finding, Placements } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { ArrangeContext } from '../context';
 import { nearestPlaced } from './facing';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { propShape } from '../../mesh/support';
-import { STATE, type Placements } from '../../evaluate/result';
+import { STATE, type Placements } from '../result';
 import { newEntry, newRun } from '../../scene/defaults';
 import { asResult, compiled, points } from '../../testing/paths';
 import { solidOf } from '../../testing/surfaces';

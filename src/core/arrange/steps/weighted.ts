@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Finding } from '../../evaluate/result';
 import type { ArrangeContext } from '../context';
+import { boundsOf, type Say } from '../say';
 
 /** Props that are drawn by weight, one for each place on its own. */
 export const weightedSchema = z
@@ -22,16 +22,9 @@ export function weightedAt(list: Weighted, share: number): string {
 }
 
 /** The ids of weighted props, with what stands in the way of them said; null where nothing can be drawn. */
-export function weightedProps(
-  list: Weighted,
-  context: ArrangeContext,
-  say: (kind: Finding['kind'], detail: Finding['detail']) => void,
-): string[] | null {
+export function weightedProps(list: Weighted, context: ArrangeContext, say: Say): string[] | null {
   const props = [...new Set(list.map((p) => p.prop))];
-  for (const prop of props) {
-    const facts = context.prop(prop);
-    if (facts?.state !== 'ready') say(facts ? facts.state : 'prop-missing', { prop });
-  }
+  boundsOf(props, context, say);
   if (props.length === 0) say('no-props', {});
   else if (list.every((p) => p.weight === 0)) say('order-empty', {});
   else return props;

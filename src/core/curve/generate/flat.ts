@@ -1,4 +1,4 @@
-import type { Generator, PathPoint } from '../../scene/pathSchema';
+import type { Generator, PathPoint } from '../schema';
 import { DEG } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import { corner, through } from './points';

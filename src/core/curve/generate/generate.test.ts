@@ -1,7 +1,7 @@
 import { compileStrokes, type CompiledPath } from '../compile';
 import { framesAlong } from '../frames';
 import { samplePath } from '../sample';
-import { generatorSchema, type Generator } from '../../scene/pathSchema';
+import { generatorSchema, type Generator } from '../schema';
 import { compiled, points } from '../../testing/paths';
 import { distance, type Vec3 } from '../../math/vec3';
 import { generate } from '.';

@@ -1,4 +1,4 @@
-import type { Generator } from '../../scene/pathSchema';
+import type { Generator } from '../schema';
 import type { CompiledPath } from '../compile';
 import { arc, circle, line, polygon, polyline, rectangle, type Generated } from './flat';
 import { strand } from './strand';

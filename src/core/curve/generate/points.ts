@@ -1,4 +1,4 @@
-import type { PathPoint } from '../../scene/pathSchema';
+import type { PathPoint } from '../schema';
 import { DEG } from '../../math/quat';
 import { rotateAbout, scale, type Vec3 } from '../../math/vec3';
 

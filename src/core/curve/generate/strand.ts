@@ -1,4 +1,4 @@
-import type { Generator } from '../../scene/pathSchema';
+import type { Generator } from '../schema';
 import { length, type Vec3 } from '../../math/vec3';
 import { compileStrokes } from '../compile';
 import type { Generated } from './flat';

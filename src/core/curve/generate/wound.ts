@@ -1,4 +1,4 @@
-import type { Generator } from '../../scene/pathSchema';
+import type { Generator } from '../schema';
 import { DEG } from '../../math/quat';
 import { cross, type Vec3 } from '../../math/vec3';
 import type { CompiledPath } from '../compile';

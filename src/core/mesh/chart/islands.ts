@@ -1,5 +1,10 @@
 import { sameRows } from '../sameRows';
-import type { Laid } from './uvIndex';
+
+/** A mesh laid flat by its texture coordinates. */
+export interface Laid {
+  uvs: Float32Array;
+  indices: Uint32Array;
+}
 
 /** Faces that hang together on the texture. */
 export interface Island {

@@ -1,11 +1,5 @@
 import type { Place } from '../pin';
-import { islandsOf, type Island } from './islands';
-
-/** A mesh laid flat by its texture coordinates. */
-export interface Laid {
-  uvs: Float32Array;
-  indices: Uint32Array;
-}
+import { islandsOf, type Island, type Laid } from './islands';
 
 /** Which face lies at a place of the texture. */
 export interface UvIndex {

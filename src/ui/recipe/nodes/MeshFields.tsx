@@ -1,6 +1,6 @@
 'use client';
 
-import type { Axis } from '@/core/scene/schema';
+import type { Axis } from '@/core/mesh/meshRef';
 import { Choice } from '../../controls/Choice';
 
 const AXES: { value: Axis; text: string }[] = [

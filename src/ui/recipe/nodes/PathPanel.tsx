@@ -1,11 +1,11 @@
 'use client';
 
-import { hasPoints, type PathSource } from '@/core/scene/schema';
+import { hasPoints, type PathSource } from '@/core/curve/schema';
 import { removePath, setPath } from '@/store/commands/paths';
 import { strokesApart } from '@/store/commands/pathEdits';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { duplicateSelected } from '../../shell/actions';
+import { duplicateSelected } from '../../shell/duplicate';
 import { sentence } from '../../words/findings';
 import { metres, plural } from '../../words/numbers';
 import { NodeHead } from './NodeHead';

@@ -1,7 +1,7 @@
 'use client';
 
-import { kindOf } from '@/core/arrange/registry';
-import type { Prop } from '@/core/scene/schema';
+import { needsOf } from '@/core/arrange/registry';
+import type { Prop } from '@/core/mesh/propSchema';
 import { removeProp, setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -32,7 +32,7 @@ export function PropPanel({ id }: { id: string }) {
     dispatch(setProp, { id, values }, key);
   const size =
     bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
-  const used = scene.arrangements.filter((a) => kindOf(a).dependsOn(a).props.includes(id));
+  const used = scene.arrangements.filter((a) => needsOf(a).props.includes(id));
   return (
     <>
       <NodeHead

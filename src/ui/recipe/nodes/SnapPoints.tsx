@@ -1,5 +1,5 @@
 import { Plus, Trash2 } from 'lucide-react';
-import type { Prop } from '@/core/scene/schema';
+import type { Prop } from '@/core/mesh/propSchema';
 import { IconButton } from '../../controls/Button';
 import { PlaceField } from '../../controls/NumberFields';
 import { RenameField } from '../RenameField';

@@ -15,7 +15,7 @@ import {
   Trash2,
 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
-import { hasPoints, type PointsPath } from '@/core/scene/schema';
+import { hasPoints, type PointsPath } from '@/core/curve/schema';
 import {
   alignPoints,
   insertMidway,
@@ -37,7 +37,7 @@ import { Button } from '../../../controls/Button';
 import { NumberBox } from '../../../controls/NumberField';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
-import { duplicateSelected } from '../../../shell/actions';
+import { duplicateSelected } from '../../../shell/duplicate';
 import { plural } from '../../../words/numbers';
 
 const ENDS = [

@@ -1,7 +1,7 @@
 'use client';
 
 import { Plus, X } from 'lucide-react';
-import type { Generator } from '@/core/scene/schema';
+import type { Generator } from '@/core/curve/schema';
 import { useDocument } from '@/store/document';
 import { IconButton } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';

@@ -1,7 +1,7 @@
 'use client';
 
 import { placeMatrix, throughInverse } from '@/core/mesh/surface';
-import type { PointsPath } from '@/core/scene/schema';
+import type { PointsPath } from '@/core/curve/schema';
 import { layPath } from '@/store/commands/pathEdits';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';

@@ -1,7 +1,8 @@
 'use client';
 
+import { has } from '@/core/arrange/registry';
 import { Pencil } from 'lucide-react';
-import type { Generator, MeshTake, Path, PathSource } from '@/core/scene/schema';
+import type { Generator, MeshTake, Path, PathSource } from '@/core/curve/schema';
 import { addOffset, setGenerator, setSource, turnIntoPoints } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
@@ -163,7 +164,7 @@ const TAKES = [
 
 /** Which lines of which sheet it is. */
 function SheetLine({ id, source }: { id: string; source: Extract<PathSource, { kind: 'sheet' }> }) {
-  const sheets = useDocument((s) => s.scene.arrangements).filter((a) => a.kind === 'sheet');
+  const sheets = useDocument((s) => s.scene.arrangements).filter((a) => has(a, 'curves'));
   const curves = sheets.find((s) => s.id === source.sheet)?.curves ?? [];
   const set = (values: object) => dispatch(setSource, { id, values });
   return (

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Vec3 } from '@/core/math/vec3';
-import type { PointsPath } from '@/core/scene/schema';
+import type { PointsPath } from '@/core/curve/schema';
 import { movePoints } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { selectPoint, selectPoints, useSelection } from '@/store/selection';

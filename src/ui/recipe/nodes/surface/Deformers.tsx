@@ -2,7 +2,7 @@
 
 import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
 import type { Deformer, DeformerKind } from '@/core/mesh/deform/schema';
-import type { Surface } from '@/core/scene/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
 import { addDeformer, moveDeformer, removeDeformer, setDeformer } from '@/store/commands/surfaces';
 import { dispatch } from '@/store/document';
 import { IconButton } from '../../../controls/Button';

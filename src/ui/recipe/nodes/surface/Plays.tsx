@@ -1,6 +1,6 @@
 'use client';
 
-import type { Surface } from '@/core/scene/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';

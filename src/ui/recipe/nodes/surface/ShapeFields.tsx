@@ -2,7 +2,7 @@
 
 import { Plus, X } from 'lucide-react';
 import type { SurfaceShape } from '@/core/mesh/make/schema';
-import type { Surface } from '@/core/scene/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setShape, setSurfaceColor } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { Button, IconButton } from '../../../controls/Button';

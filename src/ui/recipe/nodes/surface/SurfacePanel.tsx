@@ -1,6 +1,6 @@
 'use client';
 
-import type { Surface } from '@/core/scene/schema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
 import { removeSurface, setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -9,7 +9,7 @@ import { Button } from '../../../controls/Button';
 import { NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
-import { layOrnament, laySheet } from '../../../lists/newSheet';
+import { layOrnament, laySheet } from '../../../kinds/sheet/newSheet';
 import { takesFrom } from '../../../lists/newPath';
 import { openDialog } from '../../../uiState';
 import { sentence } from '../../../words/findings';

@@ -1,0 +1,16 @@
+import { z } from 'zod';
+import { name, seed } from '../math/measures';
+
+/** The dyes of threads, in the order in which new arrangements take them. */
+export const THREADS = ['madder', 'woad', 'weld', 'moss', 'plum'] as const;
+export type Thread = (typeof THREADS)[number];
+
+/** The fields that arrangements of every kind begin with. */
+export const baseFields = <K extends string>(kind: K) => ({
+  id: z.string(),
+  kind: z.literal(kind),
+  name,
+  thread: z.enum(THREADS).describe('Its dye colour in the interface'),
+  visible: z.boolean().default(true),
+  seed: seed.default(1),
+});

@@ -1,0 +1,59 @@
+import type { z } from 'zod';
+import type { baseFields } from './base';
+import type { ArrangeContext } from './context';
+import type { RunResult } from './result';
+
+/** What an arrangement is worked out from, ids in the order of first use. */
+export interface Needs {
+  paths: string[];
+  props: string[];
+  arrangements: string[];
+  /** Surfaces it stands on; "all" are those that are shown. */
+  surfaces: string[] | 'all';
+}
+
+type BaseSchema = z.ZodObject<ReturnType<typeof baseFields<string>>>;
+
+/**
+ * All that there is to say about one kind of arrangement. What a kind *can* is seen from the blocks of settings that
+ * it has ({@link has}); what it *does* stands here. Nothing else names a kind.
+ *
+ * @example
+ * export const ringsKind = defineKind({
+ *   schema: z.object({ ...baseFields('rings'), props: weightedSchema }),
+ *   noun: 'ring',
+ *   needs: (rings) => ({ paths: [], props: rings.props.map((p) => p.prop), arrangements: [], surfaces: [] }),
+ *   moves: () => false,
+ *   evaluate: evaluateRings,
+ *   withoutProp: ({ props }, prop) => ({ props: weightedWithout(props, prop) }),
+ * });
+ */
+export interface Kind<S extends BaseSchema = BaseSchema> {
+  /** Its fields; the first are {@link baseFields}. Everything else has a default. */
+  schema: S;
+  /** What one of its rows is called in a sentence. */
+  noun: string;
+  needs(arrangement: z.output<S>): Needs;
+  /** Whether it changes by itself with time. */
+  moves(arrangement: z.output<S>): boolean;
+  /**
+   * @param before the arrangement as it was, and what it came to, where all that it stands on is the same since: a
+   * kind may work out just what changed, and says in `rows` what that is
+   */
+  evaluate(
+    arrangement: z.output<S>,
+    context: ArrangeContext,
+    before?: { node: z.output<S>; result: RunResult },
+  ): RunResult;
+  /** The fields that change when a prop leaves the scene. Those that do not name it keep their identity. */
+  withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
+  /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */
+  removeSlots?(arrangement: z.output<S>, slots: readonly number[], removed: boolean): Partial<z.output<S>>;
+  /** Gives what a fresh copy holds ids of its own. @param take the next id of that sort: "entry", "peg" … */
+  renew?(copy: z.output<S>, take: (sort: string) => string): void;
+  /** Puts a fresh copy onto another path instead of its own. What belongs to places of the old path is left behind. */
+  moveToPath?(copy: z.output<S>, path: string): void;
+}
+
+/** Gives a kind the types of its schema. */
+export const defineKind = <S extends BaseSchema>(kind: Kind<S>): Kind<S> => kind;

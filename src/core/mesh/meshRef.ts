@@ -1,0 +1,24 @@
+import { z } from 'zod';
+import { name } from '../math/measures';
+
+/** Where a mesh comes from, and which way it lies. */
+
+export const axisSchema = z.enum(['+x', '-x', '+y', '-y', '+z', '-z']);
+
+export const builtSchema = z.object({
+  source: z.literal('built').describe('A mesh that ships with the application'),
+  name: z.string().describe('Its name in the built-in library'),
+});
+export const fileSchema = z.object({
+  source: z.literal('file').describe('A mesh brought in; its bytes are kept beside the document'),
+  hash: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .describe('SHA-256 of the file’s bytes'),
+  format: z.enum(['glb']),
+  fileName: name,
+});
+export const meshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema]);
+
+export type Axis = z.infer<typeof axisSchema>;
+export type MeshRef = z.infer<typeof meshRefSchema>;

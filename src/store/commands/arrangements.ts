@@ -1,0 +1,176 @@
+import type { Peg } from '@/core/arrange/pegs/schema';
+import {
+  has,
+  kindOf,
+  newArrangement,
+  type Arrangement,
+  type KindName,
+  type With,
+} from '@/core/arrange/registry';
+import { slotName } from '@/core/arrange/slotId';
+import { newThread, takeId } from '@/core/scene/defaults';
+import { patchesBetween } from '@/core/scene/patch';
+import type { Scene } from '@/core/scene/schema';
+import { command, patching } from '../command';
+import { findArrangement, findPath, findWith, freeName } from './find';
+import { describeChange } from './naming';
+
+/** Commands for arrangements of every kind: as a whole, the blocks of settings of their recipes, and single slots. */
+
+/**
+ * A new arrangement of a kind, with what `values` say. It stands at the end of the list, or behind the one that it is
+ * `after`. For the commands that make some.
+ * @param values what is not as by default; ids in it are taken after the arrangement's own
+ */
+export function addArrangement(
+  scene: Scene,
+  kind: KindName,
+  name: string,
+  values: () => object,
+  after?: string,
+): string {
+  const id = takeId(scene, kind);
+  const at = after
+    ? scene.arrangements.indexOf(findArrangement(scene, after)) + 1
+    : scene.arrangements.length;
+  const base = { id, name: freeName(scene.arrangements, name), thread: newThread(scene) };
+  scene.arrangements.splice(at, 0, newArrangement(kind, base, values()));
+  return id;
+}
+
+/** Values of an arrangement of any kind; its blocks of settings are set by {@link setStep}. */
+type ValuesOf<A> = A extends Arrangement ? Partial<Omit<A, 'id' | 'kind'>> : never;
+
+/** Sets fields of an arrangement. */
+export const setArrangement = command<{ id: string; values: ValuesOf<Arrangement> }>({
+  apply: (scene, { id, values }) => void Object.assign(findArrangement(scene, id), values),
+  name(before, _, { id, values }) {
+    const found = findArrangement(before, id);
+    // In the recipe it is clear whose settings they are; these are set from the list too.
+    const whose = 'name' in values || 'thread' in values || 'visible' in values ? `${found.name}: ` : '';
+    return `${whose}${describeChange(found, values)}`;
+  },
+});
+
+type AnyKey<A> = A extends Arrangement ? keyof A : never;
+/** The blocks of settings that recipes are made of. */
+export type Step = Extract<
+  AnyKey<Arrangement>,
+  'order' | 'spacing' | 'facing' | 'ground' | 'variation' | 'gaps' | 'pulley' | 'grid' | 'match'
+>;
+type PartialOf<T> = T extends unknown ? Partial<T> : never;
+
+const blockOf = (scene: Scene, id: string, step: Step): object =>
+  findWith(scene, id, step as string as 'order')[step as 'order'];
+
+/** Sets some fields of one block of settings. */
+export const setStep = command<{ [S in Step]: { id: string; step: S; values: PartialOf<With<S>[S]> } }[Step]>(
+  {
+    apply: (scene, { id, step, values }) => void Object.assign(blockOf(scene, id, step), values),
+    name: (before, _, { id, step, values }) => describeChange(blockOf(before, id, step), values),
+  },
+);
+
+/** Puts one block of settings back to its defaults. */
+export const resetStep = command<{ id: string; step: Exclude<Step, 'order'> }>({
+  apply(scene, { id, step }) {
+    blockOf(scene, id, step);
+    const found = findArrangement(scene, id);
+    const shape: Record<string, { parse(value: unknown): unknown }> = kindOf(found).schema.shape;
+    Object.assign(found, { [step]: shape[step].parse(undefined) });
+  },
+  name: (_, __, { step }) => `reset ${step}`,
+});
+
+/** One step of a recipe, copied to be pasted into others. */
+export type CopiedStep = { [S in Step]: { step: S; settings: With<S>[S] } }[Step];
+
+/** Puts a copied step in place of an arrangement's own. Stretches to keep out belong to their path and are not pasted. */
+export const pasteStep = command<{ id: string; copied: CopiedStep }>({
+  apply(scene, { id, copied }) {
+    blockOf(scene, id, copied.step);
+    const found = findArrangement(scene, id);
+    const settings = JSON.parse(JSON.stringify(copied.settings));
+    if (copied.step === 'gaps' && has(found, 'gaps')) {
+      const own = found.gaps.keepOuts.filter((k) => k.kind === 'range');
+      settings.keepOuts = [
+        ...own,
+        ...copied.settings.keepOuts.filter((k) => k.kind !== 'range').map((k) => ({ ...k })),
+      ];
+    }
+    Object.assign(found, { [copied.step]: settings });
+    renew(scene, found);
+  },
+  name: (_, __, { copied }) => `paste ${copied.step}`,
+});
+
+/** Sets the seed that all its random values are drawn from. */
+export const setSeed = command<{ id: string; seed: number }>({
+  apply: (scene, { id, seed }) => void (findArrangement(scene, id).seed = seed),
+  name: (before, _, { id, seed }) => `seed ${findArrangement(before, id).seed} → ${seed}`,
+});
+
+export const removeArrangement = command<{ id: string }>({
+  apply: (scene, { id }) => void (scene.arrangements = scene.arrangements.filter((a) => a.id !== id)),
+  name: (before, _, { id }) => `remove “${findArrangement(before, id).name}”`,
+});
+
+const renew = (scene: Scene, copy: Arrangement): void =>
+  kindOf(copy).renew?.(copy, (sort) => takeId(scene, sort));
+
+/**
+ * A copy beside the original. On another path it keeps its whole recipe and stands there instead; what was corrected
+ * by hand and stretches to keep out stay with the original: they are places of the old path.
+ */
+export const duplicateArrangement = command<{ id: string; path?: string }>({
+  apply(scene, { id, path }) {
+    const at = scene.arrangements.findIndex((a) => a.id === id);
+    const copy: Arrangement = JSON.parse(JSON.stringify(findArrangement(scene, id)));
+    copy.id = takeId(scene, copy.kind);
+    copy.name = freeName(scene.arrangements, copy.name);
+    renew(scene, copy);
+    if (path) kindOf(copy).moveToPath?.(copy, path);
+    scene.arrangements.splice(at + 1, 0, copy);
+    return copy.id;
+  },
+  name: (before, _, { id, path }) =>
+    `duplicate “${findArrangement(before, id).name}”${path ? ` to “${findPath(before, path).name}”` : ''}`,
+});
+
+/** Takes slots out by hand, or brings them back: what that is, their kind says. */
+export const setSlotsRemoved = patching<{ id: string; slots: number[]; removed: boolean }>({
+  patches(scene, { id, slots, removed }) {
+    const found = findArrangement(scene, id);
+    const { removeSlots } = kindOf(found);
+    if (!removeSlots) throw new Error(`Nothing of "${id}" can be taken out by hand.`);
+    const at = scene.arrangements.indexOf(found);
+    return patchesBetween(found, { ...found, ...removeSlots(found, slots, removed) }, ['arrangements', at]);
+  },
+  name(before, _, { id, slots, removed }) {
+    const { noun } = kindOf(findArrangement(before, id));
+    const what =
+      slots.length > 1
+        ? `${slots.length} ${noun}s`
+        : noun === 'slot'
+          ? `#${slotName(slots[0])}`
+          : `a ${noun}`;
+    return `${removed ? 'remove' : 'bring back'} ${what}`;
+  },
+});
+
+/**
+ * Makes single pegs of placed props: nothing moves, and nothing follows the recipe any more. The arrangement keeps its
+ * id, so that what looks at it or keeps away from it goes on.
+ */
+export const freeze = command<{ id: string; pegs: Omit<Peg, 'id'>[] }>({
+  apply(scene, { id, pegs }) {
+    const at = scene.arrangements.findIndex((a) => a.id === id);
+    const { name, thread, visible } = findArrangement(scene, id);
+    scene.arrangements[at] = newArrangement(
+      'pegs',
+      { id, name, thread },
+      { visible, pegs: pegs.map((p) => ({ ...p, id: takeId(scene, 'peg') })) },
+    );
+  },
+  name: (before, _, { id }) => `freeze “${findArrangement(before, id).name}”`,
+});

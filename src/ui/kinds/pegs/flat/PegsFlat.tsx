@@ -1,0 +1,127 @@
+'use client';
+
+import { useState, type PointerEvent } from 'react';
+import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { movePegs, setPeg } from '@/store/commands/pegs';
+import { dispatch, useDocument } from '@/store/document';
+import { engine, useEngine } from '@/store/engine';
+import { quatRotate } from '@/core/math/quat';
+import type { Vec3 } from '@/core/math/vec3';
+import { selectSlots, setHover, useSelection } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
+import { dragGesture } from '@/view/dragGesture';
+import { standingNow } from '../recipe/pegMoves';
+import { useSize } from '../../../flat/useSize';
+
+/** Pegs from above, with the paths for bearings; each is dragged in the plan. */
+export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
+  const [frame, size] = useSize();
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const paths = useEngine((s) => s.result.paths);
+  const chosen = useSelection((s) => (s.slots?.arrangement === a.id ? s.slots.ids : null));
+  const hover = useSelection((s) => (s.hover?.arrangement === a.id ? s.hover.slot : null));
+  const [held, setHeld] = useState<[number, number, number, number] | null>(null);
+  // The result moves with the surfaces; what is drawn follows it.
+  useEngine((s) => s.result.arrangements.get(a.id));
+  const standing = standingNow(a, a.pegs);
+  const own: [number, number, number, number] = standing.reduce(
+    (b, { position: [x, , z] }) => [
+      Math.min(b[0], x),
+      Math.max(b[1], x),
+      Math.min(b[2], z),
+      Math.max(b[3], z),
+    ],
+    [Infinity, -Infinity, Infinity, -Infinity] as [number, number, number, number],
+  );
+  // While one is dragged the plan stays as it was.
+  const [x0, x1, z0, z1] = held ?? own;
+  const k = Math.min(
+    60,
+    (size.width - 60) / Math.max(0.5, x1 - x0),
+    (size.height - 40) / Math.max(0.5, z1 - z0),
+  );
+  const at = (x: number, z: number) => [
+    size.width / 2 + (x - (x0 + x1) / 2) * k,
+    size.height / 2 + (z - (z0 + z1) / 2) * k,
+  ];
+  const color = THREAD_COLORS[a.thread];
+  const grab =
+    (peg: Peg, [px, py, pz]: [number, number, number]) =>
+    (e: PointerEvent<SVGElement>) => {
+      if (e.button !== 0 || readOnly) return;
+      e.preventDefault();
+      const { id } = peg;
+      selectSlots(a.id, [pegNumber(id)]);
+      setHeld(own);
+      const key = `peg ${id}`;
+      let over = false;
+      const move = (m: globalThis.PointerEvent) => {
+        const to: Vec3 = [
+          Number((px + (m.clientX - e.clientX) / k).toFixed(4)),
+          py,
+          Number((pz + (m.clientY - e.clientY) / k).toFixed(4)),
+        ];
+        if (!peg.pin) return void dispatch(movePegs, { id: a.id, to: { [id]: to } }, key);
+        // A pinned one keeps to its surface: it is pinned to what lies under the place.
+        const [{ rotation }] = standingNow(a, [peg]);
+        const { lift, lean } = peg.pin;
+        void engine()
+          .pinPlaces([{ at: to, front: quatRotate(rotation, [0, 0, 1]), lift, lean }], 'down')
+          .then(([pin]) => {
+            if (pin && !over) dispatch(setPeg, { id: a.id, peg: id, values: { pin, position: to } }, key);
+          });
+      };
+      dragGesture(e, key, move, () => {
+        over = true;
+        setHeld(null);
+      });
+    };
+  return (
+    <div className="flex h-full flex-col">
+      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
+        <h2 className="font-display text-base font-semibold">Plan</h2>
+        <span className="text-[12.5px] text-soft">{a.name}, from above. Drag a peg to move it.</span>
+      </div>
+      <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="plan">
+        {a.pegs.length > 0 && size.width > 0 && k > 0 && (
+          <svg width={size.width} height={size.height} className="absolute inset-0 block">
+            {[...paths.values()].flatMap((p) =>
+              p.strokes.map((s, i) => {
+                const d = Array.from({ length: s.s.length }, (_, n) =>
+                  at(s.position[n * 3], s.position[n * 3 + 2])
+                    .map((v) => v.toFixed(1))
+                    .join(' '),
+                );
+                return <path key={`${p.id} ${i}`} d={`M${d.join('L')}`} fill="none" stroke="var(--edge)" />;
+              }),
+            )}
+            {standing.slice(0, 3000).map(({ peg, position }) => {
+              const [x, y] = at(position[0], position[2]);
+              const slot = pegNumber(peg.id);
+              const lit = (chosen?.includes(slot) ?? false) || hover === slot;
+              return (
+                <circle
+                  key={peg.id}
+                  role="button"
+                  tabIndex={0}
+                  aria-label={`Peg ${slot}`}
+                  cx={x}
+                  cy={y}
+                  r={lit ? 7 : 5}
+                  fill={lit ? 'var(--text)' : color}
+                  stroke="var(--paper)"
+                  strokeWidth={1.5}
+                  className="cursor-move touch-none"
+                  onPointerDown={grab(peg, position)}
+                  onPointerEnter={() => setHover({ arrangement: a.id, slot })}
+                  onPointerLeave={() => setHover(null)}
+                />
+              );
+            })}
+          </svg>
+        )}
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,101 @@
+'use client';
+
+import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import type { Vec3 } from '@/core/math/vec3';
+import { setPeg } from '@/store/commands/pegs';
+import { dispatch, useDocument } from '@/store/document';
+import { NumberBox } from '../../../controls/NumberField';
+
+/** One peg by numbers: its place where it is free, how it stands where it is pinned, and its size. */
+export function PegFields({
+  arrangement: id,
+  peg,
+  className = '!px-1 [&_span:last-child]:hidden',
+}: {
+  arrangement: string;
+  peg: Peg;
+  className?: string;
+}) {
+  const unit = useDocument((s) => s.scene.units);
+  const surface = useDocument((s) => s.scene.surfaces.find((x) => x.id === peg.pin?.surface)?.name);
+  const { pin } = peg;
+  const name = `Peg ${pegNumber(peg.id)}`;
+  const set = (values: Partial<Omit<Peg, 'id'>>, key?: string) =>
+    dispatch(setPeg, { id, peg: peg.id, values }, key);
+  const held = (
+    label: string,
+    field: 'turnDeg' | 'lift' | 'lean',
+    dimension: 'angle' | 'length' | 'percent',
+    step: number,
+  ) => (
+    <NumberBox
+      label={`${name} ${label.toLowerCase()}`}
+      prefix={label}
+      dimension={dimension}
+      unit={unit}
+      step={step}
+      value={pin![field]}
+      className={className}
+      onChange={(v, key) =>
+        v !== null &&
+        set({ pin: { ...pin!, [field]: field === 'lean' ? Math.min(1, Math.max(0, v)) : v } }, key)
+      }
+    />
+  );
+  return (
+    <>
+      {pin && (
+        <p className="mt-0.5 truncate text-[12px] opacity-75">
+          Pinned to {surface ?? 'a surface that is gone'}
+        </p>
+      )}
+      <div className="mt-1 grid grid-cols-3 gap-1">
+        {pin ? (
+          <>
+            {held('Turn', 'turnDeg', 'angle', 5)}
+            {held('Lift', 'lift', 'length', 0.05)}
+            {held('Lean', 'lean', 'percent', 0.1)}
+          </>
+        ) : (
+          (['X', 'Y', 'Z'] as const).map((axis, k) => (
+            <NumberBox
+              key={axis}
+              label={`${name} ${axis}`}
+              prefix={axis}
+              dimension="length"
+              unit={unit}
+              step={0.05}
+              value={peg.position[k]}
+              className={className}
+              onChange={(v, key) =>
+                v !== null && set({ position: peg.position.map((x, i) => (i === k ? v : x)) as Vec3 }, key)
+              }
+            />
+          ))
+        )}
+        <NumberBox
+          label={`${name} size`}
+          prefix="Size"
+          dimension="percent"
+          step={0.05}
+          min={0.01}
+          value={peg.scale[1]}
+          className={className}
+          onChange={(v, key) => {
+            if (v === null) return;
+            const k = Math.max(0.01, v) / peg.scale[1];
+            set({ scale: peg.scale.map((s) => s * k) as Vec3 }, key);
+          }}
+        />
+      </div>
+    </>
+  );
+}
+
+/** The fields of the peg in a slot. */
+export function PegOfSlot(props: { arrangement: Pegs; slot: number; className?: string }) {
+  const { arrangement, slot, className } = props;
+  const peg = arrangement.pegs.find((p) => pegNumber(p.id) === slot);
+  return peg ? <PegFields arrangement={arrangement.id} peg={peg} className={className} /> : null;
+}

@@ -1,0 +1,145 @@
+'use client';
+
+import type { Riders } from '@/core/arrange/riders/schema';
+import { restOf, type Channel, type Variation } from '@/core/arrange/steps/schema';
+import { setArrangement, setStep } from '@/store/commands/arrangements';
+import { dispatch, useDocument } from '@/store/document';
+import { THREAD_COLORS } from '@/view/colors';
+import { Choice } from '../../../controls/Choice';
+import { NumberFields, PlaceField } from '../../../controls/NumberFields';
+import { RangeField } from '../../../controls/RangeField';
+import { Segmented } from '../../../controls/Segmented';
+import { groundPhrase } from '../../../words/phrases';
+import { GroundStep } from '../../../recipe/steps/GroundStep';
+import { VARIATION_FIELDS } from '../../../recipe/steps/VariationStep';
+import { Step } from '../../../recipe/Step';
+import { WeightedProps } from '../../../recipe/steps/WeightedProps';
+
+const SEATS = [
+  { value: 'top', text: 'Its top', hint: 'What of the leader is highest there' },
+  { value: 'foot', text: 'Its foot' },
+] as const;
+const LANDINGS = [
+  { value: 'one', text: 'As one', hint: 'Goes with the leader as it lands and leans' },
+  { value: 'each', text: 'On its own', hint: 'Lands too, from its seat' },
+  { value: 'leader', text: 'Leader only', hint: 'Stays where it was before the leader landed' },
+] as const;
+const CHANNELS: Channel[] = ['along', 'side', 'lift', 'turnDeg', 'tipDeg', 'rollDeg', 'size'];
+
+/** Riders: which props, where they sit on their leaders, how they land, and how they vary. */
+export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
+  const scene = useDocument((s) => s.scene);
+  const color = THREAD_COLORS[a.thread];
+  const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
+  const set = (values: Parameters<typeof setArrangement.apply>[1]['values'], key?: string) =>
+    dispatch(setArrangement, { id: a.id, values }, key);
+  const vary = (values: Partial<Variation>, key?: string) =>
+    dispatch(setStep, { id: a.id, step: 'variation', values }, key);
+  const varied = CHANNELS.filter((c) => a.variation[c].some((v) => v !== restOf(c)));
+  const leaders = scene.arrangements.filter((other) => other.id !== a.id);
+  const leader = scene.arrangements.find((other) => other.id === a.on);
+  return (
+    <>
+      <Step
+        name="props"
+        title="Props"
+        color={color}
+        phrase={a.props.map((p) => nameOf(p.prop)).join(', ') || 'None yet'}
+      >
+        <WeightedProps
+          label="Props of the riders"
+          value={a.props}
+          onChange={(props, key) => set({ props }, key)}
+        />
+        <NumberFields
+          fields={[
+            {
+              name: 'share',
+              label: 'Leaders that carry one',
+              dimension: 'percent',
+              step: 0.05,
+              min: 0,
+              max: 1,
+              reset: 1,
+            },
+            { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+          ]}
+          values={{ share: a.share, seed: a.seed }}
+          set={set}
+        />
+      </Step>
+      <Step
+        name="spacing"
+        title="Seat"
+        color={color}
+        phrase={`${leader?.name ?? 'Nothing'}, ${a.seat === 'top' ? 'its top' : 'its foot'}${a.only.length ? `, #${a.only.join(', #')} only` : ''}`}
+      >
+        <Choice
+          label="On"
+          value={a.on}
+          options={leaders.map((l) => ({ value: l.id, text: l.name }))}
+          none="Missing"
+          onChange={(on) => set({ on, only: [] })}
+        />
+        <Segmented shown label="From" value={a.seat} options={SEATS} onChange={(seat) => set({ seat })} />
+        <PlaceField label="Offset" value={a.offset} onChange={(offset, key) => set({ offset }, key)} />
+        <NumberFields
+          fields={[
+            { name: 'turnDeg', label: 'Turn', dimension: 'angle', step: 5, reset: 0 },
+            { name: 'tipDeg', label: 'Tip', dimension: 'angle', step: 5, reset: 0 },
+            { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 5, reset: 0 },
+            { name: 'size', label: 'Size', dimension: 'percent', step: 0.05, min: 0.01, reset: 1 },
+          ]}
+          values={{ turnDeg: a.turnDeg, tipDeg: a.tipDeg, rollDeg: a.rollDeg, size: a.size }}
+          set={set}
+        />
+      </Step>
+      <Step
+        name="ground"
+        title="Landing"
+        color={color}
+        phrase={
+          a.landing === 'one'
+            ? 'As one'
+            : a.landing === 'leader'
+              ? 'Leader only'
+              : groundPhrase(a.ground, scene)
+        }
+      >
+        <Segmented
+          fill
+          label="Landing"
+          value={a.landing}
+          options={LANDINGS}
+          onChange={(landing) => set({ landing })}
+        />
+        {a.landing === 'each' && (
+          <div className="mt-2">
+            <GroundStep
+              ground={a.ground}
+              set={(values, key) => dispatch(setStep, { id: a.id, step: 'ground', values }, key)}
+            />
+          </div>
+        )}
+      </Step>
+      <Step
+        name="variation"
+        title="Variation"
+        color={color}
+        phrase={varied.map((c) => VARIATION_FIELDS[c].label).join(', ') || 'None'}
+      >
+        {CHANNELS.map((c) => (
+          <RangeField
+            key={c}
+            {...VARIATION_FIELDS[c]}
+            unit={scene.units}
+            rest={restOf(c)}
+            min={restOf(c) === 1 ? 0.01 : undefined}
+            value={a.variation[c]}
+            onChange={(r, key) => vary({ [c]: r }, key)}
+          />
+        ))}
+      </Step>
+    </>
+  );
+}

@@ -1,0 +1,91 @@
+'use client';
+
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
+import { Pause, Play, Rewind } from 'lucide-react';
+import type { Run } from '@/core/arrange/run/schema';
+import type { Pulley } from '@/core/arrange/steps/schema';
+import { play, rewind, useClock } from '@/store/clock';
+import { setStep } from '@/store/commands/arrangements';
+import { dispatch, useDocument } from '@/store/document';
+import { IconButton } from '../../../controls/Button';
+import { NumberField } from '../../../controls/NumberField';
+import { Segmented } from '../../../controls/Segmented';
+import { metres } from '../../../words/numbers';
+
+const ENDS = [
+  { value: 'clip', text: 'Clip', hint: 'What leaves at an end is gone' },
+  { value: 'wrap', text: 'Wrap', hint: 'What leaves at one end comes in at the other' },
+] as const;
+
+/** Slides the whole run along its path: by hand, or by a speed while the time runs. */
+export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
+  const unit = useDocument((s) => s.scene.units);
+  const { playing, time } = useClock();
+  const { pulley } = run;
+  const set = (values: Partial<Pulley>, key?: string) =>
+    dispatch(setStep, { id: run.id, step: 'pulley', values }, key);
+  const moves = pulley.speed !== 0;
+  const label = moves
+    ? `Pulley ${metres(pulley.speed, unit)}/s`
+    : pulley.offset !== 0
+      ? `Pulley ${metres(pulley.offset, unit)}`
+      : 'Pulley';
+  return (
+    <span className="flex items-center rounded-md border border-edge bg-card">
+      <IconButton
+        name={playing ? 'Stop the pulley' : 'Play the pulley'}
+        keys="Space"
+        onClick={() => {
+          // Without a speed there would be nothing to see.
+          if (!playing && !moves) set({ speed: 0.2 });
+          play(!playing);
+        }}
+      >
+        {playing ? <Pause size={14} /> : <Play size={14} />}
+      </IconButton>
+      <Popover className="relative">
+        <PopoverButton className="whitespace-nowrap px-1.5 text-[12.5px]">{label}</PopoverButton>
+        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-1 w-64 rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
+          <NumberField
+            label="Offset"
+            hint="Moves every slot along the path"
+            dimension="length"
+            unit={unit}
+            step={0.1}
+            value={pulley.offset}
+            reset={0}
+            onChange={(v, key) => set({ offset: v ?? 0 }, key)}
+          />
+          <NumberField
+            label="Speed a second"
+            dimension="length"
+            unit={unit}
+            step={0.05}
+            value={pulley.speed}
+            reset={0}
+            onChange={(v, key) => set({ speed: v ?? 0 }, key)}
+          />
+          {!closed && (
+            <Segmented
+              shown
+              label="At the ends"
+              value={pulley.ends}
+              options={ENDS}
+              onChange={(ends) => set({ ends })}
+            />
+          )}
+        </PopoverPanel>
+      </Popover>
+      {(time > 0 || playing) && (
+        <>
+          <span className="num px-1 text-xs text-soft" data-testid="time">
+            {time.toFixed(1)} s
+          </span>
+          <IconButton name="Back to the beginning" onClick={rewind}>
+            <Rewind size={13} />
+          </IconButton>
+        </>
+      )}
+    </span>
+  );
+}

@@ -1,0 +1,254 @@
+'use client';
+
+import { propsOfOrder, type Facing, type Target } from '@/core/arrange/steps/schema';
+import { setStep } from '@/store/commands/arrangements';
+import { dispatch, useDocument } from '@/store/document';
+import { Choice } from '../../../controls/Choice';
+import { NumberBox, NumberField } from '../../../controls/NumberField';
+import { RampField } from '../../../controls/RampField';
+import { Segmented } from '../../../controls/Segmented';
+import { Toggle } from '../../../controls/Toggle';
+import { KeepShape } from '../../../recipe/steps/KeepShape';
+import type { StepProps } from './stepProps';
+
+const HEADINGS = [
+  { value: 'along', text: 'Along' },
+  { value: 'across', text: 'Across' },
+  { value: 'outward', text: 'Outward' },
+  { value: 'compass', text: 'Compass' },
+  { value: 'target', text: 'Target' },
+] as const;
+const POSTURES = [
+  { value: 'upright', text: 'Upright', hint: 'Up stays up' },
+  { value: 'slope', text: 'Slope', hint: 'Tips with the path, never rolls' },
+  { value: 'bank', text: 'Bank', hint: 'Turns with the path like a rope, with the points’ roll' },
+  {
+    value: 'surface',
+    text: 'Surface',
+    hint: 'Square to the surface that the path lies on; rows lie along it',
+  },
+] as const;
+const FLIPS = [
+  { value: 'none', text: 'None' },
+  { value: 'turn', text: 'Turn', hint: 'Every second prop is turned about' },
+  { value: 'mirror', text: 'Mirror', hint: 'Every second prop is mirrored left to right' },
+] as const;
+
+const CORNERS = [
+  { value: 'round', text: 'Bent', hint: 'As the bend comes out' },
+  { value: 'mitre', text: 'Mitred', hint: 'Sliced at each corner, both sides meeting on the mitre' },
+] as const;
+
+export function FacingStep({ run, color }: StepProps) {
+  const { facing } = run;
+  const unit = useDocument((s) => s.scene.units);
+  const set = (values: Partial<Facing>, key?: string) =>
+    dispatch(setStep, { id: run.id, step: 'facing', values }, key);
+  const angle = (label: string, field: 'turnDeg' | 'tipDeg' | 'rollDeg' | 'compassDeg') => (
+    <NumberField
+      label={label}
+      dimension="angle"
+      step={5}
+      value={facing[field]}
+      reset={0}
+      onChange={(v, key) => set({ [field]: v ?? 0 }, key)}
+    />
+  );
+  const shift = (label: string, field: 'side' | 'lift', hint: string) => (
+    <NumberField
+      label={label}
+      hint={hint}
+      dimension="length"
+      unit={unit}
+      step={0.05}
+      value={facing[field]}
+      reset={0}
+      onChange={(v, key) => set({ [field]: v ?? 0 }, key)}
+    />
+  );
+  return (
+    <>
+      <Segmented
+        fill
+        tight
+        label="Heading"
+        value={facing.heading}
+        options={HEADINGS}
+        onChange={(heading) => set({ heading })}
+      />
+      {facing.heading === 'compass' && angle('Clockwise from north', 'compassDeg')}
+      {facing.heading === 'target' && <TargetFields run={run} color={color} set={set} />}
+      <div className="mt-2">
+        <Segmented
+          fill
+          label="Posture"
+          value={facing.posture}
+          options={POSTURES}
+          onChange={(posture) => set({ posture })}
+        />
+      </div>
+      {facing.posture === 'surface' && (
+        <NumberField
+          label="Lean"
+          hint="100% stands square to the surface, 0% upright"
+          dimension="percent"
+          step={0.05}
+          min={0}
+          max={1}
+          value={facing.lean}
+          reset={1}
+          onChange={(v, key) => set({ lean: Math.min(1, Math.max(0, v ?? 1)) }, key)}
+        />
+      )}
+      <Segmented
+        shown
+        label="Every second"
+        value={facing.alternate}
+        options={FLIPS}
+        onChange={(alternate) => set({ alternate })}
+      />
+      <Toggle
+        label="Bent"
+        hint="Props follow the path with their whole mesh instead of standing on it as they are"
+        value={facing.bend}
+        onChange={(bend) => set({ bend })}
+      />
+      {facing.bend && (
+        <>
+          <KeepShape
+            placed={propsOfOrder(run.order)}
+            rigid={facing.rigid}
+            onChange={(rigid) => set({ rigid })}
+          />
+          <Segmented
+            shown
+            label="At corners"
+            value={facing.corners}
+            options={CORNERS}
+            onChange={(corners) => set({ corners })}
+          />
+          {run.spacing.mode === 'touch' && (
+            <Toggle
+              label="Fill the end"
+              hint="What is left at the end takes one more, cut off there"
+              value={facing.fill}
+              onChange={(fill) => set({ fill })}
+            />
+          )}
+          <NumberField
+            label="To within"
+            hint="How far faces may lie off the true bend"
+            dimension="length"
+            unit={unit}
+            step={0.001}
+            min={0.00001}
+            max={1}
+            value={facing.tolerance}
+            reset={0.002}
+            onChange={(v, key) => set({ tolerance: Math.min(1, Math.max(1e-5, v ?? 0.002)) }, key)}
+          />
+        </>
+      )}
+      {shift('Side', 'side', 'To the right of the way along; negative is left')}
+      <RampField
+        label="Side along the way"
+        hint="Added to the side, from the start of the path to its end"
+        value={facing.sideRamp}
+        rest={0}
+        range={[-3, 3]}
+        step={0.1}
+        dimension="length"
+        unit={unit}
+        color={color}
+        onChange={(sideRamp, key) => set({ sideRamp }, key)}
+      />
+      {shift('Lift', 'lift', 'Off the path, along the posture’s up')}
+      {angle('Turn', 'turnDeg')}
+      {angle('Tip', 'tipDeg')}
+      {angle('Roll', 'rollDeg')}
+      <NumberField
+        label="Size"
+        dimension="percent"
+        step={0.05}
+        min={0.01}
+        value={facing.size}
+        reset={1}
+        onChange={(v, key) => set({ size: Math.max(0.001, v ?? 1) }, key)}
+      />
+    </>
+  );
+}
+
+/** What the props look at: a place, the nearest place of a path, or props of another arrangement. */
+function TargetFields({ run, set }: StepProps & { set: (values: Partial<Facing>, key?: string) => void }) {
+  const scene = useDocument((s) => s.scene);
+  const { target } = run.facing;
+  const others = scene.arrangements.filter((a) => a.id !== run.id);
+  const options = [
+    { value: 'point', text: 'a point' },
+    ...scene.paths.map((p) => ({ value: p.id, text: `path ${p.name}` })),
+    ...others.map((a) => ({ value: a.id, text: `props of ${a.name}` })),
+  ];
+  const value = target.kind === 'point' ? 'point' : target.kind === 'path' ? target.path : target.arrangement;
+  const choose = (id: string) => {
+    const next: Target =
+      id === 'point'
+        ? { kind: 'point', position: [0, 0, 0] }
+        : scene.paths.some((p) => p.id === id)
+          ? { kind: 'path', path: id }
+          : { kind: 'props', arrangement: id, slot: null };
+    set({ target: next });
+  };
+  return (
+    <>
+      <Choice label="Look at" value={value} options={options} none="missing" onChange={choose} />
+      {target.kind === 'point' && (
+        <div className="grid grid-cols-3 gap-1.5">
+          {(['X', 'Y', 'Z'] as const).map((name, axis) => (
+            <NumberBox
+              key={name}
+              label={`Target ${name}`}
+              prefix={name}
+              dimension="length"
+              unit={scene.units}
+              step={0.1}
+              value={target.position[axis]}
+              className="!px-1.5"
+              onChange={(v, key) =>
+                v !== null &&
+                set(
+                  {
+                    target: {
+                      kind: 'point',
+                      position: target.position.map((p, i) => (i === axis ? v : p)) as [
+                        number,
+                        number,
+                        number,
+                      ],
+                    },
+                  },
+                  key,
+                )
+              }
+            />
+          ))}
+        </div>
+      )}
+      {target.kind === 'props' && (
+        <label className="flex min-h-9 items-center justify-between gap-3 text-sm">
+          Slot
+          <input
+            aria-label="Slot to look at"
+            placeholder="nearest"
+            defaultValue={target.slot ?? ''}
+            onBlur={(e) =>
+              set({ target: { ...target, slot: e.target.value.trim().replace(/^#/, '') || null } })
+            }
+            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+            className="num w-[106px] rounded-md border border-edge bg-card px-2 py-1 text-sm"
+          />
+        </label>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,68 @@
+'use client';
+
+import { Spline } from 'lucide-react';
+import { setRunPaths } from '@/store/commands/runs';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { selectNode } from '@/store/selection';
+import { chooseTool } from '@/view/viewState';
+import { Button } from '../../../controls/Button';
+import { sentence } from '../../../words/findings';
+import { metres } from '../../../words/numbers';
+import type { StepProps } from './stepProps';
+
+export function PathStep({ run }: StepProps) {
+  const scene = useDocument((s) => s.scene);
+  const results = useEngine((s) => s.result.paths);
+  const findings = useEngine((s) => s.result.arrangements.get(run.id)?.findings) ?? [];
+  const on = run.paths.map((p) => p.path);
+  const problems = findings.filter(
+    (f) => f.kind.includes('path') || f.kind.startsWith('fillet') || f.kind === 'coincident-points',
+  );
+  const toggle = (id: string) =>
+    dispatch(setRunPaths, { id: run.id, paths: on.includes(id) ? on.filter((p) => p !== id) : [...on, id] });
+  return (
+    <>
+      {scene.paths.length === 0 && (
+        <Button look="bordered" className="w-full" onClick={() => chooseTool('draw')}>
+          <Spline size={15} />
+          Draw path
+        </Button>
+      )}
+      <ul>
+        {scene.paths.map((p) => (
+          <li key={p.id} className="flex min-h-8 items-center gap-2 text-sm">
+            <label className="flex min-w-0 flex-1 cursor-pointer items-center gap-2">
+              <input
+                type="checkbox"
+                checked={on.includes(p.id)}
+                onChange={() => toggle(p.id)}
+                className="size-4 accent-ink-700"
+              />
+              <span className="truncate">{p.name}</span>
+            </label>
+            <span className="num text-xs text-soft">
+              {results.get(p.id)?.ok ? metres(results.get(p.id)!.length, scene.units, 1) : '–'}
+            </span>
+            <Button
+              className="!px-1.5 !py-0.5 text-soft"
+              aria-label={`Edit ${p.name}`}
+              onClick={() => selectNode('path', p.id)}
+            >
+              Edit
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {problems.map((f, i) => (
+        <p
+          key={i}
+          role="alert"
+          className={`mt-1 text-[12.5px] ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`}
+        >
+          {sentence(f, scene)}
+        </p>
+      ))}
+    </>
+  );
+}

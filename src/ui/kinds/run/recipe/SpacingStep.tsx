@@ -1,0 +1,316 @@
+'use client';
+
+import type { Finding, RunFacts } from '@/core/arrange/result';
+import type { Rows, Spacing } from '@/core/arrange/steps/schema';
+import { setStep } from '@/store/commands/arrangements';
+import { setRows } from '@/store/commands/runs';
+import { dispatch, useDocument } from '@/store/document';
+import { Choice } from '../../../controls/Choice';
+import { NumberField } from '../../../controls/NumberField';
+import { RampField } from '../../../controls/RampField';
+import { Segmented } from '../../../controls/Segmented';
+import { Toggle } from '../../../controls/Toggle';
+import { sentence } from '../../../words/findings';
+import { spacingNote } from '../../../words/phrases';
+import type { StepProps } from './stepProps';
+
+const MODES = [
+  { value: 'pitch', text: 'Pitch', hint: 'A distance from slot to slot' },
+  { value: 'count', text: 'Count', hint: 'So many slots, evenly' },
+  { value: 'touch', text: 'Touch', hint: 'End to end by the props’ own length; on bends they sit on chords' },
+  { value: 'divide', text: 'Divide', hint: 'At the divisions of the path' },
+  { value: 'points', text: 'Points', hint: 'At the path’s own points' },
+] as const;
+const LEFTOVER = [
+  { value: 'even', text: 'Even out' },
+  { value: 'end', text: 'At end' },
+  { value: 'centre', text: 'Centre' },
+] as const;
+const ENDS = [
+  { value: 'included', text: 'At the ends' },
+  { value: 'half', text: 'Half in' },
+] as const;
+const PER = [
+  { value: 'whole', text: 'Whole' },
+  { value: 'side', text: 'Side', hint: 'Each side between corners' },
+  { value: 'quadrant', text: 'Quadrant', hint: 'Each quarter of the path' },
+] as const;
+const AT = [
+  { value: 'points', text: 'Points' },
+  { value: 'corners', text: 'Corners' },
+  { value: 'midpoints', text: 'Midpoints' },
+] as const;
+const SIDES = [
+  { value: 'middle', text: 'about the path' },
+  { value: 'right', text: 'to the right' },
+  { value: 'left', text: 'to the left' },
+  { value: 'both', text: 'on both sides' },
+  { value: 'alternate', text: 'alternating sides' },
+] as const;
+const OWN: Finding['kind'][] = [
+  'pitch-not-positive',
+  'count-not-positive',
+  'too-many-slots',
+  'no-room',
+  'loose-limited',
+  'no-corners',
+  'length-not-positive',
+  'nothing-fits',
+];
+
+type SpacingProps = StepProps & { facts: RunFacts; slots: number; findings: Finding[] };
+
+export function SpacingStep(props: SpacingProps) {
+  const { run, facts } = props;
+  const { spacing } = run;
+  const scene = useDocument((s) => s.scene);
+  const set = (values: Partial<Spacing>, key?: string) =>
+    dispatch(setStep, { id: run.id, step: 'spacing', values }, key);
+  const length = { dimension: 'length' as const, unit: scene.units };
+  const problems = props.findings.filter((f) => OWN.includes(f.kind));
+  const divides = spacing.mode === 'divide' || spacing.mode === 'points';
+  const inset = (label: string, field: 'insetStart' | 'insetEnd') => (
+    <NumberField
+      {...length}
+      label={label}
+      value={spacing[field]}
+      step={0.1}
+      min={0}
+      reset={0}
+      onChange={(v, key) => set({ [field]: Math.max(0, v ?? 0) }, key)}
+    />
+  );
+  return (
+    <>
+      <Segmented
+        fill
+        tight
+        label="Spacing by"
+        value={spacing.mode}
+        options={MODES}
+        onChange={(mode) => set({ mode })}
+      />
+      <Mode {...props} set={set} />
+      {!divides && spacing.mode !== 'touch' && (
+        <RampField
+          label="Density"
+          hint="The pitch along the way is multiplied by this: low is denser"
+          value={spacing.density}
+          rest={1}
+          range={[0.25, 4]}
+          log
+          step={0.1}
+          color={props.color}
+          onChange={(density, key) => set({ density }, key)}
+        />
+      )}
+      {spacing.mode !== 'touch' && (
+        <NumberField
+          {...length}
+          label="Loose by"
+          prefix="±"
+          value={spacing.looseBy}
+          step={0.01}
+          min={0}
+          reset={0}
+          onChange={(v, key) => set({ looseBy: Math.max(0, v ?? 0) }, key)}
+        />
+      )}
+      {spacing.looseBy > 0 && spacing.mode !== 'touch' && (
+        <NumberField
+          {...length}
+          label="Least distance"
+          value={spacing.minDistance}
+          step={0.05}
+          min={0}
+          reset={0}
+          onChange={(v, key) => set({ minDistance: Math.max(0, v ?? 0) }, key)}
+        />
+      )}
+      {inset('Inset at start', 'insetStart')}
+      {inset('Inset at end', 'insetEnd')}
+      <RowFields {...props} />
+      {problems.map((f) => (
+        <p
+          key={f.kind}
+          role="alert"
+          className={`mt-1 text-[12.5px] ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`}
+        >
+          {sentence(f, scene)}
+        </p>
+      ))}
+      {!problems.some((f) => f.severity === 'error') && facts.usable > 0 && (
+        <p className="mt-1 text-[12.5px] text-soft">{spacingNote(run, facts, props.slots, scene)}</p>
+      )}
+    </>
+  );
+}
+
+/** What the chosen way of spacing asks for. */
+function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacing>, key?: string) => void }) {
+  const { spacing } = run;
+  const unit = useDocument((s) => s.scene.units);
+  const length = { dimension: 'length' as const, unit };
+  const leftover = (
+    <Segmented
+      shown
+      label="Leftover"
+      value={spacing.leftover}
+      options={LEFTOVER}
+      onChange={(v) => set({ leftover: v })}
+    />
+  );
+  switch (spacing.mode) {
+    case 'pitch':
+      return (
+        <>
+          <NumberField
+            {...length}
+            label="Pitch"
+            hint="Empty: from the props’ own footprint"
+            value={spacing.pitch ?? facts.askedPitch}
+            auto={spacing.pitch === null ? `auto ${Number(facts.askedPitch.toFixed(2))}` : undefined}
+            step={0.05}
+            min={0.001}
+            reset={null}
+            onChange={(pitch, key) => set({ pitch }, key)}
+          />
+          {leftover}
+        </>
+      );
+    case 'count':
+      return (
+        <>
+          <NumberField
+            whole
+            label="Count"
+            value={spacing.count}
+            min={1}
+            reset={10}
+            onChange={(v, key) => set({ count: v ?? 10 }, key)}
+          />
+          <Segmented
+            shown
+            label="Ends"
+            value={spacing.ends}
+            options={ENDS}
+            onChange={(ends) => set({ ends })}
+          />
+        </>
+      );
+    case 'touch':
+      return (
+        <>
+          <NumberField
+            {...length}
+            label="Clearance"
+            hint="Air between neighbours; negative overlaps them"
+            value={spacing.clearance}
+            step={0.01}
+            reset={0}
+            onChange={(v, key) => set({ clearance: v ?? 0 }, key)}
+          />
+          {leftover}
+        </>
+      );
+    case 'divide':
+      return (
+        <>
+          <Segmented
+            shown
+            label="Divide"
+            value={spacing.per}
+            options={PER}
+            onChange={(per) => set({ per })}
+          />
+          <NumberField
+            whole
+            label="Parts"
+            value={spacing.parts}
+            min={1}
+            max={100000}
+            reset={4}
+            onChange={(v, key) => set({ parts: v ?? 4 }, key)}
+          />
+          <NumberField
+            whole
+            label="Take every"
+            hint="1 takes each division, 2 every second"
+            value={spacing.every}
+            min={1}
+            max={100000}
+            reset={1}
+            onChange={(v, key) => set({ every: v ?? 1 }, key)}
+          />
+          <NumberField
+            whole
+            label="Starting at"
+            hint="Number of the first division taken, from 0"
+            value={spacing.from}
+            min={0}
+            max={100000}
+            reset={0}
+            onChange={(v, key) => set({ from: v ?? 0 }, key)}
+          />
+          <Toggle label="With the ends" value={spacing.withEnds} onChange={(withEnds) => set({ withEnds })} />
+        </>
+      );
+    case 'points':
+      return <Segmented shown label="At" value={spacing.at} options={AT} onChange={(at) => set({ at })} />;
+  }
+}
+
+function RowFields({ run }: SpacingProps) {
+  const { rows } = run.spacing;
+  const unit = useDocument((s) => s.scene.units);
+  const set = (values: Partial<Rows>, key?: string) => dispatch(setRows, { id: run.id, values }, key);
+  const one = rows.side !== 'alternate' && rows.side !== 'both' && rows.count === 1;
+  return (
+    <div className="mt-1 border-t border-edge pt-1">
+      <Choice label="Rows" value={rows.side} options={SIDES} onChange={(side) => set({ side })} />
+      {rows.side !== 'alternate' && (
+        <NumberField
+          whole
+          label={rows.side === 'both' ? 'Rows a side' : 'Number of rows'}
+          value={rows.count}
+          min={1}
+          max={120}
+          reset={1}
+          onChange={(v, key) => set({ count: v ?? 1 }, key)}
+        />
+      )}
+      {!one && (
+        <NumberField
+          label="Row distance"
+          dimension="length"
+          unit={unit}
+          step={0.1}
+          value={rows.distance}
+          reset={1}
+          onChange={(v, key) => set({ distance: v ?? 1 }, key)}
+        />
+      )}
+      {rows.count > 1 && rows.side !== 'alternate' && (
+        <NumberField
+          label="Stagger"
+          hint="Every second row moves on by this share of the pitch"
+          dimension="percent"
+          step={0.05}
+          min={0}
+          max={1}
+          value={rows.stagger}
+          reset={0}
+          onChange={(v, key) => set({ stagger: Math.min(1, Math.max(0, v ?? 0)) }, key)}
+        />
+      )}
+      {!one && (
+        <Toggle
+          label="Mirror the facing"
+          hint="Rows on the left face the other way across the path"
+          value={rows.mirrored}
+          onChange={(mirrored) => set({ mirrored })}
+        />
+      )}
+    </div>
+  );
+}

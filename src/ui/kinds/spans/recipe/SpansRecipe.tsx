@@ -1,0 +1,197 @@
+'use client';
+
+import type { SpanEnd, Spans } from '@/core/arrange/spans/schema';
+import { setArrangement } from '@/store/commands/arrangements';
+import { setSpanEnd } from '@/store/commands/spans';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { THREAD_COLORS } from '@/view/colors';
+import { Choice } from '../../../controls/Choice';
+import { lengthField, NumberFields, PlaceField } from '../../../controls/NumberFields';
+import { Segmented } from '../../../controls/Segmented';
+import { Toggle } from '../../../controls/Toggle';
+import { plural } from '../../../words/numbers';
+import { Step } from '../../../recipe/Step';
+import { WeightedProps } from '../../../recipe/steps/WeightedProps';
+
+const FITS = [
+  { value: 'stretch', text: 'Stretch', hint: 'One, as long as it has to be' },
+  { value: 'repeat', text: 'Repeat', hint: 'As many as come nearest to their own length, evened out' },
+  { value: 'cut', text: 'Cut', hint: 'Whole ones, and the last cut off' },
+  { value: 'trim', text: 'Trim', hint: 'One, cut off where it is longer than the way' },
+] as const;
+
+const FITTED = { stretch: 'stretched', repeat: 'repeated', cut: 'cut', trim: 'trimmed' };
+
+/** Spans: which members, how they fit, where they meet their posts, and which posts they join. */
+export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
+  const scene = useDocument((s) => s.scene);
+  const color = THREAD_COLORS[a.thread];
+  const posts = scene.arrangements.find((other) => other.id === a.on);
+  const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
+  const set = (values: Parameters<typeof setArrangement.apply>[1]['values'], key?: string) =>
+    dispatch(setArrangement, { id: a.id, values }, key);
+  return (
+    <>
+      <Step
+        name="props"
+        title="Members"
+        color={color}
+        phrase={`${a.props.map((p) => nameOf(p.prop)).join(', ') || 'None yet'}, ${FITTED[a.fit]}`}
+      >
+        <WeightedProps label="Members" value={a.props} onChange={(props, key) => set({ props }, key)} />
+        <Segmented shown tight label="Fit" value={a.fit} options={FITS} onChange={(fit) => set({ fit })} />
+        <Toggle
+          label="Along the path"
+          hint="Bent along the path of the posts instead of straight"
+          value={a.follow}
+          onChange={(follow) => set({ follow })}
+        />
+        <Choice
+          label="Corner piece"
+          value={a.corner?.prop ?? ''}
+          options={[{ value: '', text: 'none' }, ...scene.props.map((p) => ({ value: p.id, text: p.name }))]}
+          none="Missing"
+          onChange={(prop) => set({ corner: prop ? { prop, angleDeg: a.corner?.angleDeg ?? 20 } : null })}
+        />
+        {a.corner && (
+          <NumberFields
+            fields={[
+              {
+                name: 'angleDeg',
+                label: 'Where they turn by',
+                dimension: 'angle',
+                step: 5,
+                min: 0,
+                max: 180,
+                reset: 20,
+              },
+            ]}
+            values={a.corner}
+            set={(values, key) => set({ corner: { ...a.corner!, ...values } }, key)}
+          />
+        )}
+        <NumberFields
+          fields={[
+            {
+              name: 'size',
+              label: 'Size across',
+              dimension: 'percent',
+              step: 0.05,
+              min: 0.01,
+              reset: 1,
+            },
+            { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 5, reset: 0 },
+            { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+          ]}
+          values={{ size: a.size, rollDeg: a.rollDeg, seed: a.seed }}
+          set={set}
+        />
+      </Step>
+      <Step
+        name="spacing"
+        title="Posts"
+        color={color}
+        phrase={`${posts?.name ?? 'Missing'}${a.reach > 1 ? `, to the ${a.reach}. after` : ''}${a.every > 1 ? `, every ${a.every}.` : ''}`}
+      >
+        <Choice
+          label="Between"
+          value={a.on}
+          options={scene.arrangements
+            .filter((other) => other.id !== a.id)
+            .map((other) => ({ value: other.id, text: other.name }))}
+          none="Missing"
+          onChange={(on) => set({ on })}
+        />
+        <NumberFields
+          fields={[
+            { name: 'reach', label: 'To the n-th after', whole: true, min: 1, max: 1000, reset: 1 },
+            { name: 'every', label: 'From every n-th', whole: true, min: 1, max: 1000, reset: 1 },
+            lengthField('inset', 'Free at both ends', 0),
+            lengthField('longest', 'None over more than', 0, '0: however far apart posts are'),
+          ]}
+          values={{ reach: a.reach, every: a.every, inset: a.inset, longest: a.longest }}
+          set={set}
+        />
+      </Step>
+      <Step
+        name="gaps"
+        title="Left out"
+        color={color}
+        phrase={a.without.length ? plural(a.without.length, 'member') : 'None'}
+      >
+        {a.without.length === 0 && (
+          <p className="text-[12.5px] text-soft">
+            Click a member in the scene and press Delete to leave it out. Where its post is a gap there is
+            none either.
+          </p>
+        )}
+        <ul className="flex flex-wrap gap-1" aria-label="Members left out">
+          {a.without.map((name) => (
+            <li key={name}>
+              <button
+                type="button"
+                aria-label={`Bring the member from ${name} back`}
+                title="Bring it back"
+                onClick={() => set({ without: a.without.filter((n) => n !== name) })}
+                className="num rounded-md border border-edge bg-paper px-1.5 py-0.5 text-[12.5px] hover:bg-groove"
+              >
+                #{name} ×
+              </button>
+            </li>
+          ))}
+        </ul>
+      </Step>
+      <Step name="facing" title="Ends" color={color} phrase={endsPhrase(a)}>
+        <End spans={a} end="from" title="Leaves a post at" />
+        <End spans={a} end="to" title="Meets the next at" />
+      </Step>
+    </>
+  );
+}
+
+const endsPhrase = ({ from, to }: Spans): string => {
+  const one = (e: SpanEnd) => e.snap ?? `${e.offset[1]} m up`;
+  return one(from) === one(to) ? one(from) : `${one(from)} to ${one(to)}`;
+};
+
+/** Where members meet their posts at one end: a snap point or the foot, and how far from it. */
+function End({ spans, end, title }: { spans: Spans; end: 'from' | 'to'; title: string }) {
+  const scene = useDocument((s) => s.scene);
+  const posts = useEngine((s) => s.result.arrangements.get(spans.on)?.placements);
+  const names = new Set(
+    (posts?.props ?? []).flatMap(
+      (id) => scene.props.find((p) => p.id === id)?.snapPoints.map((s) => s.name) ?? [],
+    ),
+  );
+  const { snap, offset } = spans[end];
+  if (snap) names.add(snap);
+  return (
+    <div className="mb-1">
+      {names.size > 0 ? (
+        <Choice
+          label={title}
+          value={snap ?? ''}
+          options={[
+            { value: '', text: 'its foot' },
+            ...[...names].map((name) => ({ value: name, text: name })),
+          ]}
+          onChange={(name) =>
+            dispatch(setSpanEnd, {
+              id: spans.id,
+              end,
+              values: { snap: name || null, ...(name && { offset: [0, 0, 0] as [number, number, number] }) },
+            })
+          }
+        />
+      ) : (
+        <span className="text-sm">{title}</span>
+      )}
+      <PlaceField
+        label={title}
+        value={offset}
+        onChange={(value, key) => dispatch(setSpanEnd, { id: spans.id, end, values: { offset: value } }, key)}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,104 @@
+'use client';
+
+import { TriangleAlert } from 'lucide-react';
+import { THREADS } from '@/core/arrange/base';
+import { has, kindOf, type Arrangement } from '@/core/arrange/registry';
+import { duplicateArrangement, removeArrangement, setArrangement } from '@/store/commands/arrangements';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { selectArrangement } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
+import { PlainMenu } from '../controls/PlainMenu';
+import { KIND_UIS, uiOf } from '../kinds/registry';
+import { duplicateSelected } from '../shell/duplicate';
+import { plural, whole } from '../words/numbers';
+import { freezeIntoPegs } from './freezeIntoPegs';
+import { RenameField } from './RenameField';
+
+/** Above the recipe of every kind: its thread, its name, what is done with it as a whole, and how many there are. */
+export function ArrangementHead({ arrangement: a }: { arrangement: Arrangement }) {
+  const scene = useDocument((s) => s.scene);
+  const result = useEngine((s) => s.result.arrangements.get(a.id));
+  const { title, detail, holds } = uiOf(a);
+  const placed = result?.counts.placed ?? 0;
+  const gaps = (result?.placements.count ?? 0) - placed;
+  const findings = result?.findings ?? [];
+  const said = holds?.(a) ?? detail?.(a, placed, scene);
+  const broken = findings.some((f) => f.severity === 'error');
+  return (
+    <div className="border-b border-edge px-3 pb-2.5 pt-3">
+      <div className="flex items-center gap-2">
+        <ThreadDot arrangement={a} />
+        <RenameField
+          name={a.name}
+          label={`Name of the ${title.toLowerCase()}`}
+          onRename={(name) => dispatch(setArrangement, { id: a.id, values: { name } })}
+        />
+        <ArrangementMenu arrangement={a} />
+      </div>
+      <p className="mt-1.5 flex gap-3.5 text-[13px] text-soft" aria-live="polite" data-testid="counts">
+        {said ?? (
+          <>
+            <span>
+              <b className="num text-text">{whole(placed)}</b> placed
+            </span>
+            <span>
+              <b className="num text-text">{whole(gaps)}</b> {gaps === 1 ? 'gap' : 'gaps'}
+            </span>
+          </>
+        )}
+        {findings.length > 0 && (
+          <span className={`flex items-center gap-1 ${broken ? 'text-danger' : 'text-caution'}`}>
+            <TriangleAlert size={13} />
+            {plural(findings.length, 'check')}
+          </span>
+        )}
+      </p>
+    </div>
+  );
+}
+
+/** Everything that is done with an arrangement as a whole. */
+function ArrangementMenu({ arrangement: a }: { arrangement: Arrangement }) {
+  const paths = useDocument((s) => s.scene.paths);
+  const stands = has(a, 'paths') ? a.paths.map((p) => p.path) : [];
+  const others = kindOf(a).moveToPath ? paths.filter((p) => !stands.includes(p.id)) : [];
+  return (
+    <PlainMenu
+      name={`More for this ${uiOf(a).title.toLowerCase()}`}
+      entries={[
+        { text: 'Duplicate', run: duplicateSelected },
+        ...others.map((p) => ({
+          text: `Duplicate to ${p.name}`,
+          run: () => {
+            const made = dispatch(duplicateArrangement, { id: a.id, path: p.id });
+            if (made) selectArrangement(made);
+          },
+        })),
+        {
+          text: a.visible ? 'Hide' : 'Show',
+          run: () => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } }),
+        },
+        ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
+        // Single pegs already stand by themselves.
+        ...(has(a, 'pegs') ? [] : [{ text: 'Freeze into pegs', run: () => freezeIntoPegs(a) }]),
+        { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
+      ]}
+    />
+  );
+}
+
+/** The thread; a click takes the next dye. */
+function ThreadDot({ arrangement: a }: { arrangement: Arrangement }) {
+  const next = THREADS[(THREADS.indexOf(a.thread) + 1) % THREADS.length];
+  return (
+    <button
+      type="button"
+      aria-label={`Thread: ${a.thread}. Change to ${next}`}
+      title={`Thread: ${a.thread}. Click for ${next}`}
+      onClick={() => dispatch(setArrangement, { id: a.id, values: { thread: next } })}
+      className="size-[15px] shrink-0 rounded-full"
+      style={{ background: THREAD_COLORS[a.thread] }}
+    />
+  );
+}

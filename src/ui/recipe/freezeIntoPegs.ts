@@ -1,0 +1,33 @@
+import type { Arrangement } from '@/core/arrange/registry';
+import { STATE } from '@/core/arrange/result';
+import { freeze } from '@/store/commands/arrangements';
+import { dispatch } from '@/store/document';
+import { engine } from '@/store/engine';
+import { selectArrangement } from '@/store/selection';
+import { say } from '../uiState';
+import { plural } from '../words/numbers';
+
+/**
+ * Makes single pegs of what an arrangement places right now. What was made for its slots alone, bent meshes and
+ * members that are cut, pegs do not have: that is said.
+ */
+export function freezeIntoPegs(a: Arrangement): void {
+  const p = engine().state.result.arrangements.get(a.id)?.placements;
+  if (!p) return;
+  const read = (list: ArrayLike<number>, i: number, n: number) =>
+    Array.from({ length: n }, (_, k) => list[i * n + k]);
+  const rows = [...Array(p.count).keys()].filter((i) => p.state[i] === STATE.placed);
+  const pegs = rows.map((i) => ({
+    prop: p.props[p.prop[i]],
+    pin: null,
+    position: read(p.position, i, 3) as [number, number, number],
+    rotation: read(p.rotation, i, 4) as [number, number, number, number],
+    scale: read(p.scale, i, 3) as [number, number, number],
+    ...(p.tint && { tint: read(p.tint, i, 3) as [number, number, number] }),
+  }));
+  const rigid = rows.filter((i) => (p.shape?.[i] ?? -1) >= 0).length;
+  dispatch(freeze, { id: a.id, pegs });
+  selectArrangement(a.id);
+  const shapes = rigid > 0 ? ` ${plural(rigid, 'prop')} that had a shape of their own are rigid now.` : '';
+  say(`“${a.name}” is now ${plural(pegs.length, 'single peg')}.${shapes} Undo makes it what it was.`);
+}

@@ -1,0 +1,193 @@
+'use client';
+
+import type { Ground } from '@/core/arrange/steps/schema';
+import { useDocument } from '@/store/document';
+import { Choice } from '../../controls/Choice';
+import { NumberField } from '../../controls/NumberField';
+import { PlaceField } from '../../controls/NumberFields';
+import { RangeField } from '../../controls/RangeField';
+import { Segmented } from '../../controls/Segmented';
+import { Toggle } from '../../controls/Toggle';
+
+const MODES = [
+  { value: 'none', text: 'None', hint: 'Stays on the path' },
+  { value: 'land', text: 'Land', hint: 'Along a direction onto the surface' },
+  { value: 'hug', text: 'Hug', hint: 'To the nearest place of the surface' },
+] as const;
+const DIRECTIONS = [
+  { value: 'down', text: 'straight down' },
+  { value: 'path', text: 'against the path’s up' },
+  { value: 'prop', text: 'against the prop’s own up' },
+  { value: 'typed', text: 'as typed' },
+] as const;
+const CONTACTS = [
+  { value: 'foot', text: 'Foot' },
+  { value: 'lowest', text: 'Lowest', hint: 'The lowest point touches; nothing is in the ground' },
+  {
+    value: 'footprint',
+    text: 'Footprint',
+    hint: 'Rests on the corners of its base, as a cart on its wheels',
+  },
+] as const;
+const MISSED = [
+  { value: 'keep', text: 'Keep', hint: 'Stays where it is' },
+  { value: 'floor', text: 'Floor', hint: 'Stands on the floor height' },
+  { value: 'leave-out', text: 'Leave out' },
+] as const;
+
+/** How an arrangement stands on surfaces. The same for every kind. */
+export function GroundStep({
+  ground,
+  set,
+}: {
+  ground: Ground;
+  set: (values: Partial<Ground>, key?: string) => void;
+}) {
+  const unit = useDocument((s) => s.scene.units);
+  const length = (label: string, field: 'above' | 'floor', reset: number, hint?: string) => (
+    <NumberField
+      label={label}
+      hint={hint}
+      dimension="length"
+      unit={unit}
+      step={0.1}
+      min={field === 'above' ? 0 : undefined}
+      value={ground[field]}
+      reset={reset}
+      onChange={(v, key) => set({ [field]: Math.max(field === 'above' ? 0 : -Infinity, v ?? reset) }, key)}
+    />
+  );
+  const on = ground.mode !== 'none';
+  return (
+    <>
+      <Segmented
+        fill
+        label="Ground"
+        value={ground.mode}
+        options={MODES}
+        // What is set to stand on the ground is meant to stand square to it, unless that was changed before.
+        onChange={(mode) => set({ mode, ...(mode === 'hug' && ground.mode === 'none' && { lean: 1 }) })}
+      />
+      {on && (
+        <>
+          <Surfaces ground={ground} set={set} />
+          {ground.mode === 'land' && (
+            <>
+              <Choice
+                label="Direction"
+                value={ground.direction}
+                options={DIRECTIONS}
+                onChange={(direction) => set({ direction })}
+              />
+              {ground.direction === 'typed' && (
+                <PlaceField
+                  label="Landing direction"
+                  value={ground.typed}
+                  onChange={(typed, key) => set({ typed }, key)}
+                />
+              )}
+              {(ground.direction === 'down' || ground.direction === 'typed') && (
+                <Toggle
+                  label="Stacking"
+                  hint="In slot order, each onto those that have landed before it"
+                  value={ground.stack}
+                  onChange={(stack) => set({ stack })}
+                />
+              )}
+              {length('From above', 'above', 1, 'Ground is looked for from so high over its place')}
+            </>
+          )}
+          <Segmented
+            shown
+            tight
+            label="Touches by"
+            value={ground.contact}
+            options={CONTACTS}
+            onChange={(contact) => set({ contact })}
+          />
+          <NumberField
+            label="Lean"
+            hint="0 stays as it stood, 100 stands square to the ground"
+            dimension="percent"
+            step={0.05}
+            min={0}
+            max={1}
+            value={ground.lean}
+            reset={0}
+            onChange={(v, key) => set({ lean: Math.min(1, Math.max(0, v ?? 0)) }, key)}
+          />
+          {ground.lean > 0 && (
+            <NumberField
+              label="Leans at most"
+              dimension="angle"
+              step={5}
+              min={0}
+              max={180}
+              value={ground.leanMaxDeg}
+              reset={180}
+              onChange={(v, key) => set({ leanMaxDeg: Math.min(180, Math.max(0, v ?? 180)) }, key)}
+            />
+          )}
+          <RangeField
+            label="Sink"
+            dimension="length"
+            unit={unit}
+            step={0.01}
+            rest={0}
+            track={[-0.5, 0.5]}
+            value={ground.sink}
+            onChange={(sink, key) => set({ sink }, key)}
+          />
+          <Segmented
+            shown
+            tight
+            label="No ground"
+            value={ground.missed}
+            options={MISSED}
+            onChange={(missed) => set({ missed })}
+          />
+          {ground.missed === 'floor' && length('Floor height', 'floor', 0)}
+        </>
+      )}
+    </>
+  );
+}
+
+/** Every surface that is shown, or some of them by name. */
+function Surfaces({ ground, set }: { ground: Ground; set: (values: Partial<Ground>) => void }) {
+  const surfaces = useDocument((s) => s.scene.surfaces);
+  if (surfaces.length === 0)
+    return (
+      <p className="my-1.5 text-[12.5px] text-soft">No surface yet: make one in the list, or bring one in.</p>
+    );
+  const all = ground.surfaces.length === 0;
+  return (
+    <fieldset className="my-1">
+      <legend className="sr-only">Surfaces to stand on</legend>
+      <Toggle
+        label="Every surface shown"
+        value={all}
+        onChange={(every) => set({ surfaces: every ? [] : [surfaces[0].id] })}
+      />
+      {!all && (
+        <div className="thin-scroll ml-2 max-h-40 overflow-y-auto border-l-2 border-edge pl-2">
+          {surfaces.map((s) => {
+            const chosen = ground.surfaces.includes(s.id);
+            return (
+              <Toggle
+                key={s.id}
+                label={s.name}
+                value={chosen}
+                onChange={(on) => {
+                  const next = on ? [...ground.surfaces, s.id] : ground.surfaces.filter((id) => id !== s.id);
+                  // Without any it would be all of them.
+                  if (next.length > 0) set({ surfaces: next });
+                }}
+              />
+            );
+          })}
+        </div>
+      )}
+    </fieldset>
+  );
+}

@@ -1,0 +1,77 @@
+'use client';
+
+import { Lock, Undo2 } from 'lucide-react';
+import type { HandCorrection } from '@/core/arrange/steps/schema';
+import { parseSlotName } from '@/core/arrange/slotId';
+import { letGo } from '@/store/commands/hand';
+import { dispatch, useDocument } from '@/store/document';
+import { selectSlots, setHover } from '@/store/selection';
+import { Button, IconButton } from '../../controls/Button';
+import { degrees, metres } from '../../words/numbers';
+import type { StepProps } from './stepProps';
+
+/** Every slot that a hand corrected, with what it did. Each can be let go, or all at once. */
+export function HandStep({ arrangement: run }: StepProps<'hand'>) {
+  const scene = useDocument((s) => s.scene);
+  const names = Object.keys(run.hand).sort((a, b) => parseSlotName(a) - parseSlotName(b));
+  if (names.length === 0) {
+    return (
+      <p className="text-[12.5px] text-soft">
+        Nothing yet. Click a prop in the scene to nudge, swap or lock it; in the flat view a click removes it
+        and a drag nudges it. What is done by hand stays through every change of the recipe.
+      </p>
+    );
+  }
+  return (
+    <>
+      <ul aria-label="Corrections by hand" className="max-h-64 overflow-y-auto">
+        {names.map((name) => (
+          <li
+            key={name}
+            className="flex items-center gap-1"
+            onPointerEnter={() => setHover({ arrangement: run.id, slot: parseSlotName(name) })}
+            onPointerLeave={() => setHover(null)}
+          >
+            <button
+              type="button"
+              onClick={() => selectSlots(run.id, [parseSlotName(name)])}
+              className="flex min-w-0 flex-1 items-baseline gap-2 rounded-md px-1 py-1 text-left text-[12.5px] hover:bg-groove"
+            >
+              <span className="num shrink-0">#{name}</span>
+              <span className="min-w-0 flex-1 truncate text-soft">{describe(run.hand[name], scene)}</span>
+              {run.hand[name].lock && <Lock size={12} aria-label="locked" />}
+            </button>
+            <IconButton
+              name={`Let go of #${name}`}
+              onClick={() => dispatch(letGo, { id: run.id, names: [name] })}
+            >
+              <Undo2 size={13} />
+            </IconButton>
+          </li>
+        ))}
+      </ul>
+      <Button className="!px-1.5 text-soft" onClick={() => dispatch(letGo, { id: run.id })}>
+        Let go of all
+      </Button>
+    </>
+  );
+}
+
+type Scene = ReturnType<typeof useDocument.getState>['scene'];
+
+/** "removed", "swapped for Crate, 0.3 m right" */
+function describe(h: HandCorrection, scene: Scene): string {
+  const m = (v: number) => metres(Math.abs(v), scene.units, 3);
+  const parts: string[] = [];
+  if (h.removed === true) parts.push('removed');
+  if (h.removed === false) parts.push('brought back');
+  if (h.lock) parts.push('locked');
+  if (h.prop) parts.push(`swapped for ${scene.props.find((p) => p.id === h.prop)?.name ?? 'a missing prop'}`);
+  if (h.bend !== undefined) parts.push(h.bend ? 'bent' : 'rigid');
+  if (h.along) parts.push(`${m(h.along)} ${h.along > 0 ? 'on' : 'back'}`);
+  if (h.side) parts.push(`${m(h.side)} ${h.side > 0 ? 'right' : 'left'}`);
+  if (h.lift) parts.push(`${m(h.lift)} ${h.lift > 0 ? 'up' : 'down'}`);
+  if (h.turnDeg) parts.push(`turned ${degrees(h.turnDeg)}`);
+  if (h.size) parts.push(`${Math.round(h.size * 100)}%`);
+  return parts.join(', ');
+}
