@@ -1,7 +1,7 @@
 import { has, kindOf } from '@/core/arrange/registry';
 import { pinOn, type ToPin } from '@/core/arrange/pegs/pinning';
 import type { Pin } from '@/core/arrange/pegs/schema';
-import { profileAlong, type Profile } from '@/core/arrange/steps/ground';
+import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
 import { Evaluator, type SceneResult } from '@/core/evaluate/scene';

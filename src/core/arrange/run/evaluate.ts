@@ -1,24 +1,20 @@
-import { allocatePlacements, NO_FACTS, type RunResult } from '../result';
+import { NO_FACTS, type PartRange, type RunResult } from '../result';
 import { sayInto } from '../say';
-import { shapeOf, type ArrangeContext } from '../context';
+import { settle } from '../settle';
+import type { ArrangeContext } from '../context';
 import { bender, type Bender } from '../steps/bending';
 import { whichBend } from '../steps/whichBend';
-import { collidingRows } from '../steps/collide';
-import { aimAt } from '../steps/facing';
-import { decidedByHand } from '../steps/gaps';
-import { groundStep } from '../steps/ground';
 import { keepOutsAround, keptOutOn } from '../steps/keepOuts';
 import { propsOfOrder } from '../steps/schema';
-import { tintsOf, unvaried, varier } from '../steps/variation';
 import { checkRun } from './checks';
 import type { Lane } from './lane';
 import { layOut } from './lanes';
-import { handById, placeLane, type Placing } from './place';
+import { sitesOf, type Laying } from './sites';
 import { autoPitch, gatherProps } from './sizes';
 import type { Run } from './schema';
 
 /**
- * Works a run out: slots, order, gaps, position, facing, variation, size, overlap, in that order for every slot.
+ * Works a run out: its lanes laid along their paths, with the order of props, and settled there.
  * Nothing throws for what the schema admits: what cannot be done is a finding, the rest goes on.
  */
 export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
@@ -28,71 +24,39 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
   const asked = run.spacing.pitch ?? autoPitch(sizes.longest);
   const facts = { ...NO_FACTS, askedPitch: asked };
   const lanes = layOut(run, context, sizes, asked, facts, say);
-  const total = lanes.reduce((sum, lane) => sum + lane.id.length, 0);
-  const placements = allocatePlacements(total, sizes.ids);
-  const result: RunResult = { placements, findings, facts, parts: [] };
-  if (propsOfOrder(run.order).length === 0 && run.order.entries.length === 0) {
-    say('no-props', {});
-  } else if (lanes.some((lane) => lane.orderEmpty)) {
-    say('order-empty', {});
-  }
-  const aim = run.facing.heading === 'target' ? aimAt(run.facing.target, context) : undefined;
-  if (run.facing.heading === 'target' && !aim) {
-    say('target-missing', {});
-  }
-  const placing: Placing = {
+  if (propsOfOrder(run.order).length === 0 && run.order.entries.length === 0) say('no-props', {});
+  else if (lanes.some((lane) => lane.orderEmpty)) say('order-empty', {});
+  const laying: Laying = {
     run,
-    hand: handById(run),
-    decided: decidedByHand(run.hand),
-    varier: varier(run.variation, run.seed, sizes.ids),
-    aim: aim ?? null,
-    ground: groundStep(
-      run.ground,
-      context,
-      run.seed,
-      sizes.ids.map((id) => shapeOf(context, id)),
-    ),
     bender: benderOf(run, context, sizes.ids),
     bends: whichBend(run.facing, run.hand, sizes.ids),
     solid: (id) => context.surface?.(id),
-    varied: unvaried(),
   };
-  const around = keepOutsAround(run.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
-  if (placing.ground)
-    placements.before = {
-      position: new Float64Array(total * 3),
-      rotation: new Float64Array(total * 4),
-    };
+  const { keepOuts } = run.gaps;
+  const around = keepOutsAround(keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const stretches = lanes.map((lane) =>
+    sitesOf(lane, laying, keptOutOn(keepOuts, around, lane.part, lane.stroke, lane.path.closed)),
+  );
+  const { placements, findings: ofGround } = settle(
+    { ...run, posing: run.facing },
+    stretches,
+    sizes,
+    context,
+    say,
+  );
+  if (run.facing.posture === 'surface')
+    for (const path of new Set(lanes.filter((l) => !l.path.on).map((l) => l.pathId)))
+      say('posture-off-surface', { path }, 'warning');
+  const parts: PartRange[] = [];
   const starts: number[] = [];
   let at = 0;
   for (const lane of lanes) {
     starts.push(at);
-    placeLane(
-      lane,
-      placing,
-      placements,
-      at,
-      keptOutOn(run.gaps.keepOuts, around, lane.part, lane.stroke, lane.path.closed),
-    );
     at += lane.id.length;
-    joinPart(result, lane, at);
+    joinPart(parts, lane, at);
   }
-  if (run.gaps.collide === 'leave-out') {
-    collidingRows(
-      placements,
-      sizes.bounds,
-      true,
-      (row) => placing.decided.get(placements.slot[row]) === false,
-    );
-  }
-  const tint = tintsOf(run.variation, run.seed, placements.slot);
-  if (tint) placements.tint = tint;
-  if (run.facing.posture === 'surface')
-    for (const path of new Set(lanes.filter((l) => !l.path.on).map((l) => l.pathId)))
-      say('posture-off-surface', { path }, 'warning');
-  if (placing.ground) findings.push(...placing.ground.findings(run.id));
-  findings.push(...checkRun(run, lanes, starts, placements, sizes));
-  return result;
+  findings.push(...ofGround, ...checkRun(run, lanes, starts, placements, sizes));
+  return { placements, findings, facts, parts };
 }
 
 function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | null {
@@ -113,7 +77,7 @@ function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | 
 }
 
 /** The rows of one stroke follow each other and are one part. */
-function joinPart({ parts }: RunResult, lane: Lane, end: number): void {
+function joinPart(parts: PartRange[], lane: Lane, end: number): void {
   const last = parts.at(-1);
   if (last && last.part === lane.part && last.stroke === lane.stroke) {
     last.end = end;

@@ -93,7 +93,7 @@ export interface Facings {
 export function writeHeading(
   out: Float64Array,
   o: number,
-  facing: Facing,
+  facing: Pick<Facing, 'heading' | 'compassDeg'>,
   { front, up, outward }: Facings,
   r: number,
   to: Vec3 | null = null,

@@ -28,11 +28,13 @@ export interface GapRow {
   isRest: (i: number) => boolean;
   /** Whether a slot is in some keep-out; `s` and position are the caller's to know. */
   isKeptOut: (i: number) => boolean;
+  /** Why a slot was empty before, where it was. */
+  before?: Uint8Array;
 }
 
 /**
- * Writes why a slot is empty to `state`. The first reason that holds is kept, in this order: by hand, rest, keep-out,
- * taken, chance. Gaps by chance stop at the longest run that is allowed; taken ones come off an end, or at random by
+ * Writes why a slot is empty to `state`. The first reason that holds is kept, in this order: by hand, rest, what it was
+ * empty for before, keep-out, taken, chance. Gaps by chance stop at the longest run that is allowed; taken ones come off an end, or at random by
  * the smallest hashes, so that a greater share takes the same ones and more.
  */
 export function markGaps(
@@ -49,6 +51,7 @@ export function markGaps(
     if (decided) state[i] = STATE.hand;
     else if (row.isRest(i)) state[i] = STATE.rest;
     else if (decided === false) state[i] = STATE.placed;
+    else if (row.before?.[i]) state[i] = row.before[i];
     else if (row.isKeptOut(i)) state[i] = STATE.keepOut;
     else if (
       gaps.chance > 0 &&

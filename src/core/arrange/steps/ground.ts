@@ -5,34 +5,39 @@ import { acos, hypot } from '../../math/portable';
 import { newPile, type Pile } from '../../mesh/pile';
 import type { PropShape } from '../../mesh/support';
 import { STATE, type Finding, type FindingKind, type Placements } from '../result';
-import type { CompiledPath } from '../../curve/compile';
-import { samplePath } from '../../curve/sample';
 import type { ArrangeContext } from '../context';
 import type { Facings } from './facing';
 import { drop, planeUnder, reachOf } from './groundContact';
-import { floorProbe, landing, nearest, solidsOf, surfaceProbe } from './groundProbe';
+import { floorProbe, landing, nearest, solidsOf, surfaceProbe, type Probe } from './groundProbe';
 import type { Ground } from './groundSchema';
 
 const SINK = channel('ground.sink');
 /** Surfaces met at less than this (sine of the angle) are met edge on. */
 const EDGE_ON = 0.035;
 
-/** One slot as it stands before it meets the ground. */
-interface Standing {
-  row: number;
-  slot: number;
-  /** Its unit, perpendicular front and up before it leans, in row `r` of these. */
-  frames: Facings;
-  r: number;
-  /** Metres above the ground, along its up once it leans. */
-  lift: number;
-  /** Writes its rotation for frames in row 0 of other ones. */
-  orient: (frames: Facings, r: number) => void;
+/** Where something meets the ground. */
+interface Met {
+  at: Vec3;
+  /** The way that it was looked for, unit. */
+  direction: Vec3;
+  probe: Probe;
+  /** Unit: what it leans to. */
+  normal: Vec3;
 }
 
-/** The ground step of one arrangement, and what it found. */
+/** The ground step of one arrangement, and what it found. For each row: meet, lean, pose again, rest, landed. */
 export interface GroundStep {
-  settle(out: Placements, standing: Standing): void;
+  /**
+   * Looks for the ground of a row as it is posed. Where there is none it stays, or falls onto its fellows; its lift is
+   * the caller's then. @param frame unit, perpendicular front and up before it leans, from `r` on
+   */
+  meet(out: Placements, row: number, slot: number, frame: Facings, r: number): Met | null;
+  /** The frame that leans to a normal, as its first row, until the next is asked for; null where none leans. */
+  lean(frame: Facings, r: number, normal: Vec3): Facings | null;
+  /** Puts a row that is posed onto what it met, lifted along the up of its frame. @param lift metres */
+  rest(out: Placements, row: number, slot: number, met: Met, frame: Facings, r: number, lift: number): void;
+  /** Says that a row stands: others may land on it. */
+  landed(out: Placements, row: number): void;
   findings(node: string): Finding[];
 }
 
@@ -58,45 +63,37 @@ export function groundStep(
   const floor = floorProbe(ground.floor);
   const pile = stackOf(ground, typed, shapes);
 
-  const directionOf = (out: Placements, s: Standing): Vec3 => {
-    const { up } = s.frames;
-    const o = s.r;
-    if (ground.direction === 'path') return [-up[o], -up[o + 1], -up[o + 2]];
+  const directionOf = (out: Placements, row: number, { up }: Facings, r: number): Vec3 => {
+    if (ground.direction === 'path') return [-up[r], -up[r + 1], -up[r + 2]];
     if (ground.direction === 'typed') return typed;
     if (ground.direction === 'prop') {
-      const y = quatRotate([...out.rotation.subarray(s.row * 4, s.row * 4 + 4)] as Quat, [0, 1, 0]);
+      const y = quatRotate([...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat, [0, 1, 0]);
       return [-y[0], -y[1], -y[2]];
     }
     return [0, -1, 0];
   };
+  const fellowsOf = (out: Placements, row: number) => (out.state[row] === STATE.placed ? pile : null);
 
-  const settle = (out: Placements, s: Standing): void => {
-    const fellows = out.state[s.row] === STATE.placed ? pile : null;
-    touchDown(out, s, fellows);
-    const shape = shapes[out.prop[s.row]];
-    if (fellows && shape && out.state[s.row] === STATE.placed) fellows.add(standing(out, s.row, shape));
-  };
-
-  const touchDown = (out: Placements, s: Standing, fellows: Pile | null): void => {
-    const at: Vec3 = [out.position[s.row * 3], out.position[s.row * 3 + 1], out.position[s.row * 3 + 2]];
-    const shape = shapes[out.prop[s.row]];
-    let direction = ground.mode === 'hug' ? ([0, -1, 0] as Vec3) : directionOf(out, s);
+  const meet = (out: Placements, row: number, slot: number, frame: Facings, r: number): Met | null => {
+    const at: Vec3 = [out.position[row * 3], out.position[row * 3 + 1], out.position[row * 3 + 2]];
+    const shape = shapes[out.prop[row]];
+    const hugs = ground.mode === 'hug';
+    let direction = hugs ? ([0, -1, 0] as Vec3) : directionOf(out, row, frame, r);
     let probe = surfaces;
-    let meeting =
-      ground.mode === 'hug' ? nearest(solids, at) : landing(surfaces, at, direction, ground.above);
-    if (ground.mode === 'hug' && meeting)
-      direction = [-meeting.normal[0], -meeting.normal[1], -meeting.normal[2]];
+    let meeting = hugs ? nearest(solids, at) : landing(surfaces, at, direction, ground.above);
+    if (hugs && meeting) direction = [-meeting.normal[0], -meeting.normal[1], -meeting.normal[2]];
+    const fellows = fellowsOf(out, row);
     if (!meeting && fellows && shape) {
-      const room = fellows.room(standing(out, s.row, shape));
+      const room = fellows.room(standing(out, row, shape));
       if (room < Infinity) {
-        for (let a = 0; a < 3; a++) out.position[s.row * 3 + a] += direction[a] * room;
-        return liftOnly(out, s);
+        for (let a = 0; a < 3; a++) out.position[row * 3 + a] += direction[a] * room;
+        return null;
       }
     }
     if (!meeting) {
-      missed.push(s.slot);
-      if (ground.missed === 'leave-out' && out.state[s.row] === STATE.placed) out.state[s.row] = STATE.missed;
-      if (ground.missed !== 'floor') return liftOnly(out, s);
+      missed.push(slot);
+      if (ground.missed === 'leave-out' && out.state[row] === STATE.placed) out.state[row] = STATE.missed;
+      if (ground.missed !== 'floor') return null;
       probe = floor;
       direction = [0, -1, 0];
       meeting = { at: [at[0], ground.floor, at[2]], normal: [0, 1, 0] };
@@ -106,25 +103,39 @@ export function groundStep(
     if (facing < EDGE_ON) edgeOn++;
     const under =
       ground.contact === 'footprint' && shape
-        ? planeUnder(out, s.row, shape, meeting.at, direction, probe)
+        ? planeUnder(out, row, shape, meeting.at, direction, probe)
         : null;
-    const up = lean(s, under ?? n, ground);
-    const back = ground.contact === 'foot' || !shape ? 0 : reachOf(shape, out, s.row);
+    return { at: meeting.at, direction, probe, normal: under ?? n };
+  };
+
+  const rest: GroundStep['rest'] = (out, row, slot, { at, direction, probe }, { up }, r, lift) => {
+    const shape = shapes[out.prop[row]];
+    const back = ground.contact === 'foot' || !shape ? 0 : reachOf(shape, out, row);
     let down = 0;
     if (back > 0) {
       const points = ground.contact === 'footprint' ? shape!.base : shape!.outermost;
-      down = drop(out, s.row, shape!, points, meeting.at, direction, probe, back + ground.above);
+      down = drop(out, row, shape!, points, at, direction, probe, back + ground.above);
     }
-    const sink = sinkLow === sinkHigh ? sinkLow : sinkLow + (sinkHigh - sinkLow) * randomOf(sinkBase, s.slot);
-    for (let a = 0; a < 3; a++) out.position[s.row * 3 + a] = meeting.at[a] + direction[a] * (down + sink);
+    const sink = sinkLow === sinkHigh ? sinkLow : sinkLow + (sinkHigh - sinkLow) * randomOf(sinkBase, slot);
+    for (let a = 0; a < 3; a++) out.position[row * 3 + a] = at[a] + direction[a] * (down + sink);
     // On its fellows it rests exactly; it is they that keep it from the ground.
-    const room = fellows && shape ? fellows.room(standing(out, s.row, shape)) : Infinity;
+    const fellows = fellowsOf(out, row);
+    const room = fellows && shape ? fellows.room(standing(out, row, shape)) : Infinity;
     for (let a = 0; a < 3; a++)
-      out.position[s.row * 3 + a] += direction[a] * Math.min(0, room) + up[a] * s.lift;
+      out.position[row * 3 + a] += direction[a] * Math.min(0, room) + up[r + a] * lift;
+  };
+
+  const landed = (out: Placements, row: number): void => {
+    const shape = shapes[out.prop[row]];
+    const fellows = fellowsOf(out, row);
+    if (fellows && shape) fellows.add(standing(out, row, shape));
   };
 
   return {
-    settle,
+    meet,
+    lean: (frame, r, normal) => lean(frame, r, normal, ground),
+    rest,
+    landed,
     findings(node) {
       const say = (kind: FindingKind, detail: Finding['detail'], slots?: number[]): Finding => ({
         kind,
@@ -147,14 +158,21 @@ export function groundStep(
 /** Lands what stands in a row just as it is turned there. */
 export function settleAsTurned(ground: GroundStep, out: Placements, row: number): void {
   const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-  const frames: Facings = {
+  const frame: Facings = {
     front: Float64Array.from(quatRotate(q, [0, 0, 1])),
     up: Float64Array.from(quatRotate(q, [0, 1, 0])),
     outward: 1,
   };
-  const orient = ({ front: f, up: u }: Facings, r: number) =>
-    writeQuatFromUpFront(out.rotation, row * 4, u[r], u[r + 1], u[r + 2], f[r], f[r + 1], f[r + 2]);
-  ground.settle(out, { row, slot: out.slot[row], frames, r: 0, lift: 0, orient });
+  const met = ground.meet(out, row, out.slot[row], frame, 0);
+  if (met) {
+    const leaned = ground.lean(frame, 0, met.normal);
+    if (leaned) {
+      const { front: f, up: u } = leaned;
+      writeQuatFromUpFront(out.rotation, row * 4, u[0], u[1], u[2], f[0], f[1], f[2]);
+    }
+    ground.rest(out, row, out.slot[row], met, leaned ?? frame, 0, 0);
+  }
+  ground.landed(out, row);
 }
 
 /** The pile of those that have landed, where they may land on each other: along one direction for all. */
@@ -192,46 +210,14 @@ function standing(out: Placements, row: number, shape: PropShape): Float64Array 
   return to;
 }
 
-/** Without ground its lift is above the place where it stands. */
-function liftOnly(out: Placements, s: Standing): void {
-  for (let a = 0; a < 3; a++) out.position[s.row * 3 + a] += s.frames.up[s.r + a] * s.lift;
-}
+const leaned: Facings = { front: new Float64Array(3), up: new Float64Array(3), outward: 1 };
 
-/** A path seen from the side: its height and that of the ground under it, over its length. */
-export interface Profile {
-  s: Float64Array;
-  path: Float64Array;
-  /** NaN where there is none. */
-  ground: Float64Array;
-}
-
-/** The profile of a path at `count` places. Without a direction of its own the ground is that straight below. */
-export function profileAlong(
-  path: CompiledPath,
-  ground: Ground,
-  context: ArrangeContext,
-  count: number,
-): Profile {
-  const s = Float64Array.from({ length: count }, (_, i) => (path.length * i) / (count - 1));
-  const { position } = samplePath(path, s);
-  const probe = surfaceProbe(solidsOf(ground, context));
-  const out: Profile = { s, path: new Float64Array(count), ground: new Float64Array(count) };
-  for (let i = 0; i < count; i++) {
-    out.path[i] = position[i * 3 + 1];
-    const at: Vec3 = [position[i * 3], position[i * 3 + 1], position[i * 3 + 2]];
-    out.ground[i] = landing(probe, at, [0, -1, 0], ground.above)?.at[1] ?? NaN;
-  }
-  return out;
-}
-
-const scratch: Facings = { front: new Float64Array(3), up: new Float64Array(3), outward: 1 };
-
-/** Leans a slot's frame towards the normal and turns its prop with it. @returns the new up */
-function lean(s: Standing, normal: Vec3, ground: Ground): Vec3 {
-  const { front, up } = s.frames;
-  const f: Vec3 = [front[s.r], front[s.r + 1], front[s.r + 2]];
-  const u: Vec3 = [up[s.r], up[s.r + 1], up[s.r + 2]];
+/** Leans a frame towards a normal, as far as it may. @returns null where it stays */
+function lean({ front, up, outward }: Facings, r: number, normal: Vec3, ground: Ground): Facings | null {
+  const f: Vec3 = [front[r], front[r + 1], front[r + 2]];
+  const u: Vec3 = [up[r], up[r + 1], up[r + 2]];
   const close = u[0] * normal[0] + u[1] * normal[1] + u[2] * normal[2];
+  leaned.outward = outward;
   if (ground.lean === 1 && ground.leanMaxDeg >= 180 && close > -0.999) {
     // All the way: up becomes the normal, and the front turns with it (Rodrigues, without an angle).
     const c = cross(u, normal);
@@ -239,22 +225,17 @@ function lean(s: Standing, normal: Vec3, ground: Ground): Vec3 {
     const b = cross(c, a);
     const k = 1 / (1 + close);
     for (let i = 0; i < 3; i++) {
-      scratch.up[i] = normal[i];
-      scratch.front[i] = f[i] + a[i] + b[i] * k;
+      leaned.up[i] = normal[i];
+      leaned.front[i] = f[i] + a[i] + b[i] * k;
     }
-    scratch.outward = s.frames.outward;
-    s.orient(scratch, 0);
-    return normal;
+    return leaned;
   }
   const between = acos(Math.min(1, Math.max(-1, close)));
   const angle = Math.min(ground.lean * between, (ground.leanMaxDeg * Math.PI) / 180);
-  if (angle < 1e-12) return u;
+  if (angle < 1e-12) return null;
   // Upside down, every axis square to up is as good as another: it tips over its front.
   const axis = normalize(cross(u, normal), normalize(cross(u, f)));
-  const to = rotateAbout(u, axis, angle);
-  scratch.outward = s.frames.outward;
-  scratch.up.set(to);
-  scratch.front.set(rotateAbout(f, axis, angle));
-  s.orient(scratch, 0);
-  return to;
+  leaned.up.set(rotateAbout(u, axis, angle));
+  leaned.front.set(rotateAbout(f, axis, angle));
+  return leaned;
 }

@@ -3,7 +3,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Run } from '@/core/arrange/run/schema';
 import { slotName } from '@/core/arrange/slotId';
-import type { Profile } from '@/core/arrange/steps/ground';
+import type { Profile } from '@/core/arrange/steps/groundProfile';
 import { GAP_REASONS, type PartRange } from '@/core/arrange/result';
 import type { ServedArrangement } from '@/engine/served';
 import { engine, useEngine } from '@/store/engine';

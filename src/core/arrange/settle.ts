@@ -1,0 +1,289 @@
+import { writeUnitQuat } from '../math/quat';
+import type { Vec3 } from '../math/vec3';
+import type { Bounds } from '../mesh/mesh';
+import { shapeOf, type ArrangeContext } from './context';
+import { allocatePlacements, STATE, type Finding, type Placements } from './result';
+import type { Say } from './say';
+import type { Settled, Sites } from './sites';
+import { parseSlotName } from './slotId';
+import { collidingRows } from './steps/collide';
+import { aimAt, turnTipRoll, writeHeading, type Aim, type Facings } from './steps/facing';
+import { closeUp, decidedByHand, markGaps } from './steps/gaps';
+import { groundStep, type GroundStep } from './steps/ground';
+import type { Pose } from './steps/onSurface';
+import type { Facing, Gaps, Ground, Hand, HandCorrection, Variation } from './steps/schema';
+import { tintsOf, unvaried, VARIED, varier, type Varied, type Varier } from './steps/variation';
+
+/** How what stands on sites is turned and sized there. */
+export type Posing = Pick<
+  Facing,
+  'heading' | 'compassDeg' | 'target' | 'alternate' | 'lift' | 'turnDeg' | 'tipDeg' | 'rollDeg' | 'size'
+>;
+
+/** The steps of a recipe that are the same for every kind, and the seed that they draw from. */
+export interface Recipe {
+  id: string;
+  seed: number;
+  posing: Posing;
+  variation: Variation;
+  gaps: Gaps;
+  hand: Hand;
+  ground: Ground;
+}
+
+/** A facing that adds nothing to how a place lies. */
+export const AS_IT_LIES: Posing = {
+  heading: 'along',
+  compassDeg: 0,
+  target: { kind: 'point', position: [0, 0, 0] },
+  alternate: 'none',
+  lift: 0,
+  turnDeg: 0,
+  tipDeg: 0,
+  rollDeg: 0,
+  size: 1,
+};
+
+interface Work {
+  recipe: Recipe;
+  hand: Map<number, HandCorrection>;
+  decided: Map<number, boolean>;
+  varier: Varier | null;
+  varied: Varied;
+  aim: Aim | null;
+  ground: GroundStep | null;
+  /** The frame of a slot that was moved over what it lies on, as the first row. */
+  moved: Facings & { position: Float64Array };
+  pose: Pose;
+  settled: Settled;
+}
+
+/**
+ * What comes to stand on sites, in one order for every kind: gaps, the hand's choices, size, position, pose, ground
+ * (probe and lean, the pose again on the leaned frame, contact), overlap, tint. Order comes before, since how long
+ * things are may say where they stand.
+ * @param stretches within each of them gaps are counted in a row, and closed up
+ * @param props ids that the sites' `prop` counts, and their boxes
+ */
+export function settle(
+  recipe: Recipe,
+  stretches: readonly Sites[],
+  props: { ids: string[]; bounds: (Bounds | undefined)[] },
+  context: ArrangeContext,
+  say: Say,
+): { placements: Placements; findings: Finding[] } {
+  const total = stretches.reduce((sum, sites) => sum + sites.slot.length, 0);
+  const out = allocatePlacements(total, props.ids);
+  const { posing } = recipe;
+  const aim = posing.heading === 'target' ? aimAt(posing.target, context) : undefined;
+  if (posing.heading === 'target' && !aim) say('target-missing', {});
+  const shapes = props.ids.map((id) => shapeOf(context, id));
+  const work: Work = {
+    recipe,
+    hand: new Map(Object.entries(recipe.hand).map(([name, h]) => [parseSlotName(name), h])),
+    decided: decidedByHand(recipe.hand),
+    varier: varier(recipe.variation, recipe.seed, props.ids),
+    varied: unvaried(),
+    aim: aim ?? null,
+    ground: groundStep(recipe.ground, context, recipe.seed, shapes),
+    moved: {
+      position: new Float64Array(3),
+      front: new Float64Array(3),
+      up: new Float64Array(3),
+      outward: 1,
+    },
+    pose: { position: [0, 0, 0], front: [0, 0, 1], up: [0, 1, 0] },
+    settled: { i: 0, place: 0, row: 0, locked: false, lift: 0, turnDeg: 0 },
+  };
+  if (work.ground)
+    out.before = { position: new Float64Array(total * 3), rotation: new Float64Array(total * 4) };
+  let start = 0;
+  for (const sites of stretches) {
+    settleStretch(sites, work, out, start);
+    start += sites.slot.length;
+  }
+  if (recipe.gaps.collide === 'leave-out')
+    collidingRows(out, props.bounds, true, (row) => work.decided.get(out.slot[row]) === false);
+  const tint = tintsOf(recipe.variation, recipe.seed, out.slot);
+  if (tint) out.tint = tint;
+  return { placements: out, findings: work.ground?.findings(recipe.id) ?? [] };
+}
+
+/** Fills rows from `start` on. */
+function settleStretch(sites: Sites, work: Work, out: Placements, start: number): void {
+  const { gaps, seed } = work.recipe;
+  const { keptOut, past } = sites;
+  const n = sites.slot.length;
+  const state = out.state.subarray(start, start + n);
+  const isKeptOut = (place: number) =>
+    keptOut !== undefined && keptOut !== null && !past?.[place] && keptOut(place);
+  markGaps(
+    gaps,
+    { id: sites.slot, isRest: (i) => sites.prop[i] < 0, isKeptOut, before: sites.before },
+    { seed, hand: work.decided },
+    state,
+  );
+  const to = gaps.after === 'close' && !sites.endToEnd ? closeUp(state, isKeptOut) : null;
+  out.slot.set(sites.slot, start);
+  out.prop.set(sites.prop, start);
+  for (let i = 0; i < n; i++) {
+    const place = to ? to[i] : i;
+    if (past?.[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
+    out.s[start + i] = sites.s[place];
+    settleSlot(sites, work, i, place, out, start + i);
+  }
+}
+
+/** One slot `i` at the place `place`: another one where the others have closed up. */
+function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Placements, row: number): void {
+  const { recipe, varier: draws, ground } = work;
+  const { posing } = recipe;
+  const slot = sites.slot[i];
+  const hand = work.hand.size > 0 ? work.hand.get(slot) : undefined;
+  const o = row * 3;
+  if (hand?.lock) {
+    lock(hand.lock, out, row);
+    if (sites.settled) tell(sites, work, out, i, place, row, true, 0, 0);
+    return;
+  }
+  if (draws) draws.vary(slot, sites.prop[i], work.varied);
+  const v = draws ? work.varied : null;
+  const along = sites.endToEnd ? 0 : (v ? v[VARIED.along] : 0) + (sites.nudged ? 0 : (hand?.along ?? 0));
+  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0);
+  const lift = posing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0);
+  const walked =
+    sites.moved && (sites.asks || along !== 0 || side !== 0)
+      ? sites.moved(place, along, side, work.pose)
+      : false;
+  writeSize(sites, work, i, place, hand, out, row);
+  if (walked === 'off') {
+    if (out.state[row] === STATE.placed) out.state[row] = STATE.missed;
+    out.rotation[row * 4 + 3] = 1;
+    return;
+  }
+  let frame: Facings & { position: Float64Array } = sites;
+  let r = place * 3;
+  if (walked) {
+    frame = work.moved;
+    frame.outward = sites.outward;
+    frame.position.set(work.pose.position);
+    frame.front.set(work.pose.front);
+    frame.up.set(work.pose.up);
+    r = 0;
+  }
+  const { position, front, up } = frame;
+  const axes = sites.axes;
+  const right = walked ? 0 : axes ? side * axes[place * 3] : side;
+  const on = walked ? 0 : axes ? along * axes[place * 3 + 2] : along;
+  const raised = axes ? lift * axes[place * 3 + 1] : lift;
+  // On the ground it is lifted from there.
+  const above = ground ? 0 : raised;
+  // Right of the way along is front × up.
+  out.position[o] =
+    position[r] +
+    front[r] * on +
+    (front[r + 1] * up[r + 2] - front[r + 2] * up[r + 1]) * right +
+    up[r] * above;
+  out.position[o + 1] =
+    position[r + 1] +
+    front[r + 1] * on +
+    (front[r + 2] * up[r] - front[r] * up[r + 2]) * right +
+    up[r + 1] * above;
+  out.position[o + 2] =
+    position[r + 2] +
+    front[r + 2] * on +
+    (front[r] * up[r + 1] - front[r + 1] * up[r]) * right +
+    up[r + 2] * above;
+  const turnDeg = hand?.turnDeg ?? 0;
+  writeTurn(sites, work, frame, r, i, place, turnDeg, out, row);
+  if (ground) {
+    out.before?.position.set(out.position.subarray(o, o + 3), o);
+    out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);
+    const met = ground.meet(out, row, slot, frame, r);
+    if (met) {
+      const leaned = ground.lean(frame, r, met.normal);
+      if (leaned) writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
+      ground.rest(out, row, slot, met, leaned ?? frame, leaned ? 0 : r, raised);
+    } else for (let a = 0; a < 3; a++) out.position[o + a] += up[r + a] * raised;
+    ground.landed(out, row);
+  }
+  if (!sites.settled) return;
+  const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
+  const turns = posing.turnDeg + turned + (v ? v[VARIED.turnDeg] : 0) + turnDeg;
+  tell(sites, work, out, i, place, row, false, lift, turns);
+}
+
+function tell(
+  sites: Sites,
+  { settled }: Work,
+  out: Placements,
+  i: number,
+  place: number,
+  row: number,
+  locked: boolean,
+  lift: number,
+  turnDeg: number,
+): void {
+  Object.assign(settled, { i, place, row, locked, lift, turnDeg });
+  sites.settled!(settled, out);
+}
+
+/** What stays just so, whatever else changes. */
+function lock(held: NonNullable<HandCorrection['lock']>, out: Placements, row: number): void {
+  out.position.set(held.position, row * 3);
+  writeUnitQuat(out.rotation, row * 4, held.rotation);
+  out.scale.set(held.scale, row * 3);
+  out.before?.position.set(held.position, row * 3);
+  out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);
+}
+
+function writeSize(
+  sites: Sites,
+  { recipe, varier: draws, varied: v }: Work,
+  i: number,
+  place: number,
+  hand: HandCorrection | undefined,
+  out: Placements,
+  row: number,
+): void {
+  const { posing } = recipe;
+  const own = sites.size ? sites.size(i, place) : 1;
+  const size = posing.size * own * (draws ? v[VARIED.size] : 1) * (hand?.size ?? 1);
+  const flips = posing.alternate === 'mirror' && sites.odd(i);
+  const handed = sites.axes !== undefined && sites.axes[place * 3] < 0;
+  const mirrored = (flips !== (draws !== null && v[VARIED.mirrored] > 0)) !== handed;
+  out.scale[row * 3] = size * (draws ? v[VARIED.sizeX] : 1) * (mirrored ? -1 : 1);
+  out.scale[row * 3 + 1] = size * (draws ? v[VARIED.sizeY] : 1);
+  out.scale[row * 3 + 2] = size * (draws ? v[VARIED.sizeZ] : 1);
+}
+
+/** Writes the rotation of slot `i` on a frame whose row begins at `r`. Its varied values stand in `work.varied`. */
+function writeTurn(
+  sites: Sites,
+  { recipe, varier: draws, varied: v, aim }: Work,
+  frame: Facings,
+  r: number,
+  i: number,
+  place: number,
+  byHandDeg: number,
+  out: Placements,
+  row: number,
+): void {
+  const { posing } = recipe;
+  const f = row * 4;
+  // On what is mirrored left to right everything turns the other way.
+  const k = sites.axes !== undefined && sites.axes[place * 3] < 0 ? -1 : 1;
+  const to = aim && towards(aim, out.position, row * 3);
+  writeHeading(out.rotation, f, posing, frame, r, to, sites.otherSide?.(i) ?? false);
+  const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
+  turnTipRoll(out.rotation, f, (posing.turnDeg + turned) * k, posing.tipDeg, posing.rollDeg * k);
+  if (draws) turnTipRoll(out.rotation, f, v[VARIED.turnDeg] * k, v[VARIED.tipDeg], v[VARIED.rollDeg] * k);
+  if (byHandDeg !== 0) turnTipRoll(out.rotation, f, byHandDeg * k, 0, 0);
+}
+
+/** The direction from the foot in row `o` to what it looks at. */
+function towards(aim: Aim, position: Float64Array, o: number): Vec3 | null {
+  const at: Vec3 = [position[o], position[o + 1], position[o + 2]];
+  const to = aim(at);
+  return to && [to[0] - at[0], to[1] - at[1], to[2] - at[2]];
+}

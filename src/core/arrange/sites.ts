@@ -1,0 +1,66 @@
+import type { Placements } from './result';
+import type { Pose } from './steps/onSurface';
+
+/**
+ * Places where something may stand, one behind the other: all that a kind has to say of them. Arrays are one entry a
+ * place, or three: x, y, z. {@link settle} does the rest, the same for every kind.
+ */
+export interface Sites {
+  /** Ids, from {@link slotId}. */
+  slot: Float64Array;
+  /** Index of the prop that the order gives each, swaps by hand included; -1 a rest. */
+  prop: Int32Array;
+  /** Metres along what they lie on. */
+  s: Float64Array;
+  /** Foot, metres. */
+  position: Float64Array;
+  /** Unit, at right angles to each other. */
+  front: Float64Array;
+  up: Float64Array;
+  /** Which side is outward, for that heading: from {@link outwardSide}. */
+  outward: number;
+  /** What a place, or what is laid there, brings of size: a factor. @param i the slot @param place where it stands */
+  size?(i: number, place: number): number;
+  /** Whether a slot is one of every second. */
+  odd(i: number): boolean;
+  /** Whether a slot faces the other way across. */
+  otherSide?(i: number): boolean;
+  /**
+   * Factors of the axes of each place, three of them, by which what is moved there grows: left (negative where all is
+   * mirrored), up, front.
+   */
+  axes?: Float64Array;
+  /** Why it was empty before any gap, by slot: from {@link STATE}. What a hand decided goes before. */
+  before?: Uint8Array;
+  /** 1 where a place is past an end; it is a gap, whatever moves there. */
+  past?: Uint8Array;
+  /** Whether a place is kept out; null where none is. */
+  keptOut?: ((place: number) => boolean) | null;
+  /**
+   * Where a place comes to when it goes on along what it lies on: false where it stays on no such thing and just moves
+   * straight on, "off" where there is nothing any more. Absent: always straight.
+   */
+  moved?(place: number, along: number, side: number, out: Pose): boolean | 'off';
+  /** Asks `moved` for every place, also for those that go nowhere: position, front and up may then be empty. */
+  asks?: boolean;
+  /** Laid end to end: their length and place along are what their neighbours rest on, and do not vary. */
+  endToEnd?: boolean;
+  /** What a hand moved along is in the places already. */
+  nudged?: boolean;
+  /** Called for each that is settled in its row: to shape it, or to keep what is known of it. */
+  settled?(settled: Settled, out: Placements): void;
+}
+
+/** One slot as it came out. What it holds is written over for the next. */
+export interface Settled {
+  i: number;
+  place: number;
+  /** Its row in the placements. */
+  row: number;
+  /** Whether a hand holds it where it is. */
+  locked: boolean;
+  /** Metres above its place. */
+  lift: number;
+  /** Degrees about its up in all, besides its heading. */
+  turnDeg: number;
+}
