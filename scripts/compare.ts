@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, rmSync, symlinkSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import Papa from 'papaparse';
+import { slotsThatDiffer } from '@/core/testing/slots';
 
 /**
  * Holds what every example comes to against another revision: the same slots, states and reasons, and numbers that
@@ -15,7 +15,6 @@ const [revision, ...only] = process.argv.slice(2);
 if (!revision) throw new Error('Say which revision to compare with: npm run compare -- <revision>');
 
 const TIMES = [0, 1.7];
-const NUMBERS = new Set(['x', 'y', 'z', 'qx', 'qy', 'qz', 'qw', 'sx', 'sy', 'sz', 's', 'u', 'v']);
 const examples = readdirSync('examples')
   .filter((f) => f.endsWith('.clothesline'))
   .filter((f) => only.length === 0 || only.some((name) => f.startsWith(name)));
@@ -35,37 +34,20 @@ const csv = (root: string, example: string, time: number) =>
     ],
     { cwd: root, encoding: 'utf8', maxBuffer: 1 << 30, stdio: ['ignore', 'pipe', 'ignore'] },
   );
-const rows = (text: string) =>
-  Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true }).data;
-
 const tree = mkdtempSync(join(tmpdir(), 'compare-'));
 execFileSync('git', ['worktree', 'add', '--detach', '--force', tree, revision], { stdio: 'ignore' });
 symlinkSync(resolve('node_modules'), join(tree, 'node_modules'));
-let differ = false;
+let any = false;
 try {
   for (const example of examples)
     for (const time of TIMES) {
-      const [before, now] = [rows(csv(tree, example, time)), rows(csv('.', example, time))];
-      let [other, worst] = [Math.abs(before.length - now.length), 0];
-      let first = other > 0 ? `${before.length} rows, now ${now.length}` : '';
-      before.slice(0, now.length).forEach((was, i) => {
-        for (const [field, value] of Object.entries(was)) {
-          const is = now[i][field];
-          if (is === value) continue;
-          const off = NUMBERS.has(field) && value && is ? Math.abs(Number(is) - Number(value)) : Infinity;
-          worst = Math.max(worst, off);
-          if (off <= 1e-12 * Math.max(1, Math.abs(Number(value)))) continue;
-          other++;
-          first ||= `${was.arrangement} #${was.slot} ${field}: ${value}, now ${is}`;
-        }
-      });
-      differ ||= other > 0;
-      console.log(
-        `${other > 0 ? 'DIFFERS' : 'same'}  ${example} at ${time} s: ${now.length} rows, at most ${worst} off${first && `; ${first}`}`,
-      );
+      const { differ, worst, count } = slotsThatDiffer(csv(tree, example, time), csv('.', example, time));
+      any ||= differ.length > 0;
+      const word = differ.length > 0 ? 'DIFFERS' : 'same';
+      console.log(`${word}  ${example} at ${time} s: ${count} rows, at most ${worst} off ${differ[0] ?? ''}`);
     }
 } finally {
   execFileSync('git', ['worktree', 'remove', '--force', tree], { stdio: 'ignore' });
   rmSync(tree, { recursive: true, force: true });
 }
-process.exitCode = differ ? 1 : 0;
+process.exitCode = any ? 1 : 0;

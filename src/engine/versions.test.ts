@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readScene } from '@/core/scene/migrate';
+import { slotsThatDiffer } from '@/core/testing/slots';
 import { SCENE_VERSION } from '@/core/scene/version';
 import { EngineService } from './service';
 
@@ -7,10 +8,15 @@ import { EngineService } from './service';
 
 const fixture = (name: string) => readFileSync(`src/core/testing/fixtures/${name}`, 'utf8');
 
-test.each([1, 2])('a scene of version %d gives the slots that it gave then', async (version) => {
+test.each([
+  [1, 'slots.csv'],
+  [2, 'slots.csv'],
+  // With a sheet whose places are left empty by chance, and riders.
+  [3, 'slots-3.csv'],
+])('a scene of version %d gives the slots that it gave then', async (version, slots) => {
   const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
   expect(scene.version).toBe(SCENE_VERSION);
   expect([mends, unknown]).toEqual([[], []]);
   const bytes = await new EngineService().sendOut(scene, { kind: 'csv', gaps: true });
-  expect(new TextDecoder().decode(bytes)).toBe(fixture('slots.csv'));
+  expect(slotsThatDiffer(fixture(slots), new TextDecoder().decode(bytes)).differ).toEqual([]);
 });

@@ -114,6 +114,9 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
   const { gaps, seed } = work.recipe;
   const { keptOut, past } = sites;
   const n = sites.slot.length;
+  if (sites.fixed)
+    for (let i = 0; i < n; i++)
+      if (sites.fixed(i) && !work.decided.has(sites.slot[i])) work.decided.set(sites.slot[i], false);
   const state = out.state.subarray(start, start + n);
   const isKeptOut = (place: number) =>
     keptOut !== undefined && keptOut !== null && !past?.[place] && keptOut(place);
@@ -194,7 +197,7 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
     front[r + 2] * on +
     (front[r] * up[r + 1] - front[r + 1] * up[r]) * right +
     up[r + 2] * above;
-  const turnDeg = hand?.turnDeg ?? 0;
+  const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0);
   writeTurn(sites, work, frame, r, i, place, turnDeg, out, row);
   if (ground) {
     out.before?.position.set(out.position.subarray(o, o + 3), o);
@@ -274,7 +277,9 @@ function writeTurn(
   // On what is mirrored left to right everything turns the other way.
   const k = sites.axes !== undefined && sites.axes[place * 3] < 0 ? -1 : 1;
   const to = aim && towards(aim, out.position, row * 3);
-  writeHeading(out.rotation, f, posing, frame, r, to, sites.otherSide?.(i) ?? false);
+  if (sites.rotation && frame === sites && posing.heading === 'along')
+    for (let a = 0; a < 4; a++) out.rotation[f + a] = sites.rotation[place * 4 + a];
+  else writeHeading(out.rotation, f, posing, frame, r, to, sites.otherSide?.(i) ?? false);
   const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
   turnTipRoll(out.rotation, f, (posing.turnDeg + turned) * k, posing.tipDeg, posing.rollDeg * k);
   if (draws) turnTipRoll(out.rotation, f, v[VARIED.turnDeg] * k, v[VARIED.tipDeg], v[VARIED.rollDeg] * k);

@@ -17,10 +17,16 @@ export interface Sites {
   /** Unit, at right angles to each other. */
   front: Float64Array;
   up: Float64Array;
+  /** How each lies, a quaternion x, y, z, w, where that is known closer than by its front and up. */
+  rotation?: Float64Array;
   /** Which side is outward, for that heading: from {@link outwardSide}. */
   outward: number;
   /** What a place, or what is laid there, brings of size: a factor. @param i the slot @param place where it stands */
   size?(i: number, place: number): number;
+  /** Degrees about its up that a slot brings. */
+  turn?(i: number): number;
+  /** Whether a slot was put there by hand: it is no gap, whatever the recipe says. */
+  fixed?(i: number): boolean;
   /** Whether a slot is one of every second. */
   odd(i: number): boolean;
   /** Whether a slot faces the other way across. */

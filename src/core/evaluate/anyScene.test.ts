@@ -6,6 +6,7 @@ import type { Mesh } from '../mesh/mesh';
 import { writeCsv } from '../formats/csv';
 import { pathSchema } from '../curve/schema';
 import { propSchema } from '../mesh/propSchema';
+import { SCENE_VERSION } from '../scene/version';
 import { sceneSchema, type Scene } from '../scene/schema';
 import { surfaceSchema } from '../mesh/surfaceSchema';
 import { Evaluator, type Assets, type SceneResult } from './scene';
@@ -68,7 +69,13 @@ const anyScene: fc.Arbitrary<Scene> = fc
   })
   .map((parts) =>
     sceneSchema.parse(
-      renumbered({ format: 'clothesline', version: 3, name: 'Any', nextId: 1000, ...structuredClone(parts) }),
+      renumbered({
+        format: 'clothesline',
+        version: SCENE_VERSION,
+        name: 'Any',
+        nextId: 1000,
+        ...structuredClone(parts),
+      }),
     ),
   );
 

@@ -21,6 +21,8 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   // Numbers have had bounds since; those beyond are held where the scene is read. Of a seed only 32 bits ever counted:
   // taken alone they draw the same.
   2: (old) => seedsTo32Bits(old) as Record<string, unknown>,
+  // A grid had its gaps by chance among its own settings; every kind has them among its gaps now, drawn alike.
+  3: (old) => ({ ...old, arrangements: each(old.arrangements, chanceToGaps) }),
 };
 
 const seedsTo32Bits = (v: unknown): unknown =>
@@ -34,6 +36,12 @@ const seedsTo32Bits = (v: unknown): unknown =>
           ]),
         )
       : v;
+
+const chanceToGaps = (a: Record<string, unknown>) => {
+  if (!isRecord(a.grid) || !('chance' in a.grid)) return a;
+  const { chance, ...grid } = a.grid;
+  return { ...a, grid, gaps: { chance } };
+};
 
 const rangesOnly = (gaps: unknown) =>
   isRecord(gaps) && 'keepOuts' in gaps

@@ -16,7 +16,8 @@ type NewKeepOut = KeepOut extends infer K
 /** A keep-out of any kind: a stretch, a region, or a distance. */
 export const addKeepOut = command<{ id: string; keepOut: NewKeepOut }>({
   apply(scene, { id, keepOut }) {
-    const { keepOuts } = findWith(scene, id, 'gaps').gaps;
+    // What a kind has no stretches for, its schema refuses.
+    const keepOuts: KeepOut[] = findWith(scene, id, 'gaps').gaps.keepOuts;
     const name = keepOut.name ?? freeName(keepOuts, 'Keep-out');
     const made = keepOutSchema.parse({ ...keepOut, id: takeId(scene, 'keep'), name });
     keepOuts.push(made);
@@ -42,7 +43,10 @@ function findKeepOut(scene: Scene, id: string, keepOut: string): KeepOut {
 export const removeKeepOut = command<{ id: string; keepOut: string }>({
   apply(scene, { id, keepOut }) {
     const { gaps } = findWith(scene, id, 'gaps');
-    gaps.keepOuts = gaps.keepOuts.filter((k) => k.id !== keepOut);
+    gaps.keepOuts.splice(
+      gaps.keepOuts.findIndex((k) => k.id === keepOut),
+      1,
+    );
   },
   name: (before, _, { id, keepOut }) => `remove “${findKeepOut(before, id, keepOut).name}”`,
 });

@@ -73,10 +73,11 @@ export function SlotPanel() {
   const names = slots.ids.map(slotName);
   const hand = run?.hand[names[0]] ?? {};
   const locked = run !== null && names.every((n) => run.hand[n]?.lock);
-  const bends = (by: typeof run) =>
+  const shaped = has(arrangement, 'hand', 'facing') ? arrangement : null;
+  const bends = (by: typeof shaped) =>
     by !== null && (whichBend(by.facing, by.hand, p.props)?.(p.slot[row], p.prop[row]) ?? false);
-  const isBent = bends(run);
-  const bentByRecipe = bends(run && { ...run, hand: {} });
+  const isBent = bends(shaped);
+  const bentByRecipe = bends(shaped && { ...shaped, hand: {} });
   const touched = run !== null && names.some((n) => run.hand[n]);
   const nudge = (values: Partial<HandCorrection>, key?: string) =>
     dispatch(nudgeSlot, { id, slot: slots.ids[0], values }, key);
@@ -126,20 +127,22 @@ export function SlotPanel() {
             >
               <ArrowLeftRight size={14} />
             </PlainMenu>
-            <IconButton
-              name={isBent ? 'Keep it rigid' : 'Bend it'}
-              className={LIGHT}
-              disabled={removed}
-              onClick={() =>
-                dispatch(bendSlots, {
-                  id,
-                  slots: slots.ids,
-                  bend: isBent === bentByRecipe ? !isBent : null,
-                })
-              }
-            >
-              {isBent ? <RectangleHorizontal size={14} /> : <Spline size={14} />}
-            </IconButton>
+            {shaped && (
+              <IconButton
+                name={isBent ? 'Keep it rigid' : 'Bend it'}
+                className={LIGHT}
+                disabled={removed}
+                onClick={() =>
+                  dispatch(bendSlots, {
+                    id,
+                    slots: slots.ids,
+                    bend: isBent === bentByRecipe ? !isBent : null,
+                  })
+                }
+              >
+                {isBent ? <RectangleHorizontal size={14} /> : <Spline size={14} />}
+              </IconButton>
+            )}
             {along && (
               <IconButton
                 name={locked ? 'Unlock' : 'Lock where it stands'}

@@ -1,5 +1,5 @@
 import type { Run } from '@/core/arrange/run/schema';
-import { propsOfOrder, type Ground, type OrderEntry } from '@/core/arrange/steps/schema';
+import { propsOfOrder, type Gaps, type Ground, type OrderEntry } from '@/core/arrange/steps/schema';
 import type { RunFacts } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
 import { degrees, metres, plural } from './numbers';
@@ -147,14 +147,14 @@ export function variationPhrase(run: Pick<Run, 'variation'>, scene: Scene): stri
   return text[0].toUpperCase() + text.slice(1);
 }
 
-export function gapsPhrase(run: Run): string {
+export function gapsPhrase({ gaps }: { gaps: Partial<Gaps> }): string {
+  const { chance = 0, keepOuts = [], taken, collide, after } = gaps;
   const parts: string[] = [];
-  if (run.gaps.chance > 0) parts.push(`${Number((run.gaps.chance * 100).toFixed(1))}% chance`);
-  if (run.gaps.keepOuts.length) parts.push(plural(run.gaps.keepOuts.length, 'keep-out'));
-  const { taken } = run.gaps;
-  if (taken.share > 0) parts.push(`${Math.round(taken.share * 100)}% taken`);
-  if (run.gaps.collide === 'leave-out') parts.push('no collisions');
-  if (run.gaps.after === 'close') parts.push('closed up');
+  if (chance > 0) parts.push(`${Number((chance * 100).toFixed(1))}% chance`);
+  if (keepOuts.length) parts.push(plural(keepOuts.length, 'keep-out'));
+  if (taken && taken.share > 0) parts.push(`${Math.round(taken.share * 100)}% taken`);
+  if (collide === 'leave-out') parts.push('no collisions');
+  if (after === 'close') parts.push('closed up');
   return parts.join(', ') || 'None';
 }
 

@@ -7,14 +7,17 @@ import {
   type RunResult,
 } from '../result';
 import { channel, random01 } from '../../math/random';
-import { DEG, quatMultiply, quatRotate, quatTurnTipRoll, type Quat } from '../../math/quat';
+import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { PropShape } from '../../mesh/support';
 import { shapeOf, type ArrangeContext } from '../context';
-import { sayInto } from '../say';
+import { boundsOf, sayInto } from '../say';
+import { AS_IT_LIES, settle } from '../settle';
+import type { Sites } from '../sites';
 import { slotName } from '../slotId';
-import { groundStep, settleAsTurned } from '../steps/ground';
-import { tintsOf, unvaried, VARIED, varier } from '../steps/variation';
+import { propsByHand, swapByHand } from '../steps/byHand';
+import { wholeGaps } from '../steps/gapsSchema';
+import { keepOutsAround } from '../steps/keepOuts';
 import { weightedAt, weightedProps } from '../steps/weighted';
 import type { Riders } from './schema';
 
@@ -26,36 +29,93 @@ export function evaluateRiders(riders: Riders, context: ArrangeContext): RunResu
   const findings: Finding[] = [];
   const say = sayInto(findings, riders.id);
   const leaders = context.arrangement?.(riders.on);
-  const props = weightedProps(riders.props, context, say);
+  const drawn = weightedProps(riders.props, context, say);
   if (!leaders) say('leader-missing', {});
-  if (!leaders || !props)
+  if (!leaders || !drawn)
     return { placements: allocatePlacements(0, []), findings, facts: NO_FACTS, parts: [] };
+  const swapped = propsByHand(riders.hand).filter((id) => !drawn.includes(id));
+  boundsOf(swapped, context, say);
+  const ids = [...drawn, ...swapped];
+  const bounds = ids.map((id) => {
+    const facts = context.prop(id);
+    return facts?.state === 'ready' ? facts.bounds : undefined;
+  });
+  const around = keepOutsAround(riders.gaps.keepOuts, context, (kind, detail) =>
+    say(kind, detail, 'warning'),
+  );
+  const settled = settle(
+    {
+      ...riders,
+      posing: { ...AS_IT_LIES, ...pick(riders) },
+      gaps: wholeGaps(riders.gaps),
+      ground: riders.landing === 'each' ? riders.ground : { ...riders.ground, mode: 'none' },
+    },
+    [seats(riders, leaders, ids, around, context)],
+    { ids, bounds },
+    context,
+    say,
+  );
+  findings.push(...settled.findings);
+  return { placements: settled.placements, findings, facts: NO_FACTS, parts: [] };
+}
+
+const pick = ({ turnDeg, tipDeg, rollDeg, size }: Riders) => ({ turnDeg, tipDeg, rollDeg, size });
+
+/** The seats on the leaders that may carry a rider, in the leaders' order. */
+function seats(
+  riders: Riders,
+  leaders: Placements,
+  ids: string[],
+  around: ((at: Vec3) => boolean)[],
+  context: ArrangeContext,
+): Sites {
   const only = new Set(riders.only);
   const rows: number[] = [];
   for (let i = 0; i < leaders.count; i++)
     if (leaders.state[i] === STATE.placed && (only.size === 0 || only.has(slotName(leaders.slot[i]))))
       rows.push(i);
-  const out = allocatePlacements(rows.length, props);
-  const shapes = props.map((id) => shapeOf(context, id));
-  const ground = riders.landing === 'each' ? groundStep(riders.ground, context, riders.seed, shapes) : null;
-  const draws = varier(riders.variation, riders.seed, props);
-  const varied = unvaried();
+  const n = rows.length;
+  const from = (riders.landing === 'leader' && leaders.before) || leaders;
   const tops = topsOf(leaders, riders, context);
-  const turn = quatTurnTipRoll(riders.turnDeg * DEG, riders.tipDeg * DEG, riders.rollDeg * DEG);
-  rows.forEach((leader, i) => {
-    const slot = leaders.slot[leader];
-    out.slot[i] = slot;
-    out.s[i] = leaders.s[leader];
-    out.prop[i] = props.indexOf(weightedAt(riders.props, random01(riders.seed, slot, PICK)));
-    if (random01(riders.seed, slot, SHARE) >= riders.share) out.state[i] = STATE.chance;
-    if (draws) draws.vary(slot, out.prop[i], varied);
-    seatOn(leaders, leader, riders, tops[leaders.prop[leader]], turn, draws ? varied : null, out, i);
-    if (ground && out.state[i] === STATE.placed) settleAsTurned(ground, out, i);
+  const sites = {
+    slot: new Float64Array(n),
+    prop: new Int32Array(n),
+    s: new Float64Array(n),
+    position: new Float64Array(n * 3),
+    front: new Float64Array(n * 3),
+    up: new Float64Array(n * 3),
+    rotation: new Float64Array(n * 4),
+    axes: new Float64Array(n * 3),
+    before: new Uint8Array(n),
+  };
+  const index = new Map(ids.map((id, i) => [id, i]));
+  rows.forEach((row, i) => {
+    const slot = leaders.slot[row];
+    sites.slot[i] = slot;
+    sites.s[i] = leaders.s[row];
+    sites.prop[i] = index.get(weightedAt(riders.props, random01(riders.seed, slot, PICK)))!;
+    if (random01(riders.seed, slot, SHARE) >= riders.share) sites.before[i] = STATE.chance;
+    const q = [...from.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+    const [x, y, z] = leaders.scale.subarray(row * 3, row * 3 + 3);
+    const [left, up, front] = riders.offset;
+    const away = quatRotate(q, [left * x, (tops[leaders.prop[row]] + up) * y, front * z]);
+    for (let a = 0; a < 3; a++) sites.position[i * 3 + a] = from.position[row * 3 + a] + away[a];
+    sites.front.set(quatRotate(q, [0, 0, 1]), i * 3);
+    sites.up.set(quatRotate(q, [0, 1, 0]), i * 3);
+    sites.rotation.set(q, i * 4);
+    sites.axes.set([x, y, z], i * 3);
   });
-  const tint = tintsOf(riders.variation, riders.seed, out.slot);
-  if (tint) out.tint = tint;
-  if (ground) findings.push(...ground.findings(riders.id));
-  return { placements: out, findings, facts: NO_FACTS, parts: [] };
+  swapByHand(riders.hand, sites.slot, sites.prop, ids);
+  const { position } = sites;
+  return {
+    ...sites,
+    outward: 1,
+    odd: (i) => i % 2 === 1,
+    keptOut:
+      around.length === 0
+        ? null
+        : (i) => around.some((test) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
+  };
 }
 
 /** For each of the leaders' props the height of the seat in its own space. */
@@ -84,43 +144,4 @@ export function topAt(shape: PropShape, x: number, z: number): number {
   if (top > -Infinity) return top;
   for (let o = 1; o < shape.points.length; o += 3) top = Math.max(top, shape.points[o]);
   return Math.max(top, 0);
-}
-
-/** Puts rider `i` on its leader, as that stands, or as it stood before it landed. */
-function seatOn(
-  leaders: Placements,
-  leader: number,
-  riders: Riders,
-  top: number,
-  turn: Quat,
-  v: Float64Array | null,
-  out: Placements,
-  i: number,
-): void {
-  const { position, rotation } = (riders.landing === 'leader' && leaders.before) || leaders;
-  const q = [...rotation.subarray(leader * 4, leader * 4 + 4)] as Quat;
-  const scale = leaders.scale.subarray(leader * 3, leader * 3 + 3);
-  const own: Vec3 = [
-    // To the right is the other way along X.
-    riders.offset[0] - (v ? v[VARIED.side] : 0),
-    top + riders.offset[1] + (v ? v[VARIED.lift] : 0),
-    riders.offset[2] + (v ? v[VARIED.along] : 0),
-  ];
-  const away = quatRotate(q, [own[0] * scale[0], own[1] * scale[1], own[2] * scale[2]]);
-  for (let a = 0; a < 3; a++) out.position[i * 3 + a] = position[leader * 3 + a] + away[a];
-  let stance = turn;
-  if (v)
-    stance = quatMultiply(
-      stance,
-      quatTurnTipRoll(v[VARIED.turnDeg] * DEG, v[VARIED.tipDeg] * DEG, v[VARIED.rollDeg] * DEG),
-    );
-  // On a leader that is mirrored left to right everything turns the other way.
-  const mirrored = scale[0] < 0;
-  if (mirrored) stance = [stance[0], -stance[1], -stance[2], stance[3]];
-  out.rotation.set(quatMultiply(q, stance), i * 4);
-  const size = riders.size * (v ? v[VARIED.size] : 1);
-  const flip = mirrored !== (v !== null && v[VARIED.mirrored] > 0);
-  out.scale[i * 3] = size * (v ? v[VARIED.sizeX] : 1) * (flip ? -1 : 1);
-  out.scale[i * 3 + 1] = size * (v ? v[VARIED.sizeY] : 1);
-  out.scale[i * 3 + 2] = size * (v ? v[VARIED.sizeZ] : 1);
 }

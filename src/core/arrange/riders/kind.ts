@@ -1,5 +1,8 @@
 import { defineKind } from '../kind';
-import { weightedWithout } from '../steps/withoutProp';
+import { propsByHand } from '../steps/byHand';
+import { handRemoved } from '../steps/corrected';
+import { neededBy } from '../steps/keepOuts';
+import { handWithout, weightedWithout } from '../steps/withoutProp';
 import { evaluateRiders } from './evaluate';
 import { ridersSchema } from './schema';
 
@@ -7,16 +10,24 @@ import { ridersSchema } from './schema';
 export const ridersKind = defineKind({
   schema: ridersSchema,
   noun: 'rider',
-  needs({ on, props, landing, ground }) {
+  needs({ on, props, landing, ground, gaps, hand }) {
     const lands = landing === 'each' && ground.mode !== 'none';
+    const kept = neededBy(gaps.keepOuts);
     return {
-      paths: [],
-      props: [...new Set(props.map((p) => p.prop))],
-      arrangements: [on],
+      paths: [...new Set(kept.paths)],
+      props: [...new Set([...props.map((p) => p.prop), ...propsByHand(hand)])],
+      arrangements: [...new Set([on, ...kept.arrangements])],
       surfaces: !lands ? [] : ground.surfaces.length > 0 ? ground.surfaces : 'all',
     };
   },
   moves: () => false,
   evaluate: evaluateRiders,
-  withoutProp: ({ props }, prop) => ({ props: weightedWithout(props, prop) }),
+  withoutProp: ({ props, hand }, prop) => ({
+    props: weightedWithout(props, prop),
+    hand: handWithout(hand, prop),
+  }),
+  removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  renew({ gaps }, take) {
+    for (const k of gaps.keepOuts) k.id = take('keep');
+  },
 });

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { baseFields } from '../base';
 import { degrees, share, vec3 } from '../../math/measures';
+import { leaderGapsSchema } from '../steps/gapsSchema';
 import { groundSchema } from '../steps/groundSchema';
+import { handSchema } from '../steps/schema';
 import { weightedSchema } from '../steps/weighted';
 import { variationSchema } from '../steps/variationSchema';
 
@@ -30,6 +32,8 @@ export const ridersSchema = z.object({
     ),
   ground: groundSchema.describe('For landing on its own'),
   variation: variationSchema,
+  gaps: leaderGapsSchema,
+  hand: handSchema,
 });
 
 export type Riders = z.infer<typeof ridersSchema>;

@@ -1,7 +1,9 @@
 import { defineKind } from '../kind';
+import { propsByHand } from '../steps/byHand';
 import { handRemoved } from '../steps/corrected';
 import { allEntries, propsOfOrder } from '../steps/schema';
 import { handWithout, orderWithout } from '../steps/withoutProp';
+import { neededBy } from '../steps/keepOuts';
 import { evaluateRun } from './evaluate';
 import { runSchema } from './schema';
 
@@ -11,20 +13,15 @@ export const runKind = defineKind({
   noun: 'slot',
   needs(run) {
     const paths = run.paths.map((p) => p.path);
-    const arrangements: string[] = [];
-    for (const k of run.gaps.keepOuts) {
-      if (k.kind === 'region') paths.push(k.path);
-      if (k.kind === 'near') (k.of.kind === 'path' ? paths : arrangements).push(k.of.id);
-    }
+    const kept = neededBy(run.gaps.keepOuts);
+    paths.push(...kept.paths);
+    const { arrangements } = kept;
     const { heading, target } = run.facing;
     if (heading === 'target' && target.kind === 'path') paths.push(target.path);
     if (heading === 'target' && target.kind === 'props') arrangements.push(target.arrangement);
-    const byHand = Object.values(run.hand).flatMap((h) =>
-      [h.prop, h.lock?.prop].filter((p) => p !== undefined),
-    );
     return {
       paths: [...new Set(paths)],
-      props: [...new Set([...propsOfOrder(run.order), ...byHand])],
+      props: [...new Set([...propsOfOrder(run.order), ...propsByHand(run.hand)])],
       arrangements: [...new Set(arrangements)],
       surfaces:
         run.ground.mode === 'none' ? [] : run.ground.surfaces.length > 0 ? run.ground.surfaces : 'all',

@@ -3,7 +3,6 @@ import type { Finding } from '../result';
 import { parseSlotName } from '../slotId';
 import { cornersOf } from '../steps/divide';
 import type { TouchLayout } from '../steps/touch';
-import type { PropSizes } from './sizes';
 import type { Run } from './schema';
 
 /** One row of slots on one stroke of one path. */
@@ -84,16 +83,6 @@ export function slotsAtCorners(path: CompiledPath, s: Float64Array, pitch: numbe
     if (best >= 0) out.add(best);
   }
   return out;
-}
-
-/** Puts in the props that were swapped or locked by hand. */
-export function swapByHand(run: Run, id: ArrayLike<number>, prop: Int32Array, sizes: PropSizes): void {
-  const swaps = new Map<number, number>();
-  for (const [name, h] of Object.entries(run.hand)) {
-    const to = h.lock?.prop ?? h.prop;
-    if (to !== undefined) swaps.set(parseSlotName(name), sizes.ids.indexOf(to));
-  }
-  if (swaps.size) for (let i = 0; i < id.length; i++) prop[i] = swaps.get(id[i]) ?? prop[i];
 }
 
 /** Moves the slots that were nudged along. */

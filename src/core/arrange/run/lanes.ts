@@ -11,7 +11,6 @@ import {
   nudgeAlong,
   plainLane,
   slotsAtCorners,
-  swapByHand,
   type Lane,
   type Refused,
   type RowPlace,
@@ -19,6 +18,7 @@ import {
 } from './lane';
 import { touchLane } from './touchLane';
 import type { PropSizes } from './sizes';
+import { swapByHand } from '../steps/byHand';
 import type { Run } from './schema';
 
 /** Where the rows of a run lie. Row numbers stay when others are added, so their slots keep their ids. */
@@ -162,7 +162,7 @@ function laneOf(
     run.seed,
     sizes.ids,
   );
-  swapByHand(run, kept.id, order.prop, sizes);
+  swapByHand(run.hand, kept.id, order.prop, sizes.ids);
   const past = pull(run, path, kept.s, shift, slots.pitch);
   nudgeAlong(run, kept.id, kept.s);
   return { ...plainLane(where), ...kept, prop: order.prop, orderEmpty: order.empty, past };

@@ -3,6 +3,7 @@ import type { Vec3 } from '../../math/vec3';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
 import { boundsOf, type Say } from '../say';
+import { propsByHand } from '../steps/byHand';
 import type { Facing } from '../steps/schema';
 import { propsOfOrder } from '../steps/schema';
 import type { Run } from './schema';
@@ -21,11 +22,8 @@ export interface PropSizes {
 
 /** Every prop that a run may place, swaps and locks by hand included, with what is wrong with them. */
 export function gatherProps(run: Run, context: ArrangeContext, say: Say): PropSizes {
-  const byHand = Object.values(run.hand).flatMap((h) =>
-    [h.prop, h.lock?.prop].filter((p) => p !== undefined),
-  );
   const ordered = propsOfOrder(run.order);
-  const ids = [...new Set([...ordered, ...byHand])];
+  const ids = [...new Set([...ordered, ...propsByHand(run.hand)])];
   const bounds = boundsOf(ids, context, say);
   const lengths = bounds.map((b) => (b ? b.max[2] - b.min[2] : 0));
   const widest = Math.max(0, ...lengths.slice(0, ordered.length)) * run.facing.size;

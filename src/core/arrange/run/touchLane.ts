@@ -10,16 +10,9 @@ import type { SpecialItem } from '../steps/schema';
 import { MAX_SLOTS } from '../steps/spacing';
 import { layTouching, type TouchItem, type TouchLayout } from '../steps/touch';
 import { unvaried, varier, VARIED } from '../steps/variation';
-import {
-  nudgeAlong,
-  plainLane,
-  slotsAtCorners,
-  swapByHand,
-  type Lane,
-  type Refused,
-  type Where,
-} from './lane';
+import { nudgeAlong, plainLane, slotsAtCorners, type Lane, type Refused, type Where } from './lane';
 import { reachAlong, type PropSizes } from './sizes';
+import { swapByHand } from '../steps/byHand';
 import type { Run } from './schema';
 
 /** Props end to end: which prop stands where decides how long it is, so the order comes first here. */
@@ -57,7 +50,7 @@ export function touchLane(
     slotId(i + 1, row.row, where.part, where.stroke),
   );
   const order = orderSlots({ ...run.order, last: null, corner: null }, { ids }, run.seed, sizes.ids);
-  swapByHand(run, ids, order.prop, sizes);
+  swapByHand(run.hand, ids, order.prop, sizes.ids);
   const indexOf = (item: SpecialItem | null) => (item?.kind === 'prop' ? sizes.ids.indexOf(item.prop) : -1);
   let atCorners = new Set<number>();
   const propOf = (n: number, of: number) => {

@@ -1,24 +1,17 @@
-import {
-  allocatePlacements,
-  NO_FACTS,
-  STATE,
-  type Finding,
-  type Placements,
-  type RunResult,
-} from '../result';
-import { writeQuatFromUpFront } from '../../math/quat';
-import { channel, random01 } from '../../math/random';
+import { allocatePlacements, NO_FACTS, STATE, type Finding, type RunResult } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
-import { boundsOf, sayInto, type Say } from '../say';
-import { parseSlotName } from '../slotId';
-import { turnTipRoll } from '../steps/facing';
-import { decidedByHand } from '../steps/gaps';
+import { boundsOf, sayInto } from '../say';
+import { AS_IT_LIES, settle } from '../settle';
+import type { Sites } from '../sites';
+import { swapByHand } from '../steps/byHand';
+import { wholeGaps } from '../steps/gapsSchema';
+import { groundSchema } from '../steps/groundSchema';
+import { keepOutsAround } from '../steps/keepOuts';
 import { orderSlots, type OrderRow } from '../steps/order';
 import { allEntries, propsOfOrder } from '../steps/schema';
 import { whichBend, type Bends } from '../steps/whichBend';
-import { tintsOf, unvaried, VARIED, varier } from '../steps/variation';
 import { sheetBender, type SheetBender } from './bend';
 import { cellsOf, type Cell } from './cells';
 import { chartOf } from './chartOf';
@@ -30,7 +23,6 @@ import { flatLines } from './lines';
 import { newAt, sheetMap, type SheetMap } from './map';
 import { itemSlot, propsOf, type Sheet } from './schema';
 
-const CHANCE = channel('gaps.chance');
 /**
  * Works a sheet out: the grid and the free items on the flat layout, laid over the surface.
  * Nothing throws for what the schema admits: what cannot be done is a finding.
@@ -68,20 +60,45 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult 
   const grid = typeof cells === 'string' ? [] : cells;
   if (ids.length === 0 && sheet.curves.length === 0) say('no-props', {});
   const all = [...grid, ...freeCells(sheet, map)];
-  const out = allocatePlacements(all.length, ids);
-  const work = placing(sheet, map, ids, bounds, context);
-  fill(sheet, all, grid.length, out, work, say);
-  const tint = tintsOf(sheet.variation, sheet.seed, out.slot);
-  if (tint) out.tint = tint;
-  checkSheet(map, all, out, bounds, ground, work, say);
+  const order = orderSlots(sheet.order, orderRow(sheet, grid), sheet.seed, ids);
+  if (sheet.grid.on && order.empty && propsOfOrder(sheet.order).length > 0) say('order-empty', {});
+  const laid = placing(sheet, map, ids, bounds, context, all.length);
+  const around = keepOutsAround(sheet.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const { placements: out, findings: others } = settle(
+    {
+      ...sheet,
+      posing: { ...AS_IT_LIES, ...posingOf(sheet) },
+      gaps: wholeGaps(sheet.gaps),
+      ground: NO_GROUND,
+    },
+    [sitesOf(sheet, all, grid.length, order.prop, laid, around)],
+    { ids, bounds },
+    context,
+    say,
+  );
+  findings.push(...others);
+  const missed = out.state.filter((state) => state === STATE.missed).length;
+  if (missed > 0) say('sheet-missed', { count: missed }, 'warning');
+  checkSheet(map, all, out, bounds, ground, laid, say);
   return {
     placements: out,
     findings,
     facts: NO_FACTS,
     parts: [],
-    sheet: { ...layoutOf(map, match, all, out, work.distortion), lines: linesOf(sheet, grid) },
+    sheet: { ...layoutOf(map, match, all, out, laid.distortion), lines: linesOf(sheet, grid) },
   };
 }
+
+const NO_GROUND = groundSchema.parse({});
+
+const posingOf = ({ facing: { alternate, lift, turnDeg, tipDeg, rollDeg, size } }: Sheet) => ({
+  alternate,
+  lift,
+  turnDeg,
+  tipDeg,
+  rollDeg,
+  size,
+});
 
 /** The lines of its pattern as its flat view shows them. */
 function linesOf({ curves, repeat }: Sheet, grid: Cell[]): Float64Array[] {
@@ -125,10 +142,11 @@ function freeCells(sheet: Sheet, map: SheetMap): Cell[] {
   });
 }
 
-interface Placing {
-  bends: Bends | null;
+/** What props are laid with, and what is kept of how they came to lie. */
+interface Laying {
   map: SheetMap;
   ids: string[];
+  bends: Bends | null;
   bender: SheetBender | null;
   distortion: Float32Array;
   /** Degrees that each item is turned about the normal, from up the sheet to its left. */
@@ -141,7 +159,8 @@ function placing(
   ids: string[],
   bounds: (Bounds | undefined)[],
   context: ArrangeContext,
-): Placing {
+  count: number,
+): Laying {
   const meshes = ids.map((id) => {
     const facts = context.prop(id);
     return facts?.state === 'ready' ? facts.mesh?.() : undefined;
@@ -152,76 +171,83 @@ function placing(
     ids,
     bends,
     bender: bends ? sheetBender(map, sheet.facing, meshes, bounds, context.fine?.of(sheet.id)) : null,
-    distortion: new Float32Array(0),
-    turn: new Float32Array(0),
+    distortion: new Float32Array(count * 2),
+    turn: new Float32Array(count),
   };
 }
 
-/** Which prop, whether there is one, where and how it is turned, for every place. */
-function fill(sheet: Sheet, all: Cell[], grid: number, out: Placements, work: Placing, say: Say): void {
-  const { map, ids } = work;
-  const ordered = orderSlots(sheet.order, orderRow(sheet, all.slice(0, grid)), sheet.seed, ids);
-  if (sheet.grid.on && ordered.empty && propsOfOrder(sheet.order).length > 0) say('order-empty', {});
-  const decided = decidedByHand(sheet.hand);
-  const hand = new Map(Object.entries(sheet.hand).map(([name, h]) => [parseSlotName(name), h]));
-  const varies = varier(sheet.variation, sheet.seed, ids);
-  const v = unvaried();
-  const { facing } = sheet;
+/**
+ * The places of the layout on the surface: those of the grid, then the free ones. Where each comes to on the surface is
+ * asked for once, when it is known how far it is moved on the layout.
+ */
+function sitesOf(
+  sheet: Sheet,
+  all: Cell[],
+  grid: number,
+  ordered: Int32Array,
+  { map, ids, bends, bender, distortion, turn }: Laying,
+  around: ((at: Vec3) => boolean)[],
+): Sites {
+  const n = all.length;
+  const slot = Float64Array.from(all, (cell) => cell.slot);
+  const prop = new Int32Array(n);
+  for (let i = 0; i < n; i++) prop[i] = i < grid ? ordered[i] : ids.indexOf(sheet.items[i - grid].prop);
+  swapByHand(sheet.hand, slot, prop, ids);
   const at = newAt();
   const share = new Float64Array(2);
-  work.distortion = new Float32Array(all.length * 2);
-  work.turn = new Float32Array(all.length);
-  let missed = 0;
-  all.forEach((cell, i) => {
-    const item = i >= grid ? sheet.items[i - grid] : null;
-    const own = hand.size > 0 ? hand.get(cell.slot) : undefined;
-    const swapped = own?.prop !== undefined ? ids.indexOf(own.prop) : -1;
-    const prop = swapped >= 0 ? swapped : item ? ids.indexOf(item.prop) : ordered.prop[i];
-    out.slot[i] = cell.slot;
-    out.prop[i] = prop;
-    out.state[i] = stateOf(sheet, cell, prop, item !== null, decided);
-    if (varies) varies.vary(cell.slot, prop, v);
-    const dx = v[VARIED.side] + (own?.side ?? 0);
-    const dy = v[VARIED.along] + (own?.along ?? 0);
-    share[0] = cell.a;
-    share[1] = cell.b;
-    if (dx !== 0 || dy !== 0) {
-      map.moved(cell.a, cell.b, dx, dy, share);
-      [cell.a, cell.b] = share;
-      cell.x += dx;
-      cell.y += dy;
-    }
-    const size = facing.size * (item?.size ?? 1) * v[VARIED.size] * (own?.size ?? 1);
-    const odd = (cell.row + cell.column) % 2 === 1;
-    const mirrored = (facing.alternate === 'mirror' && odd) !== v[VARIED.mirrored] > 0;
-    out.scale[i * 3] = size * v[VARIED.sizeX] * (mirrored ? -1 : 1);
-    out.scale[i * 3 + 1] = size * v[VARIED.sizeY];
-    out.scale[i * 3 + 2] = size * v[VARIED.sizeZ];
-    out.s[i] = cell.x;
-    out.rotation[i * 4 + 3] = 1;
-    const off = isOff(map, share) || !map.at(share[0], share[1], at);
-    if (off) {
-      if (out.state[i] === STATE.placed) missed++;
-      out.state[i] = out.state[i] === STATE.placed ? STATE.missed : out.state[i];
-      return;
-    }
-    const front = frontOf(at);
-    if (!front) return;
-    const lift = facing.lift + v[VARIED.lift] + (own?.lift ?? 0);
-    for (let r = 0; r < 3; r++) out.position[i * 3 + r] = at[r] + at[3 + r] * lift;
-    writeQuatFromUpFront(out.rotation, i * 4, at[3], at[4], at[5], front[0], front[1], front[2]);
-    const turned = facing.alternate === 'turn' && odd ? 180 : 0;
-    const turnDeg = facing.turnDeg + turned;
-    const byHand = (own?.turnDeg ?? 0) + (item?.turnDeg ?? 0);
-    turnTipRoll(out.rotation, i * 4, turnDeg, facing.tipDeg, facing.rollDeg);
-    if (varies) turnTipRoll(out.rotation, i * 4, v[VARIED.turnDeg], v[VARIED.tipDeg], v[VARIED.rollDeg]);
-    work.turn[i] = turnDeg + v[VARIED.turnDeg] + byHand;
-    if (byHand !== 0) turnTipRoll(out.rotation, i * 4, byHand, 0, 0);
-    distortionAt(map, share[1], at, work.distortion, i);
-    if (work.bends?.(cell.slot, prop) && out.state[i] === STATE.placed)
-      work.bender?.bend(share[0], share[1], at, front, lift, out, i);
-  });
-  if (missed > 0) say('sheet-missed', { count: missed }, 'warning');
+  const lies = (a: number, b: number) => {
+    share[0] = a;
+    share[1] = b;
+    return !isOff(map, share) && map.at(a, b, at);
+  };
+  const none = new Float64Array(0);
+  return {
+    slot,
+    prop,
+    s: Float64Array.from(all, (cell) => cell.x),
+    position: none,
+    front: none,
+    up: none,
+    outward: 1,
+    size: (i) => (i < grid ? 1 : sheet.items[i - grid].size),
+    turn: (i) => (i < grid ? 0 : sheet.items[i - grid].turnDeg),
+    fixed: (i) => i >= grid,
+    odd: (i) => (all[i].row + all[i].column) % 2 === 1,
+    before: Uint8Array.from(all, (cell) => (cell.skipped ? STATE.skipped : STATE.placed)),
+    keptOut:
+      around.length === 0
+        ? null
+        : (i) => lies(all[i].a, all[i].b) && around.some((test) => test([at[0], at[1], at[2]])),
+    asks: true,
+    moved(i, dy, dx, out) {
+      const cell = all[i];
+      if (dx !== 0 || dy !== 0) {
+        map.moved(cell.a, cell.b, dx, dy, share);
+        [cell.a, cell.b] = share;
+        cell.x += dx;
+        cell.y += dy;
+      }
+      const front = lies(cell.a, cell.b) ? frontOf(at) : null;
+      if (!front) return 'off';
+      for (let r = 0; r < 3; r++) {
+        out.position[r] = at[r];
+        out.up[r] = at[3 + r];
+      }
+      out.front = front;
+      return true;
+    },
+    settled({ i, row, locked, lift, turnDeg }, out) {
+      const cell = all[i];
+      out.s[row] = cell.x;
+      turn[i] = turnDeg;
+      // Where it came to was just asked for, except of what is locked.
+      if (locked && !lies(cell.a, cell.b)) return;
+      distortionAt(map, share[1], at, distortion, i);
+      const front = frontOf(at);
+      if (front && !locked && out.state[row] === STATE.placed && bends?.(cell.slot, prop[i]))
+        bender?.bend(share[0], share[1], at, front, lift, out, row);
+    },
+  };
 }
 
 /** What the order goes by: corners are those of the grid, and zones its rows, counted from 1. */
@@ -242,22 +268,6 @@ function orderRow(sheet: Sheet, cells: Cell[]): OrderRow {
     corners: new Set(ends.flatMap((row) => rows.get(row) ?? [])),
     ...(zoned && { zones: cells.map((c) => c.row + 1) }),
   };
-}
-
-function stateOf(
-  sheet: Sheet,
-  cell: Cell,
-  prop: number,
-  free: boolean,
-  decided: Map<number, boolean>,
-): number {
-  const hand = decided.get(cell.slot);
-  if (hand) return STATE.hand;
-  if (prop < 0) return STATE.rest;
-  if (hand === false || free) return STATE.placed;
-  if (cell.skipped) return STATE.skipped;
-  const { chance } = sheet.grid;
-  return chance > 0 && random01(sheet.seed, cell.slot, CHANCE) < chance ? STATE.chance : STATE.placed;
 }
 
 /** Beyond an open border, with no surface that goes on there. */

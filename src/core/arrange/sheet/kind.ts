@@ -1,5 +1,6 @@
 import { defineKind } from '../kind';
 import { handRemoved } from '../steps/corrected';
+import { neededBy } from '../steps/keepOuts';
 import { allEntries } from '../steps/schema';
 import { handWithout, orderWithout } from '../steps/withoutProp';
 import { evaluateSheet } from './evaluate';
@@ -10,9 +11,8 @@ export const sheetKind = defineKind({
   schema: sheetSchema,
   noun: 'slot',
   needs: (sheet) => ({
-    paths: [],
+    ...neededBy(sheet.gaps.keepOuts),
     props: propsOf(sheet),
-    arrangements: [],
     surfaces: [sheet.surface],
   }),
   moves: () => false,
@@ -35,7 +35,8 @@ export const sheetKind = defineKind({
       ),
     };
   },
-  renew({ order, items, curves }, take) {
+  renew({ order, items, curves, gaps }, take) {
+    for (const k of gaps.keepOuts) k.id = take('keep');
     for (const e of allEntries(order.entries)) e.id = take('entry');
     for (const item of items) item.id = take('item');
     for (const curve of curves) curve.id = take('curve');

@@ -2,6 +2,8 @@ import { z } from 'zod';
 import { baseFields } from '../base';
 import { degrees, share, vec3, quaternion } from '../../math/measures';
 import { slotId } from '../slotId';
+import { propsByHand } from '../steps/byHand';
+import { areaGapsSchema } from '../steps/gapsSchema';
 import { pinSchema } from '../pegs/schema';
 import { handSchema, orderSchema, propsOfOrder, variationSchema } from '../steps/schema';
 
@@ -43,7 +45,6 @@ const gridSchema = z
     skipRows: skipSchema,
     skipColumns: skipSchema,
     skipCells: skipSchema.describe('In the order of the props'),
-    chance: share.default(0).describe('Share of the places left empty'),
   })
   .prefault({});
 
@@ -131,6 +132,7 @@ export const sheetSchema = z.object({
     })
     .prefault({}),
   variation: variationSchema,
+  gaps: areaGapsSchema,
   hand: handSchema,
 });
 
@@ -149,6 +151,7 @@ export const itemSlot = (id: string): number => slotId(Number(/(\d+)$/.exec(id)?
 
 /** Ids of the props that a sheet may place, in order of first use. */
 export function propsOf(sheet: Sheet): string[] {
-  const byHand = Object.values(sheet.hand).flatMap((h) => (h.prop ? [h.prop] : []));
-  return [...new Set([...propsOfOrder(sheet.order), ...sheet.items.map((i) => i.prop), ...byHand])];
+  return [
+    ...new Set([...propsOfOrder(sheet.order), ...sheet.items.map((i) => i.prop), ...propsByHand(sheet.hand)]),
+  ];
 }

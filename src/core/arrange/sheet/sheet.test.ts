@@ -158,9 +158,9 @@ describe('the layout', () => {
     const byHand = worked(sheet({ grid, hand }), plane);
     expect(GAP_REASONS[byHand.placements.state[0]]).toBe('hand');
     expect(sub(byHand.at(11), whole.at(11))).toEqual([0.25, 0, 0.1].map((x) => expect.closeTo(x, 6)));
-    const some = worked(sheet({ grid: { ...grid, chance: 0.4 } }), plane).placements;
+    const some = worked(sheet({ grid, gaps: { chance: 0.4 } }), plane).placements;
     // The same ones and more with a greater share.
-    const more = worked(sheet({ grid: { ...grid, chance: 0.6 } }), plane).placements;
+    const more = worked(sheet({ grid, gaps: { chance: 0.6 } }), plane).placements;
     expect(some.state.some((s) => s === STATE.chance)).toBe(true);
     some.state.forEach((s, i) => s === STATE.chance && expect(more.state[i]).toBe(STATE.chance));
   });

@@ -91,7 +91,8 @@ export function groundStep(
       }
     }
     if (!meeting) {
-      missed.push(slot);
+      // A gap that finds no ground is nobody's worry.
+      if (out.state[row] === STATE.placed) missed.push(slot);
       if (ground.missed === 'leave-out' && out.state[row] === STATE.placed) out.state[row] = STATE.missed;
       if (ground.missed !== 'floor') return null;
       probe = floor;
@@ -100,7 +101,7 @@ export function groundStep(
     }
     const { normal: n } = meeting;
     const facing = -(n[0] * direction[0] + n[1] * direction[1] + n[2] * direction[2]);
-    if (facing < EDGE_ON) edgeOn++;
+    if (facing < EDGE_ON && out.state[row] === STATE.placed) edgeOn++;
     const under =
       ground.contact === 'footprint' && shape
         ? planeUnder(out, row, shape, meeting.at, direction, probe)

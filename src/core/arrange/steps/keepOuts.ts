@@ -12,7 +12,18 @@ import type { KeepOut } from './schema';
 /** Whether a slot at length `s` and this place is kept out. */
 export type KeptOut = (s: number, at: Vec3) => boolean;
 
-/** Regions and distances that hold for a whole run, with what is wrong with them. */
+/** What keep-outs are worked out from. */
+export function neededBy(keepOuts: readonly KeepOut[]): { paths: string[]; arrangements: string[] } {
+  const paths: string[] = [];
+  const arrangements: string[] = [];
+  for (const k of keepOuts) {
+    if (k.kind === 'region') paths.push(k.path);
+    if (k.kind === 'near') (k.of.kind === 'path' ? paths : arrangements).push(k.of.id);
+  }
+  return { paths: [...new Set(paths)], arrangements: [...new Set(arrangements)] };
+}
+
+/** Regions and distances that hold for a whole arrangement, with what is wrong with them. */
 export function keepOutsAround(
   keepOuts: readonly KeepOut[],
   context: ArrangeContext,

@@ -1,17 +1,17 @@
 'use client';
 
 import type { Riders } from '@/core/arrange/riders/schema';
-import { restOf, type Channel, type Variation } from '@/core/arrange/steps/schema';
 import { setArrangement, setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { THREAD_COLORS } from '@/view/colors';
 import { Choice } from '../../../controls/Choice';
 import { NumberFields, PlaceField } from '../../../controls/NumberFields';
-import { RangeField } from '../../../controls/RangeField';
 import { Segmented } from '../../../controls/Segmented';
-import { groundPhrase } from '../../../words/phrases';
+import { gapsPhrase, groundPhrase, handPhrase, variationPhrase } from '../../../words/phrases';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
-import { VARIATION_FIELDS } from '../../../recipe/steps/VariationStep';
+import { GapsStep } from '../../../recipe/steps/GapsStep';
+import { HandStep } from '../../../recipe/steps/HandStep';
+import { VariationStep } from '../../../recipe/steps/VariationStep';
 import { Step } from '../../../recipe/Step';
 import { WeightedProps } from '../../../recipe/steps/WeightedProps';
 
@@ -24,7 +24,6 @@ const LANDINGS = [
   { value: 'each', text: 'On its own', hint: 'Lands too, from its seat' },
   { value: 'leader', text: 'Leader only', hint: 'Stays where it was before the leader landed' },
 ] as const;
-const CHANNELS: Channel[] = ['along', 'side', 'lift', 'turnDeg', 'tipDeg', 'rollDeg', 'size'];
 
 /** Riders: which props, where they sit on their leaders, how they land, and how they vary. */
 export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
@@ -33,9 +32,6 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
   const set = (values: Parameters<typeof setArrangement.apply>[1]['values'], key?: string) =>
     dispatch(setArrangement, { id: a.id, values }, key);
-  const vary = (values: Partial<Variation>, key?: string) =>
-    dispatch(setStep, { id: a.id, step: 'variation', values }, key);
-  const varied = CHANNELS.filter((c) => a.variation[c].some((v) => v !== restOf(c)));
   const leaders = scene.arrangements.filter((other) => other.id !== a.id);
   const leader = scene.arrangements.find((other) => other.id === a.on);
   return (
@@ -62,9 +58,8 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
               max: 1,
               reset: 1,
             },
-            { name: 'seed', label: 'Seed', whole: true, reset: 1 },
           ]}
-          values={{ share: a.share, seed: a.seed }}
+          values={{ share: a.share }}
           set={set}
         />
       </Step>
@@ -122,23 +117,14 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
           </div>
         )}
       </Step>
-      <Step
-        name="variation"
-        title="Variation"
-        color={color}
-        phrase={varied.map((c) => VARIATION_FIELDS[c].label).join(', ') || 'None'}
-      >
-        {CHANNELS.map((c) => (
-          <RangeField
-            key={c}
-            {...VARIATION_FIELDS[c]}
-            unit={scene.units}
-            rest={restOf(c)}
-            min={restOf(c) === 1 ? 0.01 : undefined}
-            value={a.variation[c]}
-            onChange={(r, key) => vary({ [c]: r }, key)}
-          />
-        ))}
+      <Step name="variation" title="Variation" color={color} phrase={variationPhrase(a, scene)}>
+        <VariationStep arrangement={a} />
+      </Step>
+      <Step name="gaps" title="Gaps" color={color} phrase={gapsPhrase(a)}>
+        <GapsStep arrangement={a} />
+      </Step>
+      <Step name="hand" title="By hand" color={color} phrase={handPhrase(a)}>
+        <HandStep arrangement={a} />
       </Step>
     </>
   );

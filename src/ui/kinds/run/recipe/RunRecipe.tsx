@@ -19,7 +19,7 @@ import {
 import { Step } from '../../../recipe/Step';
 import { useStepMenu } from '../../../recipe/stepClipboard';
 import { FacingStep } from './FacingStep';
-import { GapsStep } from './GapsStep';
+import { GapsStep } from '../../../recipe/steps/GapsStep';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
 import { HandStep } from '../../../recipe/steps/HandStep';
 import { PathStep } from './PathStep';
@@ -100,7 +100,7 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
         <VariationStep arrangement={run} />
       </Step>
       <Step name="gaps" title="Gaps" phrase={gapsPhrase(run)} color={color} menu={menus.gaps}>
-        <GapsStep {...step} />
+        <GapsStep arrangement={run} />
       </Step>
       <Step name="hand" title="By hand" phrase={handPhrase(run)} color={color}>
         <HandStep arrangement={run} />

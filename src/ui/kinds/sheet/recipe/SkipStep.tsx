@@ -5,6 +5,7 @@ import { setStep } from '@/store/commands/arrangements';
 import { dispatch } from '@/store/document';
 import { NumberFields } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
+import { GapsStep } from '../../../recipe/steps/GapsStep';
 import { Toggle } from '../../../controls/Toggle';
 
 const KEEP = [
@@ -33,13 +34,7 @@ export function SkipStep({ sheet }: { sheet: Sheet }) {
           set={(value, key) => set({ [field]: value }, key)}
         />
       ))}
-      <NumberFields
-        fields={[
-          { name: 'chance', label: 'Chance', dimension: 'percent', step: 0.05, min: 0, max: 1, reset: 0 },
-        ]}
-        values={grid}
-        set={set}
-      />
+      <GapsStep arrangement={sheet} />
       <p className="text-[12.5px] text-soft">Click a place in the flat view to empty or fill it.</p>
     </>
   );

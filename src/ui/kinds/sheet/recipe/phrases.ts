@@ -1,7 +1,7 @@
 import type { Sheet } from '@/core/arrange/sheet/schema';
 import type { SheetLayout } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
-import { propsPhrase } from '../../../words/phrases';
+import { gapsPhrase, propsPhrase } from '../../../words/phrases';
 import { metres, plural } from '../../../words/numbers';
 
 /** What the steps of a sheet say when they are closed. */
@@ -34,12 +34,16 @@ export function standsPhrase({ facing }: Sheet): string {
   return `${facing.bend ? 'Bent to it' : 'Rigid'}${turn}`;
 }
 
-export function restsPhrase({ grid }: Sheet): string {
+export function restsPhrase({ grid, gaps }: Sheet): string {
   const skips = [grid.skipRows && 'rows', grid.skipColumns && 'columns', grid.skipCells && 'places'].filter(
     Boolean,
   );
-  const chance = grid.chance > 0 ? `${Math.round(grid.chance * 100)}% chance` : '';
-  return [skips.length ? `Skips ${skips.join(', ')}` : '', chance].filter(Boolean).join(', ') || 'None';
+  const others = gapsPhrase({ gaps });
+  return (
+    [skips.length ? `Skips ${skips.join(', ')}` : '', others === 'None' ? '' : others]
+      .filter(Boolean)
+      .join(', ') || 'None'
+  );
 }
 
 export const linesPhrase = ({ curves, repeat }: Sheet): string =>

@@ -1,19 +1,20 @@
 'use client';
 
 import { Plus, X } from 'lucide-react';
+import { has } from '@/core/arrange/registry';
 import type { Gaps, KeepOut } from '@/core/arrange/steps/schema';
 import { addKeepOut, removeKeepOut, setKeepOut } from '@/store/commands/gaps';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { Choice } from '../../../controls/Choice';
-import { IconButton } from '../../../controls/Button';
-import { NumberBox, NumberField } from '../../../controls/NumberField';
-import { PlainMenu } from '../../../controls/PlainMenu';
-import { Segmented } from '../../../controls/Segmented';
-import { Toggle } from '../../../controls/Toggle';
-import { sentence } from '../../../words/findings';
-import { RenameField } from '../../../recipe/RenameField';
+import { Choice } from '../../controls/Choice';
+import { IconButton } from '../../controls/Button';
+import { NumberBox, NumberField } from '../../controls/NumberField';
+import { PlainMenu } from '../../controls/PlainMenu';
+import { Segmented } from '../../controls/Segmented';
+import { Toggle } from '../../controls/Toggle';
+import { sentence } from '../../words/findings';
+import { RenameField } from '../RenameField';
 import type { StepProps } from './stepProps';
 
 const FROM = [
@@ -26,13 +27,15 @@ const AFTER = [
   { value: 'close', text: 'Close up' },
 ] as const;
 
-export function GapsStep({ run }: StepProps) {
+/** Slots that are left empty, and why. What a kind has no word for is not asked. */
+export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
   const scene = useDocument((s) => s.scene);
   const result = useEngine((s) => s.result.arrangements.get(run.id));
   const { gaps } = run;
   const set = (values: Partial<Gaps>, key?: string) =>
     dispatch(setStep, { id: run.id, step: 'gaps', values }, key);
   const length = result?.parts[0]?.length ?? 0;
+  const chance = 'chance' in gaps ? gaps : null;
   const add = (keepOut: Parameters<typeof addKeepOut.apply>[1]['keepOut']) =>
     void dispatch(addKeepOut, { id: run.id, keepOut });
   const first = scene.paths[0]?.id ?? '';
@@ -40,26 +43,28 @@ export function GapsStep({ run }: StepProps) {
   const share = (v: number | null) => Math.min(1, Math.max(0, v ?? 0));
   return (
     <>
-      <NumberField
-        label="Chance"
-        hint="How many of a hundred slots are left empty"
-        dimension="percent"
-        step={0.01}
-        min={0}
-        max={1}
-        value={gaps.chance}
-        reset={0}
-        onChange={(v, key) => set({ chance: share(v) }, key)}
-      />
-      {gaps.chance > 0 && (
+      {chance && (
+        <NumberField
+          label="Chance"
+          hint="How many of a hundred slots are left empty"
+          dimension="percent"
+          step={0.01}
+          min={0}
+          max={1}
+          value={chance.chance}
+          reset={0}
+          onChange={(v, key) => set({ chance: share(v) }, key)}
+        />
+      )}
+      {chance && chance.chance > 0 && (
         <NumberField
           whole
           label="Longest run"
           hint="The most gaps by chance in a row; empty: no limit"
           min={1}
           max={1000}
-          value={gaps.longest ?? 1}
-          auto={gaps.longest === null ? 'no limit' : undefined}
+          value={chance.longest ?? 1}
+          auto={chance.longest === null ? 'no limit' : undefined}
           reset={null}
           onChange={(v, key) => set({ longest: v === null ? null : Math.min(1000, Math.max(1, v)) }, key)}
         />
@@ -84,13 +89,15 @@ export function GapsStep({ run }: StepProps) {
           onChange={(from) => set({ taken: { ...gaps.taken, from } })}
         />
       )}
-      <Segmented
-        shown
-        label="After"
-        value={gaps.after}
-        options={AFTER}
-        onChange={(after) => set({ after })}
-      />
+      {'after' in gaps && (
+        <Segmented
+          shown
+          label="After"
+          value={gaps.after}
+          options={AFTER}
+          onChange={(after) => set({ after })}
+        />
+      )}
       <Toggle
         label="Leave out what collides"
         hint="Props whose boxes would reach into one before them"
@@ -102,17 +109,21 @@ export function GapsStep({ run }: StepProps) {
         <PlainMenu
           name="Add a keep-out"
           entries={[
-            {
-              text: 'A stretch of the path',
-              run: () =>
-                add({
-                  kind: 'range',
-                  part: run.paths[0]?.part ?? 0,
-                  stroke: 0,
-                  from: length * 0.4,
-                  to: length * 0.6,
-                }),
-            },
+            ...(has(run, 'paths')
+              ? [
+                  {
+                    text: 'A stretch of the path',
+                    run: () =>
+                      add({
+                        kind: 'range',
+                        part: run.paths[0]?.part ?? 0,
+                        stroke: 0,
+                        from: length * 0.4,
+                        to: length * 0.6,
+                      }),
+                  },
+                ]
+              : []),
             {
               text: 'Inside a closed path',
               run: () =>
