@@ -4,6 +4,7 @@ import {
   choose,
   hang,
   newScene,
+  onScreen,
   openStep,
   pathByNumbers,
   pickOption,
@@ -99,6 +100,61 @@ test('riders sit on every prop of a run, are moved in the plan of their seat, an
     expect(r.y).toBeCloseTo(0.4, 6);
     expect(axes(r).up[1]).toBeCloseTo(1, 6);
   });
+});
+
+test('single riders are taken out and brought back, keep out of a closed path, and leave out what collides', async ({
+  page,
+}) => {
+  await choose(page, 'New path or surface', 'Circle');
+  await type(page.getByLabel('Radius', { exact: true }), '2');
+  await pathByNumbers(page, [
+    [-6, 0],
+    [6, 0],
+  ]);
+  await takeProps(page, 'Bench', 'Barrel');
+  await hang(page, 'Bench');
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1');
+  await choose(page, 'More for this run', 'Add riders');
+  await settled(page);
+  const riders = async () => (await rows(page)).filter((r) => r.arrangement === 'On Bench');
+  const all = await riders();
+  expect(all.map((r) => r.state)).toEqual(Array.from({ length: 13 }, () => 'placed'));
+
+  // One of them, clicked in the scene, goes with Delete, and comes back from its panel.
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  const [third] = all.slice(2);
+  const p = await onScreen(page, [third.x, third.y + 0.35, third.z]);
+  await page.mouse.click(p.x, p.y);
+  const panel = page.getByRole('group', { name: 'Selected prop' });
+  await expect(panel).toContainText(`#${third.slot}`);
+  await page.keyboard.press('Delete');
+  await settled(page);
+  const gone = await riders();
+  expect(gone.filter((r) => r.reason === 'hand').map((r) => r.slot)).toEqual([third.slot]);
+  await expect(await openStep(page, 'By hand')).toContainText(`#${third.slot}removed`);
+  await panel.getByRole('button', { name: 'Bring back' }).click();
+  await settled(page);
+  expect((await riders()).every((r) => r.state === 'placed')).toBe(true);
+
+  const step = await openStep(page, 'Gaps');
+  await choose(page, step.getByRole('button', { name: 'Add a keep-out' }), 'Inside a closed path');
+  await pickOption(page, step, 'Of path', 'Circle');
+  await settled(page);
+  // On the circle itself either is right.
+  for (const r of await riders())
+    if (Math.abs(Math.hypot(r.x, r.z) - 2) > 0.01)
+      expect(r.reason === 'keep-out').toBe(Math.hypot(r.x, r.z) < 2);
+  await page.getByRole('button', { name: 'Remove Keep-out' }).click();
+
+  // A barrel that is 2.5 times its size is wider than a metre, and less than two.
+  await type((await openStep(page, 'Seat')).getByLabel('Size', { exact: true }), '250%');
+  await step.getByText('Leave out what collides').click();
+  await settled(page);
+  const states = (await riders()).map((r) =>
+    r.state === 'placed' ? '|' : r.reason === 'collision' ? '.' : '?',
+  );
+  expect(states.join('')).toBe('|.|.|.|.|.|.|');
 });
 
 test('with stacking on, crates land on each other in slot order; off, on the ground alone', async ({

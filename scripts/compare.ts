@@ -25,7 +25,7 @@ const csv = (root: string, example: string, time: number) =>
     [
       'node_modules/.bin/tsx',
       'src/cli/main.ts',
-      resolve('examples', example),
+      join('examples', example),
       '--out',
       '-',
       '--gaps',

@@ -143,22 +143,20 @@ export function SlotPanel() {
                 {isBent ? <RectangleHorizontal size={14} /> : <Spline size={14} />}
               </IconButton>
             )}
-            {along && (
-              <IconButton
-                name={locked ? 'Unlock' : 'Lock where it stands'}
-                className={LIGHT}
-                disabled={removed}
-                onClick={() =>
-                  dispatch(lockSlots, {
-                    id,
-                    slots: slots.ids,
-                    places: locked ? null : placesOf(p, slots.ids),
-                  })
-                }
-              >
-                {locked ? <Lock size={14} /> : <LockOpen size={14} />}
-              </IconButton>
-            )}
+            <IconButton
+              name={locked ? 'Unlock' : 'Lock where it stands'}
+              className={LIGHT}
+              disabled={removed}
+              onClick={() =>
+                dispatch(lockSlots, {
+                  id,
+                  slots: slots.ids,
+                  places: locked ? null : placesOf(p, slots.ids),
+                })
+              }
+            >
+              {locked ? <Lock size={14} /> : <LockOpen size={14} />}
+            </IconButton>
             {touched && (
               <IconButton name="Let go" className={LIGHT} onClick={() => dispatch(letGo, { id, names })}>
                 <Undo2 size={14} />

@@ -16,7 +16,7 @@ import { openDialog } from '../../uiState';
 import type { StepProps } from './stepProps';
 
 /** How each channel is shown. */
-export const VARIATION_FIELDS: Record<
+const VARIATION_FIELDS: Record<
   Channel,
   { label: string; dimension: 'length' | 'angle' | 'percent'; step: number; track: [number, number] }
 > = {
