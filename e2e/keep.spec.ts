@@ -119,10 +119,19 @@ for (const [what, open, kills] of [
       await expect(tab.getByText('open in another tab')).toHaveCount(0);
       const kept = Number(await pitch(tab).inputValue());
       expect(kept).toBeGreaterThanOrEqual(done);
-      await undo(tab);
-      await expect(pitch(tab)).toHaveValue(before.toFixed(2));
-      await tab.getByRole('button', { name: /^Redo pitch/ }).click();
-      await expect(pitch(tab)).toHaveValue(kept.toFixed(2));
+      // One step, or some where the machine was so busy that the keys came like several gestures.
+      const steps = [kept];
+      while (steps.at(-1) !== before && steps.length < 9) {
+        await undo(tab);
+        await expect(pitch(tab)).not.toHaveValue(steps.at(-1)!.toFixed(2));
+        steps.push(Number(await pitch(tab).inputValue()));
+      }
+      expect(steps.at(-1)).toBe(before);
+      expect(steps).toEqual(steps.toSorted((a, b) => b - a));
+      for (const value of steps.slice(0, -1).toReversed()) {
+        await tab.getByRole('button', { name: /^Redo pitch/ }).click();
+        await expect(pitch(tab)).toHaveValue(value.toFixed(2));
+      }
       await settled(tab);
     }
   });
