@@ -31,6 +31,7 @@ export default [
       'react-hooks/refs': 'off',
       'react-hooks/set-state-in-effect': 'off',
       'react-hooks/purity': 'off',
+      'react-hooks/incompatible-library': 'off',
       // Pictures are data URLs; there is nothing to optimise.
       '@next/next/no-img-element': 'off',
       'import/no-anonymous-default-export': 'off',

@@ -17,6 +17,7 @@ import { newPathEntries } from './newPath';
 import { newSurfaceEntries } from './newSurface';
 import { IconButton } from '../controls/Button';
 import { PlainMenu } from '../controls/PlainMenu';
+import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
@@ -34,11 +35,9 @@ export function Lists() {
         </PlainMenu>
       </ListHead>
       {arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
-      <ul>
-        {arrangements.map((a) => (
-          <ArrangementRow key={a.id} arrangement={a} />
-        ))}
-      </ul>
+      <VirtualList as="ul" space="li" count={arrangements.length} height={48}>
+        {(i) => <ArrangementRow key={arrangements[i].id} arrangement={arrangements[i]} />}
+      </VirtualList>
       <ListHead title="Paths & surfaces">
         <PlainMenu
           name="New path or surface"
@@ -53,14 +52,15 @@ export function Lists() {
         </PlainMenu>
       </ListHead>
       {paths.length + surfaces.length === 0 && <Hint>No path yet. Draw one in the scene.</Hint>}
-      <ul>
-        {paths.map((p) => (
-          <PathRow key={p.id} path={p} />
-        ))}
-        {surfaces.map((s) => (
-          <SurfaceRow key={s.id} surface={s} />
-        ))}
-      </ul>
+      <VirtualList as="ul" space="li" count={paths.length + surfaces.length} height={48}>
+        {(i) =>
+          i < paths.length ? (
+            <PathRow key={paths[i].id} path={paths[i]} />
+          ) : (
+            <SurfaceRow key={surfaces[i - paths.length].id} surface={surfaces[i - paths.length]} />
+          )
+        }
+      </VirtualList>
     </div>
   );
 }

@@ -2,6 +2,7 @@
 
 import { ArrowLeftRight, Lock, LockOpen, RectangleHorizontal, Spline, Undo2 } from 'lucide-react';
 import { has, kindOf } from '@/core/arrange/registry';
+import { rowFinder } from '@/core/arrange/rowFinder';
 import { slotName } from '@/core/arrange/slotId';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
@@ -30,9 +31,10 @@ const LIGHT = '!text-linen-300 hover:!bg-ink-700 hover:!text-linen-50';
 function placesOf(p: Placements, slots: number[]): Record<string, HandCorrection['lock']> {
   const read = (a: ArrayLike<number>, i: number, n: number) =>
     Array.from({ length: n }, (_, k) => a[i * n + k]);
+  const row = rowFinder(p);
   return Object.fromEntries(
     slots.flatMap((slot) => {
-      const i = p.slot.indexOf(slot);
+      const i = row(slot);
       if (i < 0 || p.prop[i] < 0) return [];
       const lock = {
         prop: p.props[p.prop[i]],

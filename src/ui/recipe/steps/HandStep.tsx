@@ -6,6 +6,7 @@ import { parseSlotName } from '@/core/arrange/slotId';
 import { letGo } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { selectSlots, setHover } from '@/store/selection';
+import { VirtualList } from '../../controls/VirtualList';
 import { Button, IconButton } from '../../controls/Button';
 import { degrees, metres } from '../../words/numbers';
 import type { StepProps } from './stepProps';
@@ -24,32 +25,37 @@ export function HandStep({ arrangement: run }: StepProps<'hand'>) {
   }
   return (
     <>
-      <ul aria-label="Corrections by hand" className="max-h-64 overflow-y-auto">
-        {names.map((name) => (
-          <li
-            key={name}
-            className="flex items-center gap-1"
-            onPointerEnter={() => setHover({ arrangement: run.id, slot: parseSlotName(name) })}
-            onPointerLeave={() => setHover(null)}
-          >
-            <button
-              type="button"
-              onClick={() => selectSlots(run.id, [parseSlotName(name)])}
-              className="flex min-w-0 flex-1 items-baseline gap-2 rounded-md px-1 py-1 text-left text-[12.5px] hover:bg-groove"
-            >
-              <span className="num shrink-0">#{name}</span>
-              <span className="min-w-0 flex-1 truncate text-soft">{describe(run.hand[name], scene)}</span>
-              {run.hand[name].lock && <Lock size={12} aria-label="locked" />}
-            </button>
-            <IconButton
-              name={`Let go of #${name}`}
-              onClick={() => dispatch(letGo, { id: run.id, names: [name] })}
-            >
-              <Undo2 size={13} />
-            </IconButton>
-          </li>
-        ))}
-      </ul>
+      <div className="max-h-64 overflow-y-auto">
+        <VirtualList as="ul" space="li" label="Corrections by hand" count={names.length} height={28}>
+          {(i) => {
+            const name = names[i];
+            return (
+              <li
+                key={name}
+                className="flex items-center gap-1"
+                onPointerEnter={() => setHover({ arrangement: run.id, slot: parseSlotName(name) })}
+                onPointerLeave={() => setHover(null)}
+              >
+                <button
+                  type="button"
+                  onClick={() => selectSlots(run.id, [parseSlotName(name)])}
+                  className="flex min-w-0 flex-1 items-baseline gap-2 rounded-md px-1 py-1 text-left text-[12.5px] hover:bg-groove"
+                >
+                  <span className="num shrink-0">#{name}</span>
+                  <span className="min-w-0 flex-1 truncate text-soft">{describe(run.hand[name], scene)}</span>
+                  {run.hand[name].lock && <Lock size={12} aria-label="locked" />}
+                </button>
+                <IconButton
+                  name={`Let go of #${name}`}
+                  onClick={() => dispatch(letGo, { id: run.id, names: [name] })}
+                >
+                  <Undo2 size={13} />
+                </IconButton>
+              </li>
+            );
+          }}
+        </VirtualList>
+      </div>
       <Button className="!px-1.5 text-soft" onClick={() => dispatch(letGo, { id: run.id })}>
         Let go of all
       </Button>

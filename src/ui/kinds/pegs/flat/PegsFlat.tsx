@@ -14,6 +14,10 @@ import { dragGesture } from '@/view/dragGesture';
 import { standingNow } from '../recipe/pegMoves';
 import { useSize } from '../../../flat/useSize';
 
+/** So many pegs can all be taken hold of; of more only those about the pointer, in pixels. */
+const ALL_LIVE = 1000;
+const REACH = 24;
+
 /** Pegs from above, with the paths for bearings; each is dragged in the plan. */
 export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
   const [frame, size] = useSize();
@@ -21,6 +25,7 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
   const paths = useEngine((s) => s.result.paths);
   const chosen = useSelection((s) => (s.slots?.arrangement === a.id ? s.slots.ids : null));
   const hover = useSelection((s) => (s.hover?.arrangement === a.id ? s.hover.slot : null));
+  const [pointer, setPointer] = useState<[number, number] | null>(null);
   const [held, setHeld] = useState<[number, number, number, number] | null>(null);
   // The result moves with the surfaces; what is drawn follows it.
   useEngine((s) => s.result.arrangements.get(a.id));
@@ -46,6 +51,32 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
     size.height / 2 + (z - (z0 + z1) / 2) * k,
   ];
   const color = THREAD_COLORS[a.thread];
+  const those = new Set(chosen);
+  const many = standing.length > ALL_LIVE;
+  // Of many, all are dots; those about the pointer, and what is chosen, can be taken hold of.
+  const dots = many
+    ? `M${standing
+        .map(
+          ({ position: [x, , z] }) =>
+            `${at(x, z)
+              .map((v) => v.toFixed(1))
+              .join(' ')}h0`,
+        )
+        .join('M')}`
+    : '';
+  // As wide as leaves air between them where they are spread evenly.
+  const wide = Math.min(5, Math.max(1, 0.6 * k * Math.sqrt(((x1 - x0) * (z1 - z0)) / standing.length)));
+  const away = ({ position: [x, , z] }: (typeof standing)[number]) => {
+    const [px, py] = at(x, z);
+    return pointer ? Math.hypot(px - pointer[0], py - pointer[1]) : Infinity;
+  };
+  // The nearest lies on top.
+  const live = many
+    ? standing
+        .filter((s) => those.has(pegNumber(s.peg.id)) || pegNumber(s.peg.id) === hover || away(s) < REACH)
+        .slice(0, ALL_LIVE)
+        .sort((a, b) => away(b) - away(a))
+    : standing;
   const grab =
     (peg: Peg, [px, py, pz]: [number, number, number]) =>
     (e: PointerEvent<SVGElement>) => {
@@ -85,7 +116,16 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
       </div>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="plan">
         {a.pegs.length > 0 && size.width > 0 && k > 0 && (
-          <svg width={size.width} height={size.height} className="absolute inset-0 block">
+          <svg
+            width={size.width}
+            height={size.height}
+            className="absolute inset-0 block"
+            onPointerMove={(e) => {
+              if (!many || e.buttons > 0) return;
+              const { left, top } = e.currentTarget.getBoundingClientRect();
+              setPointer([e.clientX - left, e.clientY - top]);
+            }}
+          >
             {[...paths.values()].flatMap((p) =>
               p.strokes.map((s, i) => {
                 const d = Array.from({ length: s.s.length }, (_, n) =>
@@ -96,10 +136,11 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
                 return <path key={`${p.id} ${i}`} d={`M${d.join('L')}`} fill="none" stroke="var(--edge)" />;
               }),
             )}
-            {standing.slice(0, 3000).map(({ peg, position }) => {
+            {many && <path d={dots} fill="none" stroke={color} strokeWidth={wide} strokeLinecap="round" />}
+            {live.map(({ peg, position }) => {
               const [x, y] = at(position[0], position[2]);
               const slot = pegNumber(peg.id);
-              const lit = (chosen?.includes(slot) ?? false) || hover === slot;
+              const lit = those.has(slot) || hover === slot;
               return (
                 <circle
                   key={peg.id}

@@ -1,6 +1,7 @@
 'use client';
 
 import { Trash2 } from 'lucide-react';
+import { useMemo } from 'react';
 import type { Pegs } from '@/core/arrange/pegs/schema';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
 import { setSlotsRemoved, setStep } from '@/store/commands/arrangements';
@@ -10,6 +11,7 @@ import { selectSlots, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { PropPicture } from '../../../basket/PropPicture';
 import { IconButton } from '../../../controls/Button';
+import { VirtualList } from '../../../controls/VirtualList';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { plural } from '../../../words/numbers';
 import { groundPhrase } from '../../../words/phrases';
@@ -18,18 +20,22 @@ import { Step } from '../../../recipe/Step';
 import { PegActions } from './PegActions';
 import { PegFields } from './PegFields';
 
-const MOST_LISTED = 200;
-
 /** Pegs: how many of which prop, and each by its numbers. */
 export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
   const scene = useDocument((s) => s.scene);
   const chosen = useSelection((s) => (s.slots?.arrangement === a.id ? s.slots.ids : null));
   const color = THREAD_COLORS[a.thread];
-  const counts = new Map<string, number>();
-  for (const peg of a.pegs) counts.set(peg.prop, (counts.get(peg.prop) ?? 0) + 1);
+  const { counts, free } = useMemo(() => {
+    const counts = new Map<string, number>();
+    for (const peg of a.pegs) counts.set(peg.prop, (counts.get(peg.prop) ?? 0) + 1);
+    return { counts, free: a.pegs.filter((p) => !p.pin).length };
+  }, [a.pegs]);
+  const pegs = useMemo(() => {
+    if (!chosen) return a.pegs;
+    const those = new Set(chosen);
+    return a.pegs.filter((p) => those.has(pegNumber(p.id)));
+  }, [a.pegs, chosen]);
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
-  const free = a.pegs.filter((p) => !p.pin).length;
-  const pegs = chosen ? a.pegs.filter((p) => chosen.includes(pegNumber(p.id))) : a.pegs;
   return (
     <>
       <Step
@@ -59,45 +65,43 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         color={color}
         phrase={chosen ? `${chosen.length} selected` : plural(a.pegs.length, 'peg')}
       >
-        <ul aria-label="Pegs">
-          {pegs.slice(0, MOST_LISTED).map((peg) => (
-            <li key={peg.id} className="mb-1.5 rounded-md border border-edge bg-paper p-1.5">
-              <div className="flex items-center gap-1">
-                <button
-                  type="button"
-                  className="num min-w-0 flex-1 truncate text-left text-[12.5px]"
-                  onClick={() => selectSlots(a.id, [pegNumber(peg.id)])}
-                >
-                  #{pegNumber(peg.id)} · {nameOf(peg.prop)}
-                </button>
-                <PlainMenu
-                  small
-                  name={`Swap peg ${pegNumber(peg.id)}`}
-                  entries={scene.props.map((p) => ({
-                    text: p.name,
-                    icon: <PropPicture prop={p} size={22} />,
-                    run: () => dispatch(setPeg, { id: a.id, peg: peg.id, values: { prop: p.id } }),
-                  }))}
-                />
-                <IconButton
-                  name={`Remove peg ${pegNumber(peg.id)}`}
-                  className="!size-5"
-                  onClick={() =>
-                    dispatch(setSlotsRemoved, { id: a.id, slots: [pegNumber(peg.id)], removed: true })
-                  }
-                >
-                  <Trash2 size={13} />
-                </IconButton>
-              </div>
-              <PegFields arrangement={a.id} peg={peg} />
-            </li>
-          ))}
-        </ul>
-        {pegs.length > MOST_LISTED && (
-          <p className="text-[12.5px] text-soft">
-            The first {MOST_LISTED} of {pegs.length}. Select some in the scene to list them.
-          </p>
-        )}
+        <VirtualList as="ul" space="li" label="Pegs" count={pegs.length} height={97}>
+          {(i) => {
+            const peg = pegs[i];
+            return (
+              <li key={peg.id} className="mb-1.5 rounded-md border border-edge bg-paper p-1.5">
+                <div className="flex items-center gap-1">
+                  <button
+                    type="button"
+                    className="num min-w-0 flex-1 truncate text-left text-[12.5px]"
+                    onClick={() => selectSlots(a.id, [pegNumber(peg.id)])}
+                  >
+                    #{pegNumber(peg.id)} · {nameOf(peg.prop)}
+                  </button>
+                  <PlainMenu
+                    small
+                    name={`Swap peg ${pegNumber(peg.id)}`}
+                    entries={scene.props.map((p) => ({
+                      text: p.name,
+                      icon: <PropPicture prop={p} size={22} />,
+                      run: () => dispatch(setPeg, { id: a.id, peg: peg.id, values: { prop: p.id } }),
+                    }))}
+                  />
+                  <IconButton
+                    name={`Remove peg ${pegNumber(peg.id)}`}
+                    className="!size-5"
+                    onClick={() =>
+                      dispatch(setSlotsRemoved, { id: a.id, slots: [pegNumber(peg.id)], removed: true })
+                    }
+                  >
+                    <Trash2 size={13} />
+                  </IconButton>
+                </div>
+                <PegFields arrangement={a.id} peg={peg} />
+              </li>
+            );
+          }}
+        </VirtualList>
       </Step>
       <Step
         name="ground"

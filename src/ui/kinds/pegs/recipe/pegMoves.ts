@@ -1,6 +1,7 @@
 import type { ToPin } from '@/core/arrange/pegs/pinning';
 import { pegNumber } from '@/core/arrange/pegs/evaluate';
 import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import { rowFinder } from '@/core/arrange/rowFinder';
 import { quatRotate, type Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
 import { addPegs, setPegs } from '@/store/commands/pegs';
@@ -15,8 +16,9 @@ import { aligned, distributed, facingLast, inRow, mirrored, seatOn, varied, type
 
 export function standingNow(a: Pegs, pegs: readonly Peg[]): Standing[] {
   const p = engine().state.result.arrangements.get(a.id)?.placements;
+  const rowOf = p ? rowFinder(p) : () => -1;
   return pegs.map((peg) => {
-    const row = p ? p.slot.indexOf(pegNumber(peg.id)) : -1;
+    const row = rowOf(pegNumber(peg.id));
     if (row < 0) return { peg, position: peg.position, rotation: peg.rotation };
     return {
       peg,

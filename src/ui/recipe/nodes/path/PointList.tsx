@@ -6,16 +6,15 @@ import { movePoints } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { selectPoint, selectPoints, useSelection } from '@/store/selection';
 import { Button } from '../../../controls/Button';
+import { VirtualList } from '../../../controls/VirtualList';
 import { NumberBox } from '../../../controls/NumberField';
-
-/** More points than this are not listed by numbers; the scene has them all. */
-const MOST_LISTED = 200;
 
 /** The points of a path by numbers. */
 export function PointList({ path }: { path: PointsPath }) {
   const units = useDocument((s) => s.scene.units);
   const selected = useSelection((s) => s.points);
   const { points } = path.source;
+  const chosen = new Set(selected?.ids);
   const move = (point: string, from: Vec3, axis: number, value: number, key?: string) => {
     const to: Vec3 = [...from];
     to[axis] = value;
@@ -49,42 +48,39 @@ export function PointList({ path }: { path: PointsPath }) {
             <th className="font-normal">Z</th>
           </tr>
         </thead>
-        <tbody>
-          {points.slice(0, MOST_LISTED).map((p, i) => (
-            <tr key={p.id} className={p.begins ? 'border-t border-edge' : undefined}>
-              <td>
-                <button
-                  type="button"
-                  aria-label={`Select point ${i + 1}`}
-                  onClick={(e) => selectPoint(path.id, p.id, e.shiftKey)}
-                  className={`num size-6 rounded text-xs ${selected?.ids.includes(p.id) ? 'bg-ink-900 text-linen-50' : 'hover:bg-groove'}`}
-                >
-                  {i + 1}
-                </button>
-              </td>
-              {p.position.map((v, axis) => (
-                <td key={axis} className="p-0.5">
-                  <NumberBox
-                    label={`Point ${i + 1} ${'XYZ'[axis]} in the list`}
-                    value={v}
-                    dimension="length"
-                    unit={units}
-                    step={0.1}
-                    className="!px-1.5 [&_span]:hidden"
-                    onChange={(value, key) => value !== null && move(p.id, p.position, axis, value, key)}
-                  />
+        <VirtualList as="tbody" space="tr" count={points.length} height={32}>
+          {(i) => {
+            const p = points[i];
+            return (
+              <tr key={p.id} className={p.begins ? 'border-t border-edge' : undefined}>
+                <td>
+                  <button
+                    type="button"
+                    aria-label={`Select point ${i + 1}`}
+                    onClick={(e) => selectPoint(path.id, p.id, e.shiftKey)}
+                    className={`num size-6 rounded text-xs ${chosen.has(p.id) ? 'bg-ink-900 text-linen-50' : 'hover:bg-groove'}`}
+                  >
+                    {i + 1}
+                  </button>
                 </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
+                {p.position.map((v, axis) => (
+                  <td key={axis} className="p-0.5">
+                    <NumberBox
+                      label={`Point ${i + 1} ${'XYZ'[axis]} in the list`}
+                      value={v}
+                      dimension="length"
+                      unit={units}
+                      step={0.1}
+                      className="!px-1.5 [&_span]:hidden"
+                      onChange={(value, key) => value !== null && move(p.id, p.position, axis, value, key)}
+                    />
+                  </td>
+                ))}
+              </tr>
+            );
+          }}
+        </VirtualList>
       </table>
-      {points.length > MOST_LISTED && (
-        <p className="mt-1 text-[12.5px] text-soft">
-          The first {MOST_LISTED} of {points.length.toLocaleString('en')} points. Simplify the path to have
-          fewer.
-        </p>
-      )}
     </>
   );
 }

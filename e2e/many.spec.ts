@@ -1,0 +1,97 @@
+import { readFile } from 'node:fs/promises';
+import { expect, type Page } from '@playwright/test';
+import { openStep, rows, settled } from './support/app';
+import { test } from './support/test';
+
+/** Long lists and plans of many: what cannot be seen is not there, and all of it can be come to. */
+
+const PEGS = 4000;
+
+/** The quay with many pegs in rows beside it, and a path of many points. */
+async function openMany(page: Page): Promise<void> {
+  const scene = JSON.parse(await readFile('src/core/testing/fixtures/version-2.json', 'utf8'));
+  scene.arrangements.push({
+    id: 'pegs900000',
+    kind: 'pegs',
+    name: 'Tufts',
+    thread: 'moss',
+    pegs: Array.from({ length: PEGS }, (_, i) => ({
+      id: `peg${900001 + i}`,
+      prop: scene.props[0].id,
+      position: [(i % 100) * 2, 0, Math.floor(i / 100) * 2],
+    })),
+  });
+  scene.paths.push({
+    id: 'path800000',
+    name: 'Coast',
+    source: {
+      kind: 'points',
+      points: Array.from({ length: 1500 }, (_, i) => ({
+        id: `pt${800001 + i}`,
+        kind: 'corner',
+        position: [i / 10, 0, -20],
+      })),
+    },
+  });
+  await page.goto('/');
+  await page.getByLabel('Scene file').setInputFiles({
+    name: 'many.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(scene)),
+  });
+  await settled(page);
+}
+
+test('thousands of pegs and points: lists scroll to the last, and any peg of the plan is taken hold of', async ({
+  page,
+}) => {
+  await openMany(page);
+  await page.getByRole('button', { name: /^Tufts Pegs/ }).click();
+  await openStep(page, 'Places');
+  const list = page.getByRole('list', { name: 'Pegs' });
+  await expect(list.getByRole('button', { name: 'Remove peg 900001' })).toBeVisible();
+  expect(await list.getByRole('listitem').count()).toBeLessThan(60);
+  // On to the last of them, as far as the wheel goes; it is edited like the first.
+  await list.hover();
+  const last = list.getByRole('textbox', { name: `Peg ${900000 + PEGS} X`, exact: true });
+  await expect(async () => {
+    await page.mouse.wheel(0, 1_000_000);
+    await expect(list.getByRole('button', { name: `Remove peg ${900000 + PEGS}` })).toBeVisible({
+      timeout: 500,
+    });
+  }).toPass();
+  await last.fill('-7');
+  await last.press('Enter');
+  await settled(page);
+  const pegs = async () => (await rows(page)).filter((r) => r.arrangement === 'Tufts');
+  expect((await pegs()).at(-1)!.x).toBe(-7);
+
+  // In the plan one that nobody has chosen is dragged.
+  const plan = page.getByTestId('plan');
+  const box = (await plan.boundingBox())!;
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  await page.mouse.move(middle.x, middle.y);
+  await expect(plan.getByRole('button', { name: /^Peg \d+$/ }).first()).toBeVisible();
+  const slot = await page.evaluate(
+    ({ x, y }) => document.elementFromPoint(x, y)!.getAttribute('aria-label')!.replace('Peg ', ''),
+    middle,
+  );
+  const before = (await pegs()).find((r) => r.slot === slot)!;
+  await page.mouse.down();
+  await page.mouse.move(middle.x + 20, middle.y, { steps: 3 });
+  await page.mouse.up();
+  await settled(page);
+  const after = (await pegs()).find((r) => r.slot === slot)!;
+  expect(after.x).toBeGreaterThan(before.x);
+  expect(after.z).toBe(before.z);
+
+  await page.getByRole('button', { name: /^Coast Path/ }).click();
+  const points = page.getByRole('button', { name: /^Select point \d+$/ });
+  await expect(points.first()).toBeVisible();
+  expect(await points.count()).toBeLessThan(80);
+  await points.first().hover();
+  await expect(async () => {
+    await page.mouse.wheel(0, 1_000_000);
+    await expect(page.getByRole('button', { name: 'Select point 1500' })).toBeVisible({ timeout: 500 });
+  }).toPass();
+});
