@@ -1,5 +1,5 @@
 import { STATE } from '@/core/arrange/result';
-import { Evaluator, type ArrangementResult } from '@/core/evaluate/scene';
+import { Evaluator, type EvaluatedArrangement } from '@/core/evaluate/scene';
 import { quatRotate, type Quat } from '@/core/math/quat';
 import { distance, type Vec3 } from '@/core/math/vec3';
 import { builtMesh } from './library';
@@ -12,9 +12,9 @@ const scene = EXAMPLES['beacon-tiles']();
 const result = new Evaluator({
   mesh: (ref) => (ref.source === 'built' ? builtMesh(ref.name) : undefined),
 }).evaluate(scene);
-const of = (name: string): ArrangementResult =>
+const of = (name: string): EvaluatedArrangement =>
   result.arrangements[scene.arrangements.findIndex((a) => a.name === name)];
-const place = ({ placements: p }: ArrangementResult, i: number): Vec3 => [
+const place = ({ placements: p }: EvaluatedArrangement, i: number): Vec3 => [
   p.position[i * 3],
   p.position[i * 3 + 1],
   p.position[i * 3 + 2],

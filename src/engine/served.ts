@@ -1,4 +1,4 @@
-import type { ArrangementResult, PathResult, SceneResult, SurfaceResult } from '@/core/evaluate/scene';
+import type { EvaluatedArrangement, PathResult, SceneResult, SurfaceResult } from '@/core/evaluate/scene';
 import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import { drawBatches, writeMatrix, type DrawBatch } from './drawing';
@@ -6,7 +6,7 @@ import { drawBatches, writeMatrix, type DrawBatch } from './drawing';
 /** Results on their way to the side that shows them: only what that does not have yet. */
 
 /** An arrangement's result with what the view draws from it. */
-export interface ServedArrangement extends ArrangementResult {
+export interface ServedArrangement extends EvaluatedArrangement {
   batches: DrawBatch[];
   counts: Record<GapReason, number>;
 }
@@ -128,7 +128,7 @@ export class Told {
 
 /** The rows that a result says are others, on their own; null where one of them is drawn among others than before. */
 function changedRows(
-  { id, key, rows, placements: p }: ArrangementResult,
+  { id, key, rows, placements: p }: EvaluatedArrangement,
   old?: Placements,
 ): ServedRows | null {
   if (!rows || !old || p.shape) return null;

@@ -168,15 +168,15 @@ export class EngineService {
     progress?: (done: number, name: string) => void,
   ): (Pin | null)[] {
     const context = this.evaluator.contextAt(time);
-    const solids = new Map(
+    const triMeshes = new Map(
       (context.grounds?.() ?? []).flatMap((id) => {
-        const solid = context.surface?.(id);
-        return solid ? [[id, solid] as const] : [];
+        const triMesh = context.surface?.(id);
+        return triMesh ? [[id, triMesh] as const] : [];
       }),
     );
     return places.map((p, i) => {
       if (i % 256 === 0) progress?.(i / places.length, 'the pins');
-      return pinOn(solids, p, how);
+      return pinOn(triMeshes, p, how);
     });
   }
 

@@ -2,7 +2,7 @@ import type { CompileResult } from '../curve/compile';
 import type { PartRange, Placements } from './result';
 import type { Bounds } from '../mesh/mesh';
 import type { Vec3 } from '../math/vec3';
-import type { Solid } from '../mesh/solid';
+import type { TriMesh } from '../mesh/triMesh';
 import type { Sliced } from '../mesh/slice';
 import type { PropShape } from '../mesh/support';
 import type { Fineness } from './fineness';
@@ -38,7 +38,7 @@ export interface ArrangeContext {
   /** The paths of another arrangement and what of it lies on them. */
   parts?(id: string): PartRange[] | undefined;
   /** A surface as it stands now; undefined where it is missing or broken. */
-  surface?(id: string): Solid | undefined;
+  surface?(id: string): TriMesh | undefined;
   /** A surface as it stands now and as it was at rest. */
   sheetGround?(id: string): SheetGround | undefined;
   /** Ids of the surfaces that things land on unless they name some. */

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { baseFields } from './base';
 import type { ArrangeContext } from './context';
-import type { RunResult } from './result';
+import type { ArrangementResult } from './result';
 
 /** What an arrangement is worked out from, ids in the order of first use. */
 export interface Needs {
@@ -43,8 +43,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   evaluate(
     arrangement: z.output<S>,
     context: ArrangeContext,
-    before?: { node: z.output<S>; result: RunResult },
-  ): RunResult;
+    before?: { node: z.output<S>; result: ArrangementResult },
+  ): ArrangementResult;
   /** The fields that change when a prop leaves the scene. Those that do not name it keep their identity. */
   withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
   /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */

@@ -138,7 +138,7 @@ export type FindingKind =
   | 'failed';
 
 /** Facts for the recipe's phrases, by name. */
-export interface RunFacts {
+export interface SpacingFacts {
   /** Length of all its paths, metres. */
   length: number;
   /** Metres left between the insets. */
@@ -153,7 +153,7 @@ export interface RunFacts {
   factor: number;
 }
 
-export const NO_FACTS: RunFacts = { length: 0, usable: 0, pitch: 0, askedPitch: 0, loose: 0, factor: 1 };
+export const NO_FACTS: SpacingFacts = { length: 0, usable: 0, pitch: 0, askedPitch: 0, loose: 0, factor: 1 };
 
 /** For each stroke of each path of a run: where its slots are in the arrays and how long it is. */
 export interface PartRange {
@@ -192,20 +192,22 @@ export interface SheetLayout {
   lines: Float64Array[];
 }
 
-export interface RunResult {
+export interface ArrangementResult {
   placements: Placements;
   findings: Finding[];
-  facts: RunFacts;
+  facts: SpacingFacts;
   parts: PartRange[];
   sheet?: SheetLayout;
   /** Rows that are others than in the result that it was made from; absent where all may be. */
   rows?: Int32Array;
 }
 
+/** Placements of nothing. */
 export function emptyPlacements(): Placements {
   return allocatePlacements(0, []);
 }
 
+/** Placements of so many rows: all placed, of no prop, at the origin, of size 1. Rotations are nothing until they are written. */
 export function allocatePlacements(count: number, props: string[]): Placements {
   return {
     count,

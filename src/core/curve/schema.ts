@@ -161,4 +161,5 @@ export type MeshTake = Extract<PathSource, { kind: 'mesh' }>['take'];
 export type Path = z.infer<typeof pathSchema>;
 /** A path that has its own points. */
 export type PointsPath = Path & { source: Extract<PathSource, { kind: 'points' }> };
+/** Whether a path has points of its own, to be moved one by one. */
 export const hasPoints = (path: Path | undefined): path is PointsPath => path?.source.kind === 'points';

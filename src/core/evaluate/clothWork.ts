@@ -91,7 +91,7 @@ export class ClothWork {
         topology,
         indices: rest.mesh.indices,
         held,
-        collider: collider?.solid,
+        collider: collider?.triMesh,
       });
       this.key = key;
     }

@@ -13,7 +13,7 @@ import { offsetPath } from '../curve/offset';
 import { DEG } from '../math/quat';
 import { add, type Vec3 } from '../math/vec3';
 import type { Mesh } from '../mesh/mesh';
-import type { Solid } from '../mesh/solid';
+import type { TriMesh } from '../mesh/triMesh';
 import { through } from '../mesh/surface';
 import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
 import { isoLines } from '../mesh/lines/iso';
@@ -29,7 +29,7 @@ export interface PathContext {
   /** The mesh with its map to the scene, column-major. */
   surface(id: string): { mesh: Mesh; matrix: ArrayLike<number> } | undefined;
   /** For paths on a surface: it as it stands now, and how the path lies on it at rest. */
-  ground?(id: string): { now: Solid; laid(path: PointsPath): LaidStrokes } | undefined;
+  ground?(id: string): { now: TriMesh; laid(path: PointsPath): LaidStrokes } | undefined;
   /** For paths of a sheet's lines: the sheet and the surface that it lies on. */
   sheet?(id: string): SheetLines | undefined;
 }

@@ -37,6 +37,7 @@ export interface PathResult {
   findings: Finding[];
 }
 
+/** A compiled path as polylines to be drawn and picked, one a stroke, with its length and what is wrong with it. */
 export function drawnPath(id: string, key: string, result: CompileResult): PathResult {
   if (!result.ok) {
     return {

@@ -53,8 +53,8 @@ function worked(scene: Scene, time = 0, evaluator = new Evaluator(ASSETS)) {
   const result = evaluator.evaluate(scene, undefined, time);
   const compiled = evaluator.compiledPath('line')!;
   if (!compiled.ok) throw new Error(compiled.problem);
-  const solid = evaluator.contextAt(time).surface!('sheet')!;
-  return { result, path: compiled.path, solid, run: result.arrangements[0].placements };
+  const triMesh = evaluator.contextAt(time).surface!('sheet')!;
+  return { result, path: compiled.path, triMesh, run: result.arrangements[0].placements };
 }
 const along = (path: CompiledPath, n = 400) =>
   samplePath(
@@ -73,14 +73,14 @@ test('a path on a surface stays on it, between its points too, however it is def
   const evaluator = new Evaluator(ASSETS);
   const hit = noHit();
   for (const time of [0, 0.7, 3.1]) {
-    const { path, solid, run } = worked(scene, time, evaluator);
+    const { path, triMesh, run } = worked(scene, time, evaluator);
     const { position } = along(path);
     for (let i = 0; i < 400; i++) {
-      expect(nearestPlace(solid.tree(), ...row(position, i), Infinity, hit)).toBe(true);
+      expect(nearestPlace(triMesh.tree(), ...row(position, i), Infinity, hit)).toBe(true);
       expect(hit.t).toBeLessThan(1e-9);
     }
     for (let i = 0; i < run.count; i++) {
-      nearestPlace(solid.tree(), ...row(run.position, i), Infinity, hit);
+      nearestPlace(triMesh.tree(), ...row(run.position, i), Infinity, hit);
       expect(hit.t).toBeLessThan(1e-9);
     }
   }
@@ -150,11 +150,11 @@ test('rows on a sheet that only rolls keep their distance along it, to 10 nanome
   const run = stitches({ rows: { count: 2, distance: 3, stagger: 0, side: 'middle', mirrored: false } });
   const evaluator = new Evaluator(ASSETS);
   for (const time of [0, 0.3, 1.7]) {
-    const { run: props, solid } = worked(sceneOf(sheet, across, run), time, evaluator);
+    const { run: props, triMesh } = worked(sceneOf(sheet, across, run), time, evaluator);
     // Heights of the sheet by x: straight from column to column.
     const heights = new Map<number, number>();
-    for (let v = 0; v < solid.positions.length; v += 3)
-      heights.set(solid.positions[v], solid.positions[v + 1]);
+    for (let v = 0; v < triMesh.positions.length; v += 3)
+      heights.set(triMesh.positions[v], triMesh.positions[v + 1]);
     const xs = [...heights.keys()].sort((a, b) => a - b);
     const rolled = (x: number): number => {
       let length = 0;
@@ -202,12 +202,12 @@ test('lines taken from a mesh carry the posture too; a path on no surface says t
       source: { kind: 'mesh', surface: 'sheet', take: { what: 'iso', along: 'v', from: 0.4 } },
     }),
   );
-  const { run, solid } = worked(scene);
+  const { run, triMesh } = worked(scene);
   const hit = noHit();
   for (let i = 0; i < run.count; i++) {
-    nearestPlace(solid.tree(), ...row(run.position, i), Infinity, hit);
+    nearestPlace(triMesh.tree(), ...row(run.position, i), Infinity, hit);
     expect(hit.t).toBeLessThan(1e-6);
-    const [a, b, c] = [0, 1, 2].map((k) => row(solid.normals, solid.indices[hit.face * 3 + k]));
+    const [a, b, c] = [0, 1, 2].map((k) => row(triMesh.normals, triMesh.indices[hit.face * 3 + k]));
     const n = [0, 1, 2].map((k) => a[k] * (1 - hit.u - hit.v) + b[k] * hit.u + c[k] * hit.v) as Vec3;
     const up = quatRotate([...run.rotation.subarray(i * 4, i * 4 + 4)] as Quat, [0, 1, 0]);
     expect(dot(up, n) / Math.hypot(...n)).toBeGreaterThan(1 - 1e-6);

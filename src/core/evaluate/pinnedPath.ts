@@ -3,7 +3,7 @@ import { compileLaid } from '../curve/laid';
 import { polyline, samplePath } from '../curve/sample';
 import { layLine, type LaidLine } from '../mesh/lines/lay';
 import { nearestPlace, noHit } from '../mesh/bvhQuery';
-import { placeOn, type Solid } from '../mesh/solid';
+import { placeOn, type TriMesh } from '../mesh/triMesh';
 import type { PointsPath } from '../curve/schema';
 
 /**
@@ -25,7 +25,7 @@ export type LaidStrokes = PinnedStroke[] | Extract<CompileResult, { ok: false }>
 const MOST = 4000;
 
 /** Lays a path's strokes onto a surface at rest. */
-export function layStrokes(path: PointsPath, rest: Solid): LaidStrokes {
+export function layStrokes(path: PointsPath, rest: TriMesh): LaidStrokes {
   const hit = noHit();
   const onto = path.source.points.map((p) => {
     const [x, y, z] = p.position;
@@ -48,7 +48,7 @@ export function layStrokes(path: PointsPath, rest: Solid): LaidStrokes {
  * Lengths at which a stroke is laid down: its points, and between them closer than the faces are wide, and where it
  * bends (on a surface of few faces its own bend is what shows).
  */
-export function placesAlong(stroke: CompiledPath, rest: Solid): { s: number[]; points: Int32Array } {
+export function placesAlong(stroke: CompiledPath, rest: TriMesh): { s: number[]; points: Int32Array } {
   const step = Math.max(faceWidth(rest) * 0.75, stroke.length / MOST);
   const marks = [...stroke.pointS];
   const bends = polyline(stroke).s;
@@ -72,13 +72,13 @@ export function placesAlong(stroke: CompiledPath, rest: Solid): { s: number[]; p
   return { s, points };
 }
 
-const widths = new WeakMap<Solid, number>();
+const widths = new WeakMap<TriMesh, number>();
 
 /** About how wide the faces are: the side of the square of their mean area, doubled. */
-function faceWidth(solid: Solid): number {
-  let width = widths.get(solid);
+function faceWidth(triMesh: TriMesh): number {
+  let width = widths.get(triMesh);
   if (width === undefined) {
-    const { positions: p, indices } = solid;
+    const { positions: p, indices } = triMesh;
     const faces = indices.length / 3;
     let area = 0;
     for (let f = 0; f < faces; f++) {
@@ -88,13 +88,13 @@ function faceWidth(solid: Solid): number {
       const [x, y, z] = [ey * fz - ez * fy, ez * fx - ex * fz, ex * fy - ey * fx];
       area += Math.sqrt(x * x + y * y + z * z) / 2;
     }
-    widths.set(solid, (width = Math.sqrt((2 * area) / Math.max(1, faces))));
+    widths.set(triMesh, (width = Math.sqrt((2 * area) / Math.max(1, faces))));
   }
   return width;
 }
 
 /** The strokes as they lie on the surface now. */
-export function carryStrokes(strokes: PinnedStroke[], now: Solid, surface: string): CompileResult {
+export function carryStrokes(strokes: PinnedStroke[], now: TriMesh, surface: string): CompileResult {
   const made: CompiledPath[] = [];
   for (const { rest, line, points } of strokes) {
     // A loop comes back to the place where it began.

@@ -9,7 +9,7 @@ import type { CompileResult } from '../curve/compile';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Motion } from '../mesh/motion';
 import type { Bounds, Mesh } from '../mesh/mesh';
-import type { Solid } from '../mesh/solid';
+import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
 import type { MeshRef } from '../mesh/meshRef';
 import type { Path, PointsPath } from '../curve/schema';
@@ -29,7 +29,7 @@ import {
   type SurfaceContext,
   type SurfaceResult,
 } from './surfaces';
-import { emptyPlacements, NO_FACTS, type Finding, type RunResult } from '../arrange/result';
+import { emptyPlacements, NO_FACTS, type Finding, type ArrangementResult } from '../arrange/result';
 
 export type { DrawnStroke, PathResult } from './drawnPath';
 export type { SurfaceResult } from './surfaces';
@@ -41,7 +41,7 @@ export interface Assets {
   motion?(ref: MeshRef): Motion | undefined;
 }
 
-export interface ArrangementResult extends RunResult {
+export interface EvaluatedArrangement extends ArrangementResult {
   id: string;
   /** Changes whenever anything that the result depends on does. */
   key: string;
@@ -52,7 +52,7 @@ export interface ArrangementResult extends RunResult {
 export interface SceneResult {
   surfaces: SurfaceResult[];
   paths: PathResult[];
-  arrangements: ArrangementResult[];
+  arrangements: EvaluatedArrangement[];
   /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
   propBounds: Record<string, Bounds>;
 }
@@ -65,8 +65,8 @@ export interface SceneResult {
 export class Evaluator {
   private compiled = new Map<string, { key: string; result: CompileResult; drawn: PathResult }>();
   private laid = new Map<string, { key: string; strokes: LaidStrokes }>();
-  private arranged = new Map<string, ArrangementResult>();
-  private solids = new Map<string, SurfaceWork>();
+  private arranged = new Map<string, EvaluatedArrangement>();
+  private triMeshes = new Map<string, SurfaceWork>();
   /** What each node was worked out from, as the objects and keys themselves: the same ones need no new key. */
   private inputs = new Map<string, unknown[]>();
   private settings = new Map<string, { a: Arrangement; key: string }>();
@@ -113,7 +113,7 @@ export class Evaluator {
     });
     this.done = { time, fine: fine !== undefined };
     return {
-      surfaces: scene.surfaces.map((s) => this.solids.get(s.id)!.result!),
+      surfaces: scene.surfaces.map((s) => this.triMeshes.get(s.id)!.result!),
       paths: scene.paths.map((p) => this.compiled.get(p.id)!.drawn),
       arrangements: scene.arrangements.map((a) => this.arranged.get(a.id)!),
       propBounds: this.props.bounds,
@@ -121,7 +121,7 @@ export class Evaluator {
   }
 
   private keyOf = (id: string): string | undefined =>
-    this.arranged.get(id)?.key ?? this.compiled.get(id)?.key ?? this.solids.get(id)?.result?.key;
+    this.arranged.get(id)?.key ?? this.compiled.get(id)?.key ?? this.triMeshes.get(id)?.result?.key;
 
   /**
    * Which nodes may come out as others than they did last: those that are others, those that move, those whose mesh
@@ -167,7 +167,7 @@ export class Evaluator {
       prop: (id) => this.props.get(id)?.facts,
       arrangement: (id) => this.arranged.get(id)?.placements,
       parts: (id) => this.arranged.get(id)?.parts,
-      surface: (id) => this.solids.get(id)?.solid,
+      surface: (id) => this.triMeshes.get(id)?.triMesh,
       sheetGround: (id) => this.sheetGround(id),
       grounds: () => this.plan?.grounds ?? [],
       time,
@@ -175,10 +175,10 @@ export class Evaluator {
   }
 
   private sheetGround(id: string): SheetGround | undefined {
-    const work = this.solids.get(id);
-    const rest = work?.restSolid();
+    const work = this.triMeshes.get(id);
+    const rest = work?.restTriMesh();
     const size = this.scene?.surfaces.find((s) => s.id === id)?.size ?? 1;
-    return rest && work?.solid ? { now: work.solid, rest: rest.solid, size } : undefined;
+    return rest && work?.triMesh ? { now: work.triMesh, rest: rest.triMesh, size } : undefined;
   }
 
   /** What paths of the last scene may ask for. */
@@ -186,14 +186,14 @@ export class Evaluator {
     return {
       path: (id) => this.compiled.get(id)?.result,
       surface: (id) => {
-        const result = this.solids.get(id)?.result;
+        const result = this.triMeshes.get(id)?.result;
         return result?.mesh && { mesh: result.mesh, matrix: result.matrix };
       },
       ground: (id) => {
-        const work = this.solids.get(id);
-        const rest = work?.restSolid();
-        if (!rest || !work?.solid) return undefined;
-        return { now: work.solid, laid: (path) => this.laidOn(path, rest) };
+        const work = this.triMeshes.get(id);
+        const rest = work?.restTriMesh();
+        if (!rest || !work?.triMesh) return undefined;
+        return { now: work.triMesh, laid: (path) => this.laidOn(path, rest) };
       },
       sheet: (id) => {
         const sheet = this.sheetOf(id);
@@ -214,11 +214,11 @@ export class Evaluator {
   }
 
   /** A path's strokes laid onto a surface at rest: moving the surface does not lay them anew. */
-  private laidOn(path: PointsPath, { key, solid }: { key: string; solid: Solid }): LaidStrokes {
+  private laidOn(path: PointsPath, { key, triMesh }: { key: string; triMesh: TriMesh }): LaidStrokes {
     const whole = keyOf([key, path.source, path.closed]);
     let have = this.laid.get(path.id);
     if (have?.key !== whole)
-      this.laid.set(path.id, (have = { key: whole, strokes: layStrokes(path, solid) }));
+      this.laid.set(path.id, (have = { key: whole, strokes: layStrokes(path, triMesh) }));
     return have.strokes;
   }
 
@@ -239,8 +239,8 @@ export class Evaluator {
       mesh.source === 'made' ? [mesh, this.hasPicture(mesh)] : [refKey(mesh), !!this.assets.mesh(mesh)];
     const restKey = keyOf([...from, unitScale, up, normals, flipped, uv, needs]);
     const key = keyOf([restKey, standing(surface), colliders, at, ring]);
-    let work = this.solids.get(surface.id);
-    if (!work) this.solids.set(surface.id, (work = new SurfaceWork()));
+    let work = this.triMeshes.get(surface.id);
+    if (!work) this.triMeshes.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
   }
 
@@ -263,13 +263,13 @@ export class Evaluator {
   }
 
   /** A surface worked out before, as it stands at time 0. */
-  private still(id: string): { key: string; solid: Solid } | undefined {
+  private still(id: string): { key: string; triMesh: TriMesh } | undefined {
     const surface = this.scene?.surfaces.find((s) => s.id === id);
-    const work = this.solids.get(id);
+    const work = this.triMeshes.get(id);
     if (!surface || !work?.result) return undefined;
     const key = keyOf([work.result.facesKey, standing(surface)]);
-    const solid = work.still(surface, this.surfaceContext(), key);
-    return solid && { key, solid };
+    const triMesh = work.still(surface, this.surfaceContext(), key);
+    return triMesh && { key, triMesh };
   }
 
   private path(
@@ -280,7 +280,7 @@ export class Evaluator {
   ): void {
     const needs = pathNeeds(path, this.scene ?? undefined);
     const sheet = path.source.kind === 'sheet' ? this.sheetOf(path.source.sheet) : null;
-    const surfaces = needs.surfaces.map((id) => this.solids.get(id)?.result?.key ?? null);
+    const surfaces = needs.surfaces.map((id) => this.triMeshes.get(id)?.result?.key ?? null);
     const bases = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
     const props = sheet ? propsOf(sheet).map((id) => this.props.get(id)?.key ?? null) : [];
     if (this.same(path.id, [path, ring, sheet, ...bases, ...surfaces, ...props])) return;
@@ -313,7 +313,7 @@ export class Evaluator {
     const props = needs.props.map((id) => this.props.get(id)?.key ?? null);
     const arrangements = needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null);
     const grounds = needs.surfaces === 'all' ? this.plan!.grounds : needs.surfaces;
-    const surfaces = grounds.flatMap((id) => [id, this.solids.get(id)?.result?.key ?? null]);
+    const surfaces = grounds.flatMap((id) => [id, this.triMeshes.get(id)?.result?.key ?? null]);
     const at = kindOf(a).moves(a) ? time : 0;
     const round = context.fine?.round ?? 0;
     const inputs = [a, at, round, ring, ...paths, ...props, ...arrangements, ...surfaces];
@@ -346,7 +346,7 @@ export class Evaluator {
     const clear = (kept: Map<string, unknown>, kind?: 'surface' | 'path' | 'arrangement') => {
       for (const id of kept.keys()) if (!here.has(id) || (kind && here.get(id) !== kind)) kept.delete(id);
     };
-    clear(this.solids, 'surface');
+    clear(this.triMeshes, 'surface');
     clear(this.compiled, 'path');
     clear(this.laid, 'path');
     clear(this.arranged, 'arrangement');
@@ -393,9 +393,9 @@ function worked(
   a: Arrangement,
   context: ArrangeContext,
   ring: string[] | undefined,
-  before?: { node: Arrangement; result: RunResult },
-): RunResult {
-  const broken = (finding: Omit<Finding, 'node' | 'severity'>): RunResult => ({
+  before?: { node: Arrangement; result: ArrangementResult },
+): ArrangementResult {
+  const broken = (finding: Omit<Finding, 'node' | 'severity'>): ArrangementResult => ({
     placements: emptyPlacements(),
     findings: [{ ...finding, severity: 'error', node: a.id }],
     facts: NO_FACTS,

@@ -9,7 +9,7 @@ import { corner, named } from '../curve/generate/points';
 import { samplePath } from '../curve/sample';
 import type { Vec3 } from '../math/vec3';
 import { layLine } from '../mesh/lines/lay';
-import { placeOn, type Solid } from '../mesh/solid';
+import { placeOn, type TriMesh } from '../mesh/triMesh';
 import { placesAlong, type LaidStrokes, type PinnedStroke } from './pinnedPath';
 
 /** The lines of a sheet's pattern, laid on its surface as the strokes of a path. */
@@ -69,7 +69,7 @@ export function sheetStrokes({ sheet, ground, own }: SheetLines, curve: string |
 function layFlat(
   flat: CompiledPath,
   map: SheetMap,
-  rest: Solid,
+  rest: TriMesh,
   at: (u: number, v: number) => Vec3 | null,
 ): PinnedStroke | null {
   const { s, points } = placesAlong(flat, rest);

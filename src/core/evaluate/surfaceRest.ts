@@ -5,7 +5,7 @@ import type { Mesh } from '../mesh/mesh';
 import { faceNormals } from '../mesh/normals';
 import { withUv, type UvKind } from '../mesh/makeUv';
 import type { Motion } from '../mesh/motion';
-import type { Solid } from '../mesh/solid';
+import type { TriMesh } from '../mesh/triMesh';
 import { ownMatrix } from '../mesh/surface';
 import type { MeshRef } from '../mesh/meshRef';
 import type { Surface } from '../mesh/surfaceSchema';
@@ -19,7 +19,7 @@ export interface SurfaceContext {
   picture?(hash: string): GreyPicture | undefined;
   motion?(ref: MeshRef): Motion | undefined;
   /** Another surface as it stands at time 0, with a key that changes when that does. */
-  still?(id: string): { key: string; solid: Solid } | undefined;
+  still?(id: string): { key: string; triMesh: TriMesh } | undefined;
 }
 
 /** A surface before it is deformed and put in its place. */
@@ -35,7 +35,7 @@ export interface Rest {
   /** How it moves by itself, and which of the mesh's vertices each of its own is; absent where it has no clips. */
   motion?: { motion: Motion; vertex: Uint32Array | null; own: Float64Array };
   /** What paths are laid onto; made when it is first asked for. */
-  solid?: Solid;
+  triMesh?: TriMesh;
 }
 
 /** A surface's own mesh, turned and faceted as it is set; or why there is none. */

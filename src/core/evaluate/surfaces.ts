@@ -5,7 +5,7 @@ import { topologyOf } from '../mesh/lines/topology';
 import { shapePaths } from '../mesh/make';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals, sharedNormals } from '../mesh/normals';
-import { makeSolid, type Solid } from '../mesh/solid';
+import { makeTriMesh, type TriMesh } from '../mesh/triMesh';
 import { ownMatrix, placeMatrix, times } from '../mesh/surface';
 import type { Surface } from '../mesh/surfaceSchema';
 import type { Finding, FindingKind } from '../arrange/result';
@@ -48,10 +48,10 @@ export class SurfaceWork {
   private rest: Rest | null = null;
   private cloth = new ClothWork();
   private stillKey = '';
-  private stillSolid: Solid | undefined;
+  private stillTriMesh: TriMesh | undefined;
   result: SurfaceResult | null = null;
   /** What rays meet; undefined where the surface is broken. */
-  solid: Solid | undefined;
+  triMesh: TriMesh | undefined;
 
   /**
    * @param key everything that the result depends on, as text @param restKey the same without time, place and deformers
@@ -125,7 +125,7 @@ export class SurfaceWork {
           : []),
       ],
     };
-    this.solid = makeSolid(
+    this.triMesh = makeTriMesh(
       {
         positions: carried(positions, place, true),
         normals: carried(normals, place, false),
@@ -133,17 +133,17 @@ export class SurfaceWork {
         uvs,
         topology: () => topologyOf(mesh),
       },
-      this.solid,
+      this.triMesh,
       progress,
     );
     return this.result;
   }
 
   /** The surface as it stands at time 0, whatever the time is now; undefined where it is broken. */
-  still(surface: Surface, context: SurfaceContext, key: string): Solid | undefined {
+  still(surface: Surface, context: SurfaceContext, key: string): TriMesh | undefined {
     if (!this.rest || !this.result) return undefined;
-    if (!surfaceMoves(surface)) return this.solid;
-    if (this.stillKey === key) return this.stillSolid;
+    if (!surfaceMoves(surface)) return this.triMesh;
+    if (this.stillKey === key) return this.stillTriMesh;
     const { rest } = this;
     const place = placeMatrix(surface);
     const positions = rest.positions.slice();
@@ -151,27 +151,27 @@ export class SurfaceWork {
     this.cloth.deform(positions, { surface, rest, place, context, restKey: rest.key }, 0);
     this.stillKey = key;
     const { indices } = rest.mesh;
-    this.stillSolid = makeSolid({
+    this.stillTriMesh = makeTriMesh({
       positions: carried(positions, place, true),
       normals: carried(rest.normals, place, false),
       indices,
     });
-    return this.stillSolid;
+    return this.stillTriMesh;
   }
 
   /** The surface in its own frame, before anything deforms it; undefined where it is broken. */
-  restSolid(): { key: string; solid: Solid } | undefined {
+  restTriMesh(): { key: string; triMesh: TriMesh } | undefined {
     const { rest } = this;
     if (!rest || rest.mesh.indices.length < 3) return undefined;
     const { positions, normals, mesh } = rest;
     const topology = () => topologyOf(mesh);
-    rest.solid ??= makeSolid({ positions, normals, indices: mesh.indices, uvs: mesh.uvs, topology });
-    return { key: rest.key, solid: rest.solid };
+    rest.triMesh ??= makeTriMesh({ positions, normals, indices: mesh.indices, uvs: mesh.uvs, topology });
+    return { key: rest.key, triMesh: rest.triMesh };
   }
 
   private broken(surface: Surface, key: string, kind: FindingKind, detail: Finding['detail']): SurfaceResult {
     this.rest = null;
-    this.solid = undefined;
+    this.triMesh = undefined;
     this.result = {
       id: surface.id,
       key,

@@ -150,9 +150,9 @@ test('a surface plays its clip at its speed, again and again, flat-shaded and tu
   const evaluator = new Evaluator({ mesh: () => mesh, motion: () => motion! });
   const highest = (more: object, time: number) => {
     const result = evaluator.evaluate(scene(more), undefined, time).surfaces[0];
-    const solid = evaluator.contextAt(time).surface!('s')!;
+    const triMesh = evaluator.contextAt(time).surface!('s')!;
     return {
-      z: Math.max(...solid.positions.filter((_, i) => i % 3 === 2)),
+      z: Math.max(...triMesh.positions.filter((_, i) => i % 3 === 2)),
       findings: result.findings.map((f) => f.kind),
     };
   };

@@ -3,7 +3,7 @@ import { EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import { GlbParts } from './glbParts';
 import { STATE, type Placements } from '../arrange/result';
-import type { ArrangementResult, Assets, SceneResult, SurfaceResult } from '../evaluate/scene';
+import type { EvaluatedArrangement, Assets, SceneResult, SurfaceResult } from '../evaluate/scene';
 import type { Arrangement } from '../arrange/registry';
 import type { Prop } from '../mesh/propSchema';
 import type { Scene } from '../scene/schema';
@@ -119,7 +119,7 @@ function addNodes(
 function addArrangement(
   w: GlbParts,
   arrangement: Arrangement,
-  result: ArrangementResult,
+  result: EvaluatedArrangement,
   props: Map<string, Prop>,
   assets: Assets,
   options: GlbOptions,

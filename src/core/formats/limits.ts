@@ -6,6 +6,7 @@ export const MAX_VERTICES = 6_000_000;
 /** A file that cannot be read; the message is one sentence for the user: what, where, what to do. */
 export class FileError extends Error {}
 
+/** Refuses a file that is larger than anything is read. @throws Error with a sentence for the one who brought it */
 export function checkSize(bytes: Uint8Array, name: string): void {
   if (bytes.length === 0)
     throw new FileError(`“${name}” is empty. Send it out again from where it was made.`);

@@ -7,6 +7,7 @@ import { neededParts } from './pngParts';
 const MAX_PIXELS = 4096 * 4096;
 const IHDR = 16;
 
+/** Whether bytes begin like a PNG file. */
 export const isPng = (bytes: Uint8Array): boolean => bytes.length > 8 && hasPngSignature(bytes);
 
 /**

@@ -72,6 +72,7 @@ export function cos(x: number): number {
   return q === 1 || q === 2 ? -v : v;
 }
 
+/** Tangent of an angle in radians; the same bits everywhere. */
 export const tan = (x: number): number => sin(x) / cos(x);
 
 const AT = [
@@ -192,6 +193,7 @@ export function expm1(x: number): number {
   return u - 1 === -1 ? -1 : ((u - 1) * x) / log(u);
 }
 
+/** Hyperbolic sine; the same bits everywhere. */
 export function sinh(x: number): number {
   const a = Math.abs(x);
   const e = expm1(a);
@@ -199,11 +201,13 @@ export function sinh(x: number): number {
   return x < 0 ? -v : v;
 }
 
+/** Hyperbolic cosine; the same bits everywhere. */
 export function cosh(x: number): number {
   const e = exp(Math.abs(x));
   return (e + 1 / e) / 2;
 }
 
+/** Inverse hyperbolic sine; the same bits everywhere. */
 export function asinh(x: number): number {
   const a = Math.abs(x);
   const v = a > 1e8 ? log(a) + 0.6931471805599453 : log1p(a + (a * a) / (1 + Math.sqrt(1 + a * a)));

@@ -7,14 +7,14 @@ import type { Scene } from '../scene/schema';
 import { points } from '../testing/paths';
 import { quatRotate, type Quat } from '../math/quat';
 import { distance, type Vec3 } from '../math/vec3';
-import { solidOf } from '../testing/surfaces';
+import { triMeshOf } from '../testing/surfaces';
 import { bendMesh, piecesFor, type BentMesh } from './bend';
 import { sliceAlongZ, type Sliced } from './slice';
 import type { Mesh } from './mesh';
 
 /** A beam 2 m long, 0.2 m wide and 0.3 m high, its foot in the middle of its base. */
 function beam(): Sliced {
-  const box = solidOf({ shape: 'box', width: 0.2, height: 0.3, depth: 2, fillet: 0, cells: 1 });
+  const box = triMeshOf({ shape: 'box', width: 0.2, height: 0.3, depth: 2, fillet: 0, cells: 1 });
   const ys = box.positions.filter((_, i) => i % 3 === 1);
   const low = Math.min(...ys);
   return {

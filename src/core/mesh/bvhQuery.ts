@@ -11,6 +11,7 @@ export interface MeshHit {
   t: number;
 }
 
+/** A hit to be written over by {@link firstHit}; it has met nothing yet. */
 export const noHit = (): MeshHit => ({ face: -1, u: 0, v: 0, t: Infinity });
 
 const stack = new Int32Array(DEEPEST * 2 + 8);

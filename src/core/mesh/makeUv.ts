@@ -1,7 +1,7 @@
 import { acos, atan2 } from '../math/portable';
 import type { Vec3 } from '../math/vec3';
 import { sliceAlong, type Sliced } from './slice';
-import { solidBounds } from './solid';
+import { triMeshBounds } from './triMesh';
 
 /** Texture coordinates for a mesh that has none, or others than its own. */
 export type UvKind = 'plane' | 'cylinder' | 'sphere';
@@ -14,7 +14,7 @@ const TURN = 2 * Math.PI;
  * @param mesh in a frame whose Y is up @returns the same shape, with vertices of their own along the cut
  */
 export function withUv(mesh: Sliced, kind: UvKind): Sliced & { uvs: Float32Array } {
-  const bounds = solidBounds(mesh) ?? { min: [0, 0, 0] as Vec3, max: [0, 0, 0] as Vec3 };
+  const bounds = triMeshBounds(mesh) ?? { min: [0, 0, 0] as Vec3, max: [0, 0, 0] as Vec3 };
   const middle = bounds.min.map((v, a) => (v + bounds.max[a]) / 2) as Vec3;
   const size = bounds.max.map((v, a) => v - bounds.min[a] || 1) as Vec3;
   if (kind === 'plane') return { ...mesh, uvs: flatUv(mesh, bounds.min, size) };

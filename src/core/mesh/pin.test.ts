@@ -1,9 +1,9 @@
 import fc from 'fast-check';
 import { quatRotate } from '../math/quat';
 import { cross, dot, normalize, sub, type Vec3 } from '../math/vec3';
-import { solidOf as made } from '../testing/surfaces';
+import { triMeshOf as made } from '../testing/surfaces';
 import { findAgain, poseOn, restingFront, turnTowards } from './pin';
-import { makeSolid, placeOn, uvOn } from './solid';
+import { makeTriMesh, placeOn, uvOn } from './triMesh';
 import { cases } from '../testing/prove';
 
 const number = fc.integer({ min: -2000, max: 2000 }).map((v) => v / 1000);
@@ -93,7 +93,7 @@ test('on other triangles a pin is found again by uv, else near where it lay; far
   const at = placeOn(coarse, face, u, v);
   const found = findAgain(fine, uv, at)!;
   uvOn(fine, found.face, found.u, found.v)!.forEach((c, k) => expect(c).toBeCloseTo(uv[k], 6));
-  const bare = makeSolid({ ...fine, uvs: undefined });
+  const bare = makeTriMesh({ ...fine, uvs: undefined });
   const near = findAgain(bare, uv, at)!;
   const place = placeOn(bare, near.face, near.u, near.v);
   expect(dot(normalize(place), normalize(at))).toBeGreaterThan(0.995);

@@ -3,7 +3,7 @@ import { acos, atan2, cos, sin } from '../math/portable';
 import { addScaled, cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../math/vec3';
 import { buildBvh, type Bvh } from './bvh';
 import { nearestPlace, noHit } from './bvhQuery';
-import { normalOn, solidBounds, type Solid } from './solid';
+import { normalOn, triMeshBounds, type TriMesh } from './triMesh';
 
 /** Places on a surface that stay on its material: a triangle and the weights of its second and third corner. */
 export interface Place {
@@ -23,11 +23,11 @@ const DEG = Math.PI / 180;
 const UP: Vec3 = [0, 1, 0];
 
 /** What a place needs to know of its surface. */
-type Around = Pick<Solid, 'positions' | 'normals' | 'indices'>;
+type Around = Pick<TriMesh, 'positions' | 'normals' | 'indices'>;
 
 /** Up of a stance at a place: the surface's normal, or by the lean nearer to upright. */
 export function upAt(around: Around, { face, u, v }: Place, lean: number): Vec3 {
-  const n = normalOn(around as Solid, face, u, v);
+  const n = normalOn(around as TriMesh, face, u, v);
   if (lean >= 1) return n;
   const angle = acos(Math.min(1, Math.max(-1, n[1])));
   const axis = normalize(cross(UP, n), [1, 0, 0]);
@@ -133,7 +133,7 @@ const FAR = 0.25;
 const uvTrees = new WeakMap<Float32Array, Bvh>();
 
 /** The triangles laid flat by their texture coordinates. */
-function uvTree({ uvs, indices }: Solid): Bvh {
+function uvTree({ uvs, indices }: TriMesh): Bvh {
   let tree = uvTrees.get(uvs!);
   if (!tree) {
     const flat = new Float64Array((uvs!.length / 2) * 3);
@@ -147,14 +147,18 @@ function uvTree({ uvs, indices }: Solid): Bvh {
  * A place on a surface whose triangles are others than they were: by its texture coordinates where both have some,
  * else the nearest to where it lay. @returns null where nothing is near
  */
-export function findAgain(solid: Solid, uv: readonly [number, number] | undefined, at: Vec3): Place | null {
+export function findAgain(
+  triMesh: TriMesh,
+  uv: readonly [number, number] | undefined,
+  at: Vec3,
+): Place | null {
   const hit = noHit();
-  if (uv && solid.uvs && nearestPlace(uvTree(solid), uv[0], uv[1], 0, 1e-6, hit))
+  if (uv && triMesh.uvs && nearestPlace(uvTree(triMesh), uv[0], uv[1], 0, 1e-6, hit))
     return { face: hit.face, u: hit.u, v: hit.v };
-  const bounds = solidBounds(solid);
+  const bounds = triMeshBounds(triMesh);
   if (!bounds) return null;
   const size = sub(bounds.max, bounds.min);
   const reach = Math.sqrt(dot(size, size)) * FAR;
-  if (!nearestPlace(solid.tree(), at[0], at[1], at[2], reach, hit)) return null;
+  if (!nearestPlace(triMesh.tree(), at[0], at[1], at[2], reach, hit)) return null;
   return { face: hit.face, u: hit.u, v: hit.v };
 }

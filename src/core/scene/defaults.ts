@@ -9,6 +9,7 @@ import type { MeshRef } from '../mesh/meshRef';
 import type { Scene } from './schema';
 import { SCENE_VERSION } from './version';
 
+/** A scene in which nothing is yet. */
 export function emptyScene(name: string): Scene {
   return {
     format: 'clothesline',
@@ -39,17 +40,22 @@ export function newThread(scene: Scene): Thread {
   return [...THREADS].sort((a, b) => count(a) - count(b))[0];
 }
 
+/** A prop of a mesh, its foot at the centre of its base, its front Z. */
 export const newProp = (id: string, name: string, mesh: MeshRef): Prop =>
   propSchema.parse({ id, name, mesh });
+/** A surface of a mesh at the origin, as large as it is. */
 export const newSurface = (id: string, name: string, mesh: SurfaceMesh): Surface =>
   surfaceSchema.parse({ id, name, mesh });
+/** A point of a path, sharp and without handles, roll or zone. */
 export const newPoint = (
   id: string,
   kind: PathPoint['kind'],
   position: readonly [number, number, number],
 ): PathPoint => pointSchema.parse({ id, kind, position });
+/** A path through points. */
 export const newPath = (id: string, name: string, points: PathPoint[], closed = false): PointsPath =>
   pathSchema.parse({ id, name, source: { kind: 'points', points }, closed }) as PointsPath;
+/** An entry of an order: once in turn, of weight 1, in every zone. */
 export const newEntry = (id: string, item: OrderEntry['item']): OrderEntry =>
   orderEntrySchema.parse({ id, item });
 

@@ -3,10 +3,10 @@ import { makeMesh } from '../mesh/make';
 import { shapeSchema } from '../mesh/make/schema';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals, sharedNormals } from '../mesh/normals';
-import { makeSolid, type Solid } from '../mesh/solid';
+import { makeTriMesh, type TriMesh } from '../mesh/triMesh';
 
 /** A made surface as it stands, moved place by place. */
-export function solidOf(settings: object, move: (p: Vec3) => Vec3 = (p) => p): Solid {
+export function triMeshOf(settings: object, move: (p: Vec3) => Vec3 = (p) => p): TriMesh {
   const mesh = makeMesh(shapeSchema.parse(settings), '#D8CDB6', {
     path: () => undefined,
   }) as Mesh;
@@ -19,5 +19,5 @@ export function solidOf(settings: object, move: (p: Vec3) => Vec3 = (p) => p): S
     sharedNormals(mesh.positions, mesh.normals),
     mesh.normals,
   );
-  return makeSolid({ positions, normals, indices: mesh.indices, uvs: mesh.uvs });
+  return makeTriMesh({ positions, normals, indices: mesh.indices, uvs: mesh.uvs });
 }

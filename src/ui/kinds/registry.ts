@@ -7,7 +7,7 @@ import { sheetUi } from './sheet';
 import { spansUi } from './spans';
 
 /** The interface of every kind of arrangement. A further one is a folder beside these, and its line here. */
-export const KIND_UIS: readonly KindUi[] = [runUi, sheetUi, pegsUi, ridersUi, spansUi];
+export const KIND_UIS: readonly KindUi[] = [runUi, pegsUi, sheetUi, ridersUi, spansUi];
 
 const byKind = new Map(KIND_UIS.map((ui) => [ui.kind, ui]));
 

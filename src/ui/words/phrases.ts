@@ -1,6 +1,6 @@
 import type { Run } from '@/core/arrange/run/schema';
 import { propsOfOrder, type Gaps, type Ground, type OrderEntry } from '@/core/arrange/steps/schema';
-import type { RunFacts } from '@/core/arrange/result';
+import type { SpacingFacts } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
 import { degrees, metres, plural } from './numbers';
 
@@ -39,7 +39,7 @@ export function pathPhrase(run: Run, scene: Scene): string {
 
 const LEFTOVER = { even: 'evened out', end: 'rest at end', centre: 'centred' } as const;
 
-export function spacingPhrase(run: Run, facts: RunFacts, scene: Scene): string {
+export function spacingPhrase(run: Run, facts: SpacingFacts, scene: Scene): string {
   const { spacing } = run;
   const loose = spacing.looseBy > 0 ? `, ± ${metres(spacing.looseBy, scene.units)}` : '';
   const { rows } = spacing;
@@ -68,7 +68,7 @@ export function spacingPhrase(run: Run, facts: RunFacts, scene: Scene): string {
 const ordinal = (n: number) => (n === 2 ? '2nd' : n === 3 ? '3rd' : `${n}th`);
 
 /** What the leftover rule made of the pitch, in a sentence. */
-export function spacingNote(run: Run, facts: RunFacts, slots: number, scene: Scene): string {
+export function spacingNote(run: Run, facts: SpacingFacts, slots: number, scene: Scene): string {
   if (slots === 0) return 'No slot fits yet.';
   const room = metres(facts.usable, scene.units, 1);
   const fit = `${plural(slots, 'slot')} ${slots === 1 ? 'fits' : 'fit'} in ${room}`;

@@ -1,5 +1,5 @@
 import { firstRun, exampleScene } from '@/core/testing/scene';
-import type { RunFacts } from '@/core/arrange/result';
+import type { SpacingFacts } from '@/core/arrange/result';
 import { heldText, mendsText, refusalText } from './bounds';
 import { degrees, metres, plural, whole } from './numbers';
 import {
@@ -18,7 +18,7 @@ import {
 
 const scene = exampleScene();
 const run = () => structuredClone(firstRun(scene));
-const FACTS = { usable: 45.8, pitch: 1.76, askedPitch: 1.8, factor: 1 } as RunFacts;
+const FACTS = { usable: 45.8, pitch: 1.76, askedPitch: 1.8, factor: 1 } as SpacingFacts;
 
 test('numbers as they are read', () => {
   expect([metres(1.756), metres(0.4, 'cm'), metres(12, 'm'), whole(1840), degrees(12.34)]).toEqual([

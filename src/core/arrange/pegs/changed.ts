@@ -1,5 +1,5 @@
 import { writeUnitQuat } from '../../math/quat';
-import type { Placements, RunResult } from '../result';
+import type { Placements, ArrangementResult } from '../result';
 import { writePose } from '../../mesh/pin';
 import type { ArrangeContext } from '../context';
 import { placeOfPin } from './evaluate';
@@ -16,8 +16,8 @@ const FEW = 4;
 export function changedPegs(
   pegs: Pegs,
   context: ArrangeContext,
-  before: { node: Pegs; result: RunResult },
-): RunResult | null {
+  before: { node: Pegs; result: ArrangementResult },
+): ArrangementResult | null {
   const { node, result } = before;
   const old = result.placements;
   // With a ground one comes to lie on another; what was said may no longer hold.
@@ -43,10 +43,10 @@ export function changedPegs(
     out.scale.set(peg.scale, i * 3);
     out.tint?.set(peg.tint ?? [1, 1, 1], i * 3);
     if (!peg.pin) continue;
-    const solid = context.surface?.(peg.pin.surface);
-    const place = solid && placeOfPin(peg.pin, peg, solid);
+    const triMesh = context.surface?.(peg.pin.surface);
+    const place = triMesh && placeOfPin(peg.pin, peg, triMesh);
     if (!place) return null;
-    writePose(solid, place, peg.pin, out.position, out.rotation, i);
+    writePose(triMesh, place, peg.pin, out.position, out.rotation, i);
   }
   return { ...result, placements: out, rows: Int32Array.from(rows) };
 }

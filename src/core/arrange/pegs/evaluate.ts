@@ -1,7 +1,13 @@
 import { writeUnitQuat } from '../../math/quat';
-import { allocatePlacements, NO_FACTS, type Finding, type Placements, type RunResult } from '../result';
+import {
+  allocatePlacements,
+  NO_FACTS,
+  type Finding,
+  type Placements,
+  type ArrangementResult,
+} from '../result';
 import { findAgain, writePose, type Place } from '../../mesh/pin';
-import type { Solid } from '../../mesh/solid';
+import type { TriMesh } from '../../mesh/triMesh';
 import { shapeOf, type ArrangeContext } from '../context';
 import { boundsOf, sayInto } from '../say';
 import { groundStep, settleAsTurned } from '../steps/ground';
@@ -33,7 +39,7 @@ function atRest(pegs: Pegs): Placements {
 }
 
 /** Works pegs out: each prop where it was put, on its place of the surface, or on the ground under it. */
-export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
+export function evaluatePegs(pegs: Pegs, context: ArrangeContext): ArrangementResult {
   const rest = atRest(pegs);
   const placements: Placements = {
     ...rest,
@@ -62,12 +68,12 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
       if (ground) settleAsTurned(ground, placements, i);
       return;
     }
-    const solid = context.surface?.(pin.surface);
-    const place = solid && placeOfPin(pin, peg, solid);
+    const triMesh = context.surface?.(pin.surface);
+    const place = triMesh && placeOfPin(pin, peg, triMesh);
     if (place) {
-      writePose(solid, place, pin, placements.position, placements.rotation, i);
+      writePose(triMesh, place, pin, placements.position, placements.rotation, i);
       if (!placements.before) return;
-      writePose(solid, place, pin, placements.before.position, placements.before.rotation, i);
+      writePose(triMesh, place, pin, placements.before.position, placements.before.rotation, i);
       return;
     }
     lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), placements.slot[i]]);
@@ -81,7 +87,7 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): RunResult {
 }
 
 /** The place of a pin on its surface as that is now; null where it cannot be found. */
-export function placeOfPin(pin: Pin, peg: Peg, solid: Solid): Place | null {
-  const faces = solid.indices.length / 3;
-  return pin.faces === faces && pin.face < faces ? pin : findAgain(solid, pin.uv, peg.position);
+export function placeOfPin(pin: Pin, peg: Peg, triMesh: TriMesh): Place | null {
+  const faces = triMesh.indices.length / 3;
+  return pin.faces === faces && pin.face < faces ? pin : findAgain(triMesh, pin.uv, peg.position);
 }

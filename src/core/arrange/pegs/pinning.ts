@@ -1,7 +1,7 @@
 import type { Vec3 } from '../../math/vec3';
 import { firstHit, nearestPlace, noHit } from '../../mesh/bvhQuery';
 import { turnTowards } from '../../mesh/pin';
-import { uvOn, type Solid } from '../../mesh/solid';
+import { uvOn, type TriMesh } from '../../mesh/triMesh';
 import type { Pin } from './schema';
 
 /** Where a peg is to be pinned, and how it stands there. */
@@ -15,15 +15,15 @@ export interface ToPin {
 
 /** A pin on the nearest place of some surfaces, or on the first straight below (else above); null where none is. */
 export function pinOn(
-  surfaces: ReadonlyMap<string, Solid>,
+  surfaces: ReadonlyMap<string, TriMesh>,
   { at, front, lift = 0, lean = 1 }: ToPin,
   how: 'nearest' | 'down',
 ): Pin | null {
   const hit = noHit();
-  let best: { surface: string; solid: Solid; face: number; u: number; v: number } | null = null;
+  let best: { surface: string; triMesh: TriMesh; face: number; u: number; v: number } | null = null;
   let away = Infinity;
-  for (const [surface, solid] of surfaces) {
-    const tree = solid.tree();
+  for (const [surface, triMesh] of surfaces) {
+    const tree = triMesh.tree();
     const found =
       how === 'nearest'
         ? nearestPlace(tree, at[0], at[1], at[2], away, hit)
@@ -31,18 +31,18 @@ export function pinOn(
           firstHit(tree, at[0], at[1], at[2], 0, 1, 0, 0, Infinity, hit);
     if (!found || hit.t >= away) continue;
     away = hit.t;
-    best = { surface, solid, face: hit.face, u: hit.u, v: hit.v };
+    best = { surface, triMesh, face: hit.face, u: hit.u, v: hit.v };
   }
   if (!best) return null;
-  const { surface, solid, face, u, v } = best;
+  const { surface, triMesh, face, u, v } = best;
   const place = { face, u, v };
   return {
     surface,
     ...place,
-    faces: solid.indices.length / 3,
-    uv: uvOn(solid, face, u, v),
+    faces: triMesh.indices.length / 3,
+    uv: uvOn(triMesh, face, u, v),
     lift,
-    turnDeg: turnTowards(solid, place, lean, front),
+    turnDeg: turnTowards(triMesh, place, lean, front),
     lean,
   };
 }

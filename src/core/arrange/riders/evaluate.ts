@@ -4,7 +4,7 @@ import {
   STATE,
   type Finding,
   type Placements,
-  type RunResult,
+  type ArrangementResult,
 } from '../result';
 import { channel, random01 } from '../../math/random';
 import { quatRotate, type Quat } from '../../math/quat';
@@ -25,7 +25,7 @@ const PICK = channel('riders.pick');
 const SHARE = channel('riders.share');
 
 /** Works riders out: one row for each placed prop of the leaders, with that one's slot id. */
-export function evaluateRiders(riders: Riders, context: ArrangeContext): RunResult {
+export function evaluateRiders(riders: Riders, context: ArrangeContext): ArrangementResult {
   const findings: Finding[] = [];
   const say = sayInto(findings, riders.id);
   const leaders = context.arrangement?.(riders.on);

@@ -11,6 +11,7 @@ const MOST_LISTED = 1000;
 /** A corner sharper than this (radians) is a hairpin. */
 const SHARP = 2.6;
 
+/** What is wrong with a run that is placed: neighbours too tight, hairpins of its path. */
 export function checkRun(
   run: Run,
   lanes: Lane[],

@@ -1,4 +1,4 @@
-import { NO_FACTS, type PartRange, type RunResult } from '../result';
+import { NO_FACTS, type PartRange, type ArrangementResult } from '../result';
 import { sayInto } from '../say';
 import { settle } from '../settle';
 import type { ArrangeContext } from '../context';
@@ -17,8 +17,8 @@ import type { Run } from './schema';
  * Works a run out: its lanes laid along their paths, with the order of props, and settled there.
  * Nothing throws for what the schema admits: what cannot be done is a finding, the rest goes on.
  */
-export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
-  const findings: RunResult['findings'] = [];
+export function evaluateRun(run: Run, context: ArrangeContext): ArrangementResult {
+  const findings: ArrangementResult['findings'] = [];
   const say = sayInto(findings, run.id);
   const sizes = gatherProps(run, context, say);
   const asked = run.spacing.pitch ?? autoPitch(sizes.longest);
@@ -30,7 +30,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): RunResult {
     run,
     bender: benderOf(run, context, sizes.ids),
     bends: whichBend(run.facing, run.hand, sizes.ids),
-    solid: (id) => context.surface?.(id),
+    triMesh: (id) => context.surface?.(id),
   };
   const { keepOuts } = run.gaps;
   const around = keepOutsAround(keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
@@ -71,7 +71,7 @@ function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | 
     tolerance,
     meshes,
     corners === 'mitre',
-    posture === 'surface' ? { solid: (id) => context.surface?.(id), lean } : null,
+    posture === 'surface' ? { triMesh: (id) => context.surface?.(id), lean } : null,
     context.fine?.of(run.id),
   );
 }

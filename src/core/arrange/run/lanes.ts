@@ -1,6 +1,6 @@
 import { withOwnParts } from './parts';
 import type { CompiledPath } from '../../curve/compile';
-import type { RunFacts } from '../result';
+import type { SpacingFacts } from '../result';
 import type { Say } from '../say';
 import type { ArrangeContext } from '../context';
 import { MAX_STROKES, parseSlotName, slotParts } from '../slotId';
@@ -49,7 +49,7 @@ export function layOut(
   context: ArrangeContext,
   sizes: PropSizes,
   asked: number,
-  facts: RunFacts,
+  facts: SpacingFacts,
   say: Say,
 ): Lane[] {
   const lanes: Lane[] = [];
@@ -129,7 +129,7 @@ function laneOf(
   asked: number,
   where: Where,
   time: number,
-  facts: RunFacts,
+  facts: SpacingFacts,
   first: boolean,
 ): Lane | Refused {
   const { part, stroke, path, row } = where;

@@ -3,7 +3,7 @@ import { framesAlong } from '../../curve/frames';
 import { alongPoints } from '../../curve/sample';
 import { STATE } from '../result';
 import type { Vec3 } from '../../math/vec3';
-import type { Solid } from '../../mesh/solid';
+import type { TriMesh } from '../../mesh/triMesh';
 import type { Sites } from '../sites';
 import type { Bender } from '../steps/bending';
 import type { Facings } from '../steps/facing';
@@ -20,7 +20,7 @@ export interface Laying {
   bender: Bender | null;
   bends: Bends | null;
   /** A surface as it stands now. */
-  solid(id: string): Solid | undefined;
+  triMesh(id: string): TriMesh | undefined;
 }
 
 /** Where each slot of a lane stands: foot, front and up, three numbers each. */
@@ -83,11 +83,12 @@ function standOf(lane: Lane, p: Laying): Stand {
   const frames = framesAlong(path, lane.s, posture === 'surface' ? 'slope' : posture);
   const { front, up } = frames;
   const aside = asideOf(lane, run);
-  const solid = posture === 'surface' && path.on ? p.solid(path.on.surface) : undefined;
+  const triMesh = posture === 'surface' && path.on ? p.triMesh(path.on.surface) : undefined;
   // Bent ones lie on the path itself, not on chords.
   const position = touch && !run.facing.bend ? touch.position.slice() : frames.position;
   const stand: Stand = { position, front, up, outward };
-  if (solid) standOnSurface(stand, lane, surfaceStand(path, solid, lane.s, frames, run.facing.lean), aside);
+  if (triMesh)
+    standOnSurface(stand, lane, surfaceStand(path, triMesh, lane.s, frames, run.facing.lean), aside);
   if (touch && !run.facing.bend) {
     chordFronts(touch.direction, front, up, posture === 'upright');
     const moved = lane.s.some((s, i) => s !== touch.s[i]);
@@ -98,7 +99,7 @@ function standOf(lane: Lane, p: Laying): Stand {
           position[i * 3 + a] += touch.direction[i * 3 + a] * (lane.s[i] - touch.s[i]);
     return stand;
   }
-  if (!aside || solid) return stand;
+  if (!aside || triMesh) return stand;
   for (let i = 0; i < n; i++) {
     const side = aside(i);
     const r = i * 3;

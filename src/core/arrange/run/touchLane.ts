@@ -1,6 +1,6 @@
 import { metricsOf } from '../../curve/metrics';
 import { alongPoints } from '../../curve/sample';
-import type { RunFacts } from '../result';
+import type { SpacingFacts } from '../result';
 import { slotId, parseSlotName } from '../slotId';
 import { decidedByHand, markGaps } from '../steps/gaps';
 import { orderSlots } from '../steps/order';
@@ -21,7 +21,7 @@ export function touchLane(
   sizes: PropSizes,
   where: Where,
   shift: number,
-  facts: RunFacts,
+  facts: SpacingFacts,
   first: boolean,
 ): Lane | Refused {
   const { path, row } = where;

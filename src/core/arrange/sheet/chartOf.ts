@@ -5,14 +5,14 @@ import type { Chart } from '../../mesh/chart/chart';
 import { frameChart } from '../../mesh/chart/frameChart';
 import { uvChart } from '../../mesh/chart/uvChart';
 import { findAgain, poseOn, type Place } from '../../mesh/pin';
-import type { Solid } from '../../mesh/solid';
+import type { TriMesh } from '../../mesh/triMesh';
 import type { Sheet } from './schema';
 
 /** A surface as a sheet needs it. */
 export interface SheetGround {
-  now: Solid;
+  now: TriMesh;
   /** The surface before it is deformed, in its own frame. */
-  rest: Solid;
+  rest: TriMesh;
   /** Metres in the scene for a metre of its own frame. */
   size: number;
 }
@@ -40,7 +40,7 @@ export function chartOf(sheet: Sheet, { now, rest, size }: SheetGround): Surface
 }
 
 /** Where a sheet's flat frame stands now; null where its pin is lost, or it has none. */
-function frameNow(sheet: Sheet, now: Solid): { position: Vec3; rotation: Quat } | null {
+function frameNow(sheet: Sheet, now: TriMesh): { position: Vec3; rotation: Quat } | null {
   const { over } = sheet;
   if (over.kind !== 'frame') return null;
   const { pin, position, rotation } = over;

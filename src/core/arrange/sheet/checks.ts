@@ -2,7 +2,7 @@ import { STATE, type Placements } from '../result';
 import type { Bounds } from '../../mesh/mesh';
 import { cornersOf } from '../../mesh/chart/corners';
 import { uvIndex } from '../../mesh/chart/uvIndex';
-import { faceNormal, type Solid } from '../../mesh/solid';
+import { faceNormal, type TriMesh } from '../../mesh/triMesh';
 import { DEG } from '../../math/quat';
 import { cos, sin } from '../../math/portable';
 import { dot } from '../../math/vec3';
@@ -19,9 +19,9 @@ const STRETCHED = 1.6;
 const ASKEW = 25;
 
 /** What is wrong with a surface's texture coordinates: islands that lie on others, faces turned over. */
-export function uvFindings(surface: string, rest: Solid, say: Say): void {
+export function uvFindings(surface: string, rest: TriMesh, say: Say): void {
   if (!rest.uvs) return;
-  const index = uvIndex(rest as Solid & { uvs: Float32Array });
+  const index = uvIndex(rest as TriMesh & { uvs: Float32Array });
   index.islands.forEach((island, i) => {
     if (island.on >= 0)
       say('uv-overlap', { surface, island: i + 1, on: island.on + 1, count: island.faces }, 'warning');
@@ -76,7 +76,7 @@ function straddlers(
 ): number[] {
   const chart = map.chart as SurfaceChart;
   const corners = cornersOf(rest, SHARP);
-  const islandOf = chart.flat ? null : uvIndex(rest as Solid & { uvs: Float32Array }).islandOf;
+  const islandOf = chart.flat ? null : uvIndex(rest as TriMesh & { uvs: Float32Array }).islandOf;
   const place = { face: -1, u: 0, v: 0 };
   const limit = cos(SHARP * DEG);
   const faceAt = (a: number, b: number): number => {

@@ -1,4 +1,4 @@
-import { allocatePlacements, NO_FACTS, STATE, type Finding, type RunResult } from '../result';
+import { allocatePlacements, NO_FACTS, STATE, type Finding, type ArrangementResult } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { Bounds } from '../../mesh/mesh';
 import type { ArrangeContext } from '../context';
@@ -27,12 +27,12 @@ import { itemSlot, propsOf, type Sheet } from './schema';
  * Works a sheet out: the grid and the free items on the flat layout, laid over the surface.
  * Nothing throws for what the schema admits: what cannot be done is a finding.
  */
-export function evaluateSheet(sheet: Sheet, context: ArrangeContext): RunResult {
+export function evaluateSheet(sheet: Sheet, context: ArrangeContext): ArrangementResult {
   const findings: Finding[] = [];
   const say = sayInto(findings, sheet.id);
   const ids = propsOf(sheet);
   const bounds = boundsOf(ids, context, say);
-  const none = (): RunResult => ({
+  const none = (): ArrangementResult => ({
     placements: allocatePlacements(0, ids),
     findings,
     facts: NO_FACTS,

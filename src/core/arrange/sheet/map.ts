@@ -354,4 +354,5 @@ function wrapped(x: number, range: number, closed: boolean, of: (x: number) => n
   return of(x - over * range) + over * gain;
 }
 
+/** What a map writes a place to: position, normal, and the ways across and up, three numbers each. */
 export const newAt = (): Float64Array => new Float64Array(AT.length);

@@ -2,7 +2,7 @@ import { quatRotate, type Quat } from '../../math/quat';
 import { distance, dot, sub, type Vec3 } from '../../math/vec3';
 import { AT, type Chart } from '../../mesh/chart/chart';
 import { GAP_REASONS, STATE, type Placements } from '../result';
-import { Evaluator, type ArrangementResult } from '../../evaluate/scene';
+import { Evaluator, type EvaluatedArrangement } from '../../evaluate/scene';
 import { shapeSchema } from '../../mesh/make/schema';
 import type { Mesh } from '../../mesh/mesh';
 import { emptyScene, newProp, newSurface } from '../../scene/defaults';
@@ -33,7 +33,7 @@ function worked(
   tiles: Sheet,
   wall: { radius: number; top?: number; height?: number; columns?: number } | object,
   change: (scene: Scene) => void = () => {},
-): ArrangementResult & { at(i: number): Vec3 } {
+): EvaluatedArrangement & { at(i: number): Vec3 } {
   const turned =
     'radius' in wall && !('shape' in wall)
       ? (wall as { radius: number; top?: number; height?: number; columns?: number })
@@ -139,7 +139,7 @@ describe('a ring of the grid', () => {
 
 describe('the layout', () => {
   const plane = { shape: 'plane', width: 8, depth: 4, columns: 7, rows: 3 };
-  const names = (r: ArrangementResult) => placed(r.placements).length;
+  const names = (r: EvaluatedArrangement) => placed(r.placements).length;
 
   test('columns and rows come from the footprint; margins, skips, chance and the hand take places', () => {
     // The box is 0.4 wide and 0.5 long.

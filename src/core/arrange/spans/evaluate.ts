@@ -5,7 +5,7 @@ import {
   type Finding,
   type PartRange,
   type Placements,
-  type RunResult,
+  type ArrangementResult,
 } from '../result';
 import { DEG, quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
@@ -26,7 +26,7 @@ const PICK = channel('spans.pick');
 const MOST = 500_000;
 
 /** Works spans out: one row a member (or a piece of one), with the slot id of the post that it leaves from. */
-export function evaluateSpans(spans: Spans, context: ArrangeContext): RunResult {
+export function evaluateSpans(spans: Spans, context: ArrangeContext): ArrangementResult {
   const findings: Finding[] = [];
   const say = sayInto(findings, spans.id);
   const posts = context.arrangement?.(spans.on);

@@ -8,7 +8,7 @@ import { cross, dot, sub, type Vec3 } from '../../math/vec3';
 import { bendMesh, cornersWithin, piecesFor, planesOf } from '../../mesh/bend';
 import { clipAlong } from '../../mesh/clip';
 import { sliceAlongZ, type Sliced } from '../../mesh/slice';
-import type { Solid } from '../../mesh/solid';
+import type { TriMesh } from '../../mesh/triMesh';
 import { ONE_TIME, type Slices } from '../fineness';
 import { surfaceStand, type Pose } from './onSurface';
 
@@ -21,14 +21,14 @@ export interface Bender {
 
 /** Where bent items stand square to the surface that their path lies on. */
 export interface OverSurface {
-  solid(id: string): Solid | undefined;
+  triMesh(id: string): TriMesh | undefined;
   lean: number;
 }
 
 /** Frames whose up is the surface's, nearer to upright by the lean. */
-function surfaceFrames(path: CompiledPath, s: ArrayLike<number>, solid: Solid, lean: number): Frames {
+function surfaceFrames(path: CompiledPath, s: ArrayLike<number>, triMesh: TriMesh, lean: number): Frames {
   const frames = framesAlong(path, s, 'slope');
-  const on = surfaceStand(path, solid, s, frames, lean);
+  const on = surfaceStand(path, triMesh, s, frames, lean);
   const pose: Pose = { position: [0, 0, 0], front: [0, 0, 1], up: [0, 1, 0] };
   for (let i = 0; i < s.length; i++) {
     if (!on.has(i)) continue;
@@ -59,8 +59,8 @@ export function bender(
   slices: Slices = ONE_TIME,
 ): Bender {
   const framesOf = (path: CompiledPath, s: ArrayLike<number>): Frames => {
-    const solid = path.on && over?.solid(path.on.surface);
-    return solid ? surfaceFrames(path, s, solid, over!.lean) : framesAlong(path, s, posture);
+    const triMesh = path.on && over?.triMesh(path.on.surface);
+    return triMesh ? surfaceFrames(path, s, triMesh, over!.lean) : framesAlong(path, s, posture);
   };
   /** Shapes by their prop, slices and size: the latest ones, each with what its path does over it. */
   const known = new Map<string, { profile: number[]; index: number }[]>();

@@ -4,7 +4,7 @@ import { makeMesh } from '../../mesh/make';
 import { shapeSchema } from '../../mesh/make/schema';
 import type { Mesh } from '../../mesh/mesh';
 import { faceNormals, sharedNormals } from '../../mesh/normals';
-import { makeSolid, type Solid } from '../../mesh/solid';
+import { makeTriMesh, type TriMesh } from '../../mesh/triMesh';
 import { propShape } from '../../mesh/support';
 import { STATE, type Placements } from '../result';
 import { newEntry, newRun } from '../../scene/defaults';
@@ -30,7 +30,7 @@ const cart = Float64Array.from(
 );
 const shape = propShape(cart, SAME);
 
-function surface(settings: object, move?: (p: Vec3) => Vec3): Solid {
+function surface(settings: object, move?: (p: Vec3) => Vec3): TriMesh {
   const made = makeMesh(shapeSchema.parse(settings), '#D8CDB6', {
     path: () => undefined,
   }) as Mesh;
@@ -38,7 +38,7 @@ function surface(settings: object, move?: (p: Vec3) => Vec3): Solid {
   if (move)
     for (let o = 0; o < positions.length; o += 3)
       positions.set(move([positions[o], positions[o + 1], positions[o + 2]]), o);
-  return makeSolid({
+  return makeTriMesh({
     positions,
     normals: move
       ? faceNormals(positions, made.indices, sharedNormals(positions, made.normals), made.normals)
@@ -64,7 +64,7 @@ const high = compiled(
 
 function run(
   ground: Partial<Ground>,
-  surfaces: Record<string, Solid>,
+  surfaces: Record<string, TriMesh>,
   more: (r: ReturnType<typeof newRun>) => void = () => {},
   path = line,
 ) {
@@ -99,7 +99,7 @@ const vertices = (p: Placements, i: number, from = cart): Vec3[] =>
   });
 
 /** Heights of a surface over a place, by every one of its triangles. */
-function heights({ positions: p, indices }: Solid, x: number, z: number): number[] {
+function heights({ positions: p, indices }: TriMesh, x: number, z: number): number[] {
   const out: number[] = [];
   for (let i = 0; i < indices.length; i += 3) {
     const [a, b, c] = [0, 1, 2].map((k) => [...p.subarray(indices[i + k] * 3, indices[i + k] * 3 + 3)]);
@@ -129,13 +129,13 @@ test('landing down agrees with a look at every triangle, from above and from bel
 test('of several surfaces the first below is met; what lies higher than “above” is passed by', () => {
   const roof = surface({ shape: 'plane', width: 30, depth: 30 }, ([x, , z]) => [x, 6, z]);
   const low = surface({ shape: 'plane', width: 30, depth: 30 }, ([x, , z]) => [x, -2, z]);
-  const y = (ground: Partial<Ground>, surfaces: Record<string, Solid>) =>
+  const y = (ground: Partial<Ground>, surfaces: Record<string, TriMesh>) =>
     run(ground, surfaces).placements.position[1];
   expect(y({}, { roof, low })).toBeCloseTo(-2, 12);
   expect(y({ above: 10 }, { roof, low })).toBeCloseTo(6, 12);
   expect(y({ surfaces: ['roof'] }, { roof, low })).toBeCloseTo(6, 12);
   // Inside out it is the same ground.
-  const inside = makeSolid({ ...low, indices: low.indices.slice().reverse() });
+  const inside = makeTriMesh({ ...low, indices: low.indices.slice().reverse() });
   expect(run({ lean: 1 }, { inside }).placements.rotation).toEqual(
     run({ lean: 1 }, { low }).placements.rotation,
   );

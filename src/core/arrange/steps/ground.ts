@@ -8,7 +8,7 @@ import { STATE, type Finding, type FindingKind, type Placements } from '../resul
 import type { ArrangeContext } from '../context';
 import type { Facings } from './facing';
 import { drop, planeUnder, reachOf } from './groundContact';
-import { floorProbe, landing, nearest, solidsOf, surfaceProbe, type Probe } from './groundProbe';
+import { floorProbe, landing, nearest, triMeshesOf, surfaceProbe, type Probe } from './groundProbe';
 import type { Ground } from './groundSchema';
 
 const SINK = channel('ground.sink');
@@ -52,14 +52,14 @@ export function groundStep(
   shapes: (PropShape | undefined)[],
 ): GroundStep | null {
   if (ground.mode === 'none') return null;
-  const solids = solidsOf(ground, context);
+  const triMeshes = triMeshesOf(ground, context);
   const gone = ground.surfaces.filter((id) => !context.surface?.(id));
   const sinkBase = randomBase(seed, SINK);
   const [sinkLow, sinkHigh] = [Math.min(...ground.sink), Math.max(...ground.sink)];
   const missed: number[] = [];
   let edgeOn = 0;
   const typed = normalize(ground.typed, [0, -1, 0]);
-  const surfaces = surfaceProbe(solids);
+  const surfaces = surfaceProbe(triMeshes);
   const floor = floorProbe(ground.floor);
   const pile = stackOf(ground, typed, shapes);
 
@@ -80,7 +80,7 @@ export function groundStep(
     const hugs = ground.mode === 'hug';
     let direction = hugs ? ([0, -1, 0] as Vec3) : directionOf(out, row, frame, r);
     let probe = surfaces;
-    let meeting = hugs ? nearest(solids, at) : landing(surfaces, at, direction, ground.above);
+    let meeting = hugs ? nearest(triMeshes, at) : landing(surfaces, at, direction, ground.above);
     if (hugs && meeting) direction = [-meeting.normal[0], -meeting.normal[1], -meeting.normal[2]];
     const fellows = fellowsOf(out, row);
     if (!meeting && fellows && shape) {
@@ -147,8 +147,8 @@ export function groundStep(
       });
       const out: Finding[] = [];
       if (gone.length > 0) out.push(say('surface-missing', { surface: gone[0] }));
-      else if (solids.length === 0) out.push(say('no-ground', {}));
-      if (missed.length > 0 && solids.length > 0)
+      else if (triMeshes.length === 0) out.push(say('no-ground', {}));
+      if (missed.length > 0 && triMeshes.length > 0)
         out.push(say('ground-missed', { count: missed.length, missed: ground.missed }, missed));
       if (edgeOn > 0) out.push(say('ground-along', { count: edgeOn }));
       return out;

@@ -1,6 +1,6 @@
 import type { Vec3 } from '../../math/vec3';
 import { firstHit, nearestPlace, noHit } from '../../mesh/bvhQuery';
-import { normalOn, placeOn, type Solid } from '../../mesh/solid';
+import { normalOn, placeOn, type TriMesh } from '../../mesh/triMesh';
 import type { ArrangeContext } from '../context';
 import type { Ground } from './groundSchema';
 
@@ -20,22 +20,22 @@ export interface Probe {
 }
 
 /** The surfaces of a ground step as they stand now. */
-export function solidsOf(ground: Ground, context: ArrangeContext): Solid[] {
+export function triMeshesOf(ground: Ground, context: ArrangeContext): TriMesh[] {
   const ids = ground.surfaces.length > 0 ? ground.surfaces : (context.grounds?.() ?? []);
   return ids.map((id) => context.surface?.(id)).filter((s) => s !== undefined);
 }
 
 /** Real surfaces: the first that is met. */
-export function surfaceProbe(solids: Solid[]): Probe {
+export function surfaceProbe(triMeshes: TriMesh[]): Probe {
   const hit = noHit();
   return {
     along(o, d, back) {
       let best: { t: number; normal: Vec3 } | null = null;
-      for (const solid of solids) {
+      for (const triMesh of triMeshes) {
         const most = best ? best.t : Infinity;
-        if (!firstHit(solid.tree(), o[0], o[1], o[2], d[0], d[1], d[2], -back, most, hit)) continue;
+        if (!firstHit(triMesh.tree(), o[0], o[1], o[2], d[0], d[1], d[2], -back, most, hit)) continue;
         if (best && hit.t >= best.t) continue;
-        const n = normalOn(solid, hit.face, hit.u, hit.v);
+        const n = normalOn(triMesh, hit.face, hit.u, hit.v);
         const k = n[0] * d[0] + n[1] * d[1] + n[2] * d[2] > 0 ? -1 : 1;
         best = { t: hit.t, normal: [n[0] * k, n[1] * k, n[2] * k] };
       }
@@ -69,19 +69,19 @@ export function landing(probe: Probe, at: Vec3, d: Vec3, above: number): Meeting
 }
 
 /** The nearest place of any of them. */
-export function nearest(solids: Solid[], at: Vec3): Meeting | null {
+export function nearest(triMeshes: TriMesh[], at: Vec3): Meeting | null {
   const hit = noHit();
-  let best: { solid: Solid; face: number; u: number; v: number } | null = null;
+  let best: { triMesh: TriMesh; face: number; u: number; v: number } | null = null;
   let away = Infinity;
-  for (const solid of solids) {
-    if (!nearestPlace(solid.tree(), at[0], at[1], at[2], away, hit) || hit.t >= away) continue;
+  for (const triMesh of triMeshes) {
+    if (!nearestPlace(triMesh.tree(), at[0], at[1], at[2], away, hit) || hit.t >= away) continue;
     away = hit.t;
-    best = { solid, face: hit.face, u: hit.u, v: hit.v };
+    best = { triMesh, face: hit.face, u: hit.u, v: hit.v };
   }
   return (
     best && {
-      at: placeOn(best.solid, best.face, best.u, best.v),
-      normal: normalOn(best.solid, best.face, best.u, best.v),
+      at: placeOn(best.triMesh, best.face, best.u, best.v),
+      normal: normalOn(best.triMesh, best.face, best.u, best.v),
     }
   );
 }

@@ -2,7 +2,7 @@ import type { CompiledPath } from '../../curve/compile';
 import { samplePath } from '../../curve/sample';
 import type { Vec3 } from '../../math/vec3';
 import type { ArrangeContext } from '../context';
-import { landing, solidsOf, surfaceProbe } from './groundProbe';
+import { landing, triMeshesOf, surfaceProbe } from './groundProbe';
 import type { Ground } from './groundSchema';
 
 /** A path seen from the side: its height and that of the ground under it, over its length. */
@@ -22,7 +22,7 @@ export function profileAlong(
 ): Profile {
   const s = Float64Array.from({ length: count }, (_, i) => (path.length * i) / (count - 1));
   const { position } = samplePath(path, s);
-  const probe = surfaceProbe(solidsOf(ground, context));
+  const probe = surfaceProbe(triMeshesOf(ground, context));
   const out: Profile = { s, path: new Float64Array(count), ground: new Float64Array(count) };
   for (let i = 0; i < count; i++) {
     out.path[i] = position[i * 3 + 1];

@@ -4,8 +4,8 @@ import type { CompiledPath } from '../../curve/compile';
 import { onPath, type Samples } from '../../curve/sample';
 import { cross, normalize, type Vec3 } from '../../math/vec3';
 import { upAt } from '../../mesh/pin';
-import { normalOn, placeOn, weightsOn, type Solid } from '../../mesh/solid';
-import { newWalk, walkOn, type Walk } from '../../mesh/walk';
+import { normalOn, placeOn, weightsOn, type TriMesh } from '../../mesh/triMesh';
+import { newGeodesic, followGeodesic, type Geodesic } from '../../mesh/geodesic';
 
 /** The posture "surface": up is the normal of the surface that a path lies on, and ways to the side run over it. */
 
@@ -26,7 +26,7 @@ export interface SurfaceStand {
 /** @param lean 1 stands square to the surface, 0 upright */
 export function surfaceStand(
   path: CompiledPath,
-  solid: Solid,
+  triMesh: TriMesh,
   s: ArrayLike<number>,
   { position: places, tangent }: Samples,
   lean: number,
@@ -41,30 +41,30 @@ export function surfaceStand(
     span = findSpan(path.table, onPath(path, s[i]), span);
     face[i] = on.face[path.table.segment[span]];
   }
-  const walk = newWalk();
+  const walk = newGeodesic();
   const moved = (i: number, along: number, side: number, out: Pose) => {
     const [x, y, z] = [position[i * 3], position[i * 3 + 1], position[i * 3 + 2]];
     const way: Vec3 = [tangent[i * 3], tangent[i * 3 + 1], tangent[i * 3 + 2]];
-    [walk.u, walk.v] = weightsOn(solid, face[i], x, y, z);
+    [walk.u, walk.v] = weightsOn(triMesh, face[i], x, y, z);
     walk.face = face[i];
-    const base = placeOn(solid, walk.face, walk.u, walk.v);
+    const base = placeOn(triMesh, walk.face, walk.u, walk.v);
     // What a path is lifted by stays, and is not walked.
     const off: Vec3 = [x - base[0], y - base[1], z - base[2]];
     const distance = hypot(along, side);
-    const normal = normalOn(solid, walk.face, walk.u, walk.v);
+    const normal = normalOn(triMesh, walk.face, walk.u, walk.v);
     let front = square(way, normal);
     if (distance > 0) {
       const right = cross(front, normal);
       const [a, b] = [along / distance, side / distance];
-      goOver(solid, walk, [0, 1, 2].map((k) => front[k] * a + right[k] * b) as Vec3, distance);
+      goOver(triMesh, walk, [0, 1, 2].map((k) => front[k] * a + right[k] * b) as Vec3, distance);
       // The way that was walked, turned back by the angle at which it was set out on.
-      const there = normalOn(solid, walk.face, walk.u, walk.v);
+      const there = normalOn(triMesh, walk.face, walk.u, walk.v);
       const d = square([walk.dx, walk.dy, walk.dz], there);
       const e = cross(d, there);
       front = [0, 1, 2].map((k) => d[k] * a - e[k] * b) as Vec3;
     }
-    const at = placeOn(solid, walk.face, walk.u, walk.v);
-    const up = upAt(solid, walk, lean);
+    const at = placeOn(triMesh, walk.face, walk.u, walk.v);
+    const up = upAt(triMesh, walk, lean);
     out.position[0] = at[0] + off[0] + walk.dx * walk.left;
     out.position[1] = at[1] + off[1] + walk.dy * walk.left;
     out.position[2] = at[2] + off[2] + walk.dz * walk.left;
@@ -75,9 +75,9 @@ export function surfaceStand(
   return { has: (i) => face[i] >= 0, moved };
 }
 
-function goOver(solid: Solid, walk: Walk, way: Vec3, distance: number): void {
+function goOver(triMesh: TriMesh, walk: Geodesic, way: Vec3, distance: number): void {
   [walk.dx, walk.dy, walk.dz] = way;
-  walkOn(solid, walk, distance);
+  followGeodesic(triMesh, walk, distance);
 }
 
 /** A direction laid square to `up`. */

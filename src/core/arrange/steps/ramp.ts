@@ -30,6 +30,7 @@ export interface DensityScale {
   shareAt(n: number): number;
 }
 
+/** Prepares a density curve for spacing: the integral of 1/value, there and back. */
 export function densityScale(ramp: Ramp): DensityScale {
   const held = (v: number) => Math.min(MOST, Math.max(LEAST, v));
   const stops = [0, ...ramp.map(([u]) => u).filter((u) => u > 0 && u < 1), 1];

@@ -3,7 +3,7 @@ import { propShape } from '../../mesh/support';
 import { STATE, type Placements } from '../result';
 import { newEntry, newRun } from '../../scene/defaults';
 import { asResult, compiled, points } from '../../testing/paths';
-import { solidOf } from '../../testing/surfaces';
+import { triMeshOf } from '../../testing/surfaces';
 import { evaluateRun } from '../run/evaluate';
 import { groundSchema } from './schema';
 import { cases } from '../../testing/prove';
@@ -24,7 +24,7 @@ const faces = [
   [1, 5, 7, 3],
 ].flatMap(([a, b, c, d]) => [a, b, c, a, c, d]);
 const shape = propShape(corners, SAME, faces);
-const floor = solidOf({ shape: 'plane', width: 60, depth: 10 });
+const floor = triMeshOf({ shape: 'plane', width: 60, depth: 10 });
 const line = compiled(
   points('corner', [
     [-20, 3, 0],

@@ -30,6 +30,7 @@ export const VARIED = {
   mirrored: 10,
 } as const satisfies Record<Channel | 'mirrored', number>;
 
+/** The values of a slot where nothing varies: 0, and sizes 1. */
 export const unvaried = (): Varied => {
   const out = new Float64Array(11);
   for (const c of CHANNELS) out[VARIED[c]] = restOf(c);

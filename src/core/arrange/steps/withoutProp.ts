@@ -7,6 +7,7 @@ import type { Weighted } from './weighted';
 export const weightedWithout = (list: Weighted, prop: string): Weighted =>
   list.some((p) => p.prop === prop) ? list.filter((p) => p.prop !== prop) : list;
 
+/** An order without a prop: its entries, in groups too, its special places and its every n-th. */
 export function orderWithout(order: Order, prop: string): Order {
   const names = (item: { kind: string; prop?: string } | null) => item?.kind === 'prop' && item.prop === prop;
   const entries = entriesWithout(order.entries, prop);
@@ -37,6 +38,7 @@ function entriesWithout(entries: OrderEntry[], prop: string): OrderEntry[] {
   return changed ? kept : entries;
 }
 
+/** Corrections without a prop: swaps to it and locks of it go; what else was corrected stays. */
 export function handWithout(hand: Hand, prop: string): Hand {
   const named = Object.entries(hand).filter(([, h]) => h.prop === prop || h.lock?.prop === prop);
   if (named.length === 0) return hand;

@@ -28,6 +28,7 @@ function arcPoints(radius: number, start: number, sweep: number): PathPoint[] {
   });
 }
 
+/** A circle about the origin, counter-clockwise seen from above, of cubic arcs. */
 export const circle = (g: Of<'circle'>): Generated => ({
   points: arcPoints(g.radius, 0, 2 * Math.PI).slice(0, -1),
   closed: true,
@@ -40,16 +41,19 @@ export function arc(g: Of<'arc'>): Generated {
   return { points: whole ? points.slice(0, -1) : points, closed: whole };
 }
 
+/** From the origin straight to a place. */
 export const line = (g: Of<'line'>): Generated => ({
   points: [corner([0, 0, 0]), corner([...g.to])],
   closed: false,
 });
 
+/** From corner to corner, each rounded by the same radius. */
 export const polyline = (g: Of<'polyline'>): Generated => ({
   points: g.corners.map((p) => corner([...p], g.fillet)),
   closed: g.closed,
 });
 
+/** A rectangle about the origin with rounded corners. */
 export function rectangle(g: Of<'rectangle'>): Generated {
   const [x, z] = [g.width / 2, g.depth / 2];
   const corners: Vec3[] = [
@@ -61,6 +65,7 @@ export function rectangle(g: Of<'rectangle'>): Generated {
   return { points: corners.map((p) => corner(p, g.fillet)), closed: true };
 }
 
+/** A regular polygon about the origin, its corners rounded. */
 export const polygon = (g: Of<'polygon'>): Generated => ({
   points: Array.from({ length: g.sides }, (_, k) => {
     const a = (2 * Math.PI * k) / g.sides;

@@ -18,7 +18,9 @@ const plain = (position: Vec3): PathPoint => ({
   zone: 0,
 });
 
+/** A corner, rounded by a radius in metres. */
 export const corner = (position: Vec3, fillet = 0): PathPoint => ({ ...plain(position), fillet });
+/** A point that the path passes smoothly. */
 export const smooth = (position: Vec3): PathPoint => ({ ...plain(position), kind: 'smooth' });
 
 /** A point with straight-through handles: `tangent` is the derivative for a step of one to the next point. */
@@ -29,6 +31,7 @@ export const through = (position: Vec3, tangent: Vec3, before = 1, after = 1): P
   handleOut: scale(tangent, after / 3),
 });
 
+/** Gives generated points the ids g1, g2 … so that they stay the same while numbers change. */
 export const named = (points: PathPoint[]): PathPoint[] => points.map((p, i) => ({ ...p, id: `g${i + 1}` }));
 
 /** Points tipped about X, then turned about Y, then moved. */

@@ -40,9 +40,11 @@ function screw(turns: number, r0: number, r1: number, rise: number): Generated |
   });
 }
 
+/** A helix about Y, rising evenly; its radius may change evenly too. */
 export const helix = (g: Of<'helix'>): Generated | 'too-fine' =>
   screw(g.turns, g.radius, g.endRadius ?? g.radius, g.rise);
 
+/** A flat spiral about Y whose radius changes evenly (Archimedes). */
 export const spiral = (g: Of<'spiral'>): Generated | 'too-fine' => screw(g.turns, g.inner, g.outer, 0);
 
 /**

@@ -1,13 +1,13 @@
-import { solidOf } from '../../testing/surfaces';
+import { triMeshOf } from '../../testing/surfaces';
 import { withUv } from '../makeUv';
 import type { Place } from '../pin';
-import { makeSolid, placeOn, type Solid } from '../solid';
+import { makeTriMesh, placeOn, type TriMesh } from '../triMesh';
 import { AT } from './chart';
 import { uvChart } from './uvChart';
 import { uvIndex } from './uvIndex';
 
-type Laid = Solid & { uvs: Float32Array };
-const indexOf = (solid: Solid) => uvIndex(solid as Laid);
+type Laid = TriMesh & { uvs: Float32Array };
+const indexOf = (triMesh: TriMesh) => uvIndex(triMesh as Laid);
 const WHOLE = { u: [0, 1] as [number, number], v: [0, 1] as [number, number] };
 
 /** The first face that holds u, v, by looking at all of them. */
@@ -24,7 +24,7 @@ function bruteFind({ uvs, indices }: Laid, u: number, v: number): Place | null {
   return null;
 }
 
-const hills = solidOf({ shape: 'hills', width: 10, depth: 8, columns: 13, rows: 9, height: 2, seed: 4 });
+const hills = triMeshOf({ shape: 'hills', width: 10, depth: 8, columns: 13, rows: 9, height: 2, seed: 4 });
 
 test('a place of the texture is found where a look at every face finds it', () => {
   const index = indexOf(hills);
@@ -71,7 +71,7 @@ test('derivatives are those of small steps; closed ways are known', () => {
   chart.at(0.411, 0.533 + 1e-6, there);
   for (let r = 0; r < 3; r++) expect((there[r] - here[r]) / 1e-6).toBeCloseTo(here[AT.dv + r], 3);
   expect([chart.closedU, chart.closedV]).toEqual([false, false]);
-  const ring = solidOf({ shape: 'torus' });
+  const ring = triMeshOf({ shape: 'torus' });
   const round = uvChart(ring, ring, 1, WHOLE)!;
   expect([round.closedU, round.closedV]).toEqual([true, true]);
   const part = uvChart(ring, ring, 1, { u: [0, 0.5], v: [0, 1] })!;
@@ -79,7 +79,7 @@ test('derivatives are those of small steps; closed ways are known', () => {
 });
 
 test('islands that lie on one another are named, and the first one is used', () => {
-  const box = solidOf({ shape: 'box', width: 2, height: 2, depth: 2, fillet: 0, cells: 2 });
+  const box = triMeshOf({ shape: 'box', width: 2, height: 2, depth: 2, fillet: 0, cells: 2 });
   const index = indexOf(box);
   expect(index.islands).toHaveLength(6);
   expect(index.islands.map((i) => i.on)).toEqual([-1, 0, 0, 0, 0, 0]);
@@ -89,7 +89,7 @@ test('islands that lie on one another are named, and the first one is used', () 
 });
 
 describe('uv that is made', () => {
-  const ball = solidOf({ shape: 'sphere', radius: 2, columns: 24, rows: 12 });
+  const ball = triMeshOf({ shape: 'sphere', radius: 2, columns: 24, rows: 12 });
   const bare = { ...ball, groups: [{ start: 0, count: ball.indices.length, material: 0 }] };
   test.each(['cylinder', 'sphere'] as const)('%s: closed round, each place where its angle says', (kind) => {
     const made = withUv(bare, kind);
@@ -110,11 +110,11 @@ describe('uv that is made', () => {
       const us = [0, 1, 2].map((k) => uvs[indices[i + k] * 2]);
       expect(Math.max(...us) - Math.min(...us)).toBeLessThan(0.5);
     }
-    const solid = makeSolid(made);
-    expect(uvChart(solid, solid, 1, { u: [0, 1], v: [0.2, 0.8] })!.closedU).toBe(true);
+    const triMesh = makeTriMesh(made);
+    expect(uvChart(triMesh, triMesh, 1, { u: [0, 1], v: [0.2, 0.8] })!.closedU).toBe(true);
   });
   test('plane: seen along the axis that most of it faces', () => {
-    const floor = solidOf({ shape: 'plane', width: 6, depth: 4 });
+    const floor = triMeshOf({ shape: 'plane', width: 6, depth: 4 });
     const made = withUv(
       { ...floor, groups: [{ start: 0, count: floor.indices.length, material: 0 }] },
       'plane',

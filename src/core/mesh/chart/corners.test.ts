@@ -1,6 +1,6 @@
 import { PROVING } from '../../testing/prove';
-import { solidOf } from '../../testing/surfaces';
-import { faceNormal, makeSolid, type Solid } from '../solid';
+import { triMeshOf } from '../../testing/surfaces';
+import { faceNormal, makeTriMesh, type TriMesh } from '../triMesh';
 import { cornersOf } from './corners';
 
 /** Sharp edges and borders on a texture, against a look at every edge. */
@@ -29,8 +29,8 @@ function meets(
 }
 
 /** Sharp edges and borders in a rectangle, by every pair of faces that share two places of space. */
-function bruteForce(solid: Solid, window: readonly [number, number, number, number]) {
-  const { positions: p, indices, uvs } = solid;
+function bruteForce(triMesh: TriMesh, window: readonly [number, number, number, number]) {
+  const { positions: p, indices, uvs } = triMesh;
   const key = (i: number) => [0, 1, 2].map((a) => Math.round(p[i * 3 + a] * 1e5)).join();
   const uv = (i: number) => [uvs![i * 2], uvs![i * 2 + 1]];
   const sides = new Map<string, { face: number; a: number; b: number }[]>();
@@ -44,7 +44,7 @@ function bruteForce(solid: Solid, window: readonly [number, number, number, numb
   for (const [name, list] of sides) {
     if (name.split('|')[0] === name.split('|')[1]) continue;
     const angle = () => {
-      const [m, n] = list.map(({ face }) => faceNormal(solid, face));
+      const [m, n] = list.map(({ face }) => faceNormal(triMesh, face));
       return (Math.acos(Math.min(1, m[0] * n[0] + m[1] * n[1] + m[2] * n[2])) * 180) / Math.PI;
     };
     const places = new Set(
@@ -73,14 +73,14 @@ test.each([
   ['rough hills', { shape: 'hills', width: 10, depth: 8, columns: 9, rows: 7, height: 9, seed: 4 }],
   ['a ball', { shape: 'sphere', radius: 2, columns: 24, rows: 12 }],
 ])('%s: a rectangle said to be free of them is', (_, shape) => {
-  const solid = solidOf(shape);
-  const corners = cornersOf(solid, ANGLE);
+  const triMesh = triMeshOf(shape);
+  const corners = cornersOf(triMesh, ANGLE);
   let free = 0;
   const windows = PROVING ? 300 : 90;
   for (let i = 1; i <= windows; i++) {
     const [u, v] = [share(i, 0.6180339887), share(i, 0.7548776662)];
     const window = [u, u + 0.08 * share(i, 0.413), v, v + 0.08 * share(i, 0.877)] as const;
-    const truth = bruteForce(solid, window);
+    const truth = bruteForce(triMesh, window);
     if (truth.sharp) expect(corners.maySharp(...window)).toBe(true);
     if (truth.end || window[1] > 1 || window[3] > 1) expect(corners.mayEnd(...window)).toBe(true);
     else if (!corners.mayEnd(...window) && !corners.maySharp(...window)) free++;
@@ -90,9 +90,11 @@ test.each([
 });
 
 test('a smooth surface has none; without texture coordinates its sharp edges may be anywhere', () => {
-  expect(cornersOf(solidOf({ shape: 'sphere', radius: 2, columns: 24, rows: 12 }), ANGLE).sharp).toBe(false);
-  const box = solidOf({ shape: 'box', width: 2, height: 2, depth: 2, fillet: 0 });
-  const bare = cornersOf(makeSolid({ ...box, uvs: undefined }), ANGLE);
+  expect(cornersOf(triMeshOf({ shape: 'sphere', radius: 2, columns: 24, rows: 12 }), ANGLE).sharp).toBe(
+    false,
+  );
+  const box = triMeshOf({ shape: 'box', width: 2, height: 2, depth: 2, fillet: 0 });
+  const bare = cornersOf(makeTriMesh({ ...box, uvs: undefined }), ANGLE);
   expect([bare.sharp, bare.maySharp(0.4, 0.5, 0.4, 0.5), bare.mayEnd(0.4, 0.5, 0.4, 0.5)]).toEqual([
     true,
     true,

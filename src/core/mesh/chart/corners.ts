@@ -2,7 +2,7 @@ import { cos } from '../../math/portable';
 import { DEG } from '../../math/quat';
 import { dot } from '../../math/vec3';
 import { acrossSide } from '../lines/topology';
-import { faceNormal, type Solid } from '../solid';
+import { faceNormal, type TriMesh } from '../triMesh';
 import { uvIndex } from './uvIndex';
 
 /** Which parts of a texture hold edges that nothing should lie across. */
@@ -16,7 +16,7 @@ export interface Corners {
 }
 
 const CELLS = 256;
-const kept = new WeakMap<Solid, { angle: number; corners: Corners }>();
+const kept = new WeakMap<TriMesh, { angle: number; corners: Corners }>();
 
 /**
  * The sharp edges and the borders of a surface's texture, rastered once a surface: whether a rectangle of the texture
@@ -24,19 +24,19 @@ const kept = new WeakMap<Solid, { angle: number; corners: Corners }>();
  * @param surface at rest; without texture coordinates anything may be anywhere
  * @param angleDeg edges whose faces turn by more are sharp
  */
-export function cornersOf(surface: Solid, angleDeg: number): Corners {
+export function cornersOf(surface: TriMesh, angleDeg: number): Corners {
   let have = kept.get(surface);
   if (have?.angle !== angleDeg)
     kept.set(surface, (have = { angle: angleDeg, corners: makeCorners(surface, angleDeg) }));
   return have.corners;
 }
 
-function makeCorners(surface: Solid, angleDeg: number): Corners {
+function makeCorners(surface: TriMesh, angleDeg: number): Corners {
   const { indices, uvs } = surface;
   const topology = surface.topology();
   const { weld } = topology;
   const limit = cos(angleDeg * DEG);
-  const index = uvs && uvIndex(surface as Solid & { uvs: Float32Array });
+  const index = uvs && uvIndex(surface as TriMesh & { uvs: Float32Array });
   const [ends, sharps] = [0, 1].map(() => index && raster(index.u, index.v));
   let sharp = false;
   const near = index ? 1e-6 * (index.u[1] - index.u[0] + index.v[1] - index.v[0]) : 0;

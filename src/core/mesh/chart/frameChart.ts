@@ -2,7 +2,7 @@ import { firstHit, nearestPlace, noHit } from '../bvhQuery';
 import type { Place } from '../pin';
 import { quatRotate, type Quat } from '../../math/quat';
 import { addScaled, dot, type Vec3 } from '../../math/vec3';
-import { faceNormal, normalOn, placeOn, type Solid } from '../solid';
+import { faceNormal, normalOn, placeOn, type TriMesh } from '../triMesh';
 import type { Chart } from './chart';
 
 /** A flat rectangle placed before a surface, from which things are laid onto it. */
@@ -24,7 +24,7 @@ export interface PlacedFrame {
  * left corner. Lengths are those of the rectangle.
  */
 export function frameChart(
-  now: Solid,
+  now: TriMesh,
   frame: PlacedFrame,
 ): Chart & { place(u: number, v: number, out: Place): boolean } {
   const { position, rotation, width, height, along, reach } = frame;

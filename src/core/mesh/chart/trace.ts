@@ -1,5 +1,5 @@
 import type { Place } from '../pin';
-import { placeOn, type Solid } from '../solid';
+import { placeOn, type TriMesh } from '../triMesh';
 import type { ChartLine } from './chart';
 import type { UvIndex } from './uvIndex';
 
@@ -11,12 +11,12 @@ const LOOK = 1 / 512;
 /**
  * Follows the line where one texture coordinate stays the same over the faces, from crossing to crossing of their
  * edges: its lengths are those of the mesh, exactly. Holes of the texture add no length.
- * @param solid the mesh that the index is of @param stays 0: u stays at `value`, 1: v does
- * @param from @param to range of the other coordinate, rising @param scale metres a unit of the solid
+ * @param triMesh that the index is of @param stays 0: u stays at `value`, 1: v does
+ * @param from @param to range of the other coordinate, rising @param scale metres a unit of the mesh
  */
 export function traceLine(
   index: UvIndex,
-  solid: Solid,
+  triMesh: TriMesh,
   stays: 0 | 1,
   value: number,
   from: number,
@@ -32,7 +32,7 @@ export function traceLine(
   let length = 0;
   let here: [number, number, number] | null = null;
   const put = (t: number) => {
-    const p = placeOn(solid, place.face, place.u, place.v);
+    const p = placeOn(triMesh, place.face, place.u, place.v);
     if (here) {
       const [x, y, z] = [p[0] - here[0], p[1] - here[1], p[2] - here[2]];
       length += Math.sqrt(x * x + y * y + z * z) * scale;
@@ -45,7 +45,7 @@ export function traceLine(
   const backToBorder = (first: number, least: number): number => {
     let t = first + eps;
     for (let k = 0; k < MOST && t > least && find(t - eps); k++)
-      t -= eps + wayOut(place, weightRates(solid, place.face, stays), -1);
+      t -= eps + wayOut(place, weightRates(triMesh, place.face, stays), -1);
     return Math.max(from, least, t);
   };
   let hole = false;
@@ -67,7 +67,7 @@ export function traceLine(
       t = backToBorder(t, t - range * LOOK);
       continue;
     }
-    const rates = weightRates(solid, place.face, stays);
+    const rates = weightRates(triMesh, place.face, stays);
     const way = wayOut(place, rates, 1);
     if (here === null) {
       // The place at t itself, on this face.
@@ -108,7 +108,11 @@ function step(place: Place, rates: readonly number[], by: number): void {
 }
 
 /** How the weights of a face's corners change along one texture coordinate. */
-function weightRates({ uvs, indices }: Solid, face: number, stays: 0 | 1): readonly [number, number, number] {
+function weightRates(
+  { uvs, indices }: TriMesh,
+  face: number,
+  stays: 0 | 1,
+): readonly [number, number, number] {
   const [a, b, c] = [0, 1, 2].map((k) => indices[face * 3 + k] * 2);
   const w = uvs!;
   const [bu, bv, cu, cv] = [w[b] - w[a], w[b + 1] - w[a + 1], w[c] - w[a], w[c + 1] - w[a + 1]];

@@ -1,5 +1,5 @@
 import type { Place } from '../pin';
-import type { Solid } from '../solid';
+import type { TriMesh } from '../triMesh';
 import { AT, type Chart } from './chart';
 import { traceLine } from './trace';
 import { uvIndex } from './uvIndex';
@@ -25,9 +25,9 @@ const CLOSE = 1e-4;
  * @param rest the surface before it is deformed, in any frame @param size metres in the scene a unit of that
  * @param window shares of the whole texture, 0–1 @returns null for a surface without texture coordinates
  */
-export function uvChart(rest: Solid, now: Solid, size: number, window: UvWindow): UvChart | null {
+export function uvChart(rest: TriMesh, now: TriMesh, size: number, window: UvWindow): UvChart | null {
   if (!rest.uvs || rest.indices.length < 3) return null;
-  const index = uvIndex(rest as Solid & { uvs: Float32Array });
+  const index = uvIndex(rest as TriMesh & { uvs: Float32Array });
   const part = ([low, high]: [number, number], [from, to]: [number, number]): [number, number] => {
     const [a, b] = from < to ? [from, to] : [to, from];
     // A window of nothing would have no lengths at all.
@@ -83,7 +83,7 @@ const apart = (a: Float64Array, b: Float64Array): number => {
 
 /** Writes the place, its smooth normal, and the directions of u and v on its face. */
 function writeAt(
-  { positions: p, normals: n }: Solid,
+  { positions: p, normals: n }: TriMesh,
   uvs: Float32Array,
   indices: Uint32Array,
   { face, u, v }: Place,

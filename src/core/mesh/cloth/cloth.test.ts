@@ -1,17 +1,16 @@
 import { PROVING } from '../../testing/prove';
-import { solidOf } from '../../testing/surfaces';
+import { triMeshOf } from '../../testing/surfaces';
 import { topologyOf } from '../lines/topology';
 import { Cloth, RATE, type ClothSpec } from './cloth';
 
 const CELLS = 12;
 /** A sheet of 2 × 2 m, standing upright across Z, its upper edge at 2 m. */
 function sheet(more: Partial<ClothSpec> = {}, hold: (x: number, y: number) => boolean = () => false) {
-  const solid = solidOf({ shape: 'plane', width: 2, depth: 2, columns: CELLS, rows: CELLS }, ([x, , z]) => [
-    x,
-    1 - z,
-    0,
-  ]);
-  const topology = topologyOf(solid);
+  const triMesh = triMeshOf(
+    { shape: 'plane', width: 2, depth: 2, columns: CELLS, rows: CELLS },
+    ([x, , z]) => [x, 1 - z, 0],
+  );
+  const topology = topologyOf(triMesh);
   const start = topology.position.slice();
   const held = Uint8Array.from({ length: start.length / 3 }, (_, i) =>
     hold(start[i * 3], start[i * 3 + 1]) ? 1 : 0,
@@ -19,7 +18,7 @@ function sheet(more: Partial<ClothSpec> = {}, hold: (x: number, y: number) => bo
   const spec: ClothSpec = {
     start,
     topology,
-    indices: solid.indices,
+    indices: triMesh.indices,
     held,
     gravity: 9.81,
     wind: 0,
@@ -102,13 +101,13 @@ test('the wind blows it where it goes; from behind, the other way; stronger, fur
 });
 
 test('it falls onto a ball and stays off it by its thickness', () => {
-  const collider = solidOf({ shape: 'sphere', radius: 0.6, columns: 64, rows: 32 }, ([x, y, z]) => [
+  const collider = triMeshOf({ shape: 'sphere', radius: 0.6, columns: 64, rows: 32 }, ([x, y, z]) => [
     x,
     y - 0.2,
     z,
   ]);
   const cells = PROVING ? 24 : 16;
-  const flat = solidOf({ shape: 'plane', width: 2, depth: 2, columns: cells, rows: cells }, ([x, , z]) => [
+  const flat = triMeshOf({ shape: 'plane', width: 2, depth: 2, columns: cells, rows: cells }, ([x, , z]) => [
     x,
     0.7,
     z,

@@ -3,7 +3,7 @@ import { cos, sin } from '../../math/portable';
 import { DEG } from '../../math/quat';
 import { nearestPlace, noHit } from '../bvhQuery';
 import { faceCross } from '../face';
-import { faceNormal, placeOn, type Solid } from '../solid';
+import { faceNormal, placeOn, type TriMesh } from '../triMesh';
 import type { Topology } from '../lines/topology';
 import { threadsOf, type Threads } from './threads';
 
@@ -35,7 +35,7 @@ export interface ClothSpec {
   thickness: number;
   seconds: number;
   seed: number;
-  collider?: Solid;
+  collider?: TriMesh;
 }
 
 /**

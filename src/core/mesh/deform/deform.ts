@@ -1,7 +1,7 @@
 import { noise3 } from '../../math/noise';
 import { cos, sin } from '../../math/portable';
 import { DEG } from '../../math/quat';
-import { solidBounds } from '../solid';
+import { triMeshBounds } from '../triMesh';
 import type { Deformer } from './schema';
 
 const AXIS = { x: 0, y: 1, z: 2 } as const;
@@ -57,7 +57,7 @@ type Of<K extends Deformer['kind']> = Extract<Deformer, { kind: K }>;
 
 /** Least and length of the places along an axis. */
 function extent(p: Float64Array, axis: number): { low: number; length: number } {
-  const bounds = solidBounds({ positions: p });
+  const bounds = triMeshBounds({ positions: p });
   return bounds
     ? { low: bounds.min[axis], length: bounds.max[axis] - bounds.min[axis] }
     : { low: 0, length: 0 };

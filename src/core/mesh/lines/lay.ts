@@ -1,7 +1,7 @@
 import { cross, distance, dot, sub, type Vec3 } from '../../math/vec3';
 import { nearestPlace, noHit } from '../bvhQuery';
 import type { Place } from '../pin';
-import { normalOn, placeOn, weightsOn, type Solid } from '../solid';
+import { normalOn, placeOn, weightsOn, type TriMesh } from '../triMesh';
 import { acrossSide } from './topology';
 
 /** A line of places on a surface. Between neighbours it runs straight within one face, so it never leaves it. */
@@ -20,7 +20,7 @@ export interface LaidLine {
  * the surface with the plane through both places and their normals.
  * @param at xyz a place @returns null where the surface has no faces
  */
-export function layLine(solid: Solid, at: ArrayLike<number>): LaidLine | null {
+export function layLine(triMesh: TriMesh, at: ArrayLike<number>): LaidLine | null {
   const face: number[] = [];
   const weights: number[] = [];
   const pieces: number[] = [];
@@ -32,14 +32,14 @@ export function layLine(solid: Solid, at: ArrayLike<number>): LaidLine | null {
   const hit = noHit();
   let last: Place | null = null;
   for (let o = 0; o + 2 < at.length; o += 3) {
-    if (!nearestPlace(solid.tree(), at[o], at[o + 1], at[o + 2], Infinity, hit)) return null;
+    if (!nearestPlace(triMesh.tree(), at[o], at[o + 1], at[o + 2], Infinity, hit)) return null;
     const place = { face: hit.face, u: hit.u, v: hit.v };
     if (last) {
-      const between = joinPlaces(solid, last, place);
-      const hair = apart(solid, last, place) * HAIR * 100;
+      const between = joinPlaces(triMesh, last, place);
+      const hair = apart(triMesh, last, place) * HAIR * 100;
       // On an edge from the start: then the first piece lies in the face beyond, and there is none before it.
       let piece = face[face.length - 1];
-      const near = (q: Place, to: Place) => apart(solid, q, to) <= hair;
+      const near = (q: Place, to: Place) => apart(triMesh, q, to) <= hair;
       for (const q of between ?? []) {
         if (!near(q, last) && !near(q, place)) {
           pieces.push(piece);
@@ -61,8 +61,8 @@ export function layLine(solid: Solid, at: ArrayLike<number>): LaidLine | null {
   };
 }
 
-function apart(solid: Solid, p: Place, q: Place): number {
-  return distance(placeOn(solid, p.face, p.u, p.v), placeOn(solid, q.face, q.u, q.v));
+function apart(triMesh: TriMesh, p: Place, q: Place): number {
+  return distance(placeOn(triMesh, p.face, p.u, p.v), placeOn(triMesh, q.face, q.u, q.v));
 }
 
 /** Faces that one join may cross. Places lie closer together than that; round a hole there is no way at all. */
@@ -71,23 +71,23 @@ const MOST = 400;
 /**
  * Crossings of edges between two places, each given on the face that it leads into; null where the cut meets a border.
  */
-function joinPlaces(solid: Solid, from: Place, to: Place): Place[] | null {
+function joinPlaces(triMesh: TriMesh, from: Place, to: Place): Place[] | null {
   if (from.face === to.face) return [];
   // A cut along edges or through vertices would cross none of them: it goes a hair inside the faces at both ends.
-  const a = inside(solid, from);
-  const b = inside(solid, to);
+  const a = inside(triMesh, from);
+  const b = inside(triMesh, to);
   const way = sub(b, a);
-  const n = normalOn(solid, from.face, from.u, from.v);
-  const m = normalOn(solid, to.face, to.u, to.v);
+  const n = normalOn(triMesh, from.face, from.u, from.v);
+  const m = normalOn(triMesh, to.face, to.u, to.v);
   const plane = cross(way, [n[0] + m[0], n[1] + m[1], n[2] + m[2]]);
   const level = dot(plane, a);
   const out: Place[] = [];
-  const topology = solid.topology();
+  const topology = triMesh.topology();
   let face = from.face;
   let entered = -1;
   let here: Vec3 = a;
   for (let round = 0; round < MOST; round++) {
-    const step = leave(solid, face, entered, plane, level, way, here);
+    const step = leave(triMesh, face, entered, plane, level, way, here);
     if (!step) return null;
     const next = acrossSide(topology, face, step.side);
     if (next < 0) return null;
@@ -95,7 +95,7 @@ function joinPlaces(solid: Solid, from: Place, to: Place): Place[] | null {
     face = next;
     entered = [0, 1, 2].find((k) => topology.sides[next * 3 + k] === edge)!;
     here = step.at;
-    const [u, v] = weightsOn(solid, face, here[0], here[1], here[2]);
+    const [u, v] = weightsOn(triMesh, face, here[0], here[1], here[2]);
     out.push({ face, u, v });
     if (face === to.face) return out;
     // Well past the place: it lies on another sheet.
@@ -109,14 +109,14 @@ function joinPlaces(solid: Solid, from: Place, to: Place): Place[] | null {
 const HAIR = 1e-9;
 
 /** A place drawn towards the middle of its face by a hair. */
-function inside(solid: Solid, { face, u, v }: Place): Vec3 {
+function inside(triMesh: TriMesh, { face, u, v }: Place): Vec3 {
   const draw = (w: number) => w + (1 / 3 - w) * HAIR;
-  return placeOn(solid, face, draw(u), draw(v));
+  return placeOn(triMesh, face, draw(u), draw(v));
 }
 
 /** The side by which the cut goes out of a face, the furthest on along the way; null where there is none. */
 function leave(
-  { positions: p, indices }: Solid,
+  { positions: p, indices }: TriMesh,
   face: number,
   entered: number,
   plane: Vec3,

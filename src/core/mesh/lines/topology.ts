@@ -88,6 +88,7 @@ function weldVertices(mesh: Triangles): { weld: Uint32Array; position: Float64Ar
   return { weld, position: Float64Array.from(position) };
 }
 
+/** The place of a vertex of a topology, in the mesh’s own space. */
 export const vertexAt = (t: Topology, v: number): Vec3 => [
   t.position[v * 3],
   t.position[v * 3 + 1],

@@ -15,6 +15,7 @@ const level =
     return { position: [x, height(x, z, u, v), z] };
   };
 
+/** A level rectangle about the origin, its uv from corner to corner. */
 export const plane = (s: Of<'plane'>): Grid[] => [
   {
     columns: s.columns,
@@ -23,6 +24,7 @@ export const plane = (s: Of<'plane'>): Grid[] => [
   },
 ];
 
+/** A rectangle whose height is noise in layers, each half as high and twice as fine as the one before. */
 export function hills(s: Of<'hills'>): Grid[] {
   const noise = layered(s.seed, s.layers);
   const at = level(s.width, s.depth, (x, z) => s.height * 1.6 * noise(x / s.span, 0.37, z / s.span));
@@ -31,6 +33,7 @@ export function hills(s: Of<'hills'>): Grid[] {
 
 const TURN = 2 * Math.PI;
 
+/** A sphere by longitude and latitude, u round it and v from its south pole to its north pole. */
 export const sphere = (s: Of<'sphere'>): Grid[] => [
   {
     columns: s.columns,
@@ -44,6 +47,7 @@ export const sphere = (s: Of<'sphere'>): Grid[] => [
   },
 ];
 
+/** A torus about Y: u round the hole, v round the tube. */
 export const torus = (s: Of<'torus'>): Grid[] => [
   {
     columns: s.columns,

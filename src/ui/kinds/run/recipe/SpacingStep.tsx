@@ -1,6 +1,6 @@
 'use client';
 
-import type { Finding, RunFacts } from '@/core/arrange/result';
+import type { Finding, SpacingFacts } from '@/core/arrange/result';
 import type { Rows, Spacing } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/arrangements';
 import { setRows } from '@/store/commands/runs';
@@ -58,7 +58,7 @@ const OWN: Finding['kind'][] = [
   'nothing-fits',
 ];
 
-type SpacingProps = StepProps & { facts: RunFacts; slots: number; findings: Finding[] };
+type SpacingProps = StepProps & { facts: SpacingFacts; slots: number; findings: Finding[] };
 
 export function SpacingStep(props: SpacingProps) {
   const { run, facts } = props;

@@ -1,17 +1,18 @@
 import fc from 'fast-check';
 import { distance, dot, normalize, sub, type Vec3 } from '../math/vec3';
-import { solidOf as made } from '../testing/surfaces';
+import { triMeshOf as made } from '../testing/surfaces';
 import { nearestPlace, noHit } from './bvhQuery';
 import { layLine } from './lines/lay';
-import { normalOn, placeOn, type Solid } from './solid';
-import { newWalk, walkOn } from './walk';
+import { normalOn, placeOn, type TriMesh } from './triMesh';
+import { newGeodesic, followGeodesic } from './geodesic';
 
-function start(solid: Solid, at: Vec3, way: Vec3) {
+function start(triMesh: TriMesh, at: Vec3, way: Vec3) {
   const hit = noHit();
-  nearestPlace(solid.tree(), ...at, Infinity, hit);
-  return { ...newWalk(), face: hit.face, u: hit.u, v: hit.v, dx: way[0], dy: way[1], dz: way[2] };
+  nearestPlace(triMesh.tree(), ...at, Infinity, hit);
+  return { ...newGeodesic(), face: hit.face, u: hit.u, v: hit.v, dx: way[0], dy: way[1], dz: way[2] };
 }
-const place = (solid: Solid, w: { face: number; u: number; v: number }) => placeOn(solid, w.face, w.u, w.v);
+const place = (triMesh: TriMesh, w: { face: number; u: number; v: number }) =>
+  placeOn(triMesh, w.face, w.u, w.v);
 
 test('on a plane the way is the straight line, and ends at the border with what is left', () => {
   const plane = made({ shape: 'plane', width: 10, depth: 10, columns: 7, rows: 9 });
@@ -22,7 +23,7 @@ test('on a plane the way is the straight line, and ends at the border with what 
       const from: Vec3 = [x * 4.9, 0, z * 4.9];
       const way = normalize([dx, 0, dz]);
       const w = start(plane, from, way);
-      walkOn(plane, w, 3);
+      followGeodesic(plane, w, 3);
       const to = place(plane, w);
       expect(
         distance(to, [from[0] + way[0] * (3 - w.left), 0, from[2] + way[2] * (3 - w.left)]),
@@ -38,7 +39,7 @@ test('over the edges of a box the way is the straight line of its unfolded sides
   // From the top, aslant over the edge at x = 2 and down that side.
   const way = normalize([3, 0, 1]);
   const w = start(box, [1, 4, 0.2], way);
-  walkOn(box, w, 3);
+  followGeodesic(box, w, 3);
   // Unfolded, 1 m of it lies before the edge as seen along x; what is beyond goes down.
   const beyond = 3 * way[0] - 1;
   const [x, y, z] = place(box, w);
@@ -64,7 +65,7 @@ test('on a tube of many sides the way is the straight line of the rolled-up plan
   ];
   const tangent: Vec3 = [-Math.sin(angle(0.5)), 0, Math.cos(angle(0.5))];
   const w = start(tube, from, [tangent[0] * way[2], way[1], tangent[2] * way[2]]);
-  walkOn(tube, w, 16);
+  followGeodesic(tube, w, 16);
   const [x, y, z] = place(tube, w);
   expect(y).toBeCloseTo(-3.9 + 16 * way[1], 9);
   // Sides walked along, by chords of the polygon: so far round, on that side.
@@ -81,10 +82,10 @@ test.each([
   ['sphere', { shape: 'sphere', radius: 5 }],
   ['box', { shape: 'box', width: 6, depth: 6, height: 3, fillet: 0 }],
 ])('%s: a line laid down lies within one face from place to place', (_, shape) => {
-  const solid = made(shape);
+  const triMesh = made(shape);
   const at: number[] = [];
   for (let i = 0; i <= 60; i++) at.push(-4 + i * 0.13, 3 + Math.sin(i / 9), -2 + i * 0.05);
-  const line = layLine(solid, at)!;
+  const line = layLine(triMesh, at)!;
   expect(line.asked.length).toBe(61);
   const hit = noHit();
   let bridges = 0;
@@ -95,18 +96,18 @@ test.each([
       continue;
     }
     const [a, b] = [k, k + 1].map((i) =>
-      placeOn(solid, line.face[i], line.weights[i * 2], line.weights[i * 2 + 1]),
+      placeOn(triMesh, line.face[i], line.weights[i * 2], line.weights[i * 2 + 1]),
     );
     for (const t of [0.25, 0.5, 0.9]) {
       const p = a.map((v, i) => v + (b[i] - v) * t) as Vec3;
-      nearestPlace(solid.tree(), ...p, Infinity, hit);
+      nearestPlace(triMesh.tree(), ...p, Infinity, hit);
       expect(hit.t).toBeLessThan(1e-7);
       // In the plane of its own face, not only of some other.
-      expect(Math.abs(dot(sub(p, placeOn(solid, face, 0, 0)), faceUp(solid, face)))).toBeLessThan(1e-7);
+      expect(Math.abs(dot(sub(p, placeOn(triMesh, face, 0, 0)), faceUp(triMesh, face)))).toBeLessThan(1e-7);
     }
   }
   expect(bridges).toBe(0);
 });
 
-const faceUp = (solid: Solid, face: number) =>
-  normalOn({ ...solid, normals: new Float64Array(solid.positions.length) }, face, 0.3, 0.3);
+const faceUp = (triMesh: TriMesh, face: number) =>
+  normalOn({ ...triMesh, normals: new Float64Array(triMesh.positions.length) }, face, 0.3, 0.3);

@@ -5,7 +5,7 @@ import { topologyOf, type Topology } from './lines/topology';
 import type { Bounds } from './mesh';
 
 /** A surface as it stands in the scene at one time: what rays meet and props are pinned to. */
-export interface Solid {
+export interface TriMesh {
   /** xyz a vertex, metres in the scene. */
   positions: Float64Array;
   /** Unit xyz a vertex. */
@@ -23,11 +23,11 @@ export interface Solid {
 /**
  * @param before the same surface at another time: its tree is taken over and refitted where the triangles are the same
  */
-export function makeSolid(
-  shape: Omit<Solid, 'tree' | 'built' | 'topology'> & { topology?: () => Topology },
-  before?: Solid,
+export function makeTriMesh(
+  shape: Omit<TriMesh, 'tree' | 'built' | 'topology'> & { topology?: () => Topology },
+  before?: TriMesh,
   progress?: (done: number) => void,
-): Solid {
+): TriMesh {
   let old = before?.built() ?? null;
   let built: Bvh | null = null;
   return {
@@ -47,8 +47,8 @@ export function makeSolid(
 }
 
 /** The place on a face by the weights of its second and third corner. */
-export function placeOn(solid: Solid, face: number, u: number, v: number): Vec3 {
-  const { positions: p, indices } = solid;
+export function placeOn(triMesh: TriMesh, face: number, u: number, v: number): Vec3 {
+  const { positions: p, indices } = triMesh;
   const a = indices[face * 3] * 3;
   const b = indices[face * 3 + 1] * 3;
   const c = indices[face * 3 + 2] * 3;
@@ -62,7 +62,7 @@ export function placeOn(solid: Solid, face: number, u: number, v: number): Vec3 
 
 /** The weights (second, third corner) of the place on a face's plane that is nearest to a point of space. */
 export function weightsOn(
-  { positions: p, indices }: Pick<Solid, 'positions' | 'indices'>,
+  { positions: p, indices }: Pick<TriMesh, 'positions' | 'indices'>,
   face: number,
   x: number,
   y: number,
@@ -91,7 +91,7 @@ export function weightsOn(
 }
 
 /** Unit normal of the face itself, its corners running counter-clockwise outside. */
-export function faceNormal({ positions, indices }: Solid, face: number): Vec3 {
+export function faceNormal({ positions, indices }: TriMesh, face: number): Vec3 {
   faceCross(positions, indices, face, across);
   const [x, y, z] = across;
   const l = Math.sqrt(x * x + y * y + z * z);
@@ -101,8 +101,8 @@ export function faceNormal({ positions, indices }: Solid, face: number): Vec3 {
 const across = new Float64Array(3);
 
 /** Unit normal at a place: that between its corners'. On a surface with flat faces these are the face's own. */
-export function normalOn(solid: Solid, face: number, u: number, v: number): Vec3 {
-  const { normals: n, indices } = solid;
+export function normalOn(triMesh: TriMesh, face: number, u: number, v: number): Vec3 {
+  const { normals: n, indices } = triMesh;
   const a = indices[face * 3] * 3;
   const b = indices[face * 3 + 1] * 3;
   const c = indices[face * 3 + 2] * 3;
@@ -111,20 +111,20 @@ export function normalOn(solid: Solid, face: number, u: number, v: number): Vec3
   const y = n[a + 1] * w + n[b + 1] * u + n[c + 1] * v;
   const z = n[a + 2] * w + n[b + 2] * u + n[c + 2] * v;
   const l = Math.sqrt(x * x + y * y + z * z);
-  return l > 1e-9 ? [x / l, y / l, z / l] : faceNormal(solid, face);
+  return l > 1e-9 ? [x / l, y / l, z / l] : faceNormal(triMesh, face);
 }
 
 /** Texture coordinates at a place; undefined where the surface has none. */
-export function uvOn(solid: Solid, face: number, u: number, v: number): [number, number] | undefined {
-  const { uvs, indices } = solid;
+export function uvOn(triMesh: TriMesh, face: number, u: number, v: number): [number, number] | undefined {
+  const { uvs, indices } = triMesh;
   if (!uvs) return undefined;
   const [a, b, c] = [0, 1, 2].map((k) => indices[face * 3 + k] * 2);
   const w = 1 - u - v;
   return [uvs[a] * w + uvs[b] * u + uvs[c] * v, uvs[a + 1] * w + uvs[b + 1] * u + uvs[c + 1] * v];
 }
 
-/** Bounds of a solid; null for one without vertices. */
-export function solidBounds({ positions: p }: Pick<Solid, 'positions'>): Bounds | null {
+/** Bounds of a triangle mesh; null for one without vertices. */
+export function triMeshBounds({ positions: p }: Pick<TriMesh, 'positions'>): Bounds | null {
   if (p.length === 0) return null;
   const min: Vec3 = [Infinity, Infinity, Infinity];
   const max: Vec3 = [-Infinity, -Infinity, -Infinity];

@@ -1,8 +1,8 @@
-import { faceNormal, weightsOn, type Solid } from './solid';
+import { faceNormal, weightsOn, type TriMesh } from './triMesh';
 import { acrossSide } from './lines/topology';
 
 /** A place on a surface and a direction along it, while walking straight on over the faces. */
-export interface Walk {
+export interface Geodesic {
   face: number;
   /** Weights of the face's second and third corner. */
   u: number;
@@ -15,7 +15,8 @@ export interface Walk {
   left: number;
 }
 
-export const newWalk = (): Walk => ({ face: -1, u: 0, v: 0, dx: 0, dy: 0, dz: 0, left: 0 });
+/** A way over a mesh that has not begun: set its face, weights and direction, then follow it. */
+export const newGeodesic = (): Geodesic => ({ face: -1, u: 0, v: 0, dx: 0, dy: 0, dz: 0, left: 0 });
 
 /** More faces than any walk crosses; rounding at a vertex of many faces must not go round for ever. */
 const MOST = 20_000;
@@ -27,16 +28,16 @@ const MOST = 20_000;
  * @param at where it starts and how; where it ends is written to it. The direction is laid into the first face's plane
  * @param distance metres, not negative
  */
-export function walkOn(solid: Solid, at: Walk, distance: number): void {
-  const { positions: p, indices } = solid;
+export function followGeodesic(triMesh: TriMesh, at: Geodesic, distance: number): void {
+  const { positions: p, indices } = triMesh;
   at.left = 0;
-  if (!layInto(solid, at)) return;
+  if (!layInto(triMesh, at)) return;
   let rest = distance;
   /** Side of the face that was come in by: never the way out again. */
   let entered = -1;
   for (let round = 0; rest > 0; round++) {
     const a = indices[at.face * 3] * 3;
-    const [ru, rv] = weightsOn(solid, at.face, p[a] + at.dx, p[a + 1] + at.dy, p[a + 2] + at.dz);
+    const [ru, rv] = weightsOn(triMesh, at.face, p[a] + at.dx, p[a + 1] + at.dy, p[a + 2] + at.dz);
     // Weights shrink towards a side at this rate; the first to come to nothing is the side that is left by.
     const rates = [-ru - rv, ru, rv];
     const weights = [1 - at.u - at.v, at.u, at.v];
@@ -57,18 +58,18 @@ export function walkOn(solid: Solid, at: Walk, distance: number): void {
     at.v += rv * way;
     rest -= way;
     const side = (out + 1) % 3;
-    const next = acrossSide(solid.topology(), at.face, side);
+    const next = acrossSide(triMesh.topology(), at.face, side);
     if (next < 0 || round > MOST) {
       at.left = rest;
       return;
     }
-    entered = cross(solid, at, side, next);
+    entered = cross(triMesh, at, side, next);
   }
 }
 
 /** Lays the direction into the plane of the face; false where it stands straight up from it. */
-function layInto(solid: Solid, at: Walk): boolean {
-  const [nx, ny, nz] = faceNormal(solid, at.face);
+function layInto(triMesh: TriMesh, at: Geodesic): boolean {
+  const [nx, ny, nz] = faceNormal(triMesh, at.face);
   const d = at.dx * nx + at.dy * ny + at.dz * nz;
   at.dx -= nx * d;
   at.dy -= ny * d;
@@ -82,9 +83,9 @@ function layInto(solid: Solid, at: Walk): boolean {
 }
 
 /** Goes over a side to the next face: place and direction in its terms. @returns its side that was come in by */
-function cross(solid: Solid, at: Walk, side: number, next: number): number {
-  const { positions: p, indices } = solid;
-  const t = solid.topology();
+function cross(triMesh: TriMesh, at: Geodesic, side: number, next: number): number {
+  const { positions: p, indices } = triMesh;
+  const t = triMesh.topology();
   const edge = t.sides[at.face * 3 + side];
   let entered = 0;
   while (entered < 2 && t.sides[next * 3 + entered] !== edge) entered++;
