@@ -118,8 +118,7 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
     for (let i = 0; i < n; i++)
       if (sites.fixed(i) && !work.decided.has(sites.slot[i])) work.decided.set(sites.slot[i], false);
   const state = out.state.subarray(start, start + n);
-  const isKeptOut = (place: number) =>
-    keptOut !== undefined && keptOut !== null && !past?.[place] && keptOut(place);
+  const isKeptOut = keptOut ? (place: number) => !past?.[place] && keptOut(place) : () => false;
   markGaps(
     gaps,
     { id: sites.slot, isRest: (i) => sites.prop[i] < 0, isKeptOut, before: sites.before },

@@ -44,11 +44,11 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
     up,
     outward,
     ...(moved && { moved }),
-    size: touch
-      ? (i) => touch.size[i]
-      : (_, place) => (sized ? alongPoints(path, path.size, lane.s[place]) : 1),
+    ...(touch
+      ? { size: (i: number) => touch.size[i] }
+      : sized && { size: (_: number, place: number) => alongPoints(path, path.size, lane.s[place]) }),
     odd: (i) => i % 2 === 1,
-    otherSide: (i) => (lane.alternate ? lane.mirrored && i % 2 === 1 : lane.mirrored),
+    ...(lane.mirrored && { otherSide: (i: number) => !lane.alternate || i % 2 === 1 }),
     past: lane.past,
     keptOut:
       keptOut && ((i) => keptOut(lane.s[i], [position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
