@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
 import {
   alerts,
@@ -12,6 +11,7 @@ import {
   type,
   undo,
 } from './support/app';
+import { openMany } from './support/many';
 import { ownTest as test } from './support/test';
 
 const PROVING = process.env.PROVE === '1';
@@ -67,32 +67,9 @@ async function kill(page: Page): Promise<void> {
   await crashed;
 }
 
-/** The quay with pegs beside it, so many. */
-async function openLarge(page: Page, pegs: number): Promise<void> {
-  const scene = JSON.parse(await readFile('src/core/testing/fixtures/version-2.json', 'utf8'));
-  scene.arrangements.push({
-    id: 'pegs900000',
-    kind: 'pegs',
-    name: 'Tufts',
-    thread: 'moss',
-    pegs: Array.from({ length: pegs }, (_, i) => ({
-      id: `peg${900001 + i}`,
-      prop: scene.props[0].id,
-      position: [40 + (i % 300) / 5, 0, Math.floor(i / 300) / 5],
-    })),
-  });
-  await page.goto('/');
-  await page.getByLabel('Scene file').setInputFiles({
-    name: 'large.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(JSON.stringify(scene)),
-  });
-  await settled(page);
-}
-
 for (const [what, open, kills] of [
   ['a small scene', openQuay, PROVING ? 100 : 2],
-  ...(PROVING ? ([['100,000 pegs', (page: Page) => openLarge(page, 100_000), 5]] as const) : []),
+  ...(PROVING ? ([['100,000 pegs', (page: Page) => openMany(page, 100_000, 0.2), 5]] as const) : []),
 ] as const)
   test(`in ${what} a tab that is killed in the middle of a gesture keeps all but its last tenth of a second, as one step`, async ({
     page,

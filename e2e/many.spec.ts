@@ -1,51 +1,16 @@
-import { readFile } from 'node:fs/promises';
-import { expect, type Page } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { openStep, rows, settled } from './support/app';
+import { openMany } from './support/many';
 import { test } from './support/test';
 
 /** Long lists and plans of many: what cannot be seen is not there, and all of it can be come to. */
 
 const PEGS = 4000;
 
-/** The quay with many pegs in rows beside it, and a path of many points. */
-async function openMany(page: Page): Promise<void> {
-  const scene = JSON.parse(await readFile('src/core/testing/fixtures/version-2.json', 'utf8'));
-  scene.arrangements.push({
-    id: 'pegs900000',
-    kind: 'pegs',
-    name: 'Tufts',
-    thread: 'moss',
-    pegs: Array.from({ length: PEGS }, (_, i) => ({
-      id: `peg${900001 + i}`,
-      prop: scene.props[0].id,
-      position: [(i % 100) * 2, 0, Math.floor(i / 100) * 2],
-    })),
-  });
-  scene.paths.push({
-    id: 'path800000',
-    name: 'Coast',
-    source: {
-      kind: 'points',
-      points: Array.from({ length: 1500 }, (_, i) => ({
-        id: `pt${800001 + i}`,
-        kind: 'corner',
-        position: [i / 10, 0, -20],
-      })),
-    },
-  });
-  await page.goto('/');
-  await page.getByLabel('Scene file').setInputFiles({
-    name: 'many.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(JSON.stringify(scene)),
-  });
-  await settled(page);
-}
-
 test('thousands of pegs and points: lists scroll to the last, and any peg of the plan is taken hold of', async ({
   page,
 }) => {
-  await openMany(page);
+  await openMany(page, PEGS, 2, 1500);
   await page.getByRole('button', { name: /^Tufts Pegs/ }).click();
   await openStep(page, 'Places');
   const list = page.getByRole('list', { name: 'Pegs' });
