@@ -1,9 +1,15 @@
+const { existsSync, readdirSync } = require('node:fs');
+
 /**
  * The parts of src/ depend one way: each only on those after it in this list. The engine and what is above it
  * know the built-in meshes; the core knows nothing but itself.
  */
 const ORDER = ['app', 'ui', 'view', 'store', 'cli', 'engine', 'demo', 'core'];
 const CORE = ['formats', 'evaluate', 'scene', 'arrange', 'mesh', 'curve', 'math'];
+
+const ARRANGE = 'src/core/arrange';
+const KINDS = readdirSync(ARRANGE).filter((name) => existsSync(`${ARRANGE}/${name}/kind.ts`));
+const IN_A_KIND = `^${ARRANGE}/(${KINDS.join('|')})/`;
 
 /** Each part depends on those after it only: types too, tests aside (they may make a whole scene). */
 const downwards = (order, root) =>
@@ -25,6 +31,23 @@ module.exports = {
       comment: 'The core has no interface code and runs anywhere',
       from: { path: '^src/core/' },
       to: { path: 'node_modules/(react|next|three|@react-three|dexie|zustand|comlink|@headlessui)' },
+    },
+    {
+      name: 'kinds-by-the-registry',
+      comment: 'What is in the core of one kind of arrangement, others know through the registry alone',
+      severity: 'error',
+      from: {
+        path: '^src/core/',
+        pathNot: [IN_A_KIND, `^${ARRANGE}/registry\\.ts$`, '\\.test\\.ts$', '^src/core/testing/'],
+      },
+      to: { path: IN_A_KIND },
+    },
+    {
+      name: 'kinds-apart',
+      comment: 'Kinds do not know each other: what they share stands in arrange/steps, or below',
+      severity: 'error',
+      from: { path: `^${ARRANGE}/(${KINDS.join('|')})/`, pathNot: '\\.test\\.ts$' },
+      to: { path: IN_A_KIND, pathNot: `^${ARRANGE}/$1/` },
     },
     {
       name: 'no-rings',

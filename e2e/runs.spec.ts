@@ -142,6 +142,8 @@ test('groups in the order, by drag too; exact shares without repeats; first, las
   expect(await letters()).toBe('Bo Cr Ba Cr Ba Bo Cr Ba Cr Ba Bo Cr Ba');
   // Dragged into the group and out again by its grip.
   const drag = async (name: string, onto: string) => {
+    // Where things are is asked for once the list has come to rest.
+    await settled(page);
     const box = async (entry: string) =>
       (await step.getByRole('button', { name: `Swap ${entry}` }).boundingBox())!;
     const [a, b] = [await box(name), await box(onto)];

@@ -7,7 +7,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
 import { isPng } from '@/core/formats/pngRead';
 import type { ToPin } from '@/core/arrange/pegs/pinning';
-import type { Pin } from '@/core/arrange/pegs/schema';
+import type { Pin } from '@/core/mesh/pinSchema';
 import type { Profile } from '@/core/arrange/steps/groundProfile';
 import type { Vec3 } from '@/core/math/vec3';
 import type { PlaceTable } from '@/core/formats/csvRead';

@@ -1,6 +1,6 @@
 import { has, kindOf } from '@/core/arrange/registry';
 import { pinOn, type ToPin } from '@/core/arrange/pegs/pinning';
-import type { Pin } from '@/core/arrange/pegs/schema';
+import type { Pin } from '@/core/mesh/pinSchema';
 import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';

@@ -6,7 +6,6 @@ import type { TriMesh } from '../mesh/triMesh';
 import type { Sliced } from '../mesh/slice';
 import type { PropShape } from '../mesh/support';
 import type { Fineness } from './fineness';
-import type { SheetGround } from './sheet/chartOf';
 
 /** What is known of a prop when placements are worked out. */
 export type PropFacts =
@@ -29,6 +28,15 @@ export const shapeOf = (context: ArrangeContext, id: string): PropShape | undefi
   return facts?.state === 'ready' ? facts.shape?.() : undefined;
 };
 
+/** A surface as a sheet needs it. */
+export interface SurfaceStates {
+  now: TriMesh;
+  /** The surface before it is deformed, in its own frame. */
+  rest: TriMesh;
+  /** Metres in the scene for a metre of its own frame. */
+  size: number;
+}
+
 /** What an arrangement may ask for. Undefined means that the scene has no such id. */
 export interface ArrangeContext {
   path(id: string): CompileResult | undefined;
@@ -40,7 +48,7 @@ export interface ArrangeContext {
   /** A surface as it stands now; undefined where it is missing or broken. */
   surface?(id: string): TriMesh | undefined;
   /** A surface as it stands now and as it was at rest. */
-  sheetGround?(id: string): SheetGround | undefined;
+  surfaceStates?(id: string): SurfaceStates | undefined;
   /** Ids of the surfaces that things land on unless they name some. */
   grounds?(): string[];
   /** Seconds. */

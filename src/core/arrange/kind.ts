@@ -1,6 +1,8 @@
 import type { z } from 'zod';
 import type { baseFields } from './base';
 import type { ArrangeContext } from './context';
+import type { LaidStrokes } from '../mesh/lines/pinned';
+import type { TriMesh } from '../mesh/triMesh';
 import type { ArrangementResult } from './result';
 
 /** What an arrangement is worked out from, ids in the order of first use. */
@@ -10,6 +12,13 @@ export interface Needs {
   arrangements: string[];
   /** Surfaces it stands on; "all" are those that are shown. */
   surfaces: string[] | 'all';
+}
+
+/** Lines that an arrangement lays on a surface, and that surface as it stands now: they go with it. */
+export interface LaidLines {
+  surface: string;
+  now: TriMesh;
+  strokes: LaidStrokes;
 }
 
 type BaseSchema = z.ZodObject<ReturnType<typeof baseFields<string>>>;
@@ -45,6 +54,11 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
     context: ArrangeContext,
     before?: { node: z.output<S>; result: ArrangementResult },
   ): ArrangementResult;
+  /**
+   * The lines that it lays, for paths made from them; absent where it lays none.
+   * @param line id of one of them; null: all @returns undefined where what they lie on is not at hand
+   */
+  lines?(arrangement: z.output<S>, context: ArrangeContext, line: string | null): LaidLines | undefined;
   /** The fields that change when a prop leaves the scene. Those that do not name it keep their identity. */
   withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
   /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */

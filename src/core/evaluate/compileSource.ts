@@ -1,4 +1,4 @@
-import { has } from '../arrange/registry';
+import { kindOf, needsOf } from '../arrange/registry';
 import {
   compileStrokes,
   splitStrokes,
@@ -20,8 +20,8 @@ import { isoLines } from '../mesh/lines/iso';
 import type { MeshLine } from '../mesh/lines/topology';
 import { hasPoints, type MeshTake, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
-import { carryStrokes, type LaidStrokes } from './pinnedPath';
-import { sheetStrokes, type SheetLines } from './sheetLines';
+import { carryStrokes, type LaidStrokes } from '../mesh/lines/pinned';
+import type { LaidLines } from '../arrange/kind';
 
 /** What a path may stand on. Undefined: the scene has no such id, or its mesh is not at hand. */
 export interface PathContext {
@@ -30,16 +30,17 @@ export interface PathContext {
   surface(id: string): { mesh: Mesh; matrix: ArrayLike<number> } | undefined;
   /** For paths on a surface: it as it stands now, and how the path lies on it at rest. */
   ground?(id: string): { now: TriMesh; laid(path: PointsPath): LaidStrokes } | undefined;
-  /** For paths of a sheet's lines: the sheet and the surface that it lies on. */
-  sheet?(id: string): SheetLines | undefined;
+  /** For paths of lines that an arrangement lays: one of them by id, or all. */
+  lines?(arrangement: string, line: string | null): LaidLines | undefined;
 }
 
-/** Ids of the paths and surfaces that a path is made from. @param scene for paths of a sheet's lines */
+/** Ids of the paths and surfaces that a path is made from. @param scene for paths of lines that an arrangement lays */
 export function pathNeeds(path: Path, scene?: Scene): { paths: string[]; surfaces: string[] } {
   const { source } = path;
   if (source.kind === 'sheet') {
-    const sheet = scene?.arrangements.find((a) => a.id === source.sheet);
-    return { paths: [], surfaces: has(sheet, 'curves') ? [sheet.surface] : [] };
+    const laying = scene?.arrangements.find((a) => a.id === source.sheet);
+    const surfaces = laying && kindOf(laying).lines ? needsOf(laying).surfaces : [];
+    return { paths: [], surfaces: surfaces === 'all' ? [] : surfaces };
   }
   if (source.kind === 'points') return { paths: [], surfaces: source.on ? [source.on] : [] };
   if (source.kind === 'offset') return { paths: [source.path], surfaces: [] };
@@ -140,10 +141,10 @@ export function compileSource(path: Path, context: PathContext): CompileResult {
     return Array.isArray(strokes) ? carryStrokes(strokes, ground.now, path.source.on) : strokes;
   }
   if (path.source.kind === 'sheet') {
-    const lines = context.sheet?.(path.source.sheet);
+    const lines = context.lines?.(path.source.sheet, path.source.curve);
     if (!lines) return { ok: false, problem: 'base-missing' };
-    const laid = sheetStrokes(lines, path.source.curve);
-    return Array.isArray(laid) ? carryStrokes(laid, lines.ground.now, lines.sheet.surface) : laid;
+    const { strokes, now, surface } = lines;
+    return Array.isArray(strokes) ? carryStrokes(strokes, now, surface) : strokes;
   }
   const strokes = strokesOf(path, context);
   return typeof strokes === 'string' ? { ok: false, problem: strokes } : compileStrokes(strokes);

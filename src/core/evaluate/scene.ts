@@ -1,10 +1,8 @@
 import { dequal } from 'dequal/lite';
-import { has, kindOf, needsOf } from '../arrange/registry';
+import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
-import type { SheetGround } from '../arrange/sheet/chartOf';
-import { footprint } from '../arrange/sheet/evaluate';
-import { propsOf, type Sheet } from '../arrange/sheet/schema';
+import type { SurfaceStates } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Motion } from '../mesh/motion';
@@ -19,7 +17,7 @@ import { compileSource, pathNeeds, type PathContext } from './compileSource';
 import { keyOf } from './fingerprint';
 import { PropWork, refKey } from './props';
 import { drawnPath, type PathResult } from './drawnPath';
-import { layStrokes, type LaidStrokes } from './pinnedPath';
+import { layStrokes, type LaidStrokes } from '../mesh/lines/pinned';
 import { movesByItself, planOf, type Plan } from './plan';
 import {
   surfaceColliders,
@@ -168,13 +166,13 @@ export class Evaluator {
       arrangement: (id) => this.arranged.get(id)?.placements,
       parts: (id) => this.arranged.get(id)?.parts,
       surface: (id) => this.triMeshes.get(id)?.triMesh,
-      sheetGround: (id) => this.sheetGround(id),
+      surfaceStates: (id) => this.surfaceStates(id),
       grounds: () => this.plan?.grounds ?? [],
       time,
     };
   }
 
-  private sheetGround(id: string): SheetGround | undefined {
+  private surfaceStates(id: string): SurfaceStates | undefined {
     const work = this.triMeshes.get(id);
     const rest = work?.restTriMesh();
     const size = this.scene?.surfaces.find((s) => s.id === id)?.size ?? 1;
@@ -195,22 +193,17 @@ export class Evaluator {
         if (!rest || !work?.triMesh) return undefined;
         return { now: work.triMesh, laid: (path) => this.laidOn(path, rest) };
       },
-      sheet: (id) => {
-        const sheet = this.sheetOf(id);
-        const ground = sheet && this.sheetGround(sheet.surface);
-        if (!sheet || !ground) return undefined;
-        const bounds = propsOf(sheet).map((prop) => {
-          const facts = this.props.get(prop)?.facts;
-          return facts?.state === 'ready' ? facts.bounds : undefined;
-        });
-        return { sheet, ground, own: footprint(sheet, bounds) };
+      lines: (id, line) => {
+        const laying = this.layingLines(id);
+        return laying && kindOf(laying).lines?.(laying, this.contextAt(0), line);
       },
     };
   }
 
-  private sheetOf(id: string): Sheet | null {
+  /** An arrangement of the last scene that lays lines. */
+  private layingLines(id: string): Arrangement | undefined {
     const found = this.scene?.arrangements.find((a) => a.id === id);
-    return has(found, 'curves') ? found : null;
+    return found && kindOf(found).lines ? found : undefined;
   }
 
   /** A path's strokes laid onto a surface at rest: moving the surface does not lay them anew. */
@@ -279,17 +272,17 @@ export class Evaluator {
     progress: ((done: number) => void) | undefined,
   ): void {
     const needs = pathNeeds(path, this.scene ?? undefined);
-    const sheet = path.source.kind === 'sheet' ? this.sheetOf(path.source.sheet) : null;
+    const laying = path.source.kind === 'sheet' ? this.layingLines(path.source.sheet) : undefined;
     const surfaces = needs.surfaces.map((id) => this.triMeshes.get(id)?.result?.key ?? null);
     const bases = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
-    const props = sheet ? propsOf(sheet).map((id) => this.props.get(id)?.key ?? null) : [];
-    if (this.same(path.id, [path, ring, sheet, ...bases, ...surfaces, ...props])) return;
+    const props = laying ? needsOf(laying).props.map((id) => this.props.get(id)?.key ?? null) : [];
+    if (this.same(path.id, [path, ring, laying, ...bases, ...surfaces, ...props])) return;
     const key = keyOf([
       path.source,
       path.closed,
       bases,
       surfaces,
-      sheet && [this.settingsOf(sheet), props],
+      laying && [this.settingsOf(laying), props],
       ring,
     ]);
     if (this.compiled.get(path.id)?.key === key) return;

@@ -3,6 +3,7 @@ import { acos, atan2, cos, sin } from '../math/portable';
 import { addScaled, cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../math/vec3';
 import { buildBvh, type Bvh } from './bvh';
 import { nearestPlace, noHit } from './bvhQuery';
+import type { Pin } from './pinSchema';
 import { normalOn, triMeshBounds, type TriMesh } from './triMesh';
 
 /** Places on a surface that stay on its material: a triangle and the weights of its second and third corner. */
@@ -141,6 +142,12 @@ function uvTree({ uvs, indices }: TriMesh): Bvh {
     uvTrees.set(uvs!, (tree = buildBvh(flat, indices)));
   }
   return tree;
+}
+
+/** The place of a pin on its surface as that is now; null where it cannot be found. @param lay where it lay last */
+export function placeOfPin(pin: Pin, lay: Vec3, triMesh: TriMesh): Place | null {
+  const faces = triMesh.indices.length / 3;
+  return pin.faces === faces && pin.face < faces ? pin : findAgain(triMesh, pin.uv, lay);
 }
 
 /**

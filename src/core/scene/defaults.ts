@@ -1,6 +1,5 @@
 import { THREADS, type Thread } from '../arrange/base';
-import { newArrangement, type KindName } from '../arrange/registry';
-import type { Run } from '../arrange/run/schema';
+import { newArrangement, type Arrangement, type KindName } from '../arrange/registry';
 import { orderEntrySchema, type OrderEntry } from '../arrange/steps/schema';
 import { pathSchema, pointSchema, type PathPoint, type PointsPath } from '../curve/schema';
 import { propSchema, type Prop } from '../mesh/propSchema';
@@ -66,5 +65,5 @@ export const newRun = (
   thread: Thread,
   path: string | null,
   entries: OrderEntry[],
-): Run =>
+): Extract<Arrangement, { kind: 'run' }> =>
   newArrangement('run', { id, name, thread }, { paths: path ? [{ part: 0, path }] : [], order: { entries } });

@@ -1,8 +1,7 @@
 import { writeUnitQuat } from '../../math/quat';
 import type { Placements, ArrangementResult } from '../result';
-import { writePose } from '../../mesh/pin';
+import { placeOfPin, writePose } from '../../mesh/pin';
 import type { ArrangeContext } from '../context';
-import { placeOfPin } from './evaluate';
 import type { Pegs } from './schema';
 
 /** More changed pegs than one in so many are worked out with all the others. */
@@ -44,7 +43,7 @@ export function changedPegs(
     out.tint?.set(peg.tint ?? [1, 1, 1], i * 3);
     if (!peg.pin) continue;
     const triMesh = context.surface?.(peg.pin.surface);
-    const place = triMesh && placeOfPin(peg.pin, peg, triMesh);
+    const place = triMesh && placeOfPin(peg.pin, peg.position, triMesh);
     if (!place) return null;
     writePose(triMesh, place, peg.pin, out.position, out.rotation, i);
   }

@@ -6,12 +6,11 @@ import {
   type Placements,
   type ArrangementResult,
 } from '../result';
-import { findAgain, writePose, type Place } from '../../mesh/pin';
-import type { TriMesh } from '../../mesh/triMesh';
+import { placeOfPin, writePose } from '../../mesh/pin';
 import { shapeOf, type ArrangeContext } from '../context';
 import { boundsOf, sayInto } from '../say';
 import { groundStep, settleAsTurned } from '../steps/ground';
-import type { Peg, Pegs, Pin } from './schema';
+import type { Pegs } from './schema';
 
 /** A peg's number, from its id ("peg12"): its slot. */
 export const pegNumber = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0);
@@ -69,7 +68,7 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): ArrangementRe
       return;
     }
     const triMesh = context.surface?.(pin.surface);
-    const place = triMesh && placeOfPin(pin, peg, triMesh);
+    const place = triMesh && placeOfPin(pin, peg.position, triMesh);
     if (place) {
       writePose(triMesh, place, pin, placements.position, placements.rotation, i);
       if (!placements.before) return;
@@ -84,10 +83,4 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): ArrangementRe
   }
   if (ground) findings.push(...ground.findings(pegs.id));
   return { placements, findings, facts: NO_FACTS, parts: [] };
-}
-
-/** The place of a pin on its surface as that is now; null where it cannot be found. */
-export function placeOfPin(pin: Pin, peg: Peg, triMesh: TriMesh): Place | null {
-  const faces = triMesh.indices.length / 3;
-  return pin.faces === faces && pin.face < faces ? pin : findAgain(triMesh, pin.uv, peg.position);
 }

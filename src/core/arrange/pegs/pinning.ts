@@ -2,7 +2,7 @@ import type { Vec3 } from '../../math/vec3';
 import { firstHit, nearestPlace, noHit } from '../../mesh/bvhQuery';
 import { turnTowards } from '../../mesh/pin';
 import { uvOn, type TriMesh } from '../../mesh/triMesh';
-import type { Pin } from './schema';
+import type { Pin } from '../../mesh/pinSchema';
 
 /** Where a peg is to be pinned, and how it stands there. */
 export interface ToPin {

@@ -1,21 +1,13 @@
+import type { SurfaceStates } from '../context';
 import type { FindingKind } from '../result';
 import type { Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { Chart } from '../../mesh/chart/chart';
 import { frameChart } from '../../mesh/chart/frameChart';
 import { uvChart } from '../../mesh/chart/uvChart';
-import { findAgain, poseOn, type Place } from '../../mesh/pin';
+import { placeOfPin, poseOn, type Place } from '../../mesh/pin';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { Sheet } from './schema';
-
-/** A surface as a sheet needs it. */
-export interface SheetGround {
-  now: TriMesh;
-  /** The surface before it is deformed, in its own frame. */
-  rest: TriMesh;
-  /** Metres in the scene for a metre of its own frame. */
-  size: number;
-}
 
 /** A chart that can also tell the place of the material. */
 export type SurfaceChart = Chart & { place(u: number, v: number, out: Place): boolean };
@@ -24,7 +16,7 @@ export type SurfaceChart = Chart & { place(u: number, v: number, out: Place): bo
 const FRAME = 1;
 
 /** The chart that a sheet lies over, or why there is none. */
-export function chartOf(sheet: Sheet, { now, rest, size }: SheetGround): SurfaceChart | FindingKind {
+export function chartOf(sheet: Sheet, { now, rest, size }: SurfaceStates): SurfaceChart | FindingKind {
   const { over } = sheet;
   if (over.kind === 'uv') return uvChart(rest, now, size, over) ?? 'sheet-no-uv';
   const pose = frameNow(sheet, now);
@@ -45,7 +37,6 @@ function frameNow(sheet: Sheet, now: TriMesh): { position: Vec3; rotation: Quat 
   if (over.kind !== 'frame') return null;
   const { pin, position, rotation } = over;
   if (!pin) return { position, rotation };
-  const faces = now.indices.length / 3;
-  const place = pin.faces === faces && pin.face < faces ? pin : findAgain(now, pin.uv, position);
+  const place = placeOfPin(pin, position, now);
   return place && poseOn(now, place, pin);
 }

@@ -9,7 +9,8 @@ import { dot } from '../../math/vec3';
 import type { Say } from '../say';
 import type { Bends } from '../steps/whichBend';
 import type { Cell } from './cells';
-import type { SheetGround, SurfaceChart } from './chartOf';
+import type { SurfaceChart } from './chartOf';
+import type { SurfaceStates } from '../context';
 import type { SheetMap } from './map';
 
 /** Edges sharper than this are corners that nothing should lie across. */
@@ -41,7 +42,7 @@ export function checkSheet(
   cells: Cell[],
   out: Placements,
   bounds: (Bounds | undefined)[],
-  ground: SheetGround,
+  ground: SurfaceStates,
   { distortion, bends, turn }: { distortion: Float32Array; bends: Bends | null; turn: Float32Array },
   say: Say,
 ): void {
@@ -71,7 +72,7 @@ function straddlers(
   cells: Cell[],
   out: Placements,
   bounds: (Bounds | undefined)[],
-  { now, rest }: SheetGround,
+  { now, rest }: SurfaceStates,
   turn: Float32Array,
 ): number[] {
   const chart = map.chart as SurfaceChart;

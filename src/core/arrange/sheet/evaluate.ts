@@ -38,7 +38,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
     facts: NO_FACTS,
     parts: [],
   });
-  const ground = context.sheetGround?.(sheet.surface);
+  const ground = context.surfaceStates?.(sheet.surface);
   if (!ground) {
     say('surface-missing', { surface: sheet.surface });
     return none();

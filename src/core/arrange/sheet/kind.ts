@@ -4,6 +4,7 @@ import { neededBy } from '../steps/keepOuts';
 import { allEntries } from '../steps/schema';
 import { handWithout, orderWithout } from '../steps/withoutProp';
 import { evaluateSheet } from './evaluate';
+import { sheetLines } from './laidLines';
 import { itemSlot, propsOf, sheetSchema } from './schema';
 
 /** The kind "sheet" as the registry lists it. */
@@ -17,6 +18,7 @@ export const sheetKind = defineKind({
   }),
   moves: () => false,
   evaluate: evaluateSheet,
+  lines: sheetLines,
   withoutProp: ({ order, hand, items }, prop) => ({
     order: orderWithout(order, prop),
     hand: handWithout(hand, prop),

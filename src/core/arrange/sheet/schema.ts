@@ -4,7 +4,7 @@ import { degrees, share, vec3, quaternion } from '../../math/measures';
 import { slotId } from '../slotId';
 import { propsByHand } from '../steps/byHand';
 import { areaGapsSchema } from '../steps/gapsSchema';
-import { pinSchema } from '../pegs/schema';
+import { pinSchema } from '../../mesh/pinSchema';
 import { handSchema, orderSchema, propsOfOrder, variationSchema } from '../steps/schema';
 
 /** A sheet: a flat layout of props, a grid and free ones, laid over a surface. */

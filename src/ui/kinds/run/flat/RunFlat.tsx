@@ -1,7 +1,7 @@
 'use client';
 
 import { Ban, Maximize, Minus, Plus } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState, type PointerEvent } from 'react';
+import { useEffect, useMemo, useState, type PointerEvent } from 'react';
 import type { Run } from '@/core/arrange/run/schema';
 import { slotParts } from '@/core/arrange/slotId';
 import { addKeepOut } from '@/store/commands/gaps';
@@ -11,6 +11,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { IconButton } from '../../../controls/Button';
+import { useSize } from '../../../flat/useSize';
 import { Segmented } from '../../../controls/Segmented';
 import { metres } from '../../../words/numbers';
 import { Heights } from './Heights';
@@ -33,8 +34,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   const result = useEngine((s) => s.result.arrangements.get(run.id));
   const scene = useDocument((s) => s.scene);
   const readOnly = useDocument((s) => s.readOnly !== null);
-  const frame = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState({ width: 0, height: 0 });
+  const [frame, size] = useSize();
   const [zoom, setZoom] = useState<{ from: number; to: number } | null>(null);
   const [partIndex, setPart] = useState('0');
   const [rowIndex, setRow] = useState('0');
@@ -42,15 +42,6 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   const [fresh, setFresh] = useState<{ from: number; to: number } | null>(null);
   const part = result?.parts[Math.min(Number(partIndex), result.parts.length - 1)];
   const length = part?.length ?? 0;
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return undefined;
-    const seen = new ResizeObserver(() =>
-      setSize({ width: element.clientWidth, height: element.clientHeight }),
-    );
-    seen.observe(element);
-    return () => seen.disconnect();
-  }, []);
   const scale = useMemo(
     () =>
       flatScale(
@@ -72,7 +63,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
-  }, [scale, length]);
+  }, [frame, scale, length]);
 
   const zoomBy = (factor: number) => {
     const next = zoomed(scale, (scale.from + scale.to) / 2, factor, length);

@@ -1,35 +1,53 @@
-import { cellsOf } from '../arrange/sheet/cells';
-import { chartOf, type SheetGround } from '../arrange/sheet/chartOf';
-import { guessMatch } from '../arrange/sheet/guess';
-import { flatStroke } from '../arrange/sheet/lines';
-import { sheetMap, type SheetMap } from '../arrange/sheet/map';
-import type { Sheet, SheetCurve } from '../arrange/sheet/schema';
-import { compileStrokes, type CompiledPath } from '../curve/compile';
-import { corner, named } from '../curve/generate/points';
-import { samplePath } from '../curve/sample';
-import type { Vec3 } from '../math/vec3';
-import { layLine } from '../mesh/lines/lay';
-import { placeOn, type TriMesh } from '../mesh/triMesh';
-import { placesAlong, type LaidStrokes, type PinnedStroke } from './pinnedPath';
+import { cellsOf } from './cells';
+import { chartOf } from './chartOf';
+import type { SurfaceStates } from '../context';
+import { guessMatch } from './guess';
+import { flatStroke } from './lines';
+import { sheetMap, type SheetMap } from './map';
+import { propsOf, type Sheet, type SheetCurve } from './schema';
+import { footprint } from './evaluate';
+import type { ArrangeContext } from '../context';
+import type { LaidLines } from '../kind';
+import { compileStrokes, type CompiledPath } from '../../curve/compile';
+import { corner, named } from '../../curve/generate/points';
+import { samplePath } from '../../curve/sample';
+import type { Vec3 } from '../../math/vec3';
+import { layLine } from '../../mesh/lines/lay';
+import { placeOn, type TriMesh } from '../../mesh/triMesh';
+import { placesAlong, type LaidStrokes, type PinnedStroke } from '../../mesh/lines/pinned';
 
 /** The lines of a sheet's pattern, laid on its surface as the strokes of a path. */
-
-/** A sheet and what it lies on. */
-export interface SheetLines {
-  sheet: Sheet;
-  ground: SheetGround;
-  /** Layout metres that its props take, for a grid without numbers. */
-  own: [number, number];
-}
 
 /** More strokes than this are refused: every one is laid from face to face. */
 const MOST = 4000;
 
+/** One line of a sheet, or all of them, laid on its surface as that is at rest. */
+export function sheetLines(
+  sheet: Sheet,
+  context: ArrangeContext,
+  curve: string | null,
+): LaidLines | undefined {
+  const ground = context.surfaceStates?.(sheet.surface);
+  if (!ground) return undefined;
+  const bounds = propsOf(sheet).map((id) => {
+    const facts = context.prop(id);
+    return facts?.state === 'ready' ? facts.bounds : undefined;
+  });
+  const strokes = layLines(sheet, ground, footprint(sheet, bounds), curve);
+  return { surface: sheet.surface, now: ground.now, strokes };
+}
+
 /**
- * Lays one line of a sheet, or all of them, each in every cell where they are repeated.
+ * Lays lines, each in every cell where they are repeated.
+ * @param own layout metres that its props take, for a grid without numbers
  * @returns strokes of the material, that go where it goes
  */
-export function sheetStrokes({ sheet, ground, own }: SheetLines, curve: string | null): LaidStrokes {
+function layLines(
+  sheet: Sheet,
+  ground: SurfaceStates,
+  own: [number, number],
+  curve: string | null,
+): LaidStrokes {
   const chart = chartOf(sheet, ground);
   if (typeof chart === 'string')
     return { ok: false, problem: chart === 'sheet-no-uv' ? 'no-uv' : 'surface-missing' };

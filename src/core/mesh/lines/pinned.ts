@@ -1,10 +1,10 @@
-import { compileStrokes, splitStrokes, type CompiledPath, type CompileResult } from '../curve/compile';
-import { compileLaid } from '../curve/laid';
-import { polyline, samplePath } from '../curve/sample';
-import { layLine, type LaidLine } from '../mesh/lines/lay';
-import { nearestPlace, noHit } from '../mesh/bvhQuery';
-import { placeOn, type TriMesh } from '../mesh/triMesh';
-import type { PointsPath } from '../curve/schema';
+import { compileStrokes, splitStrokes, type CompiledPath, type CompileResult } from '../../curve/compile';
+import { compileLaid } from '../../curve/laid';
+import { polyline, samplePath } from '../../curve/sample';
+import { layLine, type LaidLine } from './lay';
+import { nearestPlace, noHit } from '../bvhQuery';
+import { placeOn, type TriMesh } from '../triMesh';
+import type { PointsPath } from '../../curve/schema';
 
 /**
  * Paths whose points lie on a surface. They are laid onto it as it is at rest, undeformed, so that every place of the
