@@ -151,6 +151,8 @@ test('groups in the order, by drag too; exact shares without repeats; first, las
     await page.mouse.down();
     await page.mouse.move(a.x - 8, a.y + a.height / 2 + 12, { steps: 3 });
     await page.mouse.move(b.x - 8, b.y + b.height / 2, { steps: 6 });
+    // It is dropped on what is seen to be under it.
+    await settled(page);
     await page.mouse.up();
     await settled(page);
   };

@@ -85,7 +85,7 @@ await Promise.all([
 await Promise.all([
   check('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
   check('Unused code', bin('knip'), []).then(() =>
-    check('Dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.cjs']),
+    check('Dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.mjs']),
   ),
 ]);
 const unit = 'test-results/unit.json';

@@ -1,4 +1,4 @@
-const { existsSync, readdirSync } = require('node:fs');
+import { existsSync, readdirSync } from 'node:fs';
 
 /**
  * The parts of src/ depend one way: each only on those after it in this list. The engine and what is above it
@@ -21,7 +21,7 @@ const downwards = (order, root) =>
     to: { path: `^${root}(${order.slice(0, i + 1).join('|')})/` },
   }));
 
-module.exports = {
+export default {
   forbidden: [
     ...downwards(ORDER, 'src/'),
     ...downwards(CORE, 'src/core/'),
