@@ -155,6 +155,24 @@ test('single riders are taken out and brought back, keep out of a closed path, a
     r.state === 'placed' ? '|' : r.reason === 'collision' ? '.' : '?',
   );
   expect(states.join('')).toBe('|.|.|.|.|.|.|');
+
+  // How benches vary is copied onto the barrels: they turn as much again as what they stand on.
+  await page.getByRole('button', { name: /^Bench Run/ }).click();
+  const variation = await openStep(page, 'Variation');
+  for (const end of ['most', 'least'])
+    await type(variation.getByLabel(`Turn, ${end}`, { exact: true }), '30');
+  await choose(page, 'More for Variation', 'Copy Variation');
+  await page.getByRole('button', { name: /^On Bench Riders/ }).click();
+  await choose(page, 'More for Variation', 'Paste Variation');
+  await settled(page);
+  const list = await rows(page);
+  const benches = list.filter((r) => r.arrangement === 'Bench');
+  list
+    .filter((r) => r.arrangement === 'On Bench')
+    .forEach((r, i) => {
+      const [own, under] = [axes(r).front, axes(benches[i]).front];
+      expect(own.reduce((sum, v, k) => sum + v * under[k], 0)).toBeCloseTo(Math.cos(Math.PI / 6), 6);
+    });
 });
 
 test('with stacking on, crates land on each other in slot order; off, on the ground alone', async ({

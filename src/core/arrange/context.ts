@@ -37,6 +37,12 @@ export interface SurfaceStates {
   size: number;
 }
 
+/** The box of a prop in its own space; undefined where its mesh is not at hand. */
+export function boxOf(context: ArrangeContext, id: string): Bounds | undefined {
+  const facts = context.prop(id);
+  return facts?.state === 'ready' ? facts.bounds : undefined;
+}
+
 /** What an arrangement may ask for. Undefined means that the scene has no such id. */
 export interface ArrangeContext {
   path(id: string): CompileResult | undefined;

@@ -18,7 +18,7 @@ import { through } from '../mesh/surface';
 import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
 import { isoLines } from '../mesh/lines/iso';
 import type { MeshLine } from '../mesh/lines/topology';
-import { hasPoints, type MeshTake, type Path, type PointsPath } from '../curve/schema';
+import { isLaid, hasPoints, type MeshTake, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import { carryStrokes, type LaidStrokes } from '../mesh/lines/pinned';
 import type { LaidLines } from '../arrange/kind';
@@ -37,7 +37,7 @@ export interface PathContext {
 /** Ids of the paths and surfaces that a path is made from. @param scene for paths of lines that an arrangement lays */
 export function pathNeeds(path: Path, scene?: Scene): { paths: string[]; surfaces: string[] } {
   const { source } = path;
-  if (source.kind === 'sheet') {
+  if (isLaid(source)) {
     const laying = scene?.arrangements.find((a) => a.id === source.sheet);
     const surfaces = laying && kindOf(laying).lines ? needsOf(laying).surfaces : [];
     return { paths: [], surfaces: surfaces === 'all' ? [] : surfaces };
@@ -76,7 +76,7 @@ export function strokesOf(path: Path, context: PathContext): Stroke[] | PathProb
       source.lift === 0 ? m.points : placed(m.points, [0, source.lift, 0], 0, 0);
     return counted(made.map((m) => ({ ...m, points: up(m) })));
   }
-  if (source.kind === 'sheet') return 'nothing-there';
+  if (isLaid(source)) return 'nothing-there';
   const surface = context.surface(source.surface);
   if (!surface) return 'surface-missing';
   const lines = takeLines(surface.mesh, source.take);
@@ -140,7 +140,7 @@ export function compileSource(path: Path, context: PathContext): CompileResult {
     const strokes = ground.laid(path);
     return Array.isArray(strokes) ? carryStrokes(strokes, ground.now, path.source.on) : strokes;
   }
-  if (path.source.kind === 'sheet') {
+  if (isLaid(path.source)) {
     const lines = context.lines?.(path.source.sheet, path.source.curve);
     if (!lines) return { ok: false, problem: 'base-missing' };
     const { strokes, now, surface } = lines;

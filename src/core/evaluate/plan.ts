@@ -1,6 +1,6 @@
 import { kindOf, needsOf } from '../arrange/registry';
 import type { Arrangement } from '../arrange/registry';
-import type { Path } from '../curve/schema';
+import { isLaid, type Path } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { pathNeeds } from './compileSource';
@@ -56,7 +56,7 @@ function changed(scene: Scene, before: Plan): Plan | null {
   };
   for (let i = 0; i < paths.length; i++) {
     // A path out of a sheet waits for what that lies on, and goes by its settings.
-    if (paths[i] === before.paths[i] && paths[i].source.kind !== 'sheet') continue;
+    if (paths[i] === before.paths[i] && !isLaid(paths[i].source)) continue;
     if (!same(before.paths[i], pathNode(paths[i], scene))) return null;
   }
   for (let i = 0; i < arrangements.length; i++) {

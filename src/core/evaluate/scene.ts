@@ -10,7 +10,7 @@ import type { Bounds, Mesh } from '../mesh/mesh';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
 import type { MeshRef } from '../mesh/meshRef';
-import type { Path, PointsPath } from '../curve/schema';
+import { isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { compileSource, pathNeeds, type PathContext } from './compileSource';
@@ -272,7 +272,7 @@ export class Evaluator {
     progress: ((done: number) => void) | undefined,
   ): void {
     const needs = pathNeeds(path, this.scene ?? undefined);
-    const laying = path.source.kind === 'sheet' ? this.layingLines(path.source.sheet) : undefined;
+    const laying = isLaid(path.source) ? this.layingLines(path.source.sheet) : undefined;
     const surfaces = needs.surfaces.map((id) => this.triMeshes.get(id)?.result?.key ?? null);
     const bases = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
     const props = laying ? needsOf(laying).props.map((id) => this.props.get(id)?.key ?? null) : [];

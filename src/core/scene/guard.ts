@@ -39,8 +39,8 @@ export function checkChange(scene: Scene, patches: readonly Patch[]): Checked {
     const key = patch.path.join('/');
     if (seen.has(key)) continue;
     seen.add(key);
-    const { schema, value, path: at, tooLong } = walk(sceneSchema, scene, patch.path);
-    if (tooLong) return { held: [], refused: { kind: 'too-many', ...tooLong } };
+    const { schema, value, path: at, beyond } = walk(sceneSchema, scene, patch.path);
+    if (beyond) return { held: [], refused: { kind: 'too-many', ...beyond } };
     // What was taken out, or changed again by a later patch of a place around it.
     if (!schema || (patch.op === 'remove' && value === undefined)) continue;
     const result = schema.safeParse(value);

@@ -51,25 +51,25 @@ export interface Step {
   /** Where that value is: the end of the path, or a thing around it that has to be looked at whole. */
   path: readonly PropertyKey[];
   /** The first list on the way that is longer than it may be: where, and how long it may be. */
-  tooLong?: { path: PropertyKey[]; most: number };
+  beyond?: { path: PropertyKey[]; most: number };
 }
 
 /** Follows `path` down a schema and a value together. */
 export function walk(schema: Schema, value: unknown, path: readonly PropertyKey[]): Step {
   let at: Schema | undefined = schema;
-  let tooLong: Step['tooLong'];
+  let beyond: Step['beyond'];
   for (const [i, key] of path.entries()) {
-    if (!at) return { schema: undefined, value: undefined, path, tooLong };
+    if (!at) return { schema: undefined, value: undefined, path, beyond };
     const inner = opened(at, value);
     // What it is changes with this word, or is unknown: then it is looked at whole.
     const said: string | undefined = definition(plain(at)).discriminator;
     if (said !== undefined && (definition(inner).type === 'union' || key === said))
-      return { schema: at, value, path: path.slice(0, i), tooLong };
+      return { schema: at, value, path: path.slice(0, i), beyond };
     const d = definition(inner);
     if (d.type === 'array' && Array.isArray(value)) {
       const most = d.checks?.find((c) => c._zod.def.check === 'max_length')?._zod.def.maximum;
-      if (most !== undefined && value.length > most) tooLong ??= { path: path.slice(0, i), most };
-      if (key === 'length') return { schema: undefined, value: undefined, path, tooLong };
+      if (most !== undefined && value.length > most) beyond ??= { path: path.slice(0, i), most };
+      if (key === 'length') return { schema: undefined, value: undefined, path, beyond };
     }
     at =
       d.type === 'object'
@@ -83,5 +83,5 @@ export function walk(schema: Schema, value: unknown, path: readonly PropertyKey[
               : undefined;
     value = (value as Record<PropertyKey, unknown> | null | undefined)?.[key];
   }
-  return { schema: at, value, path, tooLong };
+  return { schema: at, value, path, beyond };
 }

@@ -1,12 +1,6 @@
+import type { Gaps } from '@/core/arrange/steps/schema';
 import type { Peg } from '@/core/arrange/pegs/schema';
-import {
-  has,
-  kindOf,
-  newArrangement,
-  type Arrangement,
-  type KindName,
-  type With,
-} from '@/core/arrange/registry';
+import { kindOf, newArrangement, type Arrangement, type KindName, type With } from '@/core/arrange/registry';
 import { slotName } from '@/core/arrange/slotId';
 import { newThread, takeId } from '@/core/scene/defaults';
 import { patchesBetween } from '@/core/scene/patch';
@@ -63,6 +57,10 @@ type PartialOf<T> = T extends unknown ? Partial<T> : never;
 const blockOf = (scene: Scene, id: string, step: Step): object =>
   findWith(scene, id, step as string as 'order')[step as 'order'];
 
+/** What the schema of its kind says of a block of settings. */
+const blockSchema = (a: Arrangement, step: Step): { parse(value: unknown): unknown } =>
+  (kindOf(a).schema.shape as Record<string, { parse(value: unknown): unknown }>)[step];
+
 /** Sets some fields of one block of settings. */
 export const setStep = command<{ [S in Step]: { id: string; step: S; values: PartialOf<With<S>[S]> } }[Step]>(
   {
@@ -76,8 +74,7 @@ export const resetStep = command<{ id: string; step: Exclude<Step, 'order'> }>({
   apply(scene, { id, step }) {
     blockOf(scene, id, step);
     const found = findArrangement(scene, id);
-    const shape: Record<string, { parse(value: unknown): unknown }> = kindOf(found).schema.shape;
-    Object.assign(found, { [step]: shape[step].parse(undefined) });
+    Object.assign(found, { [step]: blockSchema(found, step).parse(undefined) });
   },
   name: (_, __, { step }) => `reset ${step}`,
 });
@@ -85,20 +82,21 @@ export const resetStep = command<{ id: string; step: Exclude<Step, 'order'> }>({
 /** One step of a recipe, copied to be pasted into others. */
 export type CopiedStep = { [S in Step]: { step: S; settings: With<S>[S] } }[Step];
 
-/** Puts a copied step in place of an arrangement's own. Stretches to keep out belong to their path and are not pasted. */
+/**
+ * Puts a copied step in place of an arrangement's own: of another kind what fits, the rest of the block at its defaults.
+ * Stretches to keep out belong to their path and are not pasted.
+ */
 export const pasteStep = command<{ id: string; copied: CopiedStep }>({
   apply(scene, { id, copied }) {
-    blockOf(scene, id, copied.step);
     const found = findArrangement(scene, id);
+    const own = blockOf(scene, id, copied.step);
     const settings = JSON.parse(JSON.stringify(copied.settings));
-    if (copied.step === 'gaps' && has(found, 'gaps')) {
-      const own = found.gaps.keepOuts.filter((k) => k.kind === 'range');
-      settings.keepOuts = [
-        ...own,
-        ...copied.settings.keepOuts.filter((k) => k.kind !== 'range').map((k) => ({ ...k })),
-      ];
+    if (copied.step === 'gaps') {
+      const ranges = (own as Gaps).keepOuts.filter((k) => k.kind === 'range');
+      const others = (settings as Gaps).keepOuts.filter((k) => k.kind !== 'range');
+      settings.keepOuts = [...ranges, ...others];
     }
-    Object.assign(found, { [copied.step]: settings });
+    Object.assign(found, { [copied.step]: blockSchema(found, copied.step).parse(settings) });
     renew(scene, found);
   },
   name: (_, __, { copied }) => `paste ${copied.step}`,

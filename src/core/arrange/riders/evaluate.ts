@@ -10,7 +10,7 @@ import { channel, random01 } from '../../math/random';
 import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { PropShape } from '../../mesh/support';
-import { shapeOf, type ArrangeContext } from '../context';
+import { boxOf, shapeOf, type ArrangeContext } from '../context';
 import { boundsOf, sayInto } from '../say';
 import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
@@ -36,10 +36,7 @@ export function evaluateRiders(riders: Riders, context: ArrangeContext): Arrange
   const swapped = propsByHand(riders.hand).filter((id) => !drawn.includes(id));
   boundsOf(swapped, context, say);
   const ids = [...drawn, ...swapped];
-  const bounds = ids.map((id) => {
-    const facts = context.prop(id);
-    return facts?.state === 'ready' ? facts.bounds : undefined;
-  });
+  const bounds = ids.map((id) => boxOf(context, id));
   const around = keepOutsAround(riders.gaps.keepOuts, context, (kind, detail) =>
     say(kind, detail, 'warning'),
   );

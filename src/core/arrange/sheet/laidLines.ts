@@ -1,12 +1,11 @@
 import { cellsOf } from './cells';
 import { chartOf } from './chartOf';
-import type { SurfaceStates } from '../context';
 import { guessMatch } from './guess';
 import { flatStroke } from './lines';
 import { sheetMap, type SheetMap } from './map';
 import { propsOf, type Sheet, type SheetCurve } from './schema';
 import { footprint } from './evaluate';
-import type { ArrangeContext } from '../context';
+import { boxOf, type ArrangeContext, type SurfaceStates } from '../context';
 import type { LaidLines } from '../kind';
 import { compileStrokes, type CompiledPath } from '../../curve/compile';
 import { corner, named } from '../../curve/generate/points';
@@ -29,10 +28,7 @@ export function sheetLines(
 ): LaidLines | undefined {
   const ground = context.surfaceStates?.(sheet.surface);
   if (!ground) return undefined;
-  const bounds = propsOf(sheet).map((id) => {
-    const facts = context.prop(id);
-    return facts?.state === 'ready' ? facts.bounds : undefined;
-  });
+  const bounds = propsOf(sheet).map((id) => boxOf(context, id));
   const strokes = layLines(sheet, ground, footprint(sheet, bounds), curve);
   return { surface: sheet.surface, now: ground.now, strokes };
 }

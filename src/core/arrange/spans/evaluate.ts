@@ -13,7 +13,7 @@ import { normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { acos } from '../../math/portable';
 import { clipAlong } from '../../mesh/clip';
 import type { Bounds } from '../../mesh/mesh';
-import type { ArrangeContext } from '../context';
+import { boxOf, type ArrangeContext } from '../context';
 import { ONE_TIME, type Slices } from '../fineness';
 import { boundsOf, sayInto } from '../say';
 import { slotName, slotParts } from '../slotId';
@@ -34,10 +34,7 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
   if (!posts) say('leader-missing', {});
   if (!posts || !props)
     return { placements: allocatePlacements(0, []), findings, facts: NO_FACTS, parts: [] };
-  const bounds = props.map((id) => {
-    const facts = context.prop(id);
-    return facts?.state === 'ready' ? facts.bounds : null;
-  });
+  const bounds = props.map((id) => boxOf(context, id) ?? null);
   const members: Member[] = [];
   let rows = 0;
   let lost = 0;

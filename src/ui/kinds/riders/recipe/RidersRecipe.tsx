@@ -12,6 +12,7 @@ import { GroundStep } from '../../../recipe/steps/GroundStep';
 import { GapsStep } from '../../../recipe/steps/GapsStep';
 import { HandStep } from '../../../recipe/steps/HandStep';
 import { VariationStep } from '../../../recipe/steps/VariationStep';
+import { useStepMenu } from '../../../recipe/stepClipboard';
 import { Step } from '../../../recipe/Step';
 import { WeightedProps } from '../../../recipe/steps/WeightedProps';
 
@@ -34,6 +35,10 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
     dispatch(setArrangement, { id: a.id, values }, key);
   const leaders = scene.arrangements.filter((other) => other.id !== a.id);
   const leader = scene.arrangements.find((other) => other.id === a.on);
+  const menus = {
+    variation: useStepMenu(a, 'variation'),
+    gaps: useStepMenu(a, 'gaps'),
+  };
   return (
     <>
       <Step
@@ -117,10 +122,16 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
           </div>
         )}
       </Step>
-      <Step name="variation" title="Variation" color={color} phrase={variationPhrase(a, scene)}>
+      <Step
+        name="variation"
+        title="Variation"
+        color={color}
+        menu={menus.variation}
+        phrase={variationPhrase(a, scene)}
+      >
         <VariationStep arrangement={a} />
       </Step>
-      <Step name="gaps" title="Gaps" color={color} phrase={gapsPhrase(a)}>
+      <Step name="gaps" title="Gaps" color={color} menu={menus.gaps} phrase={gapsPhrase(a)}>
         <GapsStep arrangement={a} />
       </Step>
       <Step name="hand" title="By hand" color={color} phrase={handPhrase(a)}>

@@ -8,6 +8,7 @@ import { handPhrase, variationPhrase } from '../../../words/phrases';
 import { HandStep } from '../../../recipe/steps/HandStep';
 import { PropsStep } from '../../../recipe/steps/PropsStep';
 import { VariationStep } from '../../../recipe/steps/VariationStep';
+import { useStepMenu } from '../../../recipe/stepClipboard';
 import { Step } from '../../../recipe/Step';
 import { LayoutStep } from './LayoutStep';
 import { PatternStep } from './PatternStep';
@@ -24,12 +25,18 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
   const findings = result?.findings ?? NO_FINDINGS;
   const layout = result?.sheet ?? null;
   const is = (...kinds: string[]) => findings.some((f) => kinds.includes(f.kind));
+  const menus = {
+    order: useStepMenu(sheet, 'order'),
+    variation: useStepMenu(sheet, 'variation'),
+    gaps: useStepMenu(sheet, 'gaps'),
+  };
   return (
     <>
       <Step
         name="props"
         title="Props"
         color={color}
+        menu={menus.order}
         phrase={propsIn(sheet, scene)}
         caution={is('no-props', 'order-empty')}
       >
@@ -56,10 +63,16 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
       <Step name="facing" title="Facing" color={color} phrase={standsPhrase(sheet)}>
         <SheetFacing sheet={sheet} />
       </Step>
-      <Step name="variation" title="Variation" color={color} phrase={variationPhrase(sheet, scene)}>
+      <Step
+        name="variation"
+        title="Variation"
+        color={color}
+        menu={menus.variation}
+        phrase={variationPhrase(sheet, scene)}
+      >
         <VariationStep arrangement={sheet} />
       </Step>
-      <Step name="gaps" title="Gaps" color={color} phrase={restsPhrase(sheet)}>
+      <Step name="gaps" title="Gaps" color={color} menu={menus.gaps} phrase={restsPhrase(sheet)}>
         <SkipStep sheet={sheet} />
       </Step>
       <Step name="hand" title="By hand" color={color} phrase={handPhrase(sheet)}>

@@ -2,7 +2,7 @@
 
 import { has } from '@/core/arrange/registry';
 import { Pencil } from 'lucide-react';
-import type { Generator, MeshTake, Path, PathSource } from '@/core/curve/schema';
+import { isLaid, type Generator, type MeshTake, type Path, type PathSource } from '@/core/curve/schema';
 import { addOffset, setGenerator, setSource, turnIntoPoints } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
@@ -29,7 +29,7 @@ export function MadeFrom({ path }: { path: Path }) {
       {source.kind === 'offset' && (
         <OffsetFields id={path.id} source={source} others={scene.paths.filter((p) => p.id !== path.id)} />
       )}
-      {source.kind === 'sheet' && <SheetLine id={path.id} source={source} />}
+      {isLaid(source) && <SheetLine id={path.id} source={source} />}
       {source.kind === 'mesh' && <TakeFields id={path.id} source={source} />}
       <div className="mt-3 grid grid-cols-2 gap-1.5">
         <Button
