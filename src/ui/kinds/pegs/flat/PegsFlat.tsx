@@ -149,10 +149,11 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
                   aria-label={`Peg ${slot}`}
                   cx={x}
                   cy={y}
-                  r={lit ? 7 : 5}
+                  r={lit ? 7 : many ? wide / 2 : 5}
                   fill={lit ? 'var(--text)' : color}
-                  stroke="var(--paper)"
-                  strokeWidth={1.5}
+                  // Among many a clear rim is what the pointer takes hold of.
+                  stroke={many && !lit ? 'transparent' : 'var(--paper)'}
+                  strokeWidth={many && !lit ? 6 : 1.5}
                   className="cursor-move touch-none"
                   onPointerDown={grab(peg, position)}
                   onPointerEnter={() => setHover({ arrangement: a.id, slot })}
