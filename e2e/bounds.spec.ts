@@ -1,6 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import { drawPath, hang, newScene, openExample, openStep, settled, takeProps, type } from './support/app';
-import { ownTest as test } from './support/test';
+import { test } from './support/test';
 
 /** Whatever is typed, the scene is still there after a reload. */
 

@@ -155,8 +155,8 @@ test('rails over the dunes follow the real tops of their posts; one is left out 
     });
   }
   await page.getByRole('button', { name: /^Upper rails Spans/ }).click();
-  const gaps = await openStep(page, 'Left out');
-  await gaps.getByRole('button', { name: 'Bring the member from 11 back' }).click();
+  const hand = await openStep(page, 'By hand');
+  await hand.getByRole('button', { name: 'Let go of #11' }).click();
   await settled(page);
   expect(await left(page)).toBe(posts.length - 1);
 });

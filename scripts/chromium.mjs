@@ -18,5 +18,9 @@ export const CHROMIUM_ARGS = [
   '--ignore-gpu-blocklist',
   // The page itself is put together without the software GPU, which is slower at that than the processor.
   '--disable-gpu-compositing',
+  // Few cores: what runs side by side here only waits for each other.
+  '--in-process-gpu',
+  '--disable-features=ScriptStreaming',
+  '--js-flags=--single-threaded-gc',
   '--no-sandbox',
 ];

@@ -38,7 +38,7 @@ export function ropeFence(): Scene {
     ['Lower rails', 0.4, 'moss'],
   ] as const) {
     const end = { offset: [0, height, 0] as [number, number, number] };
-    const rails = b.do(addSpans, { on: posts, values: { name, props: [{ prop: props.rail, weight: 1 }], from: end, to: end, without: ['11'] } });
+    const rails = b.do(addSpans, { on: posts, values: { name, props: [{ prop: props.rail, weight: 1 }], from: end, to: end, hand: { 11: { removed: true } } } });
     b.do(setArrangement, { id: rails, values: { thread } });
   }
 

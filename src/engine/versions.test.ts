@@ -13,6 +13,8 @@ test.each([
   [2, 'slots.csv'],
   // With a sheet whose places are left empty by chance, and riders.
   [3, 'slots-3.csv'],
+  // With a member of spans left out, and pegs.
+  [4, 'slots-4.csv'],
 ])('a scene of version %d gives the slots that it gave then', async (version, slots) => {
   const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
   expect(scene.version).toBe(SCENE_VERSION);

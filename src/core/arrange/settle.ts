@@ -25,10 +25,11 @@ export interface Recipe {
   id: string;
   seed: number;
   posing: Posing;
-  variation: Variation;
   gaps: Gaps;
-  hand: Hand;
-  ground: Ground;
+  /** Absent for kinds that have none of it. */
+  hand?: Hand;
+  variation?: Variation;
+  ground?: Ground;
 }
 
 /** A facing that adds nothing to how a place lies. */
@@ -80,12 +81,12 @@ export function settle(
   const shapes = props.ids.map((id) => shapeOf(context, id));
   const work: Work = {
     recipe,
-    hand: new Map(Object.entries(recipe.hand).map(([name, h]) => [parseSlotName(name), h])),
-    decided: decidedByHand(recipe.hand),
-    varier: varier(recipe.variation, recipe.seed, props.ids),
+    hand: new Map(Object.entries(recipe.hand ?? {}).map(([name, h]) => [parseSlotName(name), h])),
+    decided: decidedByHand(recipe.hand ?? {}),
+    varier: recipe.variation ? varier(recipe.variation, recipe.seed, props.ids) : null,
     varied: unvaried(),
     aim: aim ?? null,
-    ground: groundStep(recipe.ground, context, recipe.seed, shapes),
+    ground: recipe.ground ? groundStep(recipe.ground, context, recipe.seed, shapes) : null,
     moved: {
       position: new Float64Array(3),
       front: new Float64Array(3),
@@ -104,7 +105,7 @@ export function settle(
   }
   if (recipe.gaps.collide === 'leave-out')
     collidingRows(out, props.bounds, true, (row) => work.decided.get(out.slot[row]) === false);
-  const tint = tintsOf(recipe.variation, recipe.seed, out.slot);
+  const tint = recipe.variation && tintsOf(recipe.variation, recipe.seed, out.slot);
   if (tint) out.tint = tint;
   return { placements: out, findings: work.ground?.findings(recipe.id) ?? [] };
 }
@@ -138,7 +139,8 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
 
 /** One slot `i` at the place `place`: another one where the others have closed up. */
 function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Placements, row: number): void {
-  const { recipe, varier: draws, ground } = work;
+  const { recipe, varier: draws } = work;
+  const ground = sites.held?.(place) ? null : work.ground;
   const { posing } = recipe;
   const slot = sites.slot[i];
   const hand = work.hand.size > 0 ? work.hand.get(slot) : undefined;
@@ -198,9 +200,9 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
     up[r + 2] * above;
   const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0);
   writeTurn(sites, work, frame, r, i, place, turnDeg, out, row);
+  out.before?.position.set(out.position.subarray(o, o + 3), o);
+  out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);
   if (ground) {
-    out.before?.position.set(out.position.subarray(o, o + 3), o);
-    out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);
     const met = ground.meet(out, row, slot, frame, r);
     if (met) {
       const leaned = ground.lean(frame, r, met.normal);
@@ -257,6 +259,7 @@ function writeSize(
   out.scale[row * 3] = size * (draws ? v[VARIED.sizeX] : 1) * (mirrored ? -1 : 1);
   out.scale[row * 3 + 1] = size * (draws ? v[VARIED.sizeY] : 1);
   out.scale[row * 3 + 2] = size * (draws ? v[VARIED.sizeZ] : 1);
+  if (sites.scale) for (let a = 0; a < 3; a++) out.scale[row * 3 + a] *= sites.scale[place * 3 + a];
 }
 
 /** Writes the rotation of slot `i` on a frame whose row begins at `r`. Its varied values stand in `work.varied`. */

@@ -23,6 +23,8 @@ export interface Sites {
   outward: number;
   /** What a place, or what is laid there, brings of size: a factor. @param i the slot @param place where it stands */
   size?(i: number, place: number): number;
+  /** Sizes that a place brings by axis: three factors each, of the prop's own space. */
+  scale?: Float64Array;
   /** Degrees about its up that a slot brings. */
   turn?(i: number): number;
   /** Whether a slot was put there by hand: it is no gap, whatever the recipe says. */
@@ -47,6 +49,8 @@ export interface Sites {
    * straight on, "off" where there is nothing any more. Absent: always straight.
    */
   moved?(place: number, along: number, side: number, out: Pose): boolean | 'off';
+  /** Whether a place is held to a surface as it is: it looks for no ground. */
+  held?(place: number): boolean;
   /** Asks `moved` for every place, also for those that go nowhere: position, front and up may then be empty. */
   asks?: boolean;
   /** Laid end to end: their length and place along are what their neighbours rest on, and do not vary. */

@@ -23,6 +23,8 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   2: (old) => seedsTo32Bits(old) as Record<string, unknown>,
   // A grid had its gaps by chance among its own settings; every kind has them among its gaps now, drawn alike.
   3: (old) => ({ ...old, arrangements: each(old.arrangements, chanceToGaps) }),
+  // Members that were left out had a list of their own; they are corrections by hand like any others.
+  4: (old) => ({ ...old, arrangements: each(old.arrangements, withoutToHand) }),
 };
 
 const seedsTo32Bits = (v: unknown): unknown =>
@@ -41,6 +43,13 @@ const chanceToGaps = (a: Record<string, unknown>) => {
   if (!isRecord(a.grid) || !('chance' in a.grid)) return a;
   const { chance, ...grid } = a.grid;
   return { ...a, grid, gaps: { chance } };
+};
+
+const withoutToHand = (a: Record<string, unknown>) => {
+  if (!Array.isArray(a.without)) return a;
+  const { without, ...spans } = a;
+  const names = without.filter((name) => typeof name === 'string');
+  return { ...spans, hand: Object.fromEntries(names.map((name) => [name, { removed: true }])) };
 };
 
 const rangesOnly = (gaps: unknown) =>

@@ -1,11 +1,17 @@
-import { writeUnitQuat } from '../../math/quat';
-import type { Placements, ArrangementResult } from '../result';
-import { placeOfPin, writePose } from '../../mesh/pin';
 import type { ArrangeContext } from '../context';
+import type { ArrangementResult } from '../result';
+import { evaluatePegs } from './evaluate';
 import type { Pegs } from './schema';
 
 /** More changed pegs than one in so many are worked out with all the others. */
 const FEW = 4;
+
+/** Whether what becomes of one peg is its own matter: no ground to lie on each other, no gaps that count others. */
+const apart = ({ ground, gaps }: Pegs): boolean =>
+  ground.mode === 'none' &&
+  gaps.taken.share === 0 &&
+  gaps.collide === 'ignore' &&
+  (gaps.chance === 0 || gaps.longest === null);
 
 /**
  * Pegs of which a few are others than before: those are worked out, and the rest is what it was.
@@ -19,33 +25,35 @@ export function changedPegs(
 ): ArrangementResult | null {
   const { node, result } = before;
   const old = result.placements;
-  // With a ground one comes to lie on another; what was said may no longer hold.
-  if (pegs.ground !== node.ground || pegs.ground.mode !== 'none' || result.findings.length > 0) return null;
-  if (pegs.pegs.length !== node.pegs.length) return null;
+  // What was said may no longer hold.
+  if (!apart(pegs) || result.findings.length > 0) return null;
+  const { pegs: list, seed, ground, gaps, variation } = pegs;
+  if (seed !== node.seed || ground !== node.ground || gaps !== node.gaps || variation !== node.variation)
+    return null;
+  if (list.length !== node.pegs.length) return null;
   const rows: number[] = [];
-  for (let i = 0; i < pegs.pegs.length; i++) if (pegs.pegs[i] !== node.pegs[i]) rows.push(i);
-  if (rows.length * FEW > pegs.pegs.length) return null;
-  const out: Placements = {
+  for (let i = 0; i < list.length; i++) if (list[i] !== node.pegs[i]) rows.push(i);
+  if (rows.length * FEW > list.length) return null;
+  // Props are counted in the order of their first use, so that another prop may change the numbers of all.
+  if (rows.some((i) => list[i].id !== node.pegs[i].id || list[i].prop !== node.pegs[i].prop)) return null;
+  if (rows.length === 0) return { ...result, rows: new Int32Array(0) };
+  const few = evaluatePegs({ ...pegs, pegs: rows.map((i) => list[i]) }, context);
+  const { placements: now } = few;
+  if (few.findings.length > 0 || (now.tint && !old.tint)) return null;
+  const out = {
     ...old,
+    state: old.state.slice(),
     position: old.position.slice(),
     rotation: old.rotation.slice(),
     scale: old.scale.slice(),
     ...(old.tint && { tint: old.tint.slice() }),
   };
-  for (const i of rows) {
-    const peg = pegs.pegs[i];
-    const was = node.pegs[i];
-    // Props are counted in the order of their first use, so that another prop may change the numbers of all.
-    if (peg.id !== was.id || peg.prop !== was.prop || !peg.tint !== !was.tint) return null;
-    out.position.set(peg.position, i * 3);
-    writeUnitQuat(out.rotation, i * 4, peg.rotation);
-    out.scale.set(peg.scale, i * 3);
-    out.tint?.set(peg.tint ?? [1, 1, 1], i * 3);
-    if (!peg.pin) continue;
-    const triMesh = context.surface?.(peg.pin.surface);
-    const place = triMesh && placeOfPin(peg.pin, peg.position, triMesh);
-    if (!place) return null;
-    writePose(triMesh, place, peg.pin, out.position, out.rotation, i);
-  }
+  rows.forEach((i, k) => {
+    out.state[i] = now.state[k];
+    out.position.set(now.position.subarray(k * 3, k * 3 + 3), i * 3);
+    out.rotation.set(now.rotation.subarray(k * 4, k * 4 + 4), i * 4);
+    out.scale.set(now.scale.subarray(k * 3, k * 3 + 3), i * 3);
+    out.tint?.set(now.tint?.subarray(k * 3, k * 3 + 3) ?? [1, 1, 1], i * 3);
+  });
   return { ...result, placements: out, rows: Int32Array.from(rows) };
 }

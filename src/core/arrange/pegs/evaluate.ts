@@ -1,31 +1,48 @@
 import { writeUnitQuat } from '../../math/quat';
-import {
-  allocatePlacements,
-  NO_FACTS,
-  type Finding,
-  type Placements,
-  type ArrangementResult,
-} from '../result';
+import type { Vec3 } from '../../math/vec3';
 import { placeOfPin, writePose } from '../../mesh/pin';
-import { shapeOf, type ArrangeContext } from '../context';
-import { boundsOf, sayInto } from '../say';
-import { groundStep, settleAsTurned } from '../steps/ground';
+import type { ArrangeContext } from '../context';
+import { NO_FACTS, type ArrangementResult, type Finding } from '../result';
+import { boundsOf, sayInto, type Say } from '../say';
+import { AS_IT_LIES, settle } from '../settle';
+import type { Sites } from '../sites';
+import { wholeGaps } from '../steps/gapsSchema';
+import { keepOutsAround } from '../steps/keepOuts';
 import type { Pegs } from './schema';
 
 /** A peg's number, from its id ("peg12"): its slot. */
 export const pegNumber = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0);
 
-/** What of pegs stays the same at every time: their numbers, props, sizes and tints, and where free ones are. */
-const kept = new WeakMap<Pegs, Placements>();
+/** What of pegs stays the same at every time: their numbers, props and sizes, and where free ones are. */
+interface AtRest {
+  props: string[];
+  slot: Float64Array;
+  prop: Int32Array;
+  s: Float64Array;
+  position: Float64Array;
+  rotation: Float64Array;
+  scale: Float64Array;
+  tint: Float32Array | null;
+}
+const kept = new WeakMap<Pegs['pegs'], AtRest>();
 
-function atRest(pegs: Pegs): Placements {
+function atRest({ pegs }: Pegs): AtRest {
   const have = kept.get(pegs);
   if (have) return have;
-  const props = [...new Set(pegs.pegs.map((p) => p.prop))];
+  const props = [...new Set(pegs.map((p) => p.prop))];
   const index = new Map(props.map((id, i) => [id, i]));
-  const out = allocatePlacements(pegs.pegs.length, props);
-  if (pegs.pegs.some((p) => p.tint)) out.tint = new Float32Array(pegs.pegs.length * 3).fill(1);
-  pegs.pegs.forEach((peg, i) => {
+  const n = pegs.length;
+  const out: AtRest = {
+    props,
+    slot: new Float64Array(n),
+    prop: new Int32Array(n),
+    s: new Float64Array(n),
+    position: new Float64Array(n * 3),
+    rotation: new Float64Array(n * 4),
+    scale: new Float64Array(n * 3),
+    tint: pegs.some((p) => p.tint) ? new Float32Array(n * 3).fill(1) : null,
+  };
+  pegs.forEach((peg, i) => {
     out.slot[i] = pegNumber(peg.id);
     out.prop[i] = index.get(peg.prop)!;
     out.position.set(peg.position, i * 3);
@@ -40,47 +57,81 @@ function atRest(pegs: Pegs): Placements {
 /** Works pegs out: each prop where it was put, on its place of the surface, or on the ground under it. */
 export function evaluatePegs(pegs: Pegs, context: ArrangeContext): ArrangementResult {
   const rest = atRest(pegs);
-  const placements: Placements = {
-    ...rest,
-    position: rest.position.slice(),
-    rotation: rest.rotation.slice(),
-    state: rest.state.slice(),
-  };
   const findings: Finding[] = [];
   const say = sayInto(findings, pegs.id);
-  boundsOf(rest.props, context, say);
+  const bounds = boundsOf(rest.props, context, say);
   if (pegs.pegs.length === 0) say('no-props', {});
-  const ground = groundStep(
-    pegs.ground,
+  const around = keepOutsAround(pegs.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const { placements, findings: ofGround } = settle(
+    { ...pegs, posing: AS_IT_LIES, gaps: wholeGaps(pegs.gaps) },
+    [sitesOf(pegs, rest, around, context, say)],
+    { ids: rest.props, bounds },
     context,
-    pegs.seed,
-    rest.props.map((id) => shapeOf(context, id)),
+    say,
   );
+  if (rest.tint) {
+    placements.tint ??= new Float32Array(rest.tint.length).fill(1);
+    for (let o = 0; o < rest.tint.length; o++) placements.tint[o] *= rest.tint[o];
+  }
+  return { placements, findings: [...findings, ...ofGround], facts: NO_FACTS, parts: [] };
+}
+
+/** Pegs as sites, pinned ones on their places of the surfaces as those are now. */
+function sitesOf(
+  { pegs }: Pegs,
+  rest: AtRest,
+  around: ((at: Vec3) => boolean)[],
+  context: ArrangeContext,
+  say: Say,
+): Sites {
+  const position = rest.position.slice();
+  const rotation = rest.rotation.slice();
   /** Pegs whose surface is gone or that could not be found on it again, by surface. */
   const lost = new Map<string, number[]>();
-  // Pinned ones do not fall: where they are, they were.
-  if (ground)
-    placements.before = { position: placements.position.slice(), rotation: placements.rotation.slice() };
-  pegs.pegs.forEach((peg, i) => {
-    const { pin } = peg;
-    if (!pin) {
-      if (ground) settleAsTurned(ground, placements, i);
-      return;
-    }
+  pegs.forEach(({ pin, position: lay }, i) => {
+    if (!pin) return;
     const triMesh = context.surface?.(pin.surface);
-    const place = triMesh && placeOfPin(pin, peg.position, triMesh);
-    if (place) {
-      writePose(triMesh, place, pin, placements.position, placements.rotation, i);
-      if (!placements.before) return;
-      writePose(triMesh, place, pin, placements.before.position, placements.before.rotation, i);
-      return;
-    }
-    lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), placements.slot[i]]);
+    const place = triMesh && placeOfPin(pin, lay, triMesh);
+    if (place) writePose(triMesh, place, pin, position, rotation, i);
+    else lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), rest.slot[i]]);
   });
   for (const [surface, slots] of lost) {
-    if (context.surface?.(surface)) say('pin-lost', { surface, count: slots.length }, 'error', slots);
-    else say('pin-surface-missing', { surface, count: slots.length }, 'error', slots);
+    const kind = context.surface?.(surface) ? 'pin-lost' : 'pin-surface-missing';
+    say(kind, { surface, count: slots.length }, 'error', slots);
   }
-  if (ground) findings.push(...ground.findings(pegs.id));
-  return { placements, findings, facts: NO_FACTS, parts: [] };
+  const { slot, prop, s, scale } = rest;
+  return {
+    slot,
+    prop,
+    s,
+    position,
+    rotation,
+    scale,
+    ...axesOf(rotation),
+    outward: 1,
+    odd: (i) => i % 2 === 1,
+    // Pinned ones do not fall: where they are, they were.
+    held: (i) => pegs[i].pin !== null,
+    keptOut:
+      around.length === 0
+        ? null
+        : (i) => around.some((test) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
+  };
+}
+
+/** Where the front (+Z) and up (+Y) of unit quaternions point. */
+function axesOf(rotation: Float64Array): { front: Float64Array; up: Float64Array } {
+  const n = rotation.length / 4;
+  const front = new Float64Array(n * 3);
+  const up = new Float64Array(n * 3);
+  for (let i = 0; i < n; i++) {
+    const [x, y, z, w] = [rotation[i * 4], rotation[i * 4 + 1], rotation[i * 4 + 2], rotation[i * 4 + 3]];
+    front[i * 3] = 2 * (x * z + y * w);
+    front[i * 3 + 1] = 2 * (y * z - x * w);
+    front[i * 3 + 2] = 1 - 2 * (x * x + y * y);
+    up[i * 3] = 2 * (x * y - z * w);
+    up[i * 3 + 1] = 1 - 2 * (x * x + z * z);
+    up[i * 3 + 2] = 2 * (y * z + x * w);
+  }
+  return { front, up };
 }

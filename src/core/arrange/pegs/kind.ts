@@ -1,6 +1,7 @@
 import { defineKind } from '../kind';
 import { changedPegs } from './changed';
 import { evaluatePegs, pegNumber } from './evaluate';
+import { neededBy } from '../steps/keepOuts';
 import { pegsSchema, type Peg, type Pegs } from './schema';
 
 /** The surfaces that pegs are pinned to, and those that free ones stand on. */
@@ -28,9 +29,8 @@ export const pegsKind = defineKind({
   schema: pegsSchema,
   noun: 'peg',
   needs: (pegs) => ({
-    paths: [],
+    ...neededBy(pegs.gaps.keepOuts),
     props: distinct(pegs, (p) => p.prop),
-    arrangements: [],
     surfaces: surfacesOf(pegs),
   }),
   moves: () => false,
@@ -44,7 +44,8 @@ export const pegsKind = defineKind({
     const gone = new Set(removed ? slots : []);
     return { pegs: pegs.filter((p) => !gone.has(pegNumber(p.id))) };
   },
-  renew({ pegs }, take) {
+  renew({ pegs, gaps }, take) {
     for (const peg of pegs) peg.id = take('peg');
+    for (const k of gaps.keepOuts) k.id = take('keep');
   },
 });

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { baseFields } from '../base';
 import { vec3, quaternion } from '../../math/measures';
 import { pinSchema } from '../../mesh/pinSchema';
+import { areaGapsSchema } from '../steps/gapsSchema';
 import { groundSchema } from '../steps/groundSchema';
+import { variationSchema } from '../steps/variationSchema';
 
 /** Pegs: single props, each where it was put: in the scene, or pinned to its place on a surface. */
 
@@ -22,6 +24,8 @@ const pegSchema = z.object({
 export const pegsSchema = z.object({
   ...baseFields('pegs'),
   ground: groundSchema,
+  variation: variationSchema,
+  gaps: areaGapsSchema,
   pegs: z.array(pegSchema).max(500000).default([]),
 });
 

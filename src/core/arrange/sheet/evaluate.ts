@@ -7,7 +7,6 @@ import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
 import { swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
-import { groundSchema } from '../steps/groundSchema';
 import { keepOutsAround } from '../steps/keepOuts';
 import { orderSlots, type OrderRow } from '../steps/order';
 import { allEntries, propsOfOrder } from '../steps/schema';
@@ -69,7 +68,6 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
       ...sheet,
       posing: { ...AS_IT_LIES, ...posingOf(sheet) },
       gaps: wholeGaps(sheet.gaps),
-      ground: NO_GROUND,
     },
     [sitesOf(sheet, all, grid.length, order.prop, laid, around)],
     { ids, bounds },
@@ -89,7 +87,6 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
   };
 }
 
-const NO_GROUND = groundSchema.parse({});
 
 const posingOf = ({ facing: { alternate, lift, turnDeg, tipDeg, rollDeg, size } }: Sheet) => ({
   alternate,

@@ -9,14 +9,18 @@ import {
 } from '../result';
 import { DEG, quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
-import { normalize, rotateAbout, type Vec3 } from '../../math/vec3';
+import { addScaled, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { acos } from '../../math/portable';
 import { clipAlong } from '../../mesh/clip';
-import type { Bounds } from '../../mesh/mesh';
 import { boxOf, type ArrangeContext } from '../context';
 import { ONE_TIME, type Slices } from '../fineness';
-import { boundsOf, sayInto } from '../say';
+import { boundsOf, sayInto, type Say } from '../say';
+import { AS_IT_LIES, settle } from '../settle';
+import type { Sites } from '../sites';
 import { slotName, slotParts } from '../slotId';
+import { propsByHand, swapByHand } from '../steps/byHand';
+import { wholeGaps } from '../steps/gapsSchema';
+import { keepOutsAround } from '../steps/keepOuts';
 import { weightedAt, weightedProps } from '../steps/weighted';
 import { cutMember, followMember, seenFromPath, Shapes, type Follow } from './shape';
 import type { SpanEnd, Spans } from './schema';
@@ -25,19 +29,71 @@ const PICK = channel('spans.pick');
 /** More members than this are refused rather than freezing anything. */
 const MOST = 500_000;
 
-/** Works spans out: one row a member (or a piece of one), with the slot id of the post that it leaves from. */
+/**
+ * Works spans out: one row a member (or a piece of one), with the slot id of the post that it leaves from. Members are
+ * settled like what stands anywhere; their pieces and what joins them are laid on what came out.
+ */
 export function evaluateSpans(spans: Spans, context: ArrangeContext): ArrangementResult {
   const findings: Finding[] = [];
   const say = sayInto(findings, spans.id);
+  const nothing = (props: string[]): ArrangementResult => ({
+    placements: allocatePlacements(0, props),
+    findings,
+    facts: NO_FACTS,
+    parts: [],
+  });
   const posts = context.arrangement?.(spans.on);
-  const props = weightedProps(spans.props, context, say);
+  const drawn = weightedProps(spans.props, context, say);
   if (!posts) say('leader-missing', {});
-  if (!posts || !props)
-    return { placements: allocatePlacements(0, []), findings, facts: NO_FACTS, parts: [] };
-  const bounds = props.map((id) => boxOf(context, id) ?? null);
-  const members: Member[] = [];
-  let rows = 0;
-  let lost = 0;
+  if (!posts || !drawn) return nothing([]);
+  const others = [...propsByHand(spans.hand), ...(spans.corner ? [spans.corner.prop] : [])];
+  const props = [...new Set([...drawn, ...others])];
+  boundsOf(props.slice(drawn.length), context, say);
+  const members = membersOf(spans, posts, props, context, say);
+  if (!members) return nothing(props);
+  const around = keepOutsAround(spans.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const { placements: settled } = settle(
+    {
+      ...spans,
+      posing: { ...AS_IT_LIES, rollDeg: spans.rollDeg, size: spans.size },
+      gaps: wholeGaps(spans.gaps),
+    },
+    [sitesOf(members, spans, posts, around)],
+    { ids: props, bounds: [] },
+    context,
+    say,
+  );
+  const joints = spans.corner ? jointsOf(members, settled, spans.corner.angleDeg * DEG) : [];
+  const out = allocatePlacements(
+    members.reduce((sum, m) => sum + m.pieces, joints.length),
+    props,
+  );
+  const shaper: Shaper = {
+    shapes: new Shapes(out),
+    slices: context.fine?.of(spans.id) ?? ONE_TIME,
+    context,
+    parts: context.parts?.(spans.on) ?? [],
+  };
+  let row = 0;
+  members.forEach((m, i) => {
+    row = lay(m, i, settled, spans, posts, out, row, shaper);
+  });
+  for (const joint of joints) layJoint(joint, spans, posts, props.indexOf(spans.corner!.prop), out, row++);
+  return { placements: out, findings, facts: NO_FACTS, parts: [] };
+}
+
+/** The members between posts, from first to last; null where there are too many. */
+function membersOf(
+  spans: Spans,
+  posts: Placements,
+  props: string[],
+  context: ArrangeContext,
+  say: Say,
+): Member[] | null {
+  const lengths = props.map((id): [number, number] => {
+    const box = boxOf(context, id);
+    return box ? [box.min[2], box.max[2]] : [0, 0];
+  });
   const ends = { from: endOf(spans.from, posts, context), to: endOf(spans.to, posts, context) };
   if (ends.from.missing > 0 || ends.to.missing > 0)
     say(
@@ -45,51 +101,67 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
       { snap: (ends.from.missing > 0 ? spans.from.snap : spans.to.snap) ?? '' },
       'warning',
     );
-  for (const [a, b] of pairsOf(posts, context.parts?.(spans.on) ?? [], spans)) {
-    const prop = props.indexOf(weightedAt(spans.props, random01(spans.seed, posts.slot[a], PICK)));
+  const pairs = pairsOf(posts, context.parts?.(spans.on) ?? [], spans);
+  const slots = pairs.map(([a]) => posts.slot[a]);
+  const prop = Int32Array.from(slots, (slot) =>
+    props.indexOf(weightedAt(spans.props, random01(spans.seed, slot, PICK))),
+  );
+  swapByHand(spans.hand, slots, prop, props);
+  const members: Member[] = [];
+  let rows = 0;
+  let lost = 0;
+  pairs.forEach(([a, b], i) => {
     const from = ends.from.at(a);
     const to = ends.to.at(b);
     const way: Vec3 = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
     const apart = Math.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]);
     const length = apart - 2 * spans.inset;
-    if (spans.longest > 0 && apart > spans.longest) continue;
-    if (!(length > 1e-6)) {
-      lost++;
-      continue;
-    }
-    const own = bounds[prop] ? bounds[prop].max[2] - bounds[prop].min[2] : 0;
-    const pieces = piecesOf(spans, length, own * spans.size);
+    if (spans.longest > 0 && apart > spans.longest) return;
+    if (!(length > 1e-6)) return void lost++;
+    const [low, high] = lengths[prop[i]];
+    const own = (high - low) * spans.size;
+    const pieces = piecesOf(spans, length, own);
     rows += pieces;
-    if (rows > MOST) {
-      say('too-many-members', { limit: MOST });
-      return { placements: allocatePlacements(0, props), findings, facts: NO_FACTS, parts: [] };
-    }
-    members.push({ a, b, prop, from, to, front: way.map((v) => v / apart) as Vec3, length, pieces });
+    const front = way.map((v) => v / apart) as Vec3;
+    const up = upBetween(posts, a, b, front);
+    members.push({ a, b, prop: prop[i], from, to, front, up, length, pieces, low, own });
+  });
+  if (rows > MOST) {
+    say('too-many-members', { limit: MOST });
+    return null;
   }
   if (lost > 0) say('span-too-short', { count: lost }, 'warning');
-  const joints = spans.corner ? jointsOf(members, spans.corner.angleDeg * DEG) : [];
-  const pieceProp = spans.corner ? props.indexOf(spans.corner.prop) : -1;
-  if (spans.corner && pieceProp < 0) {
-    props.push(spans.corner.prop);
-    boundsOf([spans.corner.prop], context, say);
-  }
-  const out = allocatePlacements(rows + joints.length, props);
-  let row = 0;
-  const without = new Set(spans.without);
-  const shaper: Shaper = {
-    shapes: new Shapes(out),
-    slices: context.fine?.of(spans.id) ?? ONE_TIME,
-    context,
-    parts: context.parts?.(spans.on) ?? [],
+  return members;
+}
+
+/** Members as sites: each stands where its first piece does. Kept out is one whose middle is. */
+function sitesOf(
+  members: Member[],
+  spans: Spans,
+  posts: Placements,
+  around: ((at: Vec3) => boolean)[],
+): Sites {
+  const n = members.length;
+  const sites = {
+    slot: Float64Array.from(members, (m) => posts.slot[m.a]),
+    prop: Int32Array.from(members, (m) => m.prop),
+    s: Float64Array.from(members, (m) => posts.s[m.a]),
+    position: new Float64Array(n * 3),
+    front: new Float64Array(n * 3),
+    up: new Float64Array(n * 3),
   };
-  for (const m of members) {
-    const from = row;
-    row = lay(m, spans, posts, bounds[m.prop], out, row, shaper);
-    if (without.has(slotName(posts.slot[m.a]))) out.state.fill(STATE.hand, from, row);
-  }
-  for (const joint of joints)
-    layJoint(joint, spans, posts, pieceProp < 0 ? props.length - 1 : pieceProp, out, row++);
-  return { placements: out, findings, facts: NO_FACTS, parts: [] };
+  members.forEach((m, i) => {
+    sites.position.set(addScaled(m.from, m.front, pieceAt(m, spans, 0).start), i * 3);
+    sites.front.set(m.front, i * 3);
+    sites.up.set(m.up, i * 3);
+  });
+  const middle = ({ from, to }: Member) => from.map((v, a) => (v + to[a]) / 2) as Vec3;
+  return {
+    ...sites,
+    outward: 1,
+    odd: (i) => i % 2 === 1,
+    keptOut: around.length === 0 ? null : (i) => around.some((test) => test(middle(members[i]))),
+  };
 }
 
 interface Member {
@@ -99,9 +171,15 @@ interface Member {
   prop: number;
   from: Vec3;
   to: Vec3;
+  /** Unit, at right angles to each other. */
   front: Vec3;
+  up: Vec3;
+  /** Metres that it covers. */
   length: number;
   pieces: number;
+  /** Of its prop: where it begins along its own front, and how long it is at the size of the spans. */
+  low: number;
+  own: number;
 }
 
 /** Pairs of posts between which there is a member, row numbers; a gap in between has none. */
@@ -191,76 +269,108 @@ interface Shaper {
   parts: PartRange[];
 }
 
-/** Where the k-th piece of a member begins, metres from its first, and how long it is. */
-function pieceAt(m: Member, { fit }: Spans, own: number, k: number): [from: number, length: number] {
-  if (fit === 'cut' && own > 1e-6) return [own * k, Math.min(own, m.length - own * k)];
-  if (fit === 'trim' && own > 1e-6) {
-    const length = Math.min(own, m.length);
-    return [(m.length - length) / 2, length];
+/** The k-th piece of a member, metres from the member's beginning. */
+function pieceAt(m: Member, { fit, inset, size }: Spans, k: number) {
+  const whole = (fit === 'cut' || fit === 'trim') && m.own > 1e-6;
+  let from = (m.length / m.pieces) * k;
+  let length = m.length / m.pieces;
+  if (whole && fit === 'cut') [from, length] = [m.own * k, Math.min(m.own, m.length - m.own * k)];
+  if (whole && fit === 'trim') {
+    length = Math.min(m.own, m.length);
+    from = (m.length - length) / 2;
   }
-  return [(m.length / m.pieces) * k, m.length / m.pieces];
+  // Whole pieces keep their length where they are cut; others are as long as they have to be.
+  const long = whole ? size : m.own > 1e-6 ? (length / m.own) * size : 1;
+  return {
+    from,
+    length,
+    /** Its size along the member. */
+    long,
+    /** Where its foot stands: its mesh may begin before or behind that. */
+    start: inset + from - m.low * long,
+    short: whole && length < m.own - 1e-9 * m.own,
+  };
 }
 
-/** Writes the pieces of one member from row `row` on. @returns the row after them */
+/**
+ * Writes the pieces of a member from row `row` on, one behind the other as the member came out.
+ * @param settled the members as they came out, this one in row `i` @returns the row after them
+ */
 function lay(
   m: Member,
+  i: number,
+  settled: Placements,
   spans: Spans,
   posts: Placements,
-  bounds: Bounds | null,
   out: Placements,
   row: number,
   shaper: Shaper,
 ): number {
-  const [low, high] = bounds ? [bounds.min[2], bounds.max[2]] : [0, 0];
-  const own = (high - low) * spans.size;
-  let up = upBetween(posts, m);
-  if (spans.rollDeg !== 0) up = rotateAbout(up, m.front, spans.rollDeg * DEG);
-  const facts = shaper.context.prop(out.props[m.prop]);
+  const first = pieceAt(m, spans, 0);
+  const at = [...settled.position.subarray(i * 3, i * 3 + 3)] as Vec3;
+  const rotation = [...settled.rotation.subarray(i * 4, i * 4 + 4)] as Quat;
+  const front = quatRotate(rotation, [0, 0, 1]);
+  const [sx, sy, sz] = settled.scale.subarray(i * 3, i * 3 + 3);
+  // What is locked was as long as it is held; sizes of others go across.
+  const longer = spans.hand[slotName(settled.slot[i])]?.lock ? sz / first.long : 1;
+  const facts = shaper.context.prop(out.props[settled.prop[i]]);
   const mesh = facts?.state === 'ready' ? facts.mesh?.() : undefined;
-  const way = spans.follow ? followed(m, spans, posts, shaper) : null;
+  const way = spans.follow && mesh ? followed(m, spans, posts, shaper) : null;
+  const high = m.low + m.own / spans.size;
   for (let k = 0; k < m.pieces; k++, row++) {
-    const [from, length] = pieceAt(m, spans, own, k);
-    // Whole pieces keep their length where they are cut; others are as long as they have to be.
-    const cut = (spans.fit === 'cut' || spans.fit === 'trim') && own > 1e-6;
-    const long = cut ? spans.size : own > 1e-6 ? (length / own) * spans.size : 1;
-    const back = spans.inset + from - low * long;
-    out.slot[row] = posts.slot[m.a];
-    out.s[row] = posts.s[m.a];
-    out.prop[row] = m.prop;
-    for (let a = 0; a < 3; a++) out.position[row * 3 + a] = m.from[a] + m.front[a] * back;
-    writeQuatFromUpFront(out.rotation, row * 4, up[0], up[1], up[2], m.front[0], m.front[1], m.front[2]);
-    out.scale[row * 3] = spans.size;
-    out.scale[row * 3 + 1] = spans.size;
-    out.scale[row * 3 + 2] = long;
+    const piece = pieceAt(m, spans, k);
+    out.slot[row] = settled.slot[i];
+    out.state[row] = settled.state[i];
+    out.s[row] = settled.s[i];
+    out.prop[row] = settled.prop[i];
+    out.position.set(addScaled(at, front, (piece.start - first.start) * longer), row * 3);
+    out.rotation.set(rotation, row * 4);
+    out.scale.set([sx, sy, piece.long * longer], row * 3);
     if (!mesh) continue;
-    const short = cut && length < own - 1e-9 * own;
+    const cut = m.low + piece.length / spans.size;
     if (way) {
-      const position = [...out.position.subarray(row * 3, row * 3 + 3)] as Vec3;
-      const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-      const at = (t: number) => way.from + (way.to - way.from) * t;
-      const share = (x: number) => (x + spans.inset) / (m.length + 2 * spans.inset);
-      const mix = ([a, b]: [number, number], t: number) => a + (b - a) * t;
-      const [t0, t1] = [share(from), share(from + length)];
-      const part: Follow = {
-        path: way.path,
-        from: at(t0),
-        to: at(t1),
-        side: [mix(way.side, t0), mix(way.side, t1)],
-        lift: [mix(way.lift, t0), mix(way.lift, t1)],
-      };
-      const clipped = short ? clipAlong(mesh, 2, low - 1, low + length / spans.size) : mesh;
-      const range: [number, number] = [low, short ? low + length / spans.size : high];
+      const part = partOf(way, m, spans, piece);
+      const clipped = piece.short ? clipAlong(mesh, 2, m.low - 1, cut) : mesh;
+      const range: [number, number] = [m.low, piece.short ? cut : high];
       shaper.shapes.put(row, `${row}`, () =>
-        followMember(clipped, range, part, spans.size, spans.rollDeg * DEG, position, q, (pieces) =>
+        followMember(clipped, range, part, sx, spans.rollDeg * DEG, ...straight(m, spans, piece), (pieces) =>
           shaper.slices.most(out.slot[row], `${k}`, pieces),
         ),
       );
-    } else if (short)
-      shaper.shapes.put(row, `${m.prop} ${length.toFixed(6)}`, () =>
-        cutMember(mesh, low, length, spans.size),
+    } else if (piece.short)
+      shaper.shapes.put(row, `${m.prop} ${piece.length.toFixed(6)} ${sx}`, () =>
+        cutMember(mesh, m.low, piece.length / spans.size, [sx, spans.size]),
       );
   }
   return row;
+}
+
+/** A piece as it lies straight between the posts, which its bent shape is seen from: what a hand moves, moves whole. */
+function straight(m: Member, { rollDeg }: Spans, { start }: { start: number }): [Vec3, Quat] {
+  const up = rollDeg === 0 ? m.up : rotateAbout(m.up, m.front, rollDeg * DEG);
+  const rotation: Quat = [0, 0, 0, 1];
+  writeQuatFromUpFront(rotation, 0, ...up, ...m.front);
+  return [addScaled(m.from, m.front, start), rotation];
+}
+
+/** The stretch of a member's way that one of its pieces follows. */
+function partOf(
+  way: Follow,
+  m: Member,
+  { inset }: Spans,
+  { from, length }: { from: number; length: number },
+): Follow {
+  const share = (x: number) => (x + inset) / (m.length + 2 * inset);
+  const [t0, t1] = [share(from), share(from + length)];
+  const mix = ([a, b]: readonly [number, number], t: number) => a + (b - a) * t;
+  const both = (v: [number, number]): [number, number] => [mix(v, t0), mix(v, t1)];
+  return {
+    path: way.path,
+    from: mix([way.from, way.to], t0),
+    to: mix([way.from, way.to], t1),
+    side: both(way.side),
+    lift: both(way.lift),
+  };
 }
 
 /** The way of a member along the path that its posts stand on; null where they stand on none, or it is straight. */
@@ -285,9 +395,11 @@ interface Joint {
   after: Member;
 }
 
-function jointsOf(members: Member[], least: number): Joint[] {
-  const leaving = new Map(members.map((m) => [m.a, m]));
-  return members.flatMap((before) => {
+/** Where placed members meet at an angle of `least` radians or more. */
+function jointsOf(members: Member[], { state }: Placements, least: number): Joint[] {
+  const there = members.filter((_, i) => state[i] === STATE.placed);
+  const leaving = new Map(there.map((m) => [m.a, m]));
+  return there.flatMap((before) => {
     const after = leaving.get(before.b);
     if (!after) return [];
     const c = before.front.reduce((sum, v, a) => sum + v * after.front[a], 0);
@@ -305,7 +417,7 @@ function layJoint(
   row: number,
 ): void {
   const front = normalize(before.front.map((v, a) => v + after.front[a]) as Vec3, after.front);
-  const up = upBetween(posts, { ...after, front });
+  const up = upBetween(posts, after.a, after.b, front);
   out.slot[row] = posts.slot[after.a];
   out.s[row] = posts.s[after.a];
   out.prop[row] = prop;
@@ -315,7 +427,7 @@ function layJoint(
 }
 
 /** Up of a member: between those of its posts, square to its length. */
-function upBetween(posts: Placements, { a, b, front }: Member): Vec3 {
+function upBetween(posts: Placements, a: number, b: number, front: Vec3): Vec3 {
   const upOf = (row: number) =>
     quatRotate([...posts.rotation.subarray(row * 4, row * 4 + 4)] as Quat, [0, 1, 0]);
   const [p, q] = [upOf(a), upOf(b)];

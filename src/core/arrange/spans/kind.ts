@@ -1,6 +1,8 @@
 import { defineKind } from '../kind';
-import { slotName } from '../slotId';
-import { weightedWithout } from '../steps/withoutProp';
+import { propsByHand } from '../steps/byHand';
+import { handRemoved } from '../steps/corrected';
+import { neededBy } from '../steps/keepOuts';
+import { handWithout, weightedWithout } from '../steps/withoutProp';
 import { evaluateSpans } from './evaluate';
 import { spansSchema } from './schema';
 
@@ -9,22 +11,25 @@ export const spansKind = defineKind({
   schema: spansSchema,
   noun: 'member',
   // The posts' own paths are worked out before them: a member follows what they stand on.
-  needs: ({ on, props, corner }) => ({
-    paths: [],
-    props: [...new Set([...props.map((p) => p.prop), ...(corner ? [corner.prop] : [])])],
-    arrangements: [on],
-    surfaces: [],
-  }),
+  needs({ on, props, corner, gaps, hand }) {
+    const kept = neededBy(gaps.keepOuts);
+    const drawn = props.map((p) => p.prop);
+    return {
+      paths: kept.paths,
+      props: [...new Set([...drawn, ...propsByHand(hand), ...(corner ? [corner.prop] : [])])],
+      arrangements: [...new Set([on, ...kept.arrangements])],
+      surfaces: [],
+    };
+  },
   moves: () => false,
   evaluate: evaluateSpans,
-  withoutProp: ({ props, corner }, prop) => ({
+  withoutProp: ({ props, corner, hand }, prop) => ({
     props: weightedWithout(props, prop),
     corner: corner?.prop === prop ? null : corner,
+    hand: handWithout(hand, prop),
   }),
-  // By the post that a member leaves from.
-  removeSlots({ without }, slots, removed) {
-    const names = new Set(slots.map(slotName));
-    const others = without.filter((n) => !names.has(n));
-    return { without: removed ? [...others, ...names] : others };
+  removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  renew({ gaps }, take) {
+    for (const k of gaps.keepOuts) k.id = take('keep');
   },
 });

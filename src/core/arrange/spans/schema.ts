@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { baseFields } from '../base';
 import { degrees, vec3 } from '../../math/measures';
+import { spanGapsSchema } from '../steps/gapsSchema';
+import { handSchema } from '../steps/schema';
 import { weightedSchema } from '../steps/weighted';
 
 /** Spans: members between neighbouring props of another arrangement, from post to post. */
@@ -49,13 +51,10 @@ export const spansSchema = z.object({
     .max(1e6)
     .default(0)
     .describe('Posts further apart have none between them; 0: any'),
-  without: z
-    .array(z.string())
-    .max(100000)
-    .default([])
-    .describe('Posts, by the names of their slots, from which none goes'),
   rollDeg: degrees.default(0).describe('About its own length'),
   size: z.number().min(1e-6).max(1000).default(1).describe('Across its length'),
+  gaps: spanGapsSchema,
+  hand: handSchema.describe('Corrections by hand, by the name of the post’s slot that a member leaves from'),
 });
 
 export type Spans = z.infer<typeof spansSchema>;

@@ -48,10 +48,18 @@ const mapped = (mesh: Sliced, map: (p: Vec3, n: Vec3) => [Vec3, Vec3]): BentMesh
   return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices, groups };
 };
 
-/** A member's mesh from its lower end to `length` metres on, in its own size. */
-export function cutMember(mesh: Sliced, low: number, length: number, size: number): BentMesh {
-  const part = clipAlong(mesh, 2, low - 1, low + length / size);
-  return mapped(part, (p, n) => [[p[0] * size, p[1] * size, p[2] * size], n]);
+/** A member's mesh from its lower end to `length` of its own metres on. @param size across, and along */
+export function cutMember(
+  mesh: Sliced,
+  low: number,
+  length: number,
+  [across, along]: readonly [number, number],
+): BentMesh {
+  const part = clipAlong(mesh, 2, low - 1, low + length);
+  return mapped(part, (p, n) => [
+    [p[0] * across, p[1] * across, p[2] * along],
+    normalize([n[0] / across, n[1] / across, n[2] / along], n),
+  ]);
 }
 
 /** The way of a member along its path. */

@@ -228,3 +228,50 @@ describe('cut, trimmed, along the path, with corner pieces', () => {
     }
   });
 });
+
+test('what a hand or a gap does to a member it does to all its pieces, and its corner pieces go with it', () => {
+  const corner = { prop: 'p', angleDeg: 20 };
+  const whole = worked(spans({ fit: 'repeat', corner }));
+  const pieces = whole.rails.slot.filter((s) => s === 3).length - 1;
+  expect(pieces).toBeGreaterThan(2);
+  const of = (p: Placements, slot: number) => [...p.slot.keys()].filter((i) => p.slot[i] === slot);
+  const hand = { 3: { along: 0.2, lift: 0.5, size: 2 }, 5: { removed: true } };
+  const by = worked(spans({ fit: 'repeat', corner, hand }));
+  const members = (p: Placements, slot: number) => of(p, slot).slice(0, pieces);
+  members(by.rails, 3).forEach((i, k) => {
+    const at = members(whole.rails, 3)[k];
+    const moved = turned(whole.rails, at, [0, 0.5, 0.2]);
+    const to = place(whole.rails, at).map((v, a) => v + moved[a]) as Vec3;
+    expect(distance(place(by.rails, i), to)).toBeLessThan(1e-12);
+    const [was, now] = [whole.rails.scale.subarray(at * 3), by.rails.scale.subarray(i * 3)];
+    // Across it grows; as long as the way is, it stays.
+    expect([now[0], now[1], now[2]]).toEqual([2 * was[0], 2 * was[1], was[2]]);
+  });
+  expect(members(by.rails, 5).every((i) => by.rails.state[i] === STATE.hand)).toBe(true);
+  // Eight corners but those at both ends of the member that is gone.
+  expect(by.rails.count).toBe(whole.rails.count - 2);
+  const lock = {
+    prop: 'p',
+    s: 0,
+    position: place(by.rails, members(by.rails, 3)[0]),
+    rotation: [...by.rails.rotation.subarray(members(by.rails, 3)[0] * 4).subarray(0, 4)],
+    scale: [...by.rails.scale.subarray(members(by.rails, 3)[0] * 3).subarray(0, 3)],
+  };
+  const held = worked(spans({ fit: 'repeat', corner, hand: { 3: { lock } } }));
+  members(held.rails, 3).forEach((i, k) =>
+    expect(distance(place(held.rails, i), place(by.rails, members(by.rails, 3)[k]))).toBeLessThan(1e-12),
+  );
+});
+
+test('a member that is cut off keeps the length of its way when it is drawn larger', () => {
+  const line = { shape: 'line', to: [13, 0, 0] };
+  const w = worked(spans({ fit: 'cut', hand: { 2: { size: 3 } } }), line);
+  const last = [...w.rails.slot.keys()].findLast((i) => w.rails.slot[i] === 2)!;
+  const { positions } = w.rails.bent![w.rails.shape![last]];
+  const z = [...positions].filter((_, o) => o % 3 === 2);
+  const own = w.max[2] - w.min[2];
+  const rest = (13 / 7) % own;
+  expect(Math.max(...z) - Math.min(...z)).toBeCloseTo(rest, 9);
+  const x = [...positions].filter((_, o) => o % 3 === 0);
+  expect(Math.max(...x) - Math.min(...x)).toBeCloseTo(3 * (w.max[0] - w.min[0]), 6);
+});

@@ -1,5 +1,5 @@
 import { channel, randomBase, randomOf } from '../../math/random';
-import { quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
+import { quatRotate, type Quat } from '../../math/quat';
 import { cross, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { acos, hypot } from '../../math/portable';
 import { newPile, type Pile } from '../../mesh/pile';
@@ -154,26 +154,6 @@ export function groundStep(
       return out;
     },
   };
-}
-
-/** Lands what stands in a row just as it is turned there. */
-export function settleAsTurned(ground: GroundStep, out: Placements, row: number): void {
-  const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-  const frame: Facings = {
-    front: Float64Array.from(quatRotate(q, [0, 0, 1])),
-    up: Float64Array.from(quatRotate(q, [0, 1, 0])),
-    outward: 1,
-  };
-  const met = ground.meet(out, row, out.slot[row], frame, 0);
-  if (met) {
-    const leaned = ground.lean(frame, 0, met.normal);
-    if (leaned) {
-      const { front: f, up: u } = leaned;
-      writeQuatFromUpFront(out.rotation, row * 4, u[0], u[1], u[2], f[0], f[1], f[2]);
-    }
-    ground.rest(out, row, out.slot[row], met, leaned ?? frame, 0, 0);
-  }
-  ground.landed(out, row);
 }
 
 /** The pile of those that have landed, where they may land on each other: along one direction for all. */

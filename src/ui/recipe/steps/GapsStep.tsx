@@ -98,12 +98,14 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
           onChange={(after) => set({ after })}
         />
       )}
-      <Toggle
-        label="Leave out what collides"
-        hint="Props whose boxes would reach into one before them"
-        value={gaps.collide === 'leave-out'}
-        onChange={(on) => set({ collide: on ? 'leave-out' : 'ignore' })}
-      />
+      {'collide' in gaps && (
+        <Toggle
+          label="Leave out what collides"
+          hint="Props whose boxes would reach into one before them"
+          value={gaps.collide === 'leave-out'}
+          onChange={(on) => set({ collide: on ? 'leave-out' : 'ignore' })}
+        />
+      )}
       <div className="mt-1 flex items-center justify-between">
         <span className="text-sm">Keep-outs</span>
         <PlainMenu

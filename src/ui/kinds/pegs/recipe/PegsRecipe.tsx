@@ -14,9 +14,12 @@ import { IconButton } from '../../../controls/Button';
 import { VirtualList } from '../../../controls/VirtualList';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { plural } from '../../../words/numbers';
-import { groundPhrase } from '../../../words/phrases';
+import { gapsPhrase, groundPhrase, variationPhrase } from '../../../words/phrases';
+import { GapsStep } from '../../../recipe/steps/GapsStep';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
+import { VariationStep } from '../../../recipe/steps/VariationStep';
 import { Step } from '../../../recipe/Step';
+import { useStepMenu } from '../../../recipe/stepClipboard';
 import { PegActions } from './PegActions';
 import { PegFields } from './PegFields';
 
@@ -36,6 +39,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
     return a.pegs.filter((p) => those.has(pegNumber(p.id)));
   }, [a.pegs, chosen]);
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
+  const menus = { variation: useStepMenu(a, 'variation'), gaps: useStepMenu(a, 'gaps') };
   return (
     <>
       <Step
@@ -117,6 +121,18 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         ) : (
           <p className="text-[12.5px] text-soft">Every peg is pinned. Free ones can land here.</p>
         )}
+      </Step>
+      <Step
+        name="variation"
+        title="Variation"
+        color={color}
+        menu={menus.variation}
+        phrase={variationPhrase(a, scene)}
+      >
+        <VariationStep arrangement={a} />
+      </Step>
+      <Step name="gaps" title="Gaps" color={color} menu={menus.gaps} phrase={gapsPhrase(a)}>
+        <GapsStep arrangement={a} />
       </Step>
       <Step
         name="hand"

@@ -10,8 +10,11 @@ import { Choice } from '../../../controls/Choice';
 import { lengthField, NumberFields, PlaceField } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
-import { plural } from '../../../words/numbers';
+import { gapsPhrase, handPhrase } from '../../../words/phrases';
 import { Step } from '../../../recipe/Step';
+import { useStepMenu } from '../../../recipe/stepClipboard';
+import { GapsStep } from '../../../recipe/steps/GapsStep';
+import { HandStep } from '../../../recipe/steps/HandStep';
 import { WeightedProps } from '../../../recipe/steps/WeightedProps';
 
 const FITS = [
@@ -31,6 +34,7 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
   const set = (values: Parameters<typeof setArrangement.apply>[1]['values'], key?: string) =>
     dispatch(setArrangement, { id: a.id, values }, key);
+  const menu = useStepMenu(a, 'gaps');
   return (
     <>
       <Step
@@ -114,37 +118,15 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
           set={set}
         />
       </Step>
-      <Step
-        name="gaps"
-        title="Left out"
-        color={color}
-        phrase={a.without.length ? plural(a.without.length, 'member') : 'None'}
-      >
-        {a.without.length === 0 && (
-          <p className="text-[12.5px] text-soft">
-            Click a member in the scene and press Delete to leave it out. Where its post is a gap there is
-            none either.
-          </p>
-        )}
-        <ul className="flex flex-wrap gap-1" aria-label="Members left out">
-          {a.without.map((name) => (
-            <li key={name}>
-              <button
-                type="button"
-                aria-label={`Bring the member from ${name} back`}
-                title="Bring it back"
-                onClick={() => set({ without: a.without.filter((n) => n !== name) })}
-                className="num rounded-md border border-edge bg-paper px-1.5 py-0.5 text-[12.5px] hover:bg-groove"
-              >
-                #{name} ×
-              </button>
-            </li>
-          ))}
-        </ul>
-      </Step>
       <Step name="facing" title="Ends" color={color} phrase={endsPhrase(a)}>
         <End spans={a} end="from" title="Leaves a post at" />
         <End spans={a} end="to" title="Meets the next at" />
+      </Step>
+      <Step name="gaps" title="Gaps" color={color} menu={menu} phrase={gapsPhrase(a)}>
+        <GapsStep arrangement={a} />
+      </Step>
+      <Step name="hand" title="By hand" color={color} phrase={handPhrase(a)}>
+        <HandStep arrangement={a} />
       </Step>
     </>
   );
