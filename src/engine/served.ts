@@ -1,6 +1,7 @@
 import type { EvaluatedArrangement, PathResult, SceneResult, SurfaceResult } from '@/core/evaluate/scene';
 import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
+import { dequal } from 'dequal/lite';
 import { drawBatches, writeMatrix, type DrawBatch } from './drawing';
 
 /** Results on their way to the side that shows them: only what that does not have yet. */
@@ -32,11 +33,8 @@ export interface ServedRows {
   id: string;
   key: string;
   rows: Int32Array;
-  /** For each of the rows: foot, rotation, factor per axis, tint; and its instance matrix. */
-  position: Float64Array;
-  rotation: Float64Array;
-  scale: Float64Array;
-  tint?: Float32Array;
+  /** For each of the rows what its place has of them, and its instance matrix. */
+  values: RowValues;
   matrices: Float32Array;
 }
 
@@ -58,7 +56,7 @@ export interface Served {
 export class Told {
   private keys = new Map<string, string>();
   private faces = new Map<string, string>();
-  private placed = new Map<string, Placements>();
+  private arranged = new Map<string, EvaluatedArrangement>();
   private propBounds: Record<string, Bounds> | undefined;
 
   /** What there is to tell of a result; afterwards it has been told. */
@@ -71,12 +69,12 @@ export class Told {
     const whole: ServedArrangement[] = [];
     const rows: ServedRows[] = [];
     for (const r of arrangements) {
-      const told = this.keys.get(r.id);
+      const told = this.arranged.get(r.id);
       if (!isNew(r)) continue;
-      const some = r.since === told ? changedRows(r, this.placed.get(r.id)) : null;
+      const some = told && changedRows(r, told);
       if (some) rows.push(some);
       else whole.push({ ...r, batches: drawBatches(r.placements), counts: countStates(r.placements) });
-      this.placed.set(r.id, r.placements);
+      this.arranged.set(r.id, r);
     }
     const served = {
       rows,
@@ -98,7 +96,7 @@ export class Told {
     for (const id of gone) {
       this.keys.delete(id);
       this.faces.delete(id);
-      this.placed.delete(id);
+      this.arranged.delete(id);
     }
     return gone;
   }
@@ -126,55 +124,113 @@ export class Told {
   }
 }
 
-/** The rows that a result says are others, on their own; null where one of them is drawn among others than before. */
-function changedRows(
-  { id, key, rows, placements: p }: EvaluatedArrangement,
-  old?: Placements,
-): ServedRows | null {
-  if (!rows || !old || p.shape) return null;
-  const mirrored = (q: Placements, i: number) => q.scale[i * 3] < 0;
-  for (const i of rows)
-    if (p.prop[i] !== old.prop[i] || p.state[i] !== old.state[i] || mirrored(p, i) !== mirrored(old, i))
-      return null;
-  const take = <T extends Float64Array | Float32Array>(from: T, size: number, to: T): T => {
-    rows.forEach((row, k) => to.set(from.subarray(row * size, (row + 1) * size), k * size));
-    return to;
-  };
+/** More rows than one in so many are told with all the others. */
+const FEW = 4;
+
+/** The rows of a result that are others than was told, on their own; null where it is more than these that changed. */
+function changedRows(now: EvaluatedArrangement, told: EvaluatedArrangement): ServedRows | null {
+  const { id, key, placements: p } = now;
+  const old = told.placements;
+  if (now.rows && now.since === told.key) {
+    if (now.rows.some((i) => drawnElsewhere(p, old, i))) return null;
+  } else if (!sameAround(now, told)) return null;
+  const rows = now.rows && now.since === told.key ? now.rows : rowsThatDiffer(p, old);
+  if (!rows) return null;
   const matrices = new Float32Array(rows.length * 16);
   rows.forEach((row, k) => writeMatrix(p, row, matrices, k * 16));
-  return {
-    id,
-    key,
-    rows,
-    position: take(p.position, 3, new Float64Array(rows.length * 3)),
-    rotation: take(p.rotation, 4, new Float64Array(rows.length * 4)),
-    scale: take(p.scale, 3, new Float64Array(rows.length * 3)),
-    ...(p.tint && { tint: take(p.tint, 3, new Float32Array(rows.length * 3)) }),
-    matrices,
-  };
+  return { id, key, rows, values: rowValues(p, rows), matrices };
 }
+
+/** Whether a row is drawn among others than before, or not any more. */
+const drawnElsewhere = (p: Placements, old: Placements, i: number): boolean =>
+  p.slot[i] !== old.slot[i] ||
+  p.prop[i] !== old.prop[i] ||
+  p.state[i] !== old.state[i] ||
+  p.scale[i * 3] < 0 !== old.scale[i * 3] < 0;
+
+/** Whether two results of one arrangement can differ in nothing but the values of their rows. */
+function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): boolean {
+  const [p, old] = [now.placements, told.placements];
+  const shaped = (r: EvaluatedArrangement) => r.sheet !== undefined || r.placements.shape !== undefined;
+  return (
+    p.count === old.count &&
+    !shaped(now) &&
+    !shaped(told) &&
+    !p.tint === !old.tint &&
+    !p.before === !old.before &&
+    dequal(p.props, old.props) &&
+    dequal([now.facts, now.parts, now.findings], [told.facts, told.parts, told.findings])
+  );
+}
+
+/** Rows whose values are others, rising; null where they are many, or drawn among others than before. */
+function rowsThatDiffer(p: Placements, old: Placements): Int32Array | null {
+  const rows: number[] = [];
+  const fields = fieldsOf(p).map(([, now, size], f) => ({ now, was: fieldsOf(old)[f][1], size }));
+  for (let i = 0; i < p.count; i++) {
+    if (drawnElsewhere(p, old, i)) return null;
+    if (!fields.some(({ now, was, size }) => differs(now, was, i * size, size))) continue;
+    rows.push(i);
+    if (rows.length * FEW > p.count) return null;
+  }
+  return Int32Array.from(rows);
+}
+
+function differs(a: RowArray, b: RowArray, from: number, size: number): boolean {
+  for (let o = from; o < from + size; o++) if (a[o] !== b[o]) return true;
+  return false;
+}
+
+type RowArray = Float64Array | Float32Array;
+type RowValues = Record<string, RowArray>;
+
+/** The arrays of placements that hold values of rows, by name, with how many numbers a row has in each. */
+function fieldsOf(p: Placements): [name: string, values: RowArray, size: number][] {
+  return [
+    ['position', p.position, 3],
+    ['rotation', p.rotation, 4],
+    ['scale', p.scale, 3],
+    ['s', p.s, 1],
+    ...(p.tint ? ([['tint', p.tint, 3]] as [string, RowArray, number][]) : []),
+    ...(p.before
+      ? ([
+          ['before.position', p.before.position, 3],
+          ['before.rotation', p.before.rotation, 4],
+        ] as [string, RowArray, number][])
+      : []),
+  ];
+}
+
+const rowValues = (p: Placements, rows: Int32Array): RowValues =>
+  Object.fromEntries(
+    fieldsOf(p).map(([name, from, size]) => {
+      const to =
+        from instanceof Float32Array
+          ? new Float32Array(rows.length * size)
+          : new Float64Array(rows.length * size);
+      rows.forEach((row, k) => to.set(from.subarray(row * size, (row + 1) * size), k * size));
+      return [name, to];
+    }),
+  );
 
 /**
  * A result with the rows that changed. Its arrays are the same ones, written over: of an earlier result only the
  * latest is looked at.
  */
-export function withRows(have: ServedArrangement, changed: ServedRows): ServedArrangement {
-  const { key, rows } = changed;
-  const { position, rotation, scale, tint } = have.placements;
-  const put = <T extends Float64Array | Float32Array>(to: T, size: number, from: T) =>
-    rows.forEach((row, k) => to.set(from.subarray(k * size, (k + 1) * size), row * size));
-  put(position, 3, changed.position);
-  put(rotation, 4, changed.rotation);
-  put(scale, 3, changed.scale);
-  if (tint && changed.tint) put(tint, 3, changed.tint);
+export function withRows(
+  have: ServedArrangement,
+  { key, rows, values, matrices }: ServedRows,
+): ServedArrangement {
+  for (const [name, to, size] of fieldsOf(have.placements))
+    rows.forEach((row, k) => to.set(values[name].subarray(k * size, (k + 1) * size), row * size));
   const batches = have.batches.map((batch) => {
     const instances: number[] = [];
     rows.forEach((row, k) => {
       const i = placeIn(batch.rows, row);
       if (i < 0) return;
       instances.push(i);
-      batch.matrices.set(changed.matrices.subarray(k * 16, (k + 1) * 16), i * 16);
-      batch.tints?.set(changed.tint!.subarray(k * 3, (k + 1) * 3), i * 3);
+      batch.matrices.set(matrices.subarray(k * 16, (k + 1) * 16), i * 16);
+      batch.tints?.set(values.tint.subarray(k * 3, (k + 1) * 3), i * 3);
     });
     return { ...batch, changed: { times: (batch.changed?.times ?? 0) + 1, instances } };
   });

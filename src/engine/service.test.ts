@@ -29,8 +29,8 @@ function scene() {
 test('only what is new is told: nothing twice, what is gone by its name, and everything to whoever was told nothing', () => {
   const service = new EngineService();
   const told = new Told();
-  const ids = ({ surfaces, paths, arrangements, gone, propBounds }: Served) => ({
-    told: [...surfaces, ...paths, ...arrangements].map((r) => r.id),
+  const ids = ({ surfaces, paths, arrangements, rows, gone, propBounds }: Served) => ({
+    told: [...surfaces, ...paths, ...arrangements, ...rows].map((r) => r.id),
     gone,
     bounds: propBounds && Object.keys(propBounds),
   });

@@ -42,7 +42,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   schema: S;
   /** What one of its rows is called in a sentence. */
   noun: string;
-  needs(arrangement: z.output<S>): Needs;
+  /** @param before the arrangement as it was, with what it needed: what comes to the same may be the same object */
+  needs(arrangement: z.output<S>, before?: { node: z.output<S>; needs: Needs }): Needs;
   /** Whether it changes by itself with time. */
   moves(arrangement: z.output<S>): boolean;
   /**

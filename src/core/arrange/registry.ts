@@ -50,9 +50,15 @@ export const newArrangement = <K extends KindName>(
 
 const needs = new WeakMap<Arrangement, Needs>();
 
-/** What an arrangement is worked out from. A document's values are never written over, so each is looked through once. */
-export function needsOf(a: Arrangement): Needs {
+/**
+ * What an arrangement is worked out from. A document's values are never written over, so each is looked through once.
+ * @param was the arrangement as it was before, if that was looked through: of many pegs only those that changed are
+ */
+export function needsOf(a: Arrangement, was?: Arrangement): Needs {
   let found = needs.get(a);
-  if (!found) needs.set(a, (found = kindOf(a).needs(a)));
+  if (!found) {
+    const before = was && was.kind === a.kind ? needs.get(was) : undefined;
+    needs.set(a, (found = kindOf(a).needs(a, before && { node: was!, needs: before })));
+  }
   return found;
 }

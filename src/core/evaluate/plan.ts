@@ -61,7 +61,10 @@ function changed(scene: Scene, before: Plan): Plan | null {
   }
   for (let i = 0; i < arrangements.length; i++) {
     if (arrangements[i] === before.arrangements[i]) continue;
-    if (!same(before.arrangements[i], arrangementNode(arrangements[i], before.grounds))) return null;
+    if (
+      !same(before.arrangements[i], arrangementNode(arrangements[i], before.grounds, before.arrangements[i]))
+    )
+      return null;
   }
   return { ...before, paths, arrangements, order, fresh };
 }
@@ -78,8 +81,8 @@ function pathNode(node: Path, scene: Scene): PlanNode {
   return { id: node.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', node };
 }
 
-function arrangementNode(node: Arrangement, shown: string[]): PlanNode {
-  const needs = needsOf(node);
+function arrangementNode(node: Arrangement, shown: string[], was?: Arrangement): PlanNode {
+  const needs = needsOf(node, was);
   const grounds = needs.surfaces === 'all' ? shown : needs.surfaces;
   const dependsOn = [...grounds, ...needs.paths, ...needs.arrangements];
   return { id: node.id, dependsOn, kind: 'arrangement', node };

@@ -1,4 +1,5 @@
 import { dequal } from 'dequal/lite';
+import { differing } from '../arrange/differing';
 import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
@@ -359,11 +360,24 @@ const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }
   plays,
 ];
 
+/** How an arrangement is called and drawn is no setting that it is worked out from. */
+const LOOKS = new Set(['name', 'visible', 'thread']);
+
 /** Whether two states of an arrangement have the same settings. Parts that are the same object are not looked into. */
-const sameSettings = (a: Arrangement, b: Arrangement): boolean => {
-  const { name, visible, thread } = a;
-  return dequal(a, { ...b, name, visible, thread });
-};
+function sameSettings(a: Arrangement, b: Arrangement): boolean {
+  const [now, was] = [a, b] as unknown as Record<string, unknown>[];
+  const fields = Object.keys(now);
+  return (
+    fields.length === Object.keys(was).length &&
+    fields.every((f) => LOOKS.has(f) || now[f] === was[f] || sameValue(now[f], was[f]))
+  );
+}
+
+/** Of lists, which may be long, only entries that are other objects are looked into. */
+const sameValue = (now: unknown, was: unknown): boolean =>
+  Array.isArray(now) && Array.isArray(was) && now.length === was.length
+    ? differing(now, was).every((i) => dequal(now[i], was[i]))
+    : dequal(now, was);
 
 /** A path, or why there is none: a broken node does not stop the others. */
 function compiled(

@@ -11,19 +11,21 @@ import { findWith, freeName } from './find';
 
 const findPegs = (scene: Scene, id: string): Pegs => findWith(scene, id, 'pegs');
 
-/** Where those of an arrangement's pegs are that `has` names, with each. Pegs may be many: no draft is made of them. */
-function placesOf(scene: Scene, id: string, has: (peg: string) => boolean) {
-  const { pegs } = findPegs(scene, id);
-  const at = scene.arrangements.findIndex((a) => a.id === id);
+/** Where pegs are in their arrangement, with each. They may be among many: no draft is made of all. */
+function placesOf(scene: Scene, id: string, ids: readonly string[]) {
+  const arrangement = findPegs(scene, id);
+  const { pegs } = arrangement;
+  const at = scene.arrangements.indexOf(arrangement);
+  const open = new Set(ids);
   const found: { peg: Peg; path: Patch['path'] }[] = [];
-  for (let i = 0; i < pegs.length; i++)
-    if (has(pegs[i].id)) found.push({ peg: pegs[i], path: ['arrangements', at, 'pegs', i] });
+  for (let i = 0; i < pegs.length && open.size > 0; i++)
+    if (open.delete(pegs[i].id)) found.push({ peg: pegs[i], path: ['arrangements', at, 'pegs', i] });
   return found;
 }
 
 /** Sets values of pegs, each its own. */
 const setting = (scene: Scene, id: string, values: Record<string, Partial<Omit<Peg, 'id'>>>): Patch[] =>
-  placesOf(scene, id, (peg) => peg in values).flatMap(({ peg, path }) =>
+  placesOf(scene, id, Object.keys(values)).flatMap(({ peg, path }) =>
     Object.entries(values[peg.id]).map(([field, value]): Patch => ({
       op: field in peg ? 'replace' : 'add',
       path: [...path, field],

@@ -1,4 +1,5 @@
 import type { ArrangeContext } from '../context';
+import { differing } from '../differing';
 import type { ArrangementResult } from '../result';
 import { evaluatePegs } from './evaluate';
 import type { Pegs } from './schema';
@@ -31,8 +32,7 @@ export function changedPegs(
   if (seed !== node.seed || ground !== node.ground || gaps !== node.gaps || variation !== node.variation)
     return null;
   if (list.length !== node.pegs.length) return null;
-  const rows: number[] = [];
-  for (let i = 0; i < list.length; i++) if (list[i] !== node.pegs[i]) rows.push(i);
+  const rows = differing(list, node.pegs);
   if (rows.length * FEW > list.length) return null;
   // Props are counted in the order of their first use, so that another prop may change the numbers of all.
   if (rows.some((i) => list[i].id !== node.pegs[i].id || list[i].prop !== node.pegs[i].prop)) return null;
@@ -40,16 +40,16 @@ export function changedPegs(
   const few = evaluatePegs({ ...pegs, pegs: rows.map((i) => list[i]) }, context);
   const { placements: now } = few;
   if (few.findings.length > 0 || (now.tint && !old.tint)) return null;
+  // One that became a gap, or none, is drawn among others.
+  if (rows.some((i, k) => now.state[k] !== old.state[i])) return null;
   const out = {
     ...old,
-    state: old.state.slice(),
     position: old.position.slice(),
     rotation: old.rotation.slice(),
     scale: old.scale.slice(),
     ...(old.tint && { tint: old.tint.slice() }),
   };
   rows.forEach((i, k) => {
-    out.state[i] = now.state[k];
     out.position.set(now.position.subarray(k * 3, k * 3 + 3), i * 3);
     out.rotation.set(now.rotation.subarray(k * 4, k * 4 + 4), i * 4);
     out.scale.set(now.scale.subarray(k * 3, k * 3 + 3), i * 3);

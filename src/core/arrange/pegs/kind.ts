@@ -1,3 +1,4 @@
+import { differing } from '../differing';
 import { defineKind } from '../kind';
 import { changedPegs } from './changed';
 import { evaluatePegs, pegNumber } from './evaluate';
@@ -24,15 +25,28 @@ function distinct({ pegs }: Pegs, of: (peg: Peg) => string | undefined): string[
   return [...found];
 }
 
+/** Whether pegs are on the same surfaces and of the same props as they were, one by one. */
+const needsTheSame = ({ pegs, ground, gaps }: Pegs, was: Pegs): boolean =>
+  ground === was.ground &&
+  gaps === was.gaps &&
+  pegs.length === was.pegs.length &&
+  differing(pegs, was.pegs).every((i) => {
+    const [peg, old] = [pegs[i], was.pegs[i]];
+    return peg.prop === old.prop && peg.pin?.surface === old.pin?.surface;
+  });
+
 /** The kind "pegs" as the registry lists it. */
 export const pegsKind = defineKind({
   schema: pegsSchema,
   noun: 'peg',
-  needs: (pegs) => ({
-    ...neededBy(pegs.gaps.keepOuts),
-    props: distinct(pegs, (p) => p.prop),
-    surfaces: surfacesOf(pegs),
-  }),
+  needs: (pegs, before) =>
+    before && needsTheSame(pegs, before.node)
+      ? before.needs
+      : {
+          ...neededBy(pegs.gaps.keepOuts),
+          props: distinct(pegs, (p) => p.prop),
+          surfaces: surfacesOf(pegs),
+        },
   moves: () => false,
   evaluate: (pegs, context, before) =>
     (before && changedPegs(pegs, context, before)) ?? evaluatePegs(pegs, context),

@@ -87,7 +87,6 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
   };
 }
 
-
 const posingOf = ({ facing: { alternate, lift, turnDeg, tipDeg, rollDeg, size } }: Sheet) => ({
   alternate,
   lift,
