@@ -58,6 +58,12 @@ export class Told {
   private faces = new Map<string, string>();
   private arranged = new Map<string, EvaluatedArrangement>();
   private propBounds: Record<string, Bounds> | undefined;
+  /** The nodes of the last result: the same object in its place has been told. */
+  private last: Pick<SceneResult, 'surfaces' | 'paths' | 'arrangements'> = {
+    surfaces: [],
+    paths: [],
+    arrangements: [],
+  };
 
   /** What there is to tell of a result; afterwards it has been told. */
   tell({ surfaces, paths, arrangements, propBounds }: SceneResult): Omit<Served, 'ms'> {
@@ -66,9 +72,10 @@ export class Told {
       this.keys.set(id, key);
       return true;
     };
+    const { last } = this;
     const whole: ServedArrangement[] = [];
     const rows: ServedRows[] = [];
-    for (const r of arrangements) {
+    for (const r of othersOf(arrangements, last.arrangements)) {
       const told = this.arranged.get(r.id);
       if (!isNew(r)) continue;
       const some = told && changedRows(r, told);
@@ -78,10 +85,13 @@ export class Told {
     }
     const served = {
       rows,
-      surfaces: surfaces.filter(isNew).map((r) => this.surface(r)),
-      paths: paths.filter(isNew),
+      surfaces: othersOf(surfaces, last.surfaces)
+        .filter(isNew)
+        .map((r) => this.surface(r)),
+      paths: othersOf(paths, last.paths).filter(isNew),
       arrangements: whole,
     };
+    this.last = { surfaces, paths, arrangements };
     const here = surfaces.length + paths.length + arrangements.length;
     const gone = here === this.keys.size ? [] : this.forget([surfaces, paths, arrangements].flat());
     if (propBounds === this.propBounds) return { ...served, gone };
@@ -123,6 +133,8 @@ export class Told {
     return { ...out, positions, normals, ...(!has && { rest: { ...rest, undeformed } }) };
   }
 }
+
+const othersOf = <T>(list: T[], last: readonly T[]): T[] => list.filter((r, i) => r !== last[i]);
 
 /** More rows than one in so many are told with all the others. */
 const FEW = 4;

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import type { Run } from '@/core/arrange/run/schema';
 import { sceneSchema } from '@/core/scene/schema';
 import { cases } from '@/core/testing/prove';
 import { exampleScene } from '@/core/testing/scene';
@@ -24,6 +25,13 @@ test.each([
   expect(spacingOf('spacing', { [field]: given })[field]).toBe(held);
   expect(applied.held).toEqual([{ path: ['arrangements', 0, 'spacing', field], given, held }]);
   expect(sceneSchema.safeParse(applied.scene).success).toBe(true);
+});
+
+test('a number is held deep in what is put, also where that comes to what was there', () => {
+  const rows = { count: 0, distance: 3, stagger: 0, side: 'middle', mirrored: false };
+  const { scene, held } = step('spacing', { rows });
+  expect((scene.arrangements[0] as Run).spacing.rows).toEqual({ ...rows, count: 1 });
+  expect(held).toMatchObject([{ given: 0, held: 1 }]);
 });
 
 test('what no bound can hold is refused, and nothing is changed', () => {

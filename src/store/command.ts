@@ -51,6 +51,24 @@ export interface Applied {
 export const replacing = (held: readonly Held[]): Patch[] =>
   held.map(({ path, held: value }) => ({ op: 'replace', path: path as Patch['path'], value }));
 
+/**
+ * Patches with their numbers as they were held, without those that put what is there. Numbers that stand deeper in what
+ * a patch puts are put after it.
+ */
+function withHeld(scene: Scene, own: readonly Patch[], held: ReadonlyMap<string, Held>): Patch[] {
+  const deeper = new Map(held);
+  const patches = own.map((patch) => {
+    const place = patch.path.join('/');
+    const one = held.get(place);
+    deeper.delete(place);
+    return one ? { ...patch, value: one.held } : patch;
+  });
+  const changing = patches.filter(
+    ({ op, path, value }) => op !== 'replace' || valueAt(scene, path) !== value,
+  );
+  return [...changing, ...replacing([...deeper.values()])];
+}
+
 /** A number is rounded, then held, and is within its bounds by then. */
 const MOST_ROUNDS = 4;
 
@@ -63,9 +81,7 @@ export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
       const said = c.patches(scene, args);
       if (!Array.isArray(said)) made = said.made;
       const own = Array.isArray(said) ? said : said.patches;
-      const patches = [...own, ...replacing([...held.values()])].filter(
-        ({ op, path, value }) => op !== 'replace' || valueAt(scene, path) !== value,
-      );
+      const patches = withHeld(scene, own, held);
       const { value, inverse } = applyPatches(scene, patches);
       return [value, patches, inverse];
     }

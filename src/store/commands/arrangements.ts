@@ -3,7 +3,7 @@ import type { Peg } from '@/core/arrange/pegs/schema';
 import { kindOf, newArrangement, type Arrangement, type KindName, type With } from '@/core/arrange/registry';
 import { slotName } from '@/core/arrange/slotId';
 import { newThread, takeId } from '@/core/scene/defaults';
-import { patchesBetween } from '@/core/scene/patch';
+import { patchesBetween, type Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
 import { command, patching } from '../command';
 import { findArrangement, findPath, findWith, freeName } from './find';
@@ -34,10 +34,24 @@ export function addArrangement(
 
 /** Values of an arrangement of any kind; its blocks of settings are set by {@link setStep}. */
 type ValuesOf<A> = A extends Arrangement ? Partial<Omit<A, 'id' | 'kind'>> : never;
+export type ArrangementValues = ValuesOf<Arrangement>;
+
+/** The changes that set fields of an arrangement, or of what stands at `at` in it. No draft is made of all the others. */
+function setting(scene: Scene, id: string, at: string[], values: object): Patch[] {
+  const found = findArrangement(scene, id);
+  const block = at.reduce((v: object, key) => v[key as keyof object], found);
+  if (block === undefined) throw new Error(`“${found.name}” has no ${at.join(' ')}.`);
+  const path = ['arrangements', scene.arrangements.indexOf(found), ...at];
+  return Object.entries(values).map(([field, value]) => ({
+    op: field in block ? 'replace' : 'add',
+    path: [...path, field],
+    value,
+  }));
+}
 
 /** Sets fields of an arrangement. */
-export const setArrangement = command<{ id: string; values: ValuesOf<Arrangement> }>({
-  apply: (scene, { id, values }) => void Object.assign(findArrangement(scene, id), values),
+export const setArrangement = patching<{ id: string; values: ArrangementValues }>({
+  patches: (scene, { id, values }) => setting(scene, id, [], values),
   name(before, _, { id, values }) {
     const found = findArrangement(before, id);
     // In the recipe it is clear whose settings they are; these are set from the list too.
@@ -62,12 +76,12 @@ const blockSchema = (a: Arrangement, step: Step): { parse(value: unknown): unkno
   (kindOf(a).schema.shape as Record<string, { parse(value: unknown): unknown }>)[step];
 
 /** Sets some fields of one block of settings. */
-export const setStep = command<{ [S in Step]: { id: string; step: S; values: PartialOf<With<S>[S]> } }[Step]>(
-  {
-    apply: (scene, { id, step, values }) => void Object.assign(blockOf(scene, id, step), values),
-    name: (before, _, { id, step, values }) => describeChange(blockOf(before, id, step), values),
-  },
-);
+export const setStep = patching<
+  { [S in Step]: { id: string; step: S; values: PartialOf<With<S>[S]> } }[Step]
+>({
+  patches: (scene, { id, step, values }) => setting(scene, id, [step], values),
+  name: (before, _, { id, step, values }) => describeChange(blockOf(before, id, step), values),
+});
 
 /** Puts one block of settings back to its defaults. */
 export const resetStep = command<{ id: string; step: Exclude<Step, 'order'> }>({

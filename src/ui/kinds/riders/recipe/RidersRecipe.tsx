@@ -1,7 +1,7 @@
 'use client';
 
 import type { Riders } from '@/core/arrange/riders/schema';
-import { setArrangement, setStep } from '@/store/commands/arrangements';
+import { setArrangement, setStep, type ArrangementValues } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { THREAD_COLORS } from '@/view/colors';
 import { Choice } from '../../../controls/Choice';
@@ -31,7 +31,7 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
   const scene = useDocument((s) => s.scene);
   const color = THREAD_COLORS[a.thread];
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
-  const set = (values: Parameters<typeof setArrangement.apply>[1]['values'], key?: string) =>
+  const set = (values: ArrangementValues, key?: string) =>
     dispatch(setArrangement, { id: a.id, values }, key);
   const leaders = scene.arrangements.filter((other) => other.id !== a.id);
   const leader = scene.arrangements.find((other) => other.id === a.on);

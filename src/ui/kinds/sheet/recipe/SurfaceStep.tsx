@@ -3,7 +3,7 @@
 import { ArrowLeftRight, FlipHorizontal2, FlipVertical2, Layers2, Sparkles } from 'lucide-react';
 import type { Sheet } from '@/core/arrange/sheet/schema';
 import type { Finding, SheetLayout } from '@/core/arrange/result';
-import { setArrangement, setStep } from '@/store/commands/arrangements';
+import { setArrangement, setStep, type ArrangementValues } from '@/store/commands/arrangements';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { Button } from '../../../controls/Button';
@@ -38,7 +38,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
   const { sheet, layout, findings } = props;
   const scene = useDocument((s) => s.scene);
   const { id, over } = sheet;
-  const set = (values: Parameters<typeof setArrangement.apply>[1]['values'], key?: string) =>
+  const set = (values: ArrangementValues, key?: string) =>
     dispatch(setArrangement, { id, values }, key);
   const size = (field: 'width' | 'height', label: string) => (
     <NumberField

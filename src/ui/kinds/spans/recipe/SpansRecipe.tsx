@@ -1,7 +1,7 @@
 'use client';
 
 import type { SpanEnd, Spans } from '@/core/arrange/spans/schema';
-import { setArrangement } from '@/store/commands/arrangements';
+import { setArrangement, type ArrangementValues } from '@/store/commands/arrangements';
 import { setSpanEnd } from '@/store/commands/spans';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -32,7 +32,7 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
   const color = THREAD_COLORS[a.thread];
   const posts = scene.arrangements.find((other) => other.id === a.on);
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
-  const set = (values: Parameters<typeof setArrangement.apply>[1]['values'], key?: string) =>
+  const set = (values: ArrangementValues, key?: string) =>
     dispatch(setArrangement, { id: a.id, values }, key);
   const menu = useStepMenu(a, 'gaps');
   return (
