@@ -1,8 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { harnessPage, settled, withApplication } from './serve.mjs';
 
 /**
- * The page in one browser, drawn: opening, frames, memory, the longest task (needs a build). Shares are of the empty
- * scene's figure in the same run; milliseconds are only to read them by.
+ * The page in one browser (needs a build). First what its own thread works a frame while something is dragged among
+ * many nodes, nothing drawn. Then drawn: opening, frames, memory, the longest task. Shares are of the figure of the
+ * small or empty scene in the same run; milliseconds are only to read them by.
  */
 
 const TITLES = ['Tern Quay', 'Rope fence', 'Ferry loop', 'Sailcloth', 'Tiles of the beacon'];
@@ -70,7 +72,109 @@ const middle = async (locator) => {
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
 };
 
+/** So many arrangements and pegs, of which each gesture below changes one. */
+const RUNS = 1000;
+const PEGS = 100_000;
+
+/** The small scene of the fixtures with its first run and its path so many times over, and so many free pegs. */
+function manyNodes() {
+  const scene = JSON.parse(readFileSync('src/core/testing/fixtures/version-2.json', 'utf8'));
+  const run = scene.arrangements[0];
+  const path = scene.paths.find((p) => p.id === run.paths[0].path);
+  const copy = (node, values) => ({ ...structuredClone(node), ...values });
+  for (let i = 0; i < RUNS; i++) {
+    scene.paths.push(copy(path, { id: `path${700000 + i}`, name: `Path ${i}` }));
+    scene.arrangements.push(
+      copy(run, {
+        id: `run${800000 + i}`,
+        name: `Run ${i}`,
+        visible: false,
+        paths: [{ ...run.paths[0], path: `path${700000 + i}` }],
+      }),
+    );
+  }
+  const pegs = Array.from({ length: PEGS }, (_, i) => ({
+    id: `peg${900001 + i}`,
+    prop: scene.props[0].id,
+    position: [40 + (i % 500) / 5, 0, Math.floor(i / 500) / 5],
+  }));
+  scene.arrangements.push({ id: 'pegs900000', kind: 'pegs', name: 'Tufts', thread: 'moss', pegs });
+  return JSON.stringify(scene);
+}
+
+/**
+ * What the page's own thread works a frame while something is dragged, nothing being drawn.
+ * @returns milliseconds of work a frame, and frames a second
+ */
+async function worked(page, from, by) {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Performance.enable');
+  const busy = async () => {
+    const { metrics } = await session.send('Performance.getMetrics');
+    return metrics.find((m) => m.name === 'TaskDuration').value * 1000;
+  };
+  const frames = await page.evaluateHandle(() => {
+    const seen = { count: 0 };
+    const next = () => {
+      seen.count++;
+      requestAnimationFrame(next);
+    };
+    requestAnimationFrame(next);
+    return seen;
+  });
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  const [before, first] = [await busy(), await frames.evaluate((s) => s.count)];
+  for (let i = 1; i <= 60; i++) await page.mouse.move(from.x + (by.x * i) / 60, from.y + (by.y * i) / 60);
+  const [after, last] = [await busy(), await frames.evaluate((s) => s.count)];
+  await page.mouse.up();
+  await settled(page);
+  await session.detach();
+  return (after - before) / (last - first);
+}
+
+/** The same gestures in a scene of few nodes and in one of many, nothing drawn. */
+async function gestures(browser, base, json) {
+  const page = await harnessPage(browser, true);
+  await page.goto(base);
+  await page
+    .getByLabel('Scene file')
+    .setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(json) });
+  await settled(page);
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  const view = await middle(page.getByRole('application', { name: 'Scene' }));
+  const found = {
+    'turning the view': await worked(page, view, { x: 120, y: 10 }),
+    'dragging a pitch': await worked(page, await middle(page.getByText('Pitch', { exact: true }).first()), {
+      x: 40,
+      y: 0,
+    }),
+    'dragging a point': await worked(
+      page,
+      await middle(page.getByRole('button', { name: 'Point 2', exact: true })),
+      { x: 30, y: 10 },
+    ),
+  };
+  await page.close();
+  return found;
+}
+
 await withApplication(4189, async (browser, base) => {
+  const few = await gestures(browser, base, readFileSync('src/core/testing/fixtures/version-2.json', 'utf8'));
+  const many = await gestures(browser, base, manyNodes());
+  console.table(
+    Object.fromEntries(
+      Object.keys(many).map((deed) => [
+        deed,
+        {
+          'work ms a frame': Number(many[deed].toFixed(1)),
+          'of a frame of 1/60 s': Number((many[deed] / (1000 / 60)).toFixed(2)),
+          'times the same among few': Number((many[deed] / few[deed]).toFixed(2)),
+        },
+      ]),
+    ),
+  );
   const page = await harnessPage(browser);
   await opening(page, base, 'New scene');
   const empty = { ms: await opening(page, base, 'New scene'), mb: await memory(page) };

@@ -98,6 +98,7 @@ export type FindingKind =
   | 'length-not-positive'
   | 'nothing-fits'
   | 'hairpin'
+  | 'touch-uneven'
   | 'too-many-strokes'
   | 'keep-out-missing'
   | 'keep-out-open'

@@ -120,12 +120,10 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
       if (sites.fixed(i) && !work.decided.has(sites.slot[i])) work.decided.set(sites.slot[i], false);
   const state = out.state.subarray(start, start + n);
   const isKeptOut = keptOut ? (place: number) => !past?.[place] && keptOut(place) : () => false;
-  markGaps(
-    gaps,
-    { id: sites.slot, isRest: (i) => sites.prop[i] < 0, isKeptOut, before: sites.before },
-    { seed, hand: work.decided },
-    state,
-  );
+  const { before, lines, around } = sites;
+  const row = { id: sites.slot, isRest: (i: number) => sites.prop[i] < 0, isKeptOut, before, lines, around };
+  if (sites.state) state.set(sites.state);
+  else markGaps(gaps, row, { seed, hand: work.decided }, state);
   const to = gaps.after === 'close' && !sites.endToEnd ? closeUp(state, isKeptOut) : null;
   out.slot.set(sites.slot, start);
   out.prop.set(sites.prop, start);

@@ -40,6 +40,12 @@ export interface Sites {
   axes?: Float64Array;
   /** Why it was empty before any gap, by slot: from {@link STATE}. What a hand decided goes before. */
   before?: Uint8Array;
+  /** Why each slot is empty, where that had to be known to lay them: from {@link STATE}. */
+  state?: Uint8Array;
+  /** Where each line of the places begins, if they are several: gaps in a row are so within a line. */
+  lines?: ArrayLike<number>;
+  /** Whether the last place of a line is followed by its first. */
+  around?: boolean;
   /** 1 where a place is past an end; it is a gap, whatever moves there. */
   past?: Uint8Array;
   /** Whether a place is kept out; null where none is. */

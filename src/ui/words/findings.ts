@@ -49,6 +49,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `The first prop is longer than the ${m(d.usable)} of “${path}” that it may lie on. Use a shorter prop, or make the path longer.`;
     case 'hairpin':
       return `“${path}” bends tighter than the props are long at ${m(d.s)} (radius ${m(d.radius)}, props ${m(d.length)}). Widen the bend, or use shorter props.`;
+    case 'touch-uneven':
+      return `“${path}” turns back so sharply that ${plural(Number(d.count), 'prop')} cannot be made to come out even; they lie at their own size, and what is left over is at the end. Widen the bend, or let the rest lie at the end.`;
     case 'too-many-strokes':
       return `“${path}” has ${whole(Number(d.count))} strokes; only the first ${d.limit} carry slots. Split it into several paths.`;
     case 'keep-out-missing':

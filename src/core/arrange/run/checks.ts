@@ -19,7 +19,11 @@ export function checkRun(
   placements: Placements,
   sizes: PropSizes,
 ): Finding[] {
-  return [...tight(run, lanes, starts, placements, sizes.lengths), ...hairpins(run, lanes, sizes)];
+  return [
+    ...tight(run, lanes, starts, placements, sizes.lengths),
+    ...hairpins(run, lanes, sizes),
+    ...uneven(run, lanes),
+  ];
 }
 
 /** Neighbours of one row whose lengths reach into each other, by their front axes. Those laid end to end just touch. */
@@ -95,6 +99,21 @@ function hairpins(run: Run, lanes: Lane[], sizes: PropSizes): Finding[] {
     ];
   });
 }
+
+/** Rows laid end to end that no common size makes come out even; one finding a stroke. */
+const uneven = (run: Run, lanes: Lane[]): Finding[] =>
+  lanes.flatMap(({ touch, row, pathId }): Finding[] =>
+    touch?.uneven && row === 0
+      ? [
+          {
+            kind: 'touch-uneven',
+            severity: 'warning',
+            node: run.id,
+            detail: { path: pathId, count: touch.count },
+          },
+        ]
+      : [],
+  );
 
 function nearestSlot(lane: Lane, s: number): number[] {
   let best = -1;

@@ -23,7 +23,11 @@ export function evaluateRun(run: Run, context: ArrangeContext): ArrangementResul
   const sizes = gatherProps(run, context, say);
   const asked = run.spacing.pitch ?? autoPitch(sizes.longest);
   const facts = { ...NO_FACTS, askedPitch: asked };
-  const lanes = layOut(run, context, sizes, asked, facts, say);
+  const { keepOuts } = run.gaps;
+  const around = keepOutsAround(keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const keptOut = (part: number, stroke: number, closed: boolean) =>
+    keptOutOn(keepOuts, around, part, stroke, closed);
+  const lanes = layOut(run, context, sizes, asked, facts, say, keptOut);
   if (propsOfOrder(run.order).length === 0 && run.order.entries.length === 0) say('no-props', {});
   else if (lanes.some((lane) => lane.orderEmpty)) say('order-empty', {});
   const laying: Laying = {
@@ -32,10 +36,8 @@ export function evaluateRun(run: Run, context: ArrangeContext): ArrangementResul
     bends: whichBend(run.facing, run.hand, sizes.ids),
     triMesh: (id) => context.surface?.(id),
   };
-  const { keepOuts } = run.gaps;
-  const around = keepOutsAround(keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
   const stretches = lanes.map((lane) =>
-    sitesOf(lane, laying, keptOutOn(keepOuts, around, lane.part, lane.stroke, lane.path.closed)),
+    sitesOf(lane, laying, keptOut(lane.part, lane.stroke, lane.path.closed)),
   );
   const { placements, findings: ofGround } = settle(
     { ...run, posing: run.facing },

@@ -26,6 +26,8 @@ export interface Lane {
   orderEmpty: boolean;
   /** 1 where the pulley moved a slot past an open end. */
   past: Uint8Array;
+  /** Laid end to end and closed up: why each is empty, since what is takes no room. From `STATE`. */
+  state?: Uint8Array;
   /** Laid end to end: where each stands. */
   touch?: TouchLayout;
   outward: number;

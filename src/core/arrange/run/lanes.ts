@@ -5,6 +5,7 @@ import type { Say } from '../say';
 import type { ArrangeContext } from '../context';
 import { MAX_STROKES, parseSlotName, slotParts } from '../slotId';
 import { outwardSide } from '../steps/facing';
+import type { KeptOut } from '../steps/keepOuts';
 import { orderSlots } from '../steps/order';
 import { MAX_SLOTS, spaceSlots, type SlotRow } from '../steps/spacing';
 import {
@@ -43,7 +44,10 @@ function rowsOf(run: Run): RowPlace[] {
   return ranks.map((i) => one(i, (i - (count - 1) / 2) * distance, i));
 }
 
-/** Lays a run's slots out on every stroke of every path it stands on, and says what stands in the way of them. */
+/**
+ * Lays a run's slots out on every stroke of every path it stands on, and says what stands in the way of them.
+ * @param keptOut what is kept free on a stroke of a part
+ */
 export function layOut(
   run: Run,
   context: ArrangeContext,
@@ -51,6 +55,7 @@ export function layOut(
   asked: number,
   facts: SpacingFacts,
   say: Say,
+  keptOut: (part: number, stroke: number, closed: boolean) => KeptOut | null,
 ): Lane[] {
   const lanes: Lane[] = [];
   let room = MAX_SLOTS;
@@ -86,6 +91,7 @@ export function layOut(
           context.time ?? 0,
           facts,
           lanes.length === 0,
+          keptOut(part, stroke, path.closed),
         );
         if ('problem' in made) {
           say(made.problem, {
@@ -131,10 +137,11 @@ function laneOf(
   time: number,
   facts: SpacingFacts,
   first: boolean,
+  keptOut: KeptOut | null,
 ): Lane | Refused {
   const { part, stroke, path, row } = where;
   const shift = run.pulley.offset + run.pulley.speed * time;
-  if (run.spacing.mode === 'touch') return touchLane(run, sizes, where, shift, facts, first);
+  if (run.spacing.mode === 'touch') return touchLane(run, sizes, where, shift, facts, first, keptOut);
   const slots = spaceSlots(run.spacing, {
     length: path.length,
     closed: path.closed,

@@ -50,6 +50,8 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
     odd: (i) => i % 2 === 1,
     ...(lane.mirrored && { otherSide: (i: number) => !lane.alternate || i % 2 === 1 }),
     past: lane.past,
+    around: path.closed && laying.run.spacing.insetStart <= 0 && laying.run.spacing.insetEnd <= 0,
+    ...(lane.state && { state: lane.state }),
     keptOut:
       keptOut && ((i) => keptOut(lane.s[i], [position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
     endToEnd: touch !== undefined,

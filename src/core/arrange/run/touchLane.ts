@@ -1,8 +1,9 @@
 import { metricsOf } from '../../curve/metrics';
-import { alongPoints } from '../../curve/sample';
+import { alongPoints, onPath, pointAt } from '../../curve/sample';
 import type { SpacingFacts } from '../result';
 import { slotId, parseSlotName } from '../slotId';
 import { decidedByHand, markGaps } from '../steps/gaps';
+import type { KeptOut } from '../steps/keepOuts';
 import { orderSlots } from '../steps/order';
 import { rampAt } from '../steps/ramp';
 import { STATE } from '../result';
@@ -15,6 +16,11 @@ import { reachAlong, type PropSizes } from './sizes';
 import { swapByHand } from '../steps/byHand';
 import type { Run } from './schema';
 
+/** What closing up closes over. A place that is kept out stays empty, and a rest stays a rest. */
+const GONE = new Set<number>([STATE.hand, STATE.chance, STATE.taken]);
+/** More rounds than this settle nothing any more. */
+const MOST_ROUNDS = 200;
+
 /** Props end to end: which prop stands where decides how long it is, so the order comes first here. */
 export function touchLane(
   run: Run,
@@ -23,6 +29,7 @@ export function touchLane(
   shift: number,
   facts: SpacingFacts,
   first: boolean,
+  keptOut: KeptOut | null,
 ): Lane | Refused {
   const { path, row } = where;
   const { spacing } = run;
@@ -57,6 +64,25 @@ export function touchLane(
     if (n === of - 1 && run.order.last) return indexOf(run.order.last);
     return run.order.corner && n > 0 && atCorners.has(n) ? indexOf(run.order.corner) : order.prop[n];
   };
+  let taken: Set<number> | null = null;
+  const judge = (layout: TouchLayout, state: Uint8Array, isRest: (i: number) => boolean) => {
+    const { s, position: p } = layout;
+    const isKeptOut = (i: number): boolean => {
+      if (!keptOut) return false;
+      if (!skipped[i]) return keptOut(s[i], [p[i * 3], p[i * 3 + 1], p[i * 3 + 2]]);
+      // What takes no room is asked for where it would stand if it did.
+      const at = onPath(path, s[i] + measured(i, state.length).back);
+      return keptOut(at, pointAt(path, at));
+    };
+    const rows = { id: ids.subarray(0, state.length), isRest, isKeptOut, around: loop };
+    const { gaps, seed } = run;
+    const judged = taken ? { ...gaps, taken: { ...gaps.taken, share: 0 } } : gaps;
+    markGaps(judged, rows, { seed, hand: decidedByHand(run.hand) }, state);
+    // A share of those that fit at first is taken; what comes to fit instead of them is not taken from again.
+    for (const i of taken ?? [])
+      if (state[i] === STATE.placed || state[i] === STATE.chance) state[i] = STATE.taken;
+    taken ??= new Set([...state.keys()].filter((i) => state[i] === STATE.taken));
+  };
   const draws = varier(run.variation, run.seed, sizes.ids);
   const drawn = unvaried();
   const hand = new Map(Object.entries(run.hand).map(([name, h]) => [parseSlotName(name), h]));
@@ -67,8 +93,7 @@ export function touchLane(
     );
   };
   const skipped = new Uint8Array(bound);
-  const itemOf = (n: number, of: number): TouchItem => {
-    if (skipped[n]) return { back: 0, front: 0, skip: true };
+  const measured = (n: number, of: number): TouchItem => {
     const prop = propOf(n, of);
     // Beyond the last that is known there is only the question whether more would fit.
     if (!(prop >= 0))
@@ -78,6 +103,8 @@ export function touchLane(
     const length = r.back + r.front > 1e-6 ? r : { back: restLength / 2, front: restLength / 2 };
     return { back: length.back * size, front: length.front * size };
   };
+  const itemOf = (n: number, of: number): TouchItem =>
+    skipped[n] ? { back: 0, front: 0, skip: true } : measured(n, of);
   const settings = {
     clearance: spacing.clearance,
     leftover: spacing.leftover,
@@ -106,14 +133,17 @@ export function touchLane(
     layout = lay(from);
   }
   if (typeof layout === 'string') return { problem: layout, detail: { wanted: bound, least: 0 } };
-  if (run.gaps.after === 'close') {
-    const state = new Uint8Array(layout.count);
+  const state = run.gaps.after === 'close' ? new Uint8Array(bound) : undefined;
+  // What is gone makes room for others, and those are judged too: each round more of them is known to stay.
+  for (let round = 0; state && round < MOST_ROUNDS; round++) {
     const n = layout.count;
-    const rows = { id: ids.subarray(0, n), isRest: (i: number) => propOf(i, n) < 0, isKeptOut: () => false };
-    markGaps(run.gaps, rows, { seed: run.seed, hand: decidedByHand(run.hand) }, state);
-    state.forEach((v, i) => (skipped[i] = v > STATE.rest ? 1 : 0));
+    judge(layout, state.subarray(0, n), (i) => propOf(i, n) < 0);
+    const gone = Uint8Array.from(skipped, (_, i) => (i < n && GONE.has(state[i]) ? 1 : 0));
+    if (gone.every((v, i) => v === skipped[i])) break;
+    skipped.set(gone);
     const again = lay(from);
-    if (typeof again !== 'string') layout = again;
+    if (typeof again === 'string') break;
+    layout = again;
   }
   const filled = run.facing.bend && run.facing.fill && !path.closed && moved === 0;
   if (filled) layout = withOneMore(layout, path, settings, itemOf, bound);
@@ -140,6 +170,7 @@ export function touchLane(
     orderEmpty: order.empty,
     past,
     touch: layout,
+    ...(state && { state: state.slice(0, count) }),
     ...(filled && { cutAt: start + usable }),
   };
 }

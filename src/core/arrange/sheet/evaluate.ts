@@ -210,6 +210,8 @@ function sitesOf(
     fixed: (i) => i >= grid,
     odd: (i) => (all[i].row + all[i].column) % 2 === 1,
     before: Uint8Array.from(all, (cell) => (cell.skipped ? STATE.skipped : STATE.placed)),
+    lines: all.flatMap((cell, i) => (i === 0 || cell.row !== all[i - 1].row ? [i] : [])),
+    around: map.closedAcross && sheet.grid.left === 0 && sheet.grid.right === 0,
     keptOut:
       around.length === 0
         ? null

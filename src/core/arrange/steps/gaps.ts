@@ -22,7 +22,7 @@ export function inKeepOut(keepOut: { from: number; to: number }, s: number, clos
   return closed ? s >= keepOut.from || s <= keepOut.to : s >= keepOut.to && s <= keepOut.from;
 }
 
-/** The slots of one row, for its gaps. */
+/** Slots in order, for their gaps. */
 export interface GapRow {
   id: ArrayLike<number>;
   isRest: (i: number) => boolean;
@@ -30,12 +30,17 @@ export interface GapRow {
   isKeptOut: (i: number) => boolean;
   /** Why a slot was empty before, where it was. */
   before?: Uint8Array;
+  /** Where each line of them begins, if they are several: what is in a row is so within a line. */
+  lines?: ArrayLike<number>;
+  /** Whether the last of a line is followed by its first. */
+  around?: boolean;
 }
 
 /**
  * Writes why a slot is empty to `state`. The first reason that holds is kept, in this order: by hand, rest, what it was
- * empty for before, keep-out, taken, chance. Gaps by chance stop at the longest run that is allowed; taken ones come off an end, or at random by
- * the smallest hashes, so that a greater share takes the same ones and more.
+ * empty for before, keep-out, taken, chance. Gaps by chance stop at the longest run that is allowed, over the seam of
+ * what is closed too; taken ones come off an end, or at random by the smallest hashes, so that a greater share takes
+ * the same ones and more.
  */
 export function markGaps(
   gaps: Gaps,
@@ -43,24 +48,33 @@ export function markGaps(
   where: { seed: number; hand: Map<number, boolean> },
   state: Uint8Array,
 ): void {
-  const n = row.id.length;
   const byHand = where.hand.size > 0;
+  const longest = gaps.longest ?? Infinity;
   let running = 0;
-  for (let i = 0; i < n; i++) {
+  const mark = (i: number): void => {
     const decided = byHand ? where.hand.get(row.id[i]) : undefined;
     if (decided) state[i] = STATE.hand;
     else if (row.isRest(i)) state[i] = STATE.rest;
     else if (decided === false) state[i] = STATE.placed;
     else if (row.before?.[i]) state[i] = row.before[i];
     else if (row.isKeptOut(i)) state[i] = STATE.keepOut;
-    else if (
-      gaps.chance > 0 &&
-      running < (gaps.longest ?? Infinity) &&
-      random01(where.seed, row.id[i], CHANCE) < gaps.chance
-    )
+    else if (gaps.chance > 0 && running < longest && random01(where.seed, row.id[i], CHANCE) < gaps.chance)
       state[i] = STATE.chance;
     else state[i] = STATE.placed;
     running = state[i] === STATE.chance ? running + 1 : 0;
+  };
+  const n = row.id.length;
+  const lines = row.lines ?? [0];
+  for (let l = 0; l < lines.length; l++) {
+    const [from, to] = [lines[l], l + 1 < lines.length ? lines[l + 1] : n];
+    running = 0;
+    for (let i = from; i < to; i++) mark(i);
+    // Over the seam the run at the end goes on at the beginning, up to the first that is there anyhow.
+    if (row.around && running > 0 && longest < to - from)
+      for (let i = from, open = true; i < to && open; i++) {
+        open = state[i] === STATE.chance;
+        if (open) mark(i);
+      }
   }
   if (gaps.taken.share > 0) take(gaps, row, where, state);
 }

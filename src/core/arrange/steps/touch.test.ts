@@ -208,3 +208,32 @@ test('any lengths on any path: neighbours meet', () => {
     { numRuns: cases(5000) },
   );
 });
+
+test('evened out over a hairpin nothing overruns the path: another number comes out even, or they lie at their own size', () => {
+  let uneven = 0;
+  for (let k = 0; k < 200; k++) {
+    const wide = 0.05 + (k % 20) * 0.04;
+    const item = (): TouchItem => ({ back: 0.15 + k * 0.004, front: 0.15 + k * 0.004 });
+    const hairpin = compiled(
+      points('corner', [
+        [0, 0, 0],
+        [5 + (k % 7) * 0.1, 0, 0],
+        [5 + (k % 5) * 0.1, 0, wide],
+        [0.5, 0, wide],
+      ]),
+    );
+    const l = lay(hairpin, { leftover: 'even' }, item);
+    expect(l.count).toBeGreaterThan(1);
+    expect(l.front[l.count - 1]).toBeLessThanOrEqual(hairpin.length * (1 + 1e-9));
+    if (!l.uneven) expect(l.front[l.count - 1]).toBeCloseTo(hairpin.length, 8);
+    else uneven++;
+    if (l.uneven) expect(l.factor).toBe(1);
+    for (let i = 0; i < l.count; i++) {
+      const [a, b] = ends(l, i, item);
+      expect(distance(a, b)).toBeCloseTo(2 * item().back * l.factor, 9);
+      expect(nearestOnPath(hairpin, b).distance).toBeLessThan(1e-9);
+    }
+  }
+  // A scan over factors finds no more that come out even than these.
+  expect(200 - uneven).toBeGreaterThan(40);
+});

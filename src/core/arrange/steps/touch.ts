@@ -44,6 +44,8 @@ export interface TouchLayout {
   size: Float64Array;
   /** The common factor by which "even" makes them fill the length. */
   factor: number;
+  /** Whether no common factor made whole items fill the length, so that they lie at their own size. */
+  uneven: boolean;
   /** Lengths along the path where an item spans far more path than its own length: a hairpin. */
   hairpins: number[];
 }
@@ -72,6 +74,7 @@ export function layTouching(
   tries.keep(free.n);
   let count = free.n;
   let factor = 1;
+  let uneven = false;
   let from = settings.start;
   /** Where the run of n items ends, the way to the next one included where it goes round. */
   const endOf = (f: number, n: number, start = settings.start): number => {
@@ -81,20 +84,22 @@ export function layTouching(
   if (settings.leftover === 'even') {
     // Whichever whole number of items comes nearer to the length at their own size.
     const off = (n: number) => (n > 0 ? Math.abs(log(room / (endOf(1, n) - settings.start))) : Infinity);
-    if (off(count + 1) < off(count)) count++;
-    if (count > 0) factor = solveFactor((f) => endOf(f, count) - settings.end, room) ?? 1;
+    const best = off(count + 1) < off(count) ? count + 1 : count;
+    const found = nearestFactor(best, (n) => solveFactor((f) => endOf(f, n) - settings.end, room));
+    if (found) [count, factor] = found;
+    else uneven = count > 0;
   } else if (settings.leftover === 'centre' && count > 0 && !settings.loop) {
     // As much before the first as after the last: the start moves the end along nearly as far, so each step halves it.
     for (let i = 0, over = Infinity; i < 30 && Math.abs(over) > 1e-10 * room; i++) {
       over = from - settings.start - (settings.end - endOf(1, count, from));
       from = Math.max(settings.start, from - over / 2);
     }
-  } else if (settings.loop && count > 0 && endOf(1, count) > settings.end + 1e-9 * room) {
-    // Without scaling, the last one must leave its clearance to the first.
-    count--;
   }
+  // Without scaling, the last one of a loop must leave its clearance to the first.
+  const own = settings.leftover !== 'even' || uneven;
+  if (own && settings.loop && count > 0 && endOf(1, count) > settings.end + 1e-9 * room) count--;
   const laid = tries.lay(factor, from, count, Infinity);
-  return written(laid, count, factor, line, settings, itemOf);
+  return { ...written(laid, count, factor, line, settings, itemOf), uneven };
 }
 
 interface Laid {
@@ -179,8 +184,8 @@ function written(
   line: Lateral,
   settings: TouchSettings,
   itemOf: (n: number, of: number) => TouchItem,
-): TouchLayout {
-  const out: TouchLayout = {
+): Omit<TouchLayout, 'uneven'> {
+  const out = {
     count,
     s: new Float64Array(count),
     back: laid.back.slice(0, count),
@@ -189,7 +194,7 @@ function written(
     direction: new Float64Array(count * 3),
     size: new Float64Array(count),
     factor,
-    hairpins: [],
+    hairpins: [] as number[],
   };
   const a = new Float64Array(3);
   const { p, t } = line;
@@ -217,6 +222,25 @@ function written(
   return out;
 }
 
+/** Sizes are changed by more than this for nobody's sake. */
+const MOST_SCALED = 1.3;
+
+/**
+ * The number of items nearest to `best` that some factor makes come out even. Over a hairpin their end jumps as they
+ * grow: a number may have none.
+ */
+function nearestFactor(
+  best: number,
+  factorFor: (n: number) => number | null,
+): [count: number, factor: number] | null {
+  for (let away = 0; away < 6; away++)
+    for (const n of away === 0 ? [best] : [best - away, best + away]) {
+      const factor = n > 0 ? factorFor(n) : null;
+      if (factor !== null && (away < 2 || Math.abs(log(factor)) < log(MOST_SCALED))) return [n, factor];
+    }
+  return null;
+}
+
 /**
  * The factor at which `over` is nothing; it grows with the factor, nearly evenly: the secant rule, held to a bracket.
  * Null where there is none between 1/50 and 50.
@@ -237,7 +261,7 @@ function solveFactor(over: (f: number) => number, room: number): number | null {
     x1 = next > low && next < high ? next : (low + high) / 2;
     if (x1 === x0) break;
   }
-  return Math.abs(over(x1)) < 1e-6 * room ? x1 : null;
+  return Math.abs(over(x1)) < 1e-9 * room ? x1 : null;
 }
 
 interface Lateral {
