@@ -83,7 +83,9 @@ function manyNodes() {
   const path = scene.paths.find((p) => p.id === run.paths[0].path);
   const copy = (node, values) => ({ ...structuredClone(node), ...values });
   for (let i = 0; i < RUNS; i++) {
-    scene.paths.push(copy(path, { id: `path${700000 + i}`, name: `Path ${i}` }));
+    const beside = copy(path, { id: `path${700000 + i}`, name: `Path ${i}` });
+    for (const point of beside.source.points) point.position[2] -= 2 * (i + 1);
+    scene.paths.push(beside);
     scene.arrangements.push(
       copy(run, {
         id: `run${800000 + i}`,
@@ -104,9 +106,9 @@ function manyNodes() {
 
 /**
  * What the page's own thread works a frame while something is dragged, nothing being drawn.
- * @returns milliseconds of work a frame, and frames a second
+ * @param undo how undoing it is called, where it changes something @returns milliseconds of work a frame
  */
-async function worked(page, from, by) {
+async function worked(page, from, by, undo) {
   const session = await page.context().newCDPSession(page);
   await session.send('Performance.enable');
   const busy = async () => {
@@ -129,6 +131,8 @@ async function worked(page, from, by) {
   const [after, last] = [await busy(), await frames.evaluate((s) => s.count)];
   await page.mouse.up();
   await settled(page);
+  if (undo && !(await page.getByRole('button', { name: undo }).count()))
+    throw new Error(`Nothing was done that could be undone as ${undo}.`);
   await session.detach();
   return (after - before) / (last - first);
 }
@@ -141,20 +145,26 @@ async function gestures(browser, base, json) {
     .getByLabel('Scene file')
     .setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(json) });
   await settled(page);
-  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  for (const name of ['Top', 'Fit']) await page.getByRole('button', { name, exact: true }).click();
   await settled(page);
   const view = await middle(page.getByRole('application', { name: 'Scene' }));
   const found = {
-    'turning the view': await worked(page, view, { x: 120, y: 10 }),
-    'dragging a pitch': await worked(page, await middle(page.getByText('Pitch', { exact: true }).first()), {
-      x: 40,
-      y: 0,
-    }),
+    'dragging a pitch': await worked(
+      page,
+      await middle(page.getByText('Pitch', { exact: true }).last()),
+      {
+        x: 40,
+        y: 0,
+      },
+      /^Undo pitch/,
+    ),
     'dragging a point': await worked(
       page,
       await middle(page.getByRole('button', { name: 'Point 2', exact: true })),
       { x: 30, y: 10 },
+      /^Undo move/,
     ),
+    'turning the view': await worked(page, view, { x: 120, y: 10 }),
   };
   await page.close();
   return found;
@@ -197,7 +207,7 @@ await withApplication(4189, async (browser, base) => {
     };
     const pitch = page.getByText('Pitch', { exact: true });
     if (await pitch.count()) {
-      const drag = await dragged(page, await middle(pitch.first()), { x: 40, y: 0 });
+      const drag = await dragged(page, await middle(pitch.last()), { x: 40, y: 0 });
       row['pitch frames/s'] = Math.round(drag.rate);
       row['pitch longest ms'] = Math.round(drag.longest);
     }

@@ -1,10 +1,12 @@
 import { useThree } from '@react-three/fiber';
-import { useEffect, useMemo } from 'react';
+import { memo, useEffect, useMemo } from 'react';
 import { Line2 } from 'three/examples/jsm/lines/Line2.js';
 import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
-import { has } from '@/core/arrange/registry';
+import type { Thread } from '@/core/arrange/base';
+import { has, type Arrangement } from '@/core/arrange/registry';
 import type { DrawnStroke } from '@/core/evaluate/scene';
+import type { Scene } from '@/core/scene/schema';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
@@ -13,21 +15,32 @@ import { INK, THREAD_COLORS } from './colors';
 /** The paths as lines of even width: in their arrangement's thread where it is selected, in ink otherwise. */
 export function PathsLayer() {
   const paths = useDocument((s) => s.scene.paths);
-  const arrangements = useDocument((s) => s.scene.arrangements);
-  const results = useEngine((s) => s.result.paths);
+  return paths.map((path) => path.visible && <PathLines key={path.id} id={path.id} />);
+}
+
+/** The lines of one path: of a thousand only those that changed, or that the selection comes to or leaves, are new. */
+const PathLines = memo(function PathLines({ id }: { id: string }) {
+  const result = useEngine((s) => s.result.paths.get(id));
   const active = useSelection((s) => s.arrangement);
-  const node = useSelection((s) => s.node);
-  return paths.map((path) => {
-    const result = results.get(path.id);
-    if (!path.visible || !result?.ok) return null;
-    const runs = arrangements.filter((a) => has(a, 'paths') && a.paths.some((p) => p.path === path.id));
-    const own = runs.find((a) => a.id === active);
-    const strong = own !== undefined || (node?.kind === 'path' && node.id === path.id);
-    const color = own ? THREAD_COLORS[own.thread] : strong ? THREAD_COLORS.madder : INK;
-    return result.strokes.map((stroke, i) => (
-      <PathLine key={`${path.id} ${i}`} id={path.id} stroke={stroke} color={color} strong={strong} />
-    ));
-  });
+  const picked = useSelection((s) => s.node?.kind === 'path' && s.node.id === id);
+  const thread = useDocument((s) => threadOn(s.scene, active, id));
+  if (!result?.ok) return null;
+  const strong = thread !== null || picked;
+  const color = thread ? THREAD_COLORS[thread] : strong ? THREAD_COLORS.madder : INK;
+  return result.strokes.map((stroke, i) => (
+    <PathLine key={i} id={id} stroke={stroke} color={color} strong={strong} />
+  ));
+});
+
+let looked: { arrangements: unknown; active: unknown; found: Arrangement | undefined } | null = null;
+
+/** The thread of an arrangement if it stands on a path; null if it does not. */
+function threadOn({ arrangements }: Scene, active: string | null, path: string): Thread | null {
+  // All paths ask for the same arrangement.
+  if (looked?.arrangements !== arrangements || looked.active !== active)
+    looked = { arrangements, active, found: arrangements.find((a) => a.id === active) };
+  const { found } = looked;
+  return has(found, 'paths') && found.paths.some((p) => p.path === path) ? found.thread : null;
 }
 
 /** Moves the line a little towards the eye, so that one that lies on a surface is not cut up by it. */

@@ -22,7 +22,7 @@ import { shownPointsOf } from './onSurface';
 import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
-import { nearestOnScreen, toScreen } from './project';
+import { mayBeNear, nearestOnScreen, toScreen } from './project';
 import { chooseTool, setDrawing, setPegging, useView } from './viewState';
 import { currentView } from '@/view/handle';
 
@@ -42,6 +42,7 @@ export function pathUnder(
     const result = engine().state.result.paths.get(path.id);
     if (!path.visible || !result?.ok) continue;
     result.strokes.forEach((line, stroke) => {
+      if (!mayBeNear(view, line.position, x, y, within)) return;
       const at = nearestOnScreen(view, line, x, y);
       if (at.pixels <= within && (!best || at.pixels < best.pixels)) best = { id: path.id, stroke, ...at };
     });

@@ -17,7 +17,8 @@ import {
   type PointsPath,
 } from '@/core/curve/schema';
 import type { Scene } from '@/core/scene/schema';
-import { command } from '../command';
+import type { Patch } from '@/core/scene/patch';
+import { command, patching } from '../command';
 import { alongPaths, findArrangement, findPath, findPoint, findPointsPath, freeName } from './find';
 import { describeChange } from './naming';
 
@@ -207,11 +208,31 @@ export const removePath = command<{ id: string }>({
 const pointLabel = (path: PointsPath, id: string) =>
   `point ${path.source.points.findIndex((p) => p.id === id) + 1}`;
 
-export const movePoints = command<{ path: string; to: Record<string, Vec3> }>({
-  apply(scene, { path, to }) {
-    for (const [id, position] of Object.entries(to))
-      findPoint(findPointsPath(scene, path), id).position = [...position];
-  },
+/** Patches that set values of points, each its own. Points may be many, and paths too: no draft is made of them. */
+function settingPoints(scene: Scene, path: string, values: Record<string, Partial<PathPoint>>): Patch[] {
+  const owner = findPointsPath(scene, path);
+  const at: Patch['path'] = ['paths', scene.paths.indexOf(owner), 'source', 'points'];
+  const places = new Map(owner.source.points.map((p, i) => [p.id, i]));
+  return Object.entries(values).flatMap(([id, own]) => {
+    const i = places.get(id);
+    if (i === undefined) throw new Error(`There is no point "${id}".`);
+    return Object.entries(own).map(([field, value]): Patch => ({
+      op: 'replace',
+      path: [...at, i, field],
+      value,
+    }));
+  });
+}
+
+export const movePoints = patching<{ path: string; to: Record<string, Vec3> }>({
+  patches: (scene, { path, to }) =>
+    settingPoints(
+      scene,
+      path,
+      Object.fromEntries(
+        Object.entries(to).map(([id, position]) => [id, { position: [...position] as Vec3 }]),
+      ),
+    ),
   name(before, _, { path, to }) {
     const ids = Object.keys(to);
     return ids.length === 1
@@ -222,9 +243,8 @@ export const movePoints = command<{ path: string; to: Record<string, Vec3> }>({
 
 type PointValues = Partial<Omit<PathPoint, 'id' | 'position'>>;
 
-export const setPoint = command<{ path: string; id: string; values: PointValues }>({
-  apply: (scene, { path, id, values }) =>
-    void Object.assign(findPoint(findPointsPath(scene, path), id), values),
+export const setPoint = patching<{ path: string; id: string; values: PointValues }>({
+  patches: (scene, { path, id, values }) => settingPoints(scene, path, { [id]: values }),
   name(before, _, { path, id, values }) {
     const owner = findPointsPath(before, path);
     return `${pointLabel(owner, id)}: ${describeChange(findPoint(owner, id), values)}`;
@@ -232,10 +252,9 @@ export const setPoint = command<{ path: string; id: string; values: PointValues 
 });
 
 /** The same settings for several points. */
-export const setPoints = command<{ path: string; ids: string[]; values: PointValues }>({
-  apply(scene, { path, ids, values }) {
-    for (const id of ids) Object.assign(findPoint(findPointsPath(scene, path), id), values);
-  },
+export const setPoints = patching<{ path: string; ids: string[]; values: PointValues }>({
+  patches: (scene, { path, ids, values }) =>
+    settingPoints(scene, path, Object.fromEntries(ids.map((id) => [id, values]))),
   name(before, _, { path, ids, values }) {
     const first = findPoint(findPointsPath(before, path), ids[0]);
     return `${ids.length === 1 ? pointLabel(findPointsPath(before, path), ids[0]) : `${ids.length} points`}: ${describeChange(first, values)}`;

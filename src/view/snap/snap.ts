@@ -5,7 +5,7 @@ import { dot, sub, type Vec3 } from '@/core/math/vec3';
 import { hasPoints } from '@/core/curve/schema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { nearestOnScreen, toScreen } from '../project';
+import { mayBeNear, nearestOnScreen, toScreen } from '../project';
 import type { ViewHandle } from '@/view/handle';
 import { curveOf, placesOn, type SnapPlace } from './candidates';
 import { useSnap } from './snapState';
@@ -51,7 +51,11 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
     const pixels = Math.hypot(p.x - ask.x, p.y - ask.y);
     if (p.ahead && pixels <= within && (!best || pixels < best.pixels - 0.5)) best = { snap, pixels };
   };
-  const results = [...engine().state.result.paths.values()].filter((r) => r.ok && names.get(r.id)?.visible);
+  // A line's curve may leave the pieces that it is drawn by, by less than a pixel or two.
+  const near = ({ position }: DrawnStroke) => mayBeNear(view, position, ask.x, ask.y, CATCH * 3);
+  const results = [...engine().state.result.paths.values()].filter(
+    (r) => r.ok && names.get(r.id)?.visible && r.strokes.some(near),
+  );
   for (const result of results) {
     const own = ask.moving?.path === result.id;
     const path = names.get(result.id)!;
