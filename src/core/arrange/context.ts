@@ -35,6 +35,8 @@ export interface SurfaceStates {
   rest: TriMesh;
   /** Metres in the scene for a metre of its own frame. */
   size: number;
+  /** From its own frame to the scene, column-major 4×4. */
+  place: Float64Array;
 }
 
 /** The box of a prop in its own space; undefined where its mesh is not at hand. */

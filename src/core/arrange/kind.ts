@@ -18,6 +18,8 @@ export interface Needs {
 export interface LaidLines {
   surface: string;
   now: TriMesh;
+  /** From the surface's own frame to the scene, column-major 4×4. */
+  place: Float64Array;
   strokes: LaidStrokes;
 }
 

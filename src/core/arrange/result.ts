@@ -167,6 +167,8 @@ export interface PartRange {
   end: number;
   length: number;
   closed: boolean;
+  /** Its lengths are those at rest of the surface that its path lies on. */
+  rest?: true;
 }
 
 /** A sheet laid flat: what its flat view shows. Metres on the layout from its lower left corner. */

@@ -54,6 +54,11 @@ export interface CompiledPath {
   notes: CurveNote[];
   /** Where it lies on a surface: which one, and the face of each segment (-1 where it bridges a hole in it). */
   on?: { surface: string; face: Int32Array };
+  /**
+   * The same path on its surface at rest, segment by segment, in metres of the scene: what a length there is on the
+   * material, whatever the surface does now.
+   */
+  rest?: CompiledPath;
   /** The smooth path that it stands for, where it is laid from face to face: that tells how it bends. */
   like?: CompiledPath;
 }
@@ -261,6 +266,8 @@ export interface Stroke {
   closed: boolean;
   firstPoint: number;
   on?: CompiledPath['on'];
+  /** Its points on a surface at rest. */
+  rest?: PathPoint[];
 }
 
 /** The strokes of a list of points: each point that begins one starts anew. */

@@ -65,6 +65,32 @@ export function compileLaid(rest: CompiledPath, laid: Laid): CompiledPath | null
   };
 }
 
+/**
+ * Where a place of the material is along a path now. Segments are straight at rest and now, so that shares of them
+ * stay. Past an open end it goes on by as much.
+ * @param s metres along the path at rest @returns metres along the path as it lies
+ */
+export function carriedLength(path: CompiledPath, s: number): number {
+  const { rest } = path;
+  if (!rest) return s;
+  if (!rest.closed && s <= 0) return s;
+  if (!rest.closed && s >= rest.length) return path.length + (s - rest.length);
+  const laps = Math.floor(s / rest.length);
+  const at = rest.closed ? s - laps * rest.length : s;
+  const from = rest.table.segmentS;
+  let low = 0;
+  let high = rest.segmentCount - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if (from[middle] <= at) low = middle;
+    else high = middle - 1;
+  }
+  const wide = from[low + 1] - from[low];
+  const share = wide > 0 ? Math.min(1, (at - from[low]) / wide) : 0;
+  const to = path.table.segmentS;
+  return (rest.closed ? laps * path.length : 0) + to[low] + (to[low + 1] - to[low]) * share;
+}
+
 /** Whether the path turns at once at its point: a corner with a fillet does not. */
 const isSharp = (path: CompiledPath, point: number) =>
   path.corners.some((s) => Math.abs(s - path.pointS[point]) < 1e-9 * path.length);

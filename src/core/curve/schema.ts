@@ -163,6 +163,10 @@ export type Path = z.infer<typeof pathSchema>;
 export type PointsPath = Path & { source: Extract<PathSource, { kind: 'points' }> };
 /** Whether a path has points of its own, to be moved one by one. */
 export const hasPoints = (path: Path | undefined): path is PointsPath => path?.source.kind === 'points';
+/** Whether a path lies on the material of a surface, and goes with it. */
+export const isCarried = (path: Path | undefined): boolean =>
+  path !== undefined &&
+  (isLaid(path.source) || path.source.kind === 'mesh' || (hasPoints(path) && path.source.on !== undefined));
 /** Whether a path is made from lines that an arrangement lays. */
 export const isLaid = (source: PathSource): source is Extract<PathSource, { kind: 'sheet' }> =>
   source.kind === 'sheet';

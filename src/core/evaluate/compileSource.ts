@@ -17,7 +17,7 @@ import type { TriMesh } from '../mesh/triMesh';
 import { through } from '../mesh/surface';
 import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
 import { isoLines } from '../mesh/lines/iso';
-import type { MeshLine } from '../mesh/lines/topology';
+import { carriedPoints, type MeshLine } from '../mesh/lines/topology';
 import { isLaid, hasPoints, type MeshTake, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import { carryStrokes, type LaidStrokes } from '../mesh/lines/pinned';
@@ -26,10 +26,10 @@ import type { LaidLines } from '../arrange/kind';
 /** What a path may stand on. Undefined: the scene has no such id, or its mesh is not at hand. */
 export interface PathContext {
   path(id: string): CompileResult | undefined;
-  /** The mesh with its map to the scene, column-major. */
-  surface(id: string): { mesh: Mesh; matrix: ArrayLike<number> } | undefined;
-  /** For paths on a surface: it as it stands now, and how the path lies on it at rest. */
-  ground?(id: string): { now: TriMesh; laid(path: PointsPath): LaidStrokes } | undefined;
+  /** The mesh with its map to the scene, column-major; and where its vertices are at rest, if it may be deformed. */
+  surface(id: string): { mesh: Mesh; matrix: ArrayLike<number>; undeformed?: Float32Array } | undefined;
+  /** For paths on a surface: it as it stands now, its own frame's map to the scene, and how the path lies on it at rest. */
+  ground?(id: string): { now: TriMesh; place: Float64Array; laid(path: PointsPath): LaidStrokes } | undefined;
   /** For paths of lines that an arrangement lays: one of them by id, or all. */
   lines?(arrangement: string, line: string | null): LaidLines | undefined;
 }
@@ -79,7 +79,9 @@ export function strokesOf(path: Path, context: PathContext): Stroke[] | PathProb
   if (isLaid(source)) return 'nothing-there';
   const surface = context.surface(source.surface);
   if (!surface) return 'surface-missing';
-  const lines = takeLines(surface.mesh, source.take);
+  const rest = surface.undeformed && meshAtRest(surface.mesh, surface.undeformed);
+  // At rest, so that deforming the mesh takes no other lines, nor in another order. What was picked was picked as it is.
+  const lines = takeLines((source.take.what !== 'loop' && rest) || surface.mesh, source.take);
   if (typeof lines === 'string') return lines;
   if (lines.length === 0) return 'nothing-there';
   if (lines.reduce((n, l) => n + l.points.length, 0) > 20000) return 'too-fine';
@@ -87,11 +89,21 @@ export function strokesOf(path: Path, context: PathContext): Stroke[] | PathProb
   const map = (p: Vec3): Vec3 => add(through(surface.matrix, p), [0, source.lift, 0]);
   return counted(
     lines.map((l) => ({
-      points: l.points.map((p) => make(map(p))),
+      points: (rest ? carriedPoints(l, surface.mesh.positions) : l.points).map((p) => make(map(p))),
       closed: l.closed,
       on: { surface: source.surface, face: l.faces },
+      ...(rest && { rest: carriedPoints(l, rest.positions).map((p) => make(map(p))) }),
     })),
   );
+}
+
+const resting = new WeakMap<Float32Array, Mesh>();
+
+/** A mesh with its vertices where they are at rest: the same one for as long as that is the same. */
+function meshAtRest(mesh: Mesh, undeformed: Float32Array): Mesh {
+  let rest = resting.get(undeformed);
+  if (rest?.indices !== mesh.indices) resting.set(undeformed, (rest = { ...mesh, positions: undeformed }));
+  return rest;
 }
 
 function baseOf(id: string, context: PathContext): CompiledPath[] | PathProblem {
@@ -138,14 +150,27 @@ export function compileSource(path: Path, context: PathContext): CompileResult {
     const ground = context.ground?.(path.source.on);
     if (!ground) return { ok: false, problem: 'surface-missing' };
     const strokes = ground.laid(path);
-    return Array.isArray(strokes) ? carryStrokes(strokes, ground.now, path.source.on) : strokes;
+    return Array.isArray(strokes) ? carryStrokes(strokes, ground.now, path.source.on, ground.place) : strokes;
   }
   if (isLaid(path.source)) {
     const lines = context.lines?.(path.source.sheet, path.source.curve);
     if (!lines) return { ok: false, problem: 'base-missing' };
-    const { strokes, now, surface } = lines;
-    return Array.isArray(strokes) ? carryStrokes(strokes, now, surface) : strokes;
+    const { strokes, now, surface, place } = lines;
+    return Array.isArray(strokes) ? carryStrokes(strokes, now, surface, place) : strokes;
   }
   const strokes = strokesOf(path, context);
-  return typeof strokes === 'string' ? { ok: false, problem: strokes } : compileStrokes(strokes);
+  return typeof strokes === 'string'
+    ? { ok: false, problem: strokes }
+    : withRest(compileStrokes(strokes), strokes);
+}
+
+/** Compiled strokes, each with itself at rest where it has the same segments there. */
+function withRest(compiled: CompileResult, strokes: readonly Stroke[]): CompileResult {
+  if (!compiled.ok || strokes.every((s) => !s.rest)) return compiled;
+  const made = compiled.strokes.map((path) => {
+    const stroke = strokes.find((s) => s.firstPoint === path.firstPoint);
+    const rest = stroke?.rest && compileStrokes([{ ...stroke, points: stroke.rest }]);
+    return rest?.ok && rest.path.segmentCount === path.segmentCount ? { ...path, rest: rest.path } : path;
+  });
+  return { ok: true, path: made[0], strokes: made };
 }

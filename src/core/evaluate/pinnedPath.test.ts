@@ -4,6 +4,7 @@ import { deformerSchema } from '../mesh/deform/schema';
 import { shapeSchema } from '../mesh/make/schema';
 import { nearestPlace, noHit } from '../mesh/bvhQuery';
 import { placeMatrix, through } from '../mesh/surface';
+import { placeOn } from '../mesh/triMesh';
 import { quatRotate, type Quat } from '../math/quat';
 import { distance, dot, type Vec3 } from '../math/vec3';
 import { emptyScene, newEntry, newPath, newPoint, newProp, newRun, newSurface } from '../scene/defaults';
@@ -229,4 +230,101 @@ test('without its surface a path says so, and lies on it again when it is back',
   expect(gone.paths[0].findings.map((f) => f.kind)).toEqual(['path-surface-missing']);
   expect(gone.arrangements[0].placements.count).toBe(0);
   expect(worked(scene, 0, evaluator).run.position).toEqual(before.position);
+});
+
+/** Where each row is on the material: its face at rest, and the weights of that face's corners. */
+function materialOf(scene: Scene, time: number, evaluator: Evaluator): Vec3[] {
+  const { triMesh, run } = worked(scene, time, evaluator);
+  const rest = evaluator.contextAt(time).surfaceStates!('sheet')!.rest;
+  const hit = noHit();
+  return Array.from({ length: run.count }, (_, i) => {
+    nearestPlace(triMesh.tree(), ...row(run.position, i), Infinity, hit);
+    expect(hit.t).toBeLessThan(1e-6);
+    return placeOn(rest, hit.face, hit.u, hit.v);
+  });
+}
+const STRETCHED = [
+  deformerSchema.parse({ id: 'w', kind: 'wave', axis: 'x', height: 0.9, length: 4, speed: 3, push: 'y' }),
+];
+
+test.each([
+  ['count', { mode: 'count', count: 13 }],
+  ['pitch', { mode: 'pitch', pitch: 0.31, leftover: 'end' }],
+  ['divisions', { mode: 'divide', parts: 9 }],
+  ['touch', { mode: 'touch', leftover: 'end' }],
+] as const)('by %s every slot stays on its place of the material while the surface moves', (_, spacing) => {
+  const run = stitches(spacing as Partial<Run['spacing']>);
+  run.facing = {
+    ...run.facing,
+    posture: spacing.mode === 'touch' ? 'slope' : 'surface',
+    bend: spacing.mode === 'touch',
+  };
+  const scene = sceneOf(surface(HILLS, { deformers: STRETCHED, size: 1.5, turnDeg: 40 }), undefined, run);
+  const evaluator = new Evaluator(ASSETS);
+  const before = materialOf(scene, 0, evaluator);
+  expect(before.length).toBeGreaterThan(8);
+  for (const time of [0.2, 0.9, 2.3]) {
+    const now = materialOf(scene, time, evaluator);
+    expect(now).toHaveLength(before.length);
+    now.forEach((p, i) => expect(distance(p, before[i])).toBeLessThan(1e-8));
+  }
+  // As it moves, some of them come, go or slide.
+  run.spacing.measured = 'moving';
+  const [a, b] = [0, 0.9].map((time) =>
+    materialOf({ ...scene, arrangements: [{ ...run }] }, time, evaluator),
+  );
+  expect(a.length !== b.length || a.some((p, i) => distance(p, b[i]) > 1e-3)).toBe(true);
+});
+
+test('lengths at rest are those of the surface as it was made, in metres of the scene', () => {
+  const flat = { shape: 'plane', width: 10, depth: 6, columns: 20, rows: 12 };
+  const run = stitches({ mode: 'pitch', pitch: 0.75, leftover: 'end' });
+  const line = on(
+    [
+      [-3, 0, 0.3],
+      [3, 0, 0.3],
+    ],
+    'corner',
+  );
+  const scene = sceneOf(surface(flat, { deformers: STRETCHED, size: 1.5 }), line, run);
+  const [arrangement] = new Evaluator(ASSETS).evaluate(scene, undefined, 0.6).arrangements;
+  // Six metres, half as large again.
+  expect(arrangement.parts[0].length).toBeCloseTo(9, 9);
+  expect(arrangement.placements.count).toBe(13);
+  arrangement.placements.s.forEach((s, i) => expect(s).toBeCloseTo(0.75 * i, 9));
+  const before = materialOf(scene, 0.6, new Evaluator(ASSETS));
+  before.forEach((p, i) => expect(distance(p, [-3 + 0.5 * i, 0, 0.3])).toBeLessThan(1e-8));
+});
+
+test.each([
+  { what: 'iso', along: 'v', from: 0.3, to: 0.7, count: 2 },
+  { what: 'borders' },
+  { what: 'edges', angleDeg: 12 },
+])('slots along lines taken from a mesh stay on their material too: $what', (take) => {
+  const line = pathSchema.parse({
+    id: 'line',
+    name: 'Line',
+    source: { kind: 'mesh', surface: 'sheet', take },
+  });
+  const run = stitches({ mode: 'pitch', pitch: 0.4, leftover: 'end' });
+  run.facing = { ...run.facing, posture: 'slope' };
+  const bend = deformerSchema.parse({
+    id: 'b',
+    kind: 'wave',
+    axis: 'x',
+    height: 0.5,
+    length: 5,
+    speed: 3,
+    push: 'y',
+  });
+  const scene = sceneOf(surface(HILLS, { deformers: [bend] }), line, run);
+  const evaluator = new Evaluator(ASSETS);
+  const before = materialOf(scene, 0, evaluator);
+  expect(before.length).toBeGreaterThan(20);
+  for (const time of [0.4, 1.1]) {
+    const now = materialOf(scene, time, evaluator);
+    expect(now).toHaveLength(before.length);
+    // The surface as it moves is kept in single numbers.
+    now.forEach((p, i) => expect(distance(p, before[i])).toBeLessThan(2e-5));
+  }
 });

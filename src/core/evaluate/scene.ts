@@ -8,6 +8,7 @@ import type { CompileResult } from '../curve/compile';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Motion } from '../mesh/motion';
 import type { Bounds, Mesh } from '../mesh/mesh';
+import { placeMatrix } from '../mesh/surface';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
 import type { MeshRef } from '../mesh/meshRef';
@@ -176,8 +177,14 @@ export class Evaluator {
   private surfaceStates(id: string): SurfaceStates | undefined {
     const work = this.triMeshes.get(id);
     const rest = work?.restTriMesh();
-    const size = this.scene?.surfaces.find((s) => s.id === id)?.size ?? 1;
-    return rest && work?.triMesh ? { now: work.triMesh, rest: rest.triMesh, size } : undefined;
+    const surface = this.scene?.surfaces.find((s) => s.id === id);
+    if (!rest || !work?.triMesh || !surface) return undefined;
+    return {
+      now: work.triMesh,
+      rest: rest.triMesh,
+      size: surface.size,
+      place: placeMatrix(surface),
+    };
   }
 
   /** What paths of the last scene may ask for. */
@@ -186,13 +193,14 @@ export class Evaluator {
       path: (id) => this.compiled.get(id)?.result,
       surface: (id) => {
         const result = this.triMeshes.get(id)?.result;
-        return result?.mesh && { mesh: result.mesh, matrix: result.matrix };
+        return result?.mesh && { mesh: result.mesh, matrix: result.matrix, undeformed: result.undeformed };
       },
       ground: (id) => {
         const work = this.triMeshes.get(id);
         const rest = work?.restTriMesh();
-        if (!rest || !work?.triMesh) return undefined;
-        return { now: work.triMesh, laid: (path) => this.laidOn(path, rest) };
+        const surface = this.scene?.surfaces.find((s) => s.id === id);
+        if (!rest || !work?.triMesh || !surface) return undefined;
+        return { now: work.triMesh, place: placeMatrix(surface), laid: (path) => this.laidOn(path, rest) };
       },
       lines: (id, line) => {
         const laying = this.layingLines(id);

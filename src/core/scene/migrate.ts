@@ -23,8 +23,12 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   2: (old) => seedsTo32Bits(old) as Record<string, unknown>,
   // A grid had its gaps by chance among its own settings; every kind has them among its gaps now, drawn alike.
   3: (old) => ({ ...old, arrangements: each(old.arrangements, chanceToGaps) }),
-  // Members that were left out had a list of their own; they are corrections by hand like any others.
-  4: (old) => ({ ...old, arrangements: each(old.arrangements, withoutToHand) }),
+  // Members that were left out had a list of their own; they are corrections by hand like any others. Along paths on
+  // surfaces lengths were those of the moment.
+  4: (old) => ({
+    ...old,
+    arrangements: each(each(old.arrangements, withoutToHand), measuredAsItMoves(carriedPaths(old.paths))),
+  }),
 };
 
 const seedsTo32Bits = (v: unknown): unknown =>
@@ -50,6 +54,21 @@ const withoutToHand = (a: Record<string, unknown>) => {
   const { without, ...spans } = a;
   const names = without.filter((name) => typeof name === 'string');
   return { ...spans, hand: Object.fromEntries(names.map((name) => [name, { removed: true }])) };
+};
+
+/** Ids of the paths that go with a surface. */
+function carriedPaths(paths: unknown): Set<unknown> {
+  const carried = (p: unknown): boolean =>
+    isRecord(p) &&
+    isRecord(p.source) &&
+    (typeof p.source.on === 'string' || p.source.kind === 'sheet' || p.source.kind === 'mesh');
+  return new Set((Array.isArray(paths) ? paths : []).filter(carried).map((p: { id: unknown }) => p.id));
+}
+
+const measuredAsItMoves = (carried: Set<unknown>) => (a: Record<string, unknown>) => {
+  const on =
+    a.kind === 'run' && Array.isArray(a.paths) && a.paths.some((p) => isRecord(p) && carried.has(p.path));
+  return on ? { ...a, spacing: { ...(isRecord(a.spacing) && a.spacing), measured: 'moving' } } : a;
 };
 
 const rangesOnly = (gaps: unknown) =>

@@ -117,7 +117,7 @@ const uneven = (run: Run, lanes: Lane[]): Finding[] =>
 
 function nearestSlot(lane: Lane, s: number): number[] {
   let best = -1;
-  for (let i = 0; i < lane.s.length; i++)
-    if (best < 0 || Math.abs(lane.s[i] - s) < Math.abs(lane.s[best] - s)) best = i;
+  for (let i = 0; i < lane.at.length; i++)
+    if (best < 0 || Math.abs(lane.at[i] - s) < Math.abs(lane.at[best] - s)) best = i;
   return best >= 0 ? [lane.id[best]] : [];
 }

@@ -87,6 +87,7 @@ function joinPart(parts: PartRange[], lane: Lane, end: number): void {
     return;
   }
   const { part, stroke, pathId: path } = lane;
-  const { length, closed } = lane.path;
-  parts.push({ part, path, stroke, rows: 1, start: end - lane.id.length, end, length, closed });
+  const { length, closed } = lane.measure;
+  const rest = lane.measure !== lane.path && { rest: true as const };
+  parts.push({ part, path, stroke, rows: 1, start: end - lane.id.length, end, length, closed, ...rest });
 }

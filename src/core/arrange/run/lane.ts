@@ -1,4 +1,5 @@
 import type { CompiledPath } from '../../curve/compile';
+import { carriedLength } from '../../curve/laid';
 import type { Finding } from '../result';
 import { parseSlotName } from '../slotId';
 import { cornersOf } from '../steps/divide';
@@ -11,6 +12,8 @@ export interface Lane {
   pathId: string;
   stroke: number;
   path: CompiledPath;
+  /** What lengths along it are counted on: itself, or itself on its surface at rest. */
+  measure: CompiledPath;
   row: number;
   /** Metres to the right of the path, before the facing step's own. */
   offset: number;
@@ -19,8 +22,10 @@ export interface Lane {
   /** Faces the other way across the path. */
   mirrored: boolean;
   id: Float64Array;
-  /** Metres along, the pulley's way and nudges along included. */
+  /** Metres along what is measured, the pulley's way and nudges along included. */
   s: Float64Array;
+  /** The same as lengths along the path as it lies. */
+  at: Float64Array;
   /** Prop index of each slot, -1 a rest. */
   prop: Int32Array;
   orderEmpty: boolean;
@@ -51,6 +56,7 @@ export interface Where {
   pathId: string;
   stroke: number;
   path: CompiledPath;
+  measure: CompiledPath;
   outward: number;
   row: RowPlace;
 }
@@ -58,11 +64,12 @@ export interface Where {
 export type Refused = { problem: Finding['kind']; detail: Finding['detail'] };
 
 /** A lane without its slots. */
-export const plainLane = ({ part, pathId, stroke, path, outward, row }: Where) => ({
+export const plainLane = ({ part, pathId, stroke, path, measure, outward, row }: Where) => ({
   part,
   pathId,
   stroke,
   path,
+  measure,
   outward,
   row: row.row,
   offset: row.offset,
@@ -70,6 +77,10 @@ export const plainLane = ({ part, pathId, stroke, path, outward, row }: Where) =
   mirrored: row.mirrored,
   sized: path.size.some((size) => size !== 1),
 });
+
+/** Lengths along what is measured as lengths along the path as it lies. */
+export const asItLies = ({ path, measure }: Pick<Lane, 'path' | 'measure'>, s: Float64Array): Float64Array =>
+  measure === path ? s : s.map((v) => carriedLength(path, v));
 
 /** For each corner the nearest slot, if it is within three quarters of a pitch. */
 export function slotsAtCorners(path: CompiledPath, s: Float64Array, pitch: number): Set<number> {

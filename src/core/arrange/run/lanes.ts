@@ -9,6 +9,7 @@ import type { KeptOut } from '../steps/keepOuts';
 import { orderSlots } from '../steps/order';
 import { MAX_SLOTS, spaceSlots, type SlotRow } from '../steps/spacing';
 import {
+  asItLies,
   nudgeAlong,
   plainLane,
   slotsAtCorners,
@@ -80,14 +81,15 @@ export function layOut(
       for (const note of path.notes) {
         say(note.kind, { path: pathId, point: note.pointId, amount: note.amount ?? 0 }, 'warning');
       }
-      facts.length += path.length;
+      const measure = (run.spacing.measured === 'rest' && path.rest) || path;
+      facts.length += measure.length;
       const outward = run.facing.heading === 'outward' ? outwardSide(path) : 1;
       for (const row of rows) {
         const made = laneOf(
           run,
           sizes,
           asked,
-          { part, pathId, stroke, path, outward, row },
+          { part, pathId, stroke, path, measure, outward, row },
           context.time ?? 0,
           facts,
           lanes.length === 0,
@@ -98,7 +100,7 @@ export function layOut(
             path: pathId,
             limit: MAX_SLOTS,
             pitch: asked,
-            length: path.length,
+            length: measure.length,
             ...made.detail,
           });
           break;
@@ -139,7 +141,7 @@ function laneOf(
   first: boolean,
   keptOut: KeptOut | null,
 ): Lane | Refused {
-  const { part, stroke, path, row } = where;
+  const { part, stroke, measure: path, row } = where;
   const shift = run.pulley.offset + run.pulley.speed * time;
   if (run.spacing.mode === 'touch') return touchLane(run, sizes, where, shift, facts, first, keptOut);
   const slots = spaceSlots(run.spacing, {
@@ -172,7 +174,8 @@ function laneOf(
   swapByHand(run.hand, kept.id, order.prop, sizes.ids);
   const past = pull(run, path, kept.s, shift, slots.pitch);
   nudgeAlong(run, kept.id, kept.s);
-  return { ...plainLane(where), ...kept, prop: order.prop, orderEmpty: order.empty, past };
+  const at = asItLies(where, kept.s);
+  return { ...plainLane(where), ...kept, at, prop: order.prop, orderEmpty: order.empty, past };
 }
 
 /** Slots that the recipe no longer has stay where a hand locked them. */

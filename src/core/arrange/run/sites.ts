@@ -46,7 +46,7 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
     ...(moved && { moved }),
     ...(touch
       ? { size: (i: number) => touch.size[i] }
-      : sized && { size: (_: number, place: number) => alongPoints(path, path.size, lane.s[place]) }),
+      : sized && { size: (_: number, place: number) => alongPoints(path, path.size, lane.at[place]) }),
     odd: (i) => i % 2 === 1,
     ...(lane.mirrored && { otherSide: (i: number) => !lane.alternate || i % 2 === 1 }),
     past: lane.past,
@@ -60,7 +60,7 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
       bender && {
         settled({ i, place, row }, out) {
           if (bends(lane.id[i], lane.prop[i]) && out.state[row] === STATE.placed)
-            bender.bend(path, lane.s[place], out, row, lane.cutAt);
+            bender.bend(path, lane.at[place], out, row, lane.cutAt);
         },
       }),
   };
@@ -73,7 +73,7 @@ function asideOf(lane: Lane, run: Run): ((i: number) => number) | null {
   if (fixed === 0 && ramp.length === 0 && !lane.alternate) return null;
   return (i) =>
     (lane.alternate && i % 2 === 1 ? run.facing.side - lane.offset : fixed) +
-    rampAt(ramp, lane.s[i] / lane.path.length, 0);
+    rampAt(ramp, lane.s[i] / lane.measure.length, 0);
 }
 
 /** Frames of a lane with its offset to the side; for props end to end those of their chords. */
@@ -82,7 +82,7 @@ function standOf(lane: Lane, p: Laying): Stand {
   const { run } = p;
   const { posture } = run.facing;
   const n = lane.id.length;
-  const frames = framesAlong(path, lane.s, posture === 'surface' ? 'slope' : posture);
+  const frames = framesAlong(path, lane.at, posture === 'surface' ? 'slope' : posture);
   const { front, up } = frames;
   const aside = asideOf(lane, run);
   const triMesh = posture === 'surface' && path.on ? p.triMesh(path.on.surface) : undefined;
@@ -90,7 +90,7 @@ function standOf(lane: Lane, p: Laying): Stand {
   const position = touch && !run.facing.bend ? touch.position.slice() : frames.position;
   const stand: Stand = { position, front, up, outward };
   if (triMesh)
-    standOnSurface(stand, lane, surfaceStand(path, triMesh, lane.s, frames, run.facing.lean), aside);
+    standOnSurface(stand, lane, surfaceStand(path, triMesh, lane.at, frames, run.facing.lean), aside);
   if (touch && !run.facing.bend) {
     chordFronts(touch.direction, front, up, posture === 'upright');
     const moved = lane.s.some((s, i) => s !== touch.s[i]);

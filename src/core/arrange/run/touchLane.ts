@@ -1,4 +1,5 @@
 import { metricsOf } from '../../curve/metrics';
+import { carriedLength } from '../../curve/laid';
 import { alongPoints, onPath, pointAt } from '../../curve/sample';
 import type { SpacingFacts } from '../result';
 import { slotId, parseSlotName } from '../slotId';
@@ -9,9 +10,15 @@ import { rampAt } from '../steps/ramp';
 import { STATE } from '../result';
 import type { SpecialItem } from '../steps/schema';
 import { MAX_SLOTS } from '../steps/spacing';
-import { layTouching, type TouchItem, type TouchLayout } from '../steps/touch';
+import {
+  carriedLayout,
+  layTouching,
+  type TouchItem,
+  type TouchLayout,
+  type TouchSettings,
+} from '../steps/touch';
 import { unvaried, varier, VARIED } from '../steps/variation';
-import { nudgeAlong, plainLane, slotsAtCorners, type Lane, type Refused, type Where } from './lane';
+import { asItLies, nudgeAlong, plainLane, slotsAtCorners, type Lane, type Refused, type Where } from './lane';
 import { reachAlong, type PropSizes } from './sizes';
 import { swapByHand } from '../steps/byHand';
 import type { Run } from './schema';
@@ -31,7 +38,7 @@ export function touchLane(
   first: boolean,
   keptOut: KeptOut | null,
 ): Lane | Refused {
-  const { path, row } = where;
+  const { measure: path, row } = where;
   const { spacing } = run;
   const start = Math.max(0, spacing.insetStart);
   const usable = path.length - start - Math.max(0, spacing.insetEnd);
@@ -116,10 +123,10 @@ export function touchLane(
     arc: run.facing.bend,
     // Over a surface they are moved to the side when they stand.
     side: (s: number) =>
-      run.facing.posture === 'surface' && path.on
+      run.facing.posture === 'surface' && where.path.on
         ? 0
         : row.offset + run.facing.side + rampAt(run.facing.sideRamp, s / path.length, 0),
-  };
+  } satisfies TouchSettings;
   const lay = (from: number) =>
     layTouching(path, { ...settings, start: start + from, end: start + usable + from }, itemOf, bound);
   const moved = loop ? shift % path.length : shift;
@@ -169,11 +176,20 @@ export function touchLane(
     prop,
     orderEmpty: order.empty,
     past,
-    touch: layout,
+    at: asItLies(where, s),
+    touch: path === where.path ? layout : carriedTo(where, layout, settings),
     ...(state && { state: state.slice(0, count) }),
-    ...(filled && { cutAt: start + usable }),
+    ...(filled && { cutAt: carriedLength(where.path, start + usable) }),
   };
 }
+
+/** Laid end to end on a surface at rest, as that carries it: feet and directions as they are now. */
+const carriedTo = (where: Where, layout: TouchLayout, settings: TouchSettings): TouchLayout => {
+  const { path, measure } = where;
+  // Rows and ramps count lengths where they were laid.
+  const side = (s: number) => settings.side((s / path.length) * measure.length);
+  return carriedLayout(layout, path, (s) => carriedLength(path, s), { ...settings, side });
+};
 
 /** With one more item where there is room left for a part of one: it is cut off there. */
 function withOneMore(

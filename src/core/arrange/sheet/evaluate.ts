@@ -16,7 +16,7 @@ import { cellsOf, type Cell } from './cells';
 import { chartOf } from './chartOf';
 import { checkSheet, uvFindings } from './checks';
 import { distortionAt } from './distort';
-import { guessMatch } from './guess';
+import { matchOf } from './guess';
 import { layoutOf } from './layout';
 import { flatLines } from './lines';
 import { newAt, sheetMap, type SheetMap } from './map';
@@ -48,7 +48,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
     return none();
   }
   if (sheet.over.kind === 'uv') uvFindings(sheet.surface, ground.rest, say);
-  const match = sheet.match.guess ? guessMatch(chart) : sheet.match;
+  const match = matchOf(sheet, ground);
   const map = sheetMap(chart, { ...sheet, match });
   if (map.empty) {
     say('sheet-no-extent', { surface: sheet.surface });

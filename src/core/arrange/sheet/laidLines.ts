@@ -1,6 +1,6 @@
 import { cellsOf } from './cells';
 import { chartOf } from './chartOf';
-import { guessMatch } from './guess';
+import { matchOf } from './guess';
 import { flatStroke } from './lines';
 import { sheetMap, type SheetMap } from './map';
 import { propsOf, type Sheet, type SheetCurve } from './schema';
@@ -30,7 +30,7 @@ export function sheetLines(
   if (!ground) return undefined;
   const bounds = propsOf(sheet).map((id) => boxOf(context, id));
   const strokes = layLines(sheet, ground, footprint(sheet, bounds), curve);
-  return { surface: sheet.surface, now: ground.now, strokes };
+  return { surface: sheet.surface, now: ground.now, place: ground.place, strokes };
 }
 
 /**
@@ -47,7 +47,7 @@ function layLines(
   const chart = chartOf(sheet, ground);
   if (typeof chart === 'string')
     return { ok: false, problem: chart === 'sheet-no-uv' ? 'no-uv' : 'surface-missing' };
-  const map = sheetMap(chart, { ...sheet, match: sheet.match.guess ? guessMatch(chart) : sheet.match });
+  const map = sheetMap(chart, { ...sheet, match: matchOf(sheet, ground) });
   const curves = sheet.curves.filter((c) => curve === null || c.id === curve);
   const flat: SheetCurve[] = [];
   if (!sheet.repeat) flat.push(...curves);
@@ -119,5 +119,5 @@ function layFlat(
     },
   ]);
   if (!compiled.ok) return null;
-  return { rest: compiled.path, line, points: Int32Array.from(own, (i) => line.asked[kept[i]]) };
+  return { rest: compiled.path, line, points: Int32Array.from(own, (i) => line.asked[kept[i]]), on: rest };
 }

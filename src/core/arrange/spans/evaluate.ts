@@ -10,6 +10,7 @@ import {
 import { DEG, quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
 import { addScaled, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
+import { carriedLength } from '../../curve/laid';
 import { acos } from '../../math/portable';
 import { clipAlong } from '../../mesh/clip';
 import { boxOf, type ArrangeContext } from '../context';
@@ -380,10 +381,12 @@ function followed(m: Member, spans: Spans, posts: Placements, { context, parts }
   const compiled = range && context.path(range.path);
   const path = compiled?.ok ? compiled.strokes[stroke] : undefined;
   if (!range || !path) return null;
-  const [side, lift, along] = seenFromPath(path, posts.s[m.a], m.from);
-  const [side2, lift2, along2] = seenFromPath(path, posts.s[m.b], m.to);
-  const from = posts.s[m.a] + along;
-  let to = posts.s[m.b] + along2;
+  const lies = (row: number) => (range.rest ? carriedLength(path, posts.s[row]) : posts.s[row]);
+  const [s, s2] = [lies(m.a), lies(m.b)];
+  const [side, lift, along] = seenFromPath(path, s, m.from);
+  const [side2, lift2, along2] = seenFromPath(path, s2, m.to);
+  const from = s + along;
+  let to = s2 + along2;
   // Over the seam of a loop it goes on round.
   if (path.closed && to <= from) to += path.length;
   return to - from > 1e-6 ? { path, from, to, side: [side, side2], lift: [lift, lift2] } : null;

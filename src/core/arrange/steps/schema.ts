@@ -50,6 +50,12 @@ export const spacingSchema = z
     from: z.int().min(0).max(100000).default(0).describe('Divide: the first one taken, counted from 0'),
     withEnds: z.boolean().default(true).describe('Divide: both ends (and corners, per side) count too'),
     at: z.enum(['points', 'corners', 'midpoints']).default('points').describe('Points: at which of them'),
+    measured: z
+      .enum(['rest', 'moving'])
+      .default('rest')
+      .describe(
+        'On a path that lies on a surface: lengths on the surface at rest, carried by its material, or as it moves',
+      ),
     insetStart: metres.default(0).describe('Metres'),
     insetEnd: metres.default(0).describe('Metres'),
     looseBy: length.default(0).describe('Metres, plus or minus'),

@@ -196,26 +196,13 @@ function written(
     factor,
     hairpins: [] as number[],
   };
-  const a = new Float64Array(3);
-  const { p, t } = line;
   for (let n = 0; n < count; n++) {
     const { back, front, skip } = itemOf(n, count);
     const [s0, s1] = [out.back[n], out.front[n]];
     const share = skip ? 0 : back / (back + front);
     out.size[n] = skip ? 1 : settings.sizeAt(s0) * factor;
     out.s[n] = s0 + (s1 - s0) * share;
-    line.to(s0);
-    a.set(p);
-    line.to(s1);
-    const [x, y, z] = [p[0] - a[0], p[1] - a[1], p[2] - a[2]];
-    const l = Math.sqrt(x * x + y * y + z * z);
-    const o = n * 3;
-    out.position[o] = a[0] + x * share;
-    out.position[o + 1] = a[1] + y * share;
-    out.position[o + 2] = a[2] + z * share;
-    out.direction[o] = l > 0 ? x / l : t[0];
-    out.direction[o + 1] = l > 0 ? y / l : t[1];
-    out.direction[o + 2] = l > 0 ? z / l : t[2];
+    onChord(line, s0, s1, share, out, n);
     const length = (back + front) * out.size[n];
     if (!skip && s1 - s0 > HAIRPIN * length) out.hairpins.push(s0);
   }
@@ -239,6 +226,49 @@ function nearestFactor(
       if (factor !== null && (away < 2 || Math.abs(log(factor)) < log(MOST_SCALED))) return [n, factor];
     }
   return null;
+}
+
+/**
+ * What was laid end to end on one path, on another that it is carried to: each on the chord between the places that its
+ * back and its front have come to, with its foot at its share of it.
+ * @param to metres along the one as metres along the other
+ */
+export function carriedLayout(
+  layout: TouchLayout,
+  path: CompiledPath,
+  to: (s: number) => number,
+  settings: Pick<TouchSettings, 'level' | 'side' | 'arc'>,
+): TouchLayout {
+  const line = lateral(path, settings);
+  const out = { ...layout, position: layout.position.slice(), direction: layout.direction.slice() };
+  for (let n = 0; n < layout.count; n++) {
+    const [back, s, front] = [layout.back[n], layout.s[n], layout.front[n]];
+    onChord(line, to(back), to(front), front > back ? (s - back) / (front - back) : 0, out, n);
+  }
+  return out;
+}
+
+/** Writes the n-th foot and direction: on the chord between two places of a line, at a share of it. */
+function onChord(
+  { p, t, to }: Lateral,
+  s0: number,
+  s1: number,
+  share: number,
+  out: Pick<TouchLayout, 'position' | 'direction'>,
+  n: number,
+): void {
+  to(s0);
+  const [ax, ay, az] = p;
+  to(s1);
+  const [x, y, z] = [p[0] - ax, p[1] - ay, p[2] - az];
+  const l = Math.sqrt(x * x + y * y + z * z);
+  const o = n * 3;
+  out.position[o] = ax + x * share;
+  out.position[o + 1] = ay + y * share;
+  out.position[o + 2] = az + z * share;
+  out.direction[o] = l > 0 ? x / l : t[0];
+  out.direction[o + 1] = l > 0 ? y / l : t[1];
+  out.direction[o + 2] = l > 0 ? z / l : t[2];
 }
 
 /**
@@ -273,7 +303,7 @@ interface Lateral {
 }
 
 /** The path, or the line beside it on which a row stands. */
-function lateral(path: CompiledPath, settings: TouchSettings): Lateral {
+function lateral(path: CompiledPath, settings: Pick<TouchSettings, 'level' | 'side' | 'arc'>): Lateral {
   const walker = walkerOn(path);
   const p = new Float64Array(3);
   const t = walker.t;

@@ -131,6 +131,8 @@ function faceNormal(mesh: Mesh, f: number): Vec3 {
 const lineOf = (t: Topology, { ids, closed }: { ids: number[]; closed: boolean }): MeshLine => ({
   points: ids.map((v) => vertexAt(t, v)),
   closed,
+  vertices: Uint32Array.from(ids.flatMap((v) => [t.first[v], t.first[v]])),
+  weights: new Float64Array(ids.length),
   faces: Int32Array.from({ length: closed ? ids.length : ids.length - 1 }, (_, i) => {
     const to = ids[(i + 1) % ids.length];
     const edge = t.around[ids[i]].find((e) => t.edges[e * 2] === to || t.edges[e * 2 + 1] === to);

@@ -1,6 +1,5 @@
-import { lerp, type Vec3 } from '../../math/vec3';
 import type { Mesh } from '../mesh';
-import { chain, topologyOf, type MeshLine } from './topology';
+import { carriedPoints, chain, topologyOf, type MeshLine } from './topology';
 
 /**
  * Lines on a mesh where one texture coordinate stays the same, run towards rising values of the other, from the
@@ -32,14 +31,8 @@ export function uvRange(mesh: Mesh, axis: 0 | 1): [number, number] {
   return low <= high ? [low, high] : [0, 0];
 }
 
-/** A line as it crosses edges: two vertices of the mesh and the weight of the second for each point. */
-interface Crossed {
-  vertices: Uint32Array;
-  weights: Float64Array;
-  closed: boolean;
-  /** The face of each piece. */
-  faces: Int32Array;
-}
+/** A line as it crosses edges, wherever those are. */
+type Crossed = Omit<MeshLine, 'points'>;
 
 /** Where lines cross depends on uv and faces alone: while a surface only moves they are looked up. */
 const kept = new WeakMap<Float32Array, { indices: Uint32Array; lines: Map<string, Crossed[]> }>();
@@ -54,16 +47,7 @@ function isoLine(mesh: Mesh, uvs: Float32Array, axis: number, value: number): Me
     if (have.lines.size > 200) have.lines.clear();
     have.lines.set(key, (lines = crossings(mesh, uvs, axis, value)));
   }
-  const p = mesh.positions;
-  return lines.map(({ vertices, weights, closed, faces }) => ({
-    closed,
-    faces,
-    points: Array.from(weights, (w, i): Vec3 => {
-      const a = vertices[i * 2] * 3;
-      const b = vertices[i * 2 + 1] * 3;
-      return lerp([p[a], p[a + 1], p[a + 2]], [p[b], p[b + 1], p[b + 2]], w);
-    }),
-  }));
+  return lines.map((line) => ({ ...line, points: carriedPoints(line, mesh.positions) }));
 }
 
 /** More crossings than any mesh has: two numbers in one key. */

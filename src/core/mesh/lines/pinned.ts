@@ -3,6 +3,7 @@ import { compileLaid } from '../../curve/laid';
 import { polyline, samplePath } from '../../curve/sample';
 import { layLine, type LaidLine } from './lay';
 import { nearestPlace, noHit } from '../bvhQuery';
+import { through } from '../surface';
 import { placeOn, type TriMesh } from '../triMesh';
 import type { PointsPath } from '../../curve/schema';
 
@@ -16,6 +17,8 @@ export interface PinnedStroke {
   line: LaidLine;
   /** For each point of the stroke, its place along the line. */
   points: Int32Array;
+  /** The surface that it was laid on. */
+  on: TriMesh;
 }
 
 /** A path's strokes on a surface, or why there are none. */
@@ -39,7 +42,7 @@ export function layStrokes(path: PointsPath, rest: TriMesh): LaidStrokes {
     const { s, points } = placesAlong(stroke, rest);
     const line = layLine(rest, samplePath(stroke, s).position);
     if (!line) return { ok: false, problem: 'surface-missing' };
-    out.push({ rest: stroke, line, points: points.map((k) => line.asked[k]) });
+    out.push({ rest: stroke, line, points: points.map((k) => line.asked[k]), on: rest });
   }
   return out;
 }
@@ -93,17 +96,47 @@ function faceWidth(triMesh: TriMesh): number {
   return width;
 }
 
-/** The strokes as they lie on the surface now. */
-export function carryStrokes(strokes: PinnedStroke[], now: TriMesh, surface: string): CompileResult {
+/** xyz of the places of a stroke on its surface. A loop comes back to the place where it began. */
+function placesOf({ rest, line }: PinnedStroke, now: TriMesh): Float64Array {
+  const places = line.face.length - (rest.closed ? 1 : 0);
+  const position = new Float64Array(places * 3);
+  for (let i = 0; i < places; i++)
+    position.set(placeOn(now, line.face[i], line.weights[i * 2], line.weights[i * 2 + 1]), i * 3);
+  return position;
+}
+
+const resting = new WeakMap<PinnedStroke, { place: Float64Array; path: CompiledPath | null }>();
+
+/** A stroke as it lies on its surface at rest, where that stands in the scene. */
+function atRest(stroke: PinnedStroke, place: Float64Array): CompiledPath | null {
+  let have = resting.get(stroke);
+  if (!have || place.some((v, i) => v !== have!.place[i])) {
+    const position = placesOf(stroke, stroke.on);
+    for (let o = 0; o < position.length; o += 3)
+      position.set(through(place, [position[o], position[o + 1], position[o + 2]]), o);
+    const path = compileLaid(stroke.rest, { position, asked: stroke.points, on: undefined });
+    resting.set(stroke, (have = { place, path }));
+  }
+  return have.path;
+}
+
+/**
+ * The strokes as they lie on the surface now, each with itself at rest.
+ * @param place from the surface's own frame to the scene, column-major 4×4
+ */
+export function carryStrokes(
+  strokes: PinnedStroke[],
+  now: TriMesh,
+  surface: string,
+  place: Float64Array,
+): CompileResult {
   const made: CompiledPath[] = [];
-  for (const { rest, line, points } of strokes) {
-    // A loop comes back to the place where it began.
-    const places = line.face.length - (rest.closed ? 1 : 0);
-    const position = new Float64Array(places * 3);
-    for (let i = 0; i < places; i++)
-      position.set(placeOn(now, line.face[i], line.weights[i * 2], line.weights[i * 2 + 1]), i * 3);
-    const one = compileLaid(rest, { position, asked: points, on: { surface, face: line.pieces } });
-    if (one) made.push(one);
+  for (const stroke of strokes) {
+    const { rest, line, points } = stroke;
+    const on = { surface, face: line.pieces };
+    const one = compileLaid(rest, { position: placesOf(stroke, now), asked: points, on });
+    const lying = one && atRest(stroke, place);
+    if (one) made.push(lying ? { ...one, rest: lying } : one);
   }
   return made.length ? { ok: true, path: made[0], strokes: made } : { ok: false, problem: 'zero-length' };
 }

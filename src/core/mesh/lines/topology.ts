@@ -1,4 +1,4 @@
-import type { Vec3 } from '../../math/vec3';
+import { lerp, type Vec3 } from '../../math/vec3';
 import { sameRows } from '../sameRows';
 
 /** What of a mesh its topology depends on. */
@@ -9,8 +9,9 @@ export interface Triangles {
 
 /** A mesh whose vertices in one place are one, with the faces on both sides of every edge. */
 export interface Topology {
-  /** The welded vertex of each vertex of the mesh. */
+  /** The welded vertex of each vertex of the mesh, and the first vertex of each welded one. */
   weld: Uint32Array;
+  first: Uint32Array;
   /** xyz a welded vertex. */
   position: Float64Array;
   /** Two welded vertices an edge, in the direction in which its first face runs. */
@@ -29,7 +30,7 @@ const kept = new WeakMap<Triangles, Topology>();
 export function topologyOf(mesh: Triangles): Topology {
   const have = kept.get(mesh);
   if (have) return have;
-  const { weld, position } = weldVertices(mesh);
+  const { weld, first, position } = weldVertices(mesh);
   const byKey = new Map<number, number>();
   const edges: number[] = [];
   const faces: number[] = [];
@@ -58,6 +59,7 @@ export function topologyOf(mesh: Triangles): Topology {
   }
   const made = {
     weld,
+    first,
     position,
     edges: Uint32Array.from(edges),
     faces: Int32Array.from(faces),
@@ -68,7 +70,7 @@ export function topologyOf(mesh: Triangles): Topology {
   return made;
 }
 
-function weldVertices(mesh: Triangles): { weld: Uint32Array; position: Float64Array } {
+function weldVertices(mesh: Triangles): Pick<Topology, 'weld' | 'first' | 'position'> {
   const p = mesh.positions;
   let size = 0;
   for (let i = 0; i < p.length; i++) size = Math.max(size, Math.abs(p[i]));
@@ -77,15 +79,17 @@ function weldVertices(mesh: Triangles): { weld: Uint32Array; position: Float64Ar
   const first = sameRows(rows, 3);
   const weld = new Uint32Array(p.length / 3);
   const position: number[] = [];
+  const own: number[] = [];
   for (let i = 0; i < weld.length; i++) {
     if (first[i] !== i) {
       weld[i] = weld[first[i]];
       continue;
     }
-    weld[i] = position.length / 3;
+    weld[i] = own.length;
+    own.push(i);
     position.push(p[i * 3], p[i * 3 + 1], p[i * 3 + 2]);
   }
-  return { weld, position: Float64Array.from(position) };
+  return { weld, first: Uint32Array.from(own), position: Float64Array.from(position) };
 }
 
 /** The place of a vertex of a topology, in the mesh’s own space. */
@@ -101,7 +105,21 @@ export interface MeshLine {
   closed: boolean;
   /** A face that each piece from point to point lies on. */
   faces: Int32Array;
+  /** Two vertices of the mesh for each point, and the weight of the second: it goes where they go. */
+  vertices: Uint32Array;
+  weights: Float64Array;
 }
+
+/** The points of a line on the same mesh with its vertices elsewhere. */
+export const carriedPoints = (
+  { vertices, weights }: Omit<MeshLine, 'points'>,
+  p: ArrayLike<number>,
+): Vec3[] =>
+  Array.from(weights, (w, i): Vec3 => {
+    const a = vertices[i * 2] * 3;
+    const b = vertices[i * 2 + 1] * 3;
+    return lerp([p[a], p[a + 1], p[a + 2]], [p[b], p[b + 1], p[b + 2]], w);
+  });
 
 /** The face across a side of a face; negative where there is none, or more than one. */
 export function acrossSide(t: Topology, face: number, side: number): number {

@@ -42,7 +42,7 @@ export function SlotHandles({ arrangement: run }: { arrangement: Run }) {
   const hand = run.hand[slotName(slot)];
   if (row < 0 || !stroke || p.state[row] !== 0 || hand?.lock) return null;
   const foot: Vec3 = [p.position[row * 3], p.position[row * 3 + 1], p.position[row * 3 + 2]];
-  const { tangent } = samplePath(curveOf(stroke), [p.s[row]]);
+  const { tangent } = samplePath(curveOf(stroke), [(p.s[row] * stroke.length) / part.length]);
   const along = normalize([tangent[0], 0, tangent[2]], [1, 0, 0]);
   const side: Vec3 = [-along[2], 0, along[0]];
   const reach = metresPerPixel(view, foot) * ARM;

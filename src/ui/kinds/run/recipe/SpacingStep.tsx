@@ -1,5 +1,6 @@
 'use client';
 
+import { isCarried } from '@/core/curve/schema';
 import type { Finding, SpacingFacts } from '@/core/arrange/result';
 import type { Rows, Spacing } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/arrangements';
@@ -58,6 +59,19 @@ const OWN: Finding['kind'][] = [
   'nothing-fits',
 ];
 
+const MEASURED = [
+  {
+    value: 'rest',
+    text: 'At rest',
+    hint: 'On the surface at rest: slots stay on their material while it moves',
+  },
+  {
+    value: 'moving',
+    text: 'As it moves',
+    hint: 'On the surface as it is: slots come, go and slide while it moves',
+  },
+] as const;
+
 type SpacingProps = StepProps & { facts: SpacingFacts; slots: number; findings: Finding[] };
 
 export function SpacingStep(props: SpacingProps) {
@@ -68,6 +82,7 @@ export function SpacingStep(props: SpacingProps) {
     dispatch(setStep, { id: run.id, step: 'spacing', values }, key);
   const length = { dimension: 'length' as const, unit: scene.units };
   const problems = props.findings.filter((f) => OWN.includes(f.kind));
+  const carried = run.paths.some(({ path }) => isCarried(scene.paths.find((p) => p.id === path)));
   const divides = spacing.mode === 'divide' || spacing.mode === 'points';
   const inset = (label: string, field: 'insetStart' | 'insetEnd') => (
     <NumberField
@@ -125,6 +140,15 @@ export function SpacingStep(props: SpacingProps) {
           min={0}
           reset={0}
           onChange={(v, key) => set({ minDistance: Math.max(0, v ?? 0) }, key)}
+        />
+      )}
+      {carried && (
+        <Segmented
+          shown
+          label="Lengths"
+          value={spacing.measured}
+          options={MEASURED}
+          onChange={(measured) => set({ measured })}
         />
       )}
       {inset('Inset at start', 'insetStart')}
