@@ -114,6 +114,7 @@ export type FindingKind =
   | 'ground-missed'
   | 'ground-along'
   | 'pin-lost'
+  | 'pin-found'
   | 'pin-surface-missing'
   | 'posture-off-surface'
   | 'leader-missing'

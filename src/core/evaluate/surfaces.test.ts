@@ -1,3 +1,4 @@
+import type { Pegs } from '../arrange/pegs/schema';
 import { deformerSchema } from '../mesh/deform/schema';
 import { shapeSchema } from '../mesh/make/schema';
 import { pegsSchema } from '../arrange/pegs/schema';
@@ -38,7 +39,7 @@ function waving(): Scene {
         id: 'peg1',
         prop: 'p',
         position: [0, 0, 0],
-        pin: { surface: 'sheet', face: 61, u: 0.25, v: 0.5, faces: COLUMNS * 4 * 2, uv: [0.3, 0.4] },
+        pin: { surface: 'sheet', face: 61, u: 0.25, v: 0.5, faces: COLUMNS * 4 * 2 },
       },
     ],
   });
@@ -104,8 +105,17 @@ test('only what stands on a moving surface is worked out anew for another time',
 
 test('pegs on a surface whose triangles are others are found again by uv; lost ones are listed and stay', () => {
   const scene = waving();
+  const [peg] = (scene.arrangements[1] as Pegs).pegs;
+  peg.pin!.uv = [0.3, 0.4];
   scene.surfaces[0] = { ...made('sheet', { shape: 'plane', width: 24, depth: 8, columns: 50, rows: 31 }) };
   const found = at(scene, 0);
+  expect(found.by('pegs').findings).toMatchObject([
+    {
+      kind: 'pin-found',
+      severity: 'warning',
+      detail: { count: 1, distance: expect.closeTo(Math.sqrt(4.8 ** 2 + 0.8 ** 2), 5) },
+    },
+  ]);
   expect([...found.by('pegs').placements.position]).toEqual(
     [(0.3 - 0.5) * 24, 0, (0.5 - 0.4) * 8].map((v) => expect.closeTo(v, 5)),
   );

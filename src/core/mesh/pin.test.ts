@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { quatRotate } from '../math/quat';
-import { cross, dot, normalize, sub, type Vec3 } from '../math/vec3';
+import { cross, distance, dot, normalize, sub, type Vec3 } from '../math/vec3';
 import { triMeshOf as made } from '../testing/surfaces';
-import { findAgain, poseOn, restingFront, turnTowards } from './pin';
+import { pinSchema } from './pinSchema';
+import { findAgain, placeOfPin, poseOn, restingFront, turnTowards } from './pin';
 import { makeTriMesh, placeOn, uvOn } from './triMesh';
 import { cases } from '../testing/prove';
 
@@ -98,4 +99,50 @@ test('on other triangles a pin is found again by uv, else near where it lay; far
   const place = placeOn(bare, near.face, near.u, near.v);
   expect(dot(normalize(place), normalize(at))).toBeGreaterThan(0.995);
   expect(findAgain(bare, undefined, [90, 0, 0])).toBeNull();
+});
+
+/** The same triangles in another order, each begun at another corner. */
+function shuffled(triMesh: ReturnType<typeof made>, seed: number) {
+  const faces = triMesh.indices.length / 3;
+  const order = Array.from({ length: faces }, (_, i) => (i * 37 + seed) % faces);
+  expect(new Set(order).size).toBe(faces);
+  const { positions, normals, uvs } = triMesh;
+  const indices = Uint32Array.from(order.flatMap((f) => [1, 2, 0].map((k) => triMesh.indices[f * 3 + k])));
+  return makeTriMesh({ positions, normals, indices, uvs });
+}
+
+test('a mesh that comes back with as many faces in another order: a pin is on its place, not on its number', () => {
+  const rest = made({ shape: 'hills', width: 8, depth: 8, columns: 10, rows: 10, seed: 4 });
+  const other = shuffled(rest, 11);
+  for (let face = 0; face < 200; face += 7) {
+    const pin = pinSchema.parse({
+      surface: 's',
+      face,
+      u: 0.3,
+      v: 0.25,
+      faces: 200,
+      uv: uvOn(rest, face, 0.3, 0.25),
+    });
+    const lay = placeOn(rest, face, 0.3, 0.25);
+    expect(placeOfPin(pin, lay, rest)).toBe(pin);
+    const place = placeOfPin(pin, lay, other)!;
+    expect(place).not.toBe(pin);
+    expect(distance(placeOn(other, place.face, place.u, place.v), lay)).toBeLessThan(1e-5);
+  }
+});
+
+test('other texture coordinates on the same faces move no pin', () => {
+  const rest = made({ shape: 'hills', width: 8, depth: 8, columns: 10, rows: 10, seed: 4 });
+  const laid = makeTriMesh({ ...rest, uvs: rest.uvs!.map((v, i) => (i % 2 ? v * 3 : 1 - v)) });
+  for (let face = 0; face < 200; face += 7) {
+    const pin = pinSchema.parse({
+      surface: 's',
+      face,
+      u: 0.3,
+      v: 0.25,
+      faces: 200,
+      uv: uvOn(rest, face, 0.3, 0.25),
+    });
+    expect(placeOfPin(pin, placeOn(rest, face, 0.3, 0.25), laid)).toBe(pin);
+  }
 });

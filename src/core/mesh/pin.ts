@@ -1,10 +1,10 @@
 import { writeQuatFromUpFront, type Quat } from '../math/quat';
 import { acos, atan2, cos, sin } from '../math/portable';
-import { addScaled, cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../math/vec3';
+import { addScaled, cross, distance, dot, normalize, rotateAbout, sub, type Vec3 } from '../math/vec3';
 import { buildBvh, type Bvh } from './bvh';
 import { nearestPlace, noHit } from './bvhQuery';
 import type { Pin } from './pinSchema';
-import { normalOn, triMeshBounds, type TriMesh } from './triMesh';
+import { normalOn, placeOn, triMeshBounds, type TriMesh } from './triMesh';
 
 /** Places on a surface that stay on its material: a triangle and the weights of its second and third corner. */
 export interface Place {
@@ -144,10 +144,37 @@ function uvTree({ uvs, indices }: TriMesh): Bvh {
   return tree;
 }
 
-/** The place of a pin on its surface as that is now; null where it cannot be found. @param lay where it lay last */
+/** How much the texture coordinates of a place may differ from those that were kept with it. */
+const SAME_UV = 1e-4;
+/** Pins that are not where their face is, and where they were found: again and again while the surface moves. */
+const found = new WeakMap<Pin, { uvs: Float32Array; place: Place | null }>();
+
+/**
+ * The place of a pin on its surface as that is now: the pin itself while its face is the one that it was put on, as its
+ * texture coordinates tell. Else it is found again, by those or where it lay; null where it cannot be.
+ * @param lay where it lay last
+ */
 export function placeOfPin(pin: Pin, lay: Vec3, triMesh: TriMesh): Place | null {
   const faces = triMesh.indices.length / 3;
-  return pin.faces === faces && pin.face < faces ? pin : findAgain(triMesh, pin.uv, lay);
+  if (pin.faces !== faces || pin.face >= faces) return findAgain(triMesh, pin.uv, lay);
+  const { uvs, indices } = triMesh;
+  if (!pin.uv || !uvs) return pin;
+  const o = pin.face * 3;
+  const [a, b, c] = [indices[o] * 2, indices[o + 1] * 2, indices[o + 2] * 2];
+  const w = 1 - pin.u - pin.v;
+  const du = uvs[a] * w + uvs[b] * pin.u + uvs[c] * pin.v - pin.uv[0];
+  const dv = uvs[a + 1] * w + uvs[b + 1] * pin.u + uvs[c + 1] * pin.v - pin.uv[1];
+  if (Math.abs(du) < SAME_UV && Math.abs(dv) < SAME_UV) return pin;
+  let have = found.get(pin);
+  if (have?.uvs !== uvs) found.set(pin, (have = { uvs, place: otherFace(pin, lay, triMesh) }));
+  return have.place;
+}
+
+/** Faces in another order, or other texture coordinates on the same faces: whichever lies nearer to where it lay. */
+function otherFace(pin: Pin, lay: Vec3, triMesh: TriMesh): Place {
+  const other = findAgain(triMesh, pin.uv, lay);
+  const away = ({ face, u, v }: Place) => distance(placeOn(triMesh, face, u, v), lay);
+  return other && away(other) <= away(pin) ? other : pin;
 }
 
 /**

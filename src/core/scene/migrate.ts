@@ -61,13 +61,13 @@ function carriedPaths(paths: unknown): Set<unknown> {
   const carried = (p: unknown): boolean =>
     isRecord(p) &&
     isRecord(p.source) &&
-    (typeof p.source.on === 'string' || p.source.kind === 'sheet' || p.source.kind === 'mesh');
+    (typeof p.source.on === 'string' || CARRIED.has(String(p.source.kind)));
   return new Set((Array.isArray(paths) ? paths : []).filter(carried).map((p: { id: unknown }) => p.id));
 }
+const CARRIED = new Set(['mesh', 'sheet']);
 
 const measuredAsItMoves = (carried: Set<unknown>) => (a: Record<string, unknown>) => {
-  const on =
-    a.kind === 'run' && Array.isArray(a.paths) && a.paths.some((p) => isRecord(p) && carried.has(p.path));
+  const on = Array.isArray(a.paths) && a.paths.some((p) => isRecord(p) && carried.has(p.path));
   return on ? { ...a, spacing: { ...(isRecord(a.spacing) && a.spacing), measured: 'moving' } } : a;
 };
 

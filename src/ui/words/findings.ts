@@ -156,6 +156,8 @@ export function sentence(f: Finding, scene: Scene): string {
     }
     case 'ground-along':
       return `${plural(Number(d.count), 'prop')} land along the surface, nearly edge on. Choose another direction under Ground.`;
+    case 'pin-found':
+      return `${Number(d.count) > 0 ? plural(Number(d.count), 'peg') : 'Its frame'} ${Number(d.count) > 1 ? 'were' : 'was'} found again on “${surface}”, whose faces are others now, up to ${m(d.distance)} from before. ${Number(d.count) > 0 ? 'Look them over, and pin them anew to keep them so.' : 'Look it over, and place it anew to keep it so.'}`;
     case 'pin-lost':
       return `${plural(Number(d.count), 'peg')} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
     case 'pin-surface-missing':

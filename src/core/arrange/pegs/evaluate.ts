@@ -1,6 +1,8 @@
-import { writeUnitQuat } from '../../math/quat';
-import type { Vec3 } from '../../math/vec3';
-import { placeOfPin, writePose } from '../../mesh/pin';
+import { quatRotate, writeUnitQuat } from '../../math/quat';
+import { distance, type Vec3 } from '../../math/vec3';
+import { placeOfPin, turnTowards, writePose, type Place, type Stance } from '../../mesh/pin';
+import type { Pin } from '../../mesh/pinSchema';
+import type { TriMesh } from '../../mesh/triMesh';
 import type { ArrangeContext } from '../context';
 import { NO_FACTS, type ArrangementResult, type Finding } from '../result';
 import { boundsOf, sayInto, type Say } from '../say';
@@ -8,7 +10,7 @@ import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround } from '../steps/keepOuts';
-import type { Pegs } from './schema';
+import type { Peg, Pegs } from './schema';
 
 /** A peg's number, from its id ("peg12"): its slot. */
 export const pegNumber = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0);
@@ -88,13 +90,25 @@ function sitesOf(
   const rotation = rest.rotation.slice();
   /** Pegs whose surface is gone or that could not be found on it again, by surface. */
   const lost = new Map<string, number[]>();
-  pegs.forEach(({ pin, position: lay }, i) => {
+  const again: Again = new Map();
+  pegs.forEach(({ pin, position: lay, rotation: lying }, i) => {
     if (!pin) return;
     const triMesh = context.surface?.(pin.surface);
     const place = triMesh && placeOfPin(pin, lay, triMesh);
-    if (place) writePose(triMesh, place, pin, position, rotation, i);
-    else lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), rest.slot[i]]);
+    if (place) {
+      writePose(
+        triMesh,
+        place,
+        place === pin ? pin : faced(pin, place, lying, triMesh),
+        position,
+        rotation,
+        i,
+      );
+      if (place !== pin) foundAgain(again, pin.surface, rest.slot[i], awayFrom(position, i, lay));
+    } else lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), rest.slot[i]]);
   });
+  for (const [surface, { slots, away }] of again)
+    say('pin-found', { surface, count: slots.length, distance: away }, 'warning', slots);
   for (const [surface, slots] of lost) {
     const kind = context.surface?.(surface) ? 'pin-lost' : 'pin-surface-missing';
     say(kind, { surface, count: slots.length }, 'error', slots);
@@ -118,6 +132,25 @@ function sitesOf(
         : (i) => around.some((test) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
   };
 }
+
+/** Pegs that were found again on other faces than they were put on, by surface, and how far from where they lay. */
+type Again = Map<string, { slots: number[]; away: number }>;
+
+function foundAgain(again: Again, surface: string, slot: number, away: number): void {
+  const have = again.get(surface);
+  if (!have) return void again.set(surface, { slots: [slot], away });
+  have.slots.push(slot);
+  have.away = Math.max(have.away, away);
+}
+
+/** How a pin stands on another face: turned as it lay, since its own turn counts from its own face's side. */
+const faced = (pin: Pin, place: Place, lying: Peg['rotation'], triMesh: TriMesh): Stance => ({
+  ...pin,
+  turnDeg: turnTowards(triMesh, place, pin.lean, quatRotate(lying, [0, 0, 1])),
+});
+
+const awayFrom = (position: Float64Array, i: number, lay: Vec3): number =>
+  distance([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]], lay);
 
 /** Where the front (+Z) and up (+Y) of unit quaternions point. */
 function axesOf(rotation: Float64Array): { front: Float64Array; up: Float64Array } {

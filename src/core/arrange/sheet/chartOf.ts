@@ -1,12 +1,12 @@
 import type { SurfaceStates } from '../context';
 import type { FindingKind } from '../result';
 import type { Quat } from '../../math/quat';
-import type { Vec3 } from '../../math/vec3';
+import { distance, type Vec3 } from '../../math/vec3';
 import type { Chart } from '../../mesh/chart/chart';
 import { frameChart } from '../../mesh/chart/frameChart';
 import { uvChart } from '../../mesh/chart/uvChart';
 import { placeOfPin, poseOn, type Place } from '../../mesh/pin';
-import type { TriMesh } from '../../mesh/triMesh';
+import { placeOn, type TriMesh } from '../../mesh/triMesh';
 import type { Sheet } from './schema';
 
 /** A chart that can also tell the place of the material. */
@@ -29,6 +29,14 @@ export function chartOf(sheet: Sheet, { now, rest, size }: SurfaceStates): Surfa
     along,
     reach,
   });
+}
+
+/** How far the pin of a sheet's frame was found from where it lay, if its own face is another now; null where it is not. */
+export function frameMoved({ over }: Sheet, { now }: SurfaceStates): number | null {
+  if (over.kind !== 'frame' || !over.pin) return null;
+  const place = placeOfPin(over.pin, over.position, now);
+  if (!place || place === over.pin) return null;
+  return distance(placeOn(now, place.face, place.u, place.v), over.position);
 }
 
 /** Where a sheet's flat frame stands now; null where its pin is lost, or it has none. */

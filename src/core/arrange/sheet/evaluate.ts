@@ -13,7 +13,7 @@ import { allEntries, propsOfOrder } from '../steps/schema';
 import { whichBend, type Bends } from '../steps/whichBend';
 import { sheetBender, type SheetBender } from './bend';
 import { cellsOf, type Cell } from './cells';
-import { chartOf } from './chartOf';
+import { chartOf, frameMoved } from './chartOf';
 import { checkSheet, uvFindings } from './checks';
 import { distortionAt } from './distort';
 import { matchOf } from './guess';
@@ -47,6 +47,8 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
     say(chart, { surface: sheet.surface, count: 1 });
     return none();
   }
+  const moved = frameMoved(sheet, ground);
+  if (moved !== null) say('pin-found', { surface: sheet.surface, count: 0, distance: moved }, 'warning');
   if (sheet.over.kind === 'uv') uvFindings(sheet.surface, ground.rest, say);
   const match = matchOf(sheet, ground);
   const map = sheetMap(chart, { ...sheet, match });
