@@ -147,6 +147,8 @@ export interface SpacingFacts {
   usable: number;
   /** Distance between neighbouring slots after the leftover rule. */
   pitch: number;
+  /** The least and the greatest of them, where a run stands on several paths. */
+  pitches: [number, number];
   /** The pitch asked for; from the footprint where none is set. */
   askedPitch: number;
   /** How far looseness really goes, metres. */
@@ -155,7 +157,15 @@ export interface SpacingFacts {
   factor: number;
 }
 
-export const NO_FACTS: SpacingFacts = { length: 0, usable: 0, pitch: 0, askedPitch: 0, loose: 0, factor: 1 };
+export const NO_FACTS: SpacingFacts = {
+  length: 0,
+  usable: 0,
+  pitch: 0,
+  pitches: [0, 0],
+  askedPitch: 0,
+  loose: 0,
+  factor: 1,
+};
 
 /** For each stroke of each path of a run: where its slots are in the arrays and how long it is. */
 export interface PartRange {

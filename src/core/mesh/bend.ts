@@ -78,11 +78,15 @@ function seenFrom(front: Vec3, up: Vec3, q: Quat, sizes: Vec3): Float64Array {
   return out;
 }
 
-/** Into how many pieces to part a length so that chords of the given bend stay within the tolerance. */
-export function piecesFor(length: number, curvature: number, tolerance: number): number {
+/**
+ * Into how many pieces to part a length so that chords of the given bend stay within the tolerance.
+ * @param curvature of the line that lengths are counted on, radians a metre
+ * @param wide metres from there to the outer edge, which is as much longer as it lies further out
+ */
+export function piecesFor(length: number, curvature: number, tolerance: number, wide = 0): number {
   if (!(curvature > 1e-9) || !(length > 0)) return 1;
-  // The sagitta of a chord c over a bend of radius r is c² / 8 r.
-  const step = Math.sqrt((8 * tolerance) / curvature);
+  // The sagitta of a chord c over a bend of radius r is c² / 8 r; at r + w both grow by (r + w) / r.
+  const step = Math.sqrt((8 * tolerance) / (curvature * (1 + curvature * wide)));
   // Whole powers of two: items alike share their slices.
   let pieces = 1;
   while (length / pieces > step && pieces < 1024) pieces *= 2;

@@ -52,7 +52,7 @@ export function spacingPhrase(run: Run, facts: SpacingFacts, scene: Scene): stri
           ? `, ${plural(rows.count, 'row')}`
           : '';
   if (spacing.mode === 'count')
-    return `${plural(spacing.count, 'slot')}, ${metres(facts.pitch, scene.units)} apart${loose}${many}`;
+    return `${plural(spacing.count, 'slot')}${spacing.count > 1 ? `, ${pitchOf(facts, scene)} apart` : ''}${loose}${many}`;
   if (spacing.mode === 'touch') {
     const air = spacing.clearance === 0 ? '' : `, ${metres(spacing.clearance, scene.units)} between`;
     return `End to end${air}${many}`;
@@ -62,7 +62,13 @@ export function spacingPhrase(run: Run, facts: SpacingFacts, scene: Scene): stri
     return `${spacing.parts} parts${per}${spacing.every > 1 ? `, every ${ordinal(spacing.every)}` : ''}${many}`;
   }
   if (spacing.mode === 'points') return `At the ${spacing.at}${many}`;
-  return `${metres(facts.pitch || facts.askedPitch, scene.units)}, ${LEFTOVER[spacing.leftover]}${loose}${many}`;
+  return `${facts.pitch ? pitchOf(facts, scene) : metres(facts.askedPitch, scene.units)}, ${LEFTOVER[spacing.leftover]}${loose}${many}`;
+}
+
+/** The pitch, or from which to which it goes over several paths. */
+function pitchOf({ pitches: [least, most] }: SpacingFacts, scene: Scene): string {
+  const [a, b] = [least, most].map((v) => metres(v, scene.units));
+  return a === b ? a : `${a} to ${b}`;
 }
 
 const ordinal = (n: number) => (n === 2 ? '2nd' : n === 3 ? '3rd' : `${n}th`);
@@ -72,14 +78,15 @@ export function spacingNote(run: Run, facts: SpacingFacts, slots: number, scene:
   if (slots === 0) return 'No slot fits yet.';
   const room = metres(facts.usable, scene.units, 1);
   const fit = `${plural(slots, 'slot')} ${slots === 1 ? 'fits' : 'fit'} in ${room}`;
-  if (run.spacing.mode === 'count') return `${fit}; the pitch is ${metres(facts.pitch, scene.units)}.`;
+  if (run.spacing.mode === 'count')
+    return run.spacing.count > 1 ? `${fit}; the pitch is ${pitchOf(facts, scene)}.` : `${fit}.`;
   if (run.spacing.mode === 'touch') {
     const scaled =
       Math.abs(facts.factor - 1) > 1e-6 ? `; all are scaled to ${(facts.factor * 100).toFixed(1)}%` : '';
     return `${fit}${scaled}.`;
   }
   if (run.spacing.mode !== 'pitch') return `${fit}.`;
-  if (run.spacing.leftover === 'even') return `${fit}; pitch becomes ${metres(facts.pitch, scene.units)}.`;
+  if (run.spacing.leftover === 'even') return `${fit}; pitch becomes ${pitchOf(facts, scene)}.`;
   return `${fit}.`;
 }
 

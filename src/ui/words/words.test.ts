@@ -18,7 +18,13 @@ import {
 
 const scene = exampleScene();
 const run = () => structuredClone(firstRun(scene));
-const FACTS = { usable: 45.8, pitch: 1.76, askedPitch: 1.8, factor: 1 } as SpacingFacts;
+const FACTS = {
+  usable: 45.8,
+  pitch: 1.76,
+  pitches: [1.76, 1.76],
+  askedPitch: 1.8,
+  factor: 1,
+} as SpacingFacts;
 
 test('numbers as they are read', () => {
   expect([metres(1.756), metres(0.4, 'cm'), metres(12, 'm'), whole(1840), degrees(12.34)]).toEqual([
@@ -42,10 +48,16 @@ test('spacing says what came of it', () => {
   expect(spacingNote(r, FACTS, 0, scene)).toBe('No slot fits yet.');
   r.spacing.looseBy = 0.15;
   r.spacing.leftover = 'end';
-  expect(spacingPhrase(r, { ...FACTS, pitch: 1.8 }, scene)).toBe('1.8 m, rest at end, ± 0.15 m');
+  expect(spacingPhrase(r, { ...FACTS, pitch: 1.8, pitches: [1.8, 1.8] }, scene)).toBe(
+    '1.8 m, rest at end, ± 0.15 m',
+  );
   r.spacing.mode = 'count';
   r.spacing.count = 1;
-  expect(spacingNote(r, FACTS, 1, scene)).toBe('1 slot fits in 45.8 m; the pitch is 1.76 m.');
+  expect(spacingNote(r, FACTS, 1, scene)).toBe('1 slot fits in 45.8 m.');
+  expect(spacingPhrase(r, FACTS, scene)).toBe('1 slot, ± 0.15 m');
+  r.spacing.count = 9;
+  const several = { ...FACTS, pitches: [2.69, 2.99] as [number, number] };
+  expect(spacingNote(r, several, 27, scene)).toBe('27 slots fit in 45.8 m; the pitch is 2.69 m to 2.99 m.');
   r.spacing.mode = 'divide';
   Object.assign(r.spacing, { parts: 3, per: 'side', every: 2 });
   expect(spacingPhrase(r, FACTS, scene)).toBe('3 parts a side, every 2nd');

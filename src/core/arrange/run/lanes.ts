@@ -159,7 +159,9 @@ function laneOf(
   if (slots.problem) {
     return { problem: slots.problem, detail: { wanted: slots.wanted ?? 0, least: slots.usable / MAX_SLOTS } };
   }
-  if (first) Object.assign(facts, { pitch: slots.pitch, loose: slots.loose });
+  if (first)
+    Object.assign(facts, { pitch: slots.pitch, pitches: [slots.pitch, slots.pitch], loose: slots.loose });
+  facts.pitches = [Math.min(facts.pitches[0], slots.pitch), Math.max(facts.pitches[1], slots.pitch)];
   const kept = withLocked(run, slots, where);
   const order = orderSlots(
     run.order,
@@ -172,7 +174,7 @@ function laneOf(
     sizes.ids,
   );
   swapByHand(run.hand, kept.id, order.prop, sizes.ids);
-  const past = pull(run, path, kept.s, shift, slots.pitch);
+  const past = pull(run, path, kept.s, shift, slots.pitch * slots.s.length);
   nudgeAlong(run, kept.id, kept.s);
   const at = asItLies(where, kept.s);
   return { ...plainLane(where), ...kept, at, prop: order.prop, orderEmpty: order.empty, past };
@@ -213,15 +215,17 @@ function zonesAt(path: CompiledPath, s: Float64Array): Int32Array | undefined {
   });
 }
 
-/** Moves all slots along by the pulley. Loops wrap; at open ends slots go past, or come in at the other end. */
-function pull(run: Run, path: CompiledPath, s: Float64Array, shift: number, pitch: number): Uint8Array {
+/**
+ * Moves all slots along by the pulley. Loops wrap; at open ends slots go past, or come in at the other end.
+ * @param around metres after which the first follows the last at a pitch like everywhere else
+ */
+function pull(run: Run, path: CompiledPath, s: Float64Array, shift: number, around: number): Uint8Array {
   const past = new Uint8Array(s.length);
   if (shift === 0) return past;
   const start = path.closed ? 0 : Math.max(0, run.spacing.insetStart);
   const end = path.closed ? path.length : path.length - Math.max(0, run.spacing.insetEnd);
   const hair = 1e-9 * path.length;
-  // Around an open path the last slot is followed by the first at a whole pitch, like everywhere else.
-  const period = path.closed ? path.length : Math.max(end - start + pitch, pitch);
+  const period = path.closed ? path.length : Math.max(end - start, around);
   for (let i = 0; i < s.length; i++) {
     let at = s[i] + shift;
     if (path.closed || run.pulley.ends === 'wrap') at = start + ((((at - start) % period) + period) % period);

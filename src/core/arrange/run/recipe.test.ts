@@ -466,6 +466,40 @@ describe('pulley', () => {
     ).toEqual(near([1, 3, 5, 7, 9, 11]));
   });
 
+  test('round an open path all come in again at their pitch: one alone is never away, half in none is further apart', () => {
+    const at = (spacing: object, offset: number) =>
+      placed('line', (r) => {
+        Object.assign(r.spacing, spacing);
+        Object.assign(r.pulley, { offset, ends: 'wrap' });
+      });
+    for (let offset = 0; offset < 30; offset += 0.37) {
+      const one = at({ mode: 'count', count: 1 }, offset);
+      expect([...one.state]).toEqual([STATE.placed]);
+      expect(one.s[0]).toBeCloseTo(offset % line.length, 9);
+      const half = at({ mode: 'count', count: 6, ends: 'half' }, offset);
+      expect([...half.state].every((s) => s === STATE.placed)).toBe(true);
+      const s = [...half.s].sort((a, b) => a - b);
+      s.slice(1).forEach((v, i) => expect(v - s[i]).toBeCloseTo(2, 9));
+    }
+  });
+
+  test('what ramps along the way runs over what the insets leave, to the side as in density', () => {
+    const p = placed('line', (r) => {
+      Object.assign(r.spacing, { mode: 'count', count: 5, insetStart: 3, insetEnd: 1 });
+      r.facing.sideRamp = [
+        [0, 0],
+        [1, 2],
+      ];
+    });
+    const plain = placed('line', (r) => {
+      Object.assign(r.spacing, { mode: 'count', count: 5, insetStart: 3, insetEnd: 1 });
+    });
+    [0, 0.5, 1, 1.5, 2].forEach((side, i) => {
+      const [x, z] = [0, 2].map((a) => p.position[i * 3 + a] - plain.position[i * 3 + a]);
+      expect(Math.sqrt(x * x + z * z)).toBeCloseTo(side, 9);
+    });
+  });
+
   test('end to end on a loop neighbours still meet wherever the pulley stands', () => {
     for (const offset of [0.3, 5, 100.7]) {
       const p = placed('circle', (r) => {

@@ -9,7 +9,7 @@ import type { Bender } from '../steps/bending';
 import type { Facings } from '../steps/facing';
 import type { KeptOut } from '../steps/keepOuts';
 import { surfaceStand, type Pose, type SurfaceStand } from '../steps/onSurface';
-import { rampAt } from '../steps/ramp';
+import { rampAt, shareBetween } from '../steps/ramp';
 import type { Bends } from '../steps/whichBend';
 import type { Lane } from './lane';
 import type { Run } from './schema';
@@ -71,9 +71,10 @@ function asideOf(lane: Lane, run: Run): ((i: number) => number) | null {
   const fixed = run.facing.side + lane.offset;
   const ramp = run.facing.sideRamp;
   if (fixed === 0 && ramp.length === 0 && !lane.alternate) return null;
+  const share = shareBetween(run.spacing, lane.measure.length);
   return (i) =>
     (lane.alternate && i % 2 === 1 ? run.facing.side - lane.offset : fixed) +
-    rampAt(ramp, lane.s[i] / lane.measure.length, 0);
+    rampAt(ramp, share(lane.s[i]), 0);
 }
 
 /** Frames of a lane with its offset to the side; for props end to end those of their chords. */

@@ -6,7 +6,7 @@ import { slotId, parseSlotName } from '../slotId';
 import { decidedByHand, markGaps } from '../steps/gaps';
 import type { KeptOut } from '../steps/keepOuts';
 import { orderSlots } from '../steps/order';
-import { rampAt } from '../steps/ramp';
+import { rampAt, shareBetween } from '../steps/ramp';
 import { STATE } from '../result';
 import type { SpecialItem } from '../steps/schema';
 import { MAX_SLOTS } from '../steps/spacing';
@@ -50,6 +50,7 @@ export function touchLane(
   );
   const known = reaches.filter((r) => r.back + r.front > 1e-6);
   if (known.length === 0) return { problem: 'length-not-positive', detail: {} };
+  const share = shareBetween(spacing, path.length);
   const restLength = Math.max(...known.map((r) => r.back + r.front));
   const least = Math.min(...known.map((r) => r.back + r.front));
   // A row on the outside of the bends is longer than the path by the turns times its distance.
@@ -125,7 +126,7 @@ export function touchLane(
     side: (s: number) =>
       run.facing.posture === 'surface' && where.path.on
         ? 0
-        : row.offset + run.facing.side + rampAt(run.facing.sideRamp, s / path.length, 0),
+        : row.offset + run.facing.side + rampAt(run.facing.sideRamp, share(s), 0),
   } satisfies TouchSettings;
   const lay = (from: number) =>
     layTouching(path, { ...settings, start: start + from, end: start + usable + from }, itemOf, bound);
@@ -158,7 +159,9 @@ export function touchLane(
   const count = layout.count;
   if (count === 0) return { problem: 'nothing-fits', detail: { usable } };
   facts.factor = layout.factor;
-  if (first) facts.pitch = count > 1 ? (layout.s[count - 1] - layout.s[0]) / (count - 1) : usable;
+  const pitch = count > 1 ? (layout.s[count - 1] - layout.s[0]) / (count - 1) : usable;
+  if (first) Object.assign(facts, { pitch, pitches: [pitch, pitch] });
+  facts.pitches = [Math.min(facts.pitches[0], pitch), Math.max(facts.pitches[1], pitch)];
   const past = new Uint8Array(count);
   const hair = 1e-6 * path.length;
   if (!path.closed)

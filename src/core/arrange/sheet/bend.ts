@@ -191,6 +191,8 @@ function cutsFor(
   most: (way: string, pieces: number) => number,
 ): Cuts {
   const scaled = (k: number) => Math.sqrt(right[k] * right[k] + up[k] * up[k]) || 1;
+  // What stands out of the surface bends on a wider way.
+  const relief = Math.max(Math.abs(min[1]), Math.abs(max[1])) * Math.max(scaled(0), scaled(2));
   const axis = (k: 0 | 2, way: string): number[] => {
     const size = scaled(k);
     // Where it runs askew it crosses both bends.
@@ -200,7 +202,7 @@ function cutsFor(
       : Math.abs(right[k]) > Math.abs(up[k])
         ? profile.across
         : profile.up;
-    return planesOf(min[k], max[k], most(way, piecesFor((max[k] - min[k]) * size, bends, tolerance)));
+    return planesOf(min[k], max[k], most(way, piecesFor((max[k] - min[k]) * size, bends, tolerance, relief)));
   };
   if (!(x1 > x0 || y1 > y0)) return { x: [], z: [], key: '0 0' };
   const [x, z] = [axis(0, 'x'), axis(2, 'z')];

@@ -102,7 +102,7 @@ export function followMember(
 ): BentMesh {
   const span = to - from;
   const own = high - low || 1;
-  const pieces = most(piecesFor(span, bendOf(path, from, to), TOLERANCE));
+  const pieces = most(piecesFor(span, bendOf(path, from, to), TOLERANCE, acrossOf(mesh) * size));
   const cut = pieces > 1 ? sliceAlong(mesh, 2, planesOf(low, high, pieces)) : mesh;
   // Frames once for all vertices of the same length.
   const frames = new Map<number, { at: Vec3; front: Vec3; up: Vec3; right: Vec3 }>();
@@ -133,6 +133,13 @@ export function followMember(
     const turned = [0, 1, 2].map((a) => -right[a] * n[0] + up[a] * n[1] + (front[a] * n[2]) / k) as Vec3;
     return [quatRotate(back, place), quatRotate(back, normalize(turned, up))];
   });
+}
+
+/** How far a mesh reaches from its own Z axis. */
+function acrossOf({ positions: p }: Sliced): number {
+  let most = 0;
+  for (let o = 0; o < p.length; o += 3) most = Math.max(most, p[o] * p[o] + p[o + 1] * p[o + 1]);
+  return Math.sqrt(most);
 }
 
 /** The strongest bend of a path over a stretch, radians a metre; sharp corners count as a bend over a short way. */

@@ -145,3 +145,39 @@ test('one that a hand keeps rigid stands among bent ones, where it stood', () =>
   expect(but.position).toEqual(all.position);
   for (let k = 0; k < all.count; k++) if (k !== i) expect(is(but, k)).toBe(is(all, k));
 });
+
+test('what is bent is within its tolerance at its outer edge, not only on the path', () => {
+  const tolerance = 0.002;
+  const run = newRun('r', 'R', 'madder', 'line', [newEntry('e', { kind: 'prop', prop: 'p' })]);
+  run.spacing = { ...run.spacing, mode: 'count', count: 3, ends: 'half' };
+  // Boxes 1.2 m wide, their outer edges at 1.1 m on a ring of half a metre.
+  run.facing = { ...run.facing, bend: true, tolerance, size: 2 };
+  run.variation = { ...run.variation, sizeX: [1.5, 1.5] };
+  const ring = pathSchema.parse({
+    id: 'line',
+    name: 'Line',
+    source: { kind: 'generator', generator: { shape: 'circle', radius: 0.5 } },
+  });
+  const p = new Evaluator(ASSETS).evaluate({
+    ...emptyScene('Bent'),
+    props: [newProp('p', 'P', { source: 'built', name: 'box' })],
+    paths: [ring],
+    arrangements: [run],
+  }).arrangements[0].placements;
+  const { positions, indices } = p.bent![p.shape![0]];
+  const q = [...p.rotation.subarray(0, 4)] as Quat;
+  const at = (v: number): Vec3 => {
+    const own = quatRotate(q, [positions[v * 3], positions[v * 3 + 1], positions[v * 3 + 2]]);
+    return own.map((x, a) => x + p.position[a]) as Vec3;
+  };
+  let edges = 0;
+  for (let o = 0; o < indices.length; o++) {
+    const [a, b] = [at(indices[o]), at(indices[o % 3 === 2 ? o - 2 : o + 1])];
+    const [ra, rb] = [Math.hypot(a[0], a[2]), Math.hypot(b[0], b[2])];
+    // Sides that run along the outer edge: their middle is where they are furthest off the true bend.
+    if (Math.abs(ra - rb) > 1e-6 || ra < 1 || Math.abs(a[1] - b[1]) > 1e-6) continue;
+    edges++;
+    expect(ra - Math.hypot((a[0] + b[0]) / 2, (a[2] + b[2]) / 2)).toBeLessThan(tolerance);
+  }
+  expect(edges).toBeGreaterThan(8);
+});

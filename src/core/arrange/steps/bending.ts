@@ -2,7 +2,7 @@ import type { CompiledPath } from '../../curve/compile';
 import { framesAlong, type Frames, type Posture } from '../../curve/frames';
 import { onPath } from '../../curve/sample';
 import type { Placements } from '../result';
-import { acos } from '../../math/portable';
+import { acos, hypot } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, sub, type Vec3 } from '../../math/vec3';
 import { bendMesh, cornersWithin, piecesFor, planesOf } from '../../mesh/bend';
@@ -81,9 +81,10 @@ export function bender(
       const [low, high] = reach(mesh, q, scale, front);
       const along = profile(path, (at) => framesOf(path, at), at, low, high, q, position);
       const slot = out.slot[row];
+      const wide = hypot(dot(away, right), dot(away, up)) + acrossOf(whole, ownFront(q, front), scale);
       if (along.straight && mesh === whole && !slices.bent(slot)) return;
       const corners = mitred ? cornersWithin(path, at + low, at + high) : [];
-      const pieces = slices.most(slot, 'z', piecesFor(high - low, along.curvature, tolerance));
+      const pieces = slices.most(slot, 'z', piecesFor(high - low, along.curvature, tolerance, wide));
       // What is cut, or folded, is cut and folded where it is: it is alike by what the path does over it.
       const folds = corners.map((c) => (c.s - at) / scale[2]);
       const key = [
@@ -145,6 +146,34 @@ function reach(mesh: Sliced, q: Quat, scale: Vec3, front: Vec3): [number, number
     if (d > high) high = d;
   }
   return [low, high];
+}
+
+const boxes = new WeakMap<Sliced, Float64Array>();
+
+/** Least and greatest x, y and z of a mesh. */
+function boxAround(mesh: Sliced): Float64Array {
+  let box = boxes.get(mesh);
+  if (!box) {
+    box = Float64Array.of(Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity);
+    mesh.positions.forEach((v, o) => {
+      box![o % 3] = Math.min(box![o % 3], v);
+      box![3 + (o % 3)] = Math.max(box![3 + (o % 3)], v);
+    });
+    boxes.set(mesh, box);
+  }
+  return box;
+}
+
+/** How far a mesh reaches from the line through its foot along `own`, by its box, metres. */
+function acrossOf(mesh: Sliced, own: Vec3, scale: Vec3): number {
+  const box = boxAround(mesh);
+  let most = 0;
+  for (let corner = 0; corner < 8; corner++) {
+    const p = [0, 1, 2].map((k) => box[(corner >> k) & 1 ? 3 + k : k] * Math.abs(scale[k])) as Vec3;
+    const along = dot(p, own);
+    most = Math.max(most, hypot(p[0] - own[0] * along, p[1] - own[1] * along, p[2] - own[2] * along));
+  }
+  return most;
 }
 
 /** The way along the path, in the prop's own space. */

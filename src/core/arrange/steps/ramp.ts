@@ -1,4 +1,4 @@
-import type { Ramp } from './schema';
+import type { Ramp, Spacing } from './schema';
 import { expm1, log } from '../../math/portable';
 
 /** A curve over the length of a path, straight from point to point, level before the first and after the last. */
@@ -58,4 +58,14 @@ export function densityScale(ramp: Ramp): DensityScale {
       return u0 + (v0 / slope) * expm1(slope * d);
     },
   };
+}
+
+/** Where a length lies between the insets, 0–1: what ramps along a path run over. @param length metres of the path */
+export function shareBetween(
+  { insetStart, insetEnd }: Pick<Spacing, 'insetStart' | 'insetEnd'>,
+  length: number,
+): (s: number) => number {
+  const start = Math.max(0, insetStart);
+  const usable = length - start - Math.max(0, insetEnd);
+  return (s) => (usable > 0 ? (s - start) / usable : 0);
 }

@@ -12,7 +12,7 @@ export * from './orderSchema';
 export * from './variationSchema';
 export { gapsSchema, orderSchema, variationSchema };
 
-/** A curve over the length of a path: [share of the length 0–1, value], in rising order. Empty: the same all along. */
+/** A curve over what the insets leave of a path: [share of that 0–1, value], in rising order. Empty: the same all along. */
 const rampSchema = z
   .array(z.tuple([share, plain]))
   .max(100)
@@ -60,7 +60,9 @@ export const spacingSchema = z
     insetEnd: metres.default(0).describe('Metres'),
     looseBy: length.default(0).describe('Metres, plus or minus'),
     minDistance: length.default(0).describe('Metres that looseness leaves between slots'),
-    density: rampSchema.describe('Pitch and count: the pitch is multiplied by this, 0.05–20'),
+    density: rampSchema.describe(
+      'Pitch and count: the pitch is multiplied by this, 0.05–20; shares of what the insets leave',
+    ),
     rows: rowsSchema,
   })
   .prefault({});
@@ -109,7 +111,9 @@ export const facingSchema = z
       .default(false)
       .describe('Bent, end to end, what is left at an end: filled with one that is cut off there'),
     side: metres.default(0).describe('Metres to the right of the way along'),
-    sideRamp: rampSchema.describe('Metres to the right, added along the way'),
+    sideRamp: rampSchema.describe(
+      'Metres to the right, added along the way; shares of what the insets leave',
+    ),
     lift: metres.default(0).describe('Metres along the posture’s up'),
     turnDeg: degrees.default(0),
     tipDeg: degrees.default(0),

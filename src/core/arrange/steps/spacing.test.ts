@@ -74,7 +74,7 @@ describe('spacing by count', () => {
   test('ends included, half in, one slot, a loop', () => {
     expect([...on({ mode: 'count', count: 5 }).s]).toEqual([0, 2.5, 5, 7.5, 10]);
     expect([...on({ mode: 'count', count: 5, ends: 'half' }).s]).toEqual([1, 3, 5, 7, 9]);
-    expect([...on({ mode: 'count', count: 1 }).s]).toEqual([5]);
+    expect([...on({ mode: 'count', count: 1 }).s]).toEqual([0]);
     expect([...on({ mode: 'count', count: 4 }, 10, true).s]).toEqual([0, 2.5, 5, 7.5]);
   });
 });

@@ -198,6 +198,7 @@ function planCount(spacing: Spacing, usable: number, loop: boolean): Plan | Spac
   if (!(n >= 1)) return 'count-not-positive';
   if (loop) return { count: n, pitch: usable / n, offset: spacing.ends === 'half' ? usable / n / 2 : 0 };
   if (spacing.ends === 'half') return { count: n, pitch: usable / n, offset: usable / n / 2 };
-  if (n === 1) return { count: 1, pitch: usable, offset: usable / 2 };
+  // One has no other to be apart from: it stands at the beginning.
+  if (n === 1) return { count: 1, pitch: usable, offset: 0 };
   return { count: n, pitch: usable / (n - 1), offset: 0 };
 }

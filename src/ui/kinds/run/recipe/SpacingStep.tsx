@@ -6,7 +6,9 @@ import type { Rows, Spacing } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/arrangements';
 import { setRows } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
 import { Choice } from '../../../controls/Choice';
+import { showMeasure } from '../../../controls/measure';
 import { NumberField } from '../../../controls/NumberField';
 import { RampField } from '../../../controls/RampField';
 import { Segmented } from '../../../controls/Segmented';
@@ -82,7 +84,10 @@ export function SpacingStep(props: SpacingProps) {
     dispatch(setStep, { id: run.id, step: 'spacing', values }, key);
   const length = { dimension: 'length' as const, unit: scene.units };
   const problems = props.findings.filter((f) => OWN.includes(f.kind));
+  const parts = useEngine((s) => s.result.arrangements.get(run.id)?.parts);
   const carried = run.paths.some(({ path }) => isCarried(scene.paths.find((p) => p.id === path)));
+  const [part] = parts ?? [];
+  const there = part ? Math.round((part.end - part.start) / part.rows) : 0;
   const divides = spacing.mode === 'divide' || spacing.mode === 'points';
   const inset = (label: string, field: 'insetStart' | 'insetEnd') => (
     <NumberField
@@ -103,7 +108,10 @@ export function SpacingStep(props: SpacingProps) {
         label="Spacing by"
         value={spacing.mode}
         options={MODES}
-        onChange={(mode) => set({ mode })}
+        onChange={(mode) =>
+          // From a pitch to the count that it made: nothing moves.
+          set({ mode, ...(mode === 'count' && there && { count: there }) })
+        }
       />
       <Mode {...props} set={set} />
       {!divides && spacing.mode !== 'touch' && (
@@ -174,6 +182,10 @@ export function SpacingStep(props: SpacingProps) {
 function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacing>, key?: string) => void }) {
   const { spacing } = run;
   const unit = useDocument((s) => s.scene.units);
+  const parts = useEngine((s) => s.result.arrangements.get(run.id)?.parts) ?? [];
+  // What is closed and has no insets has no ends.
+  const loops =
+    spacing.insetStart <= 0 && spacing.insetEnd <= 0 && parts.length > 0 && parts.every((p) => p.closed);
   const length = { dimension: 'length' as const, unit };
   const leftover = (
     <Segmented
@@ -193,7 +205,9 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
             label="Pitch"
             hint="Empty: from the props’ own footprint"
             value={spacing.pitch ?? facts.askedPitch}
-            auto={spacing.pitch === null ? `auto ${Number(facts.askedPitch.toFixed(2))}` : undefined}
+            auto={
+              spacing.pitch === null ? `auto ${showMeasure(facts.askedPitch, 'length', unit, 2)}` : undefined
+            }
             step={0.05}
             min={0.001}
             reset={null}
@@ -276,7 +290,13 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
             reset={0}
             onChange={(v, key) => set({ from: v ?? 0 }, key)}
           />
-          <Toggle label="With the ends" value={spacing.withEnds} onChange={(withEnds) => set({ withEnds })} />
+          {(!loops || spacing.per !== 'whole') && (
+            <Toggle
+              label="With the ends"
+              value={spacing.withEnds}
+              onChange={(withEnds) => set({ withEnds })}
+            />
+          )}
         </>
       );
     case 'points':
