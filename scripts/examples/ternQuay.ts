@@ -108,7 +108,7 @@ function lifeRing(b: Builder, props: Record<'life-ring' | 'rope-piece' | 'net-fl
   b.do(setSource, { id: stand, values: { position: [x, y, z - 0.05] } });
 
   const body = b.run('Great life ring', stand, [[props['life-ring'], 1]]);
-  b.do(setStep, { id: body, step: 'spacing', values: { mode: 'count', count: 1 } });
+  b.do(setStep, { id: body, step: 'spacing', values: { mode: 'count', count: 1, ends: 'half' } });
   b.do(setStep, { id: body, step: 'facing', values: { size } });
   const rope = b.run('Grab line rope', grab, [[props['rope-piece'], 1]]);
   b.do(setStep, { id: rope, step: 'spacing', values: { mode: 'touch' } });

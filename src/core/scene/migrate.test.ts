@@ -128,3 +128,10 @@ test('whatever is broken in a scene, it opens as one that the schema takes', () 
     { numRuns: cases(20_000) },
   );
 });
+
+test('one slot alone, spaced by count at the ends, stays in the middle where it was', () => {
+  const old = { ...json(), version: 4 };
+  const run = { ...old.arrangements[0], spacing: { mode: 'count', count: 1 } };
+  const { scene } = readScene({ ...old, arrangements: [run] });
+  expect(scene.arrangements[0]).toMatchObject({ spacing: { mode: 'count', count: 1, ends: 'half' } });
+});

@@ -24,10 +24,13 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   // A grid had its gaps by chance among its own settings; every kind has them among its gaps now, drawn alike.
   3: (old) => ({ ...old, arrangements: each(old.arrangements, chanceToGaps) }),
   // Members that were left out had a list of their own; they are corrections by hand like any others. Along paths on
-  // surfaces lengths were those of the moment.
+  // surfaces lengths were those of the moment. One slot alone stood in the middle.
   4: (old) => ({
     ...old,
-    arrangements: each(each(old.arrangements, withoutToHand), measuredAsItMoves(carriedPaths(old.paths))),
+    arrangements: each(
+      each(each(old.arrangements, withoutToHand), measuredAsItMoves(carriedPaths(old.paths))),
+      oneInTheMiddle,
+    ),
   }),
 };
 
@@ -70,6 +73,11 @@ const measuredAsItMoves = (carried: Set<unknown>) => (a: Record<string, unknown>
   const on = Array.isArray(a.paths) && a.paths.some((p) => isRecord(p) && carried.has(p.path));
   return on ? { ...a, spacing: { ...(isRecord(a.spacing) && a.spacing), measured: 'moving' } } : a;
 };
+
+const oneInTheMiddle = (a: Record<string, unknown>) =>
+  isRecord(a.spacing) && a.spacing.mode === 'count' && a.spacing.count === 1
+    ? { ...a, spacing: { ...a.spacing, ends: 'half' } }
+    : a;
 
 const rangesOnly = (gaps: unknown) =>
   isRecord(gaps) && 'keepOuts' in gaps

@@ -41,7 +41,7 @@ const fromParameter = (x: number, h: number, v: number): Catenary => {
 
 /** The catenary of a given length; null where the length leaves no slack. @param h > 0 */
 export function catenaryOfLength(h: number, v: number, wanted: number): Catenary | null {
-  const k = Math.sqrt(Math.max(0, wanted * wanted - v * v)) / h;
+  const k = Math.sqrt(Math.max(0, (wanted - v) * (wanted + v))) / h;
   return k > 1 + 1e-14 ? fromParameter(solveSinc(k), h, v) : null;
 }
 
@@ -70,8 +70,8 @@ export function catenaryOfSag(h: number, v: number, sag: number): Catenary | nul
 const lengthTo = (c: Catenary, x: number) => c.a * (sinh((x - c.x0) / c.a) + sinh(c.x0 / c.a));
 
 /**
- * A line hung between the origin and `to`. Cubics by even arc length are doubled until the compiled length is the
- * catenary's own to 1e-10.
+ * A line hung between the origin and `to`. Its cubics are even in the catenary's own parameter, so that they are short
+ * where it turns, however steep it hangs; they are doubled until the compiled length is the catenary's own to 1e-10.
  */
 export function strand(g: Strand): Generated {
   const to: Vec3 = [...g.to];
@@ -80,9 +80,8 @@ export function strand(g: Strand): Generated {
   const v = to[1];
   const wanted = g.by === 'length' ? g.length : straight * (1 + g.slack);
   const plain: Generated = { points: [corner([0, 0, 0]), corner(to)], closed: false };
-  if (!(straight > 0)) return plain;
-  if (h < 1e-9 * straight) {
-    // Straight up and down: it hangs in a fold below the lower end.
+  if (h <= 1e-9 * straight) {
+    // Straight up and down, or both ends in one place: it hangs in a fold below the lower end.
     const extra = g.by === 'sag' ? g.sag : (wanted - straight) / 2;
     if (!(extra > 0)) return plain;
     return { points: [corner([0, 0, 0]), corner([0, Math.min(0, v) - extra, 0]), corner(to)], closed: false };
@@ -90,15 +89,16 @@ export function strand(g: Strand): Generated {
   const c = g.by === 'sag' ? catenaryOfSag(h, v, g.sag) : catenaryOfLength(h, v, wanted);
   if (!c) return plain;
   const total = lengthTo(c, h);
+  const [first, last] = [-c.x0 / c.a, (h - c.x0) / c.a];
   const build = (pieces: number): Generated => {
-    const step = total / pieces;
+    const step = (last - first) / pieces;
     const points = Array.from({ length: pieces + 1 }, (_, k) => {
-      const x = c.x0 + c.a * asinh((step * k) / c.a - sinh(c.x0 / c.a));
-      const slope = sinh((x - c.x0) / c.a);
-      const y = c.a * cosh((x - c.x0) / c.a) + c.y0;
-      const run = step / hypot(1, slope);
-      const at: Vec3 = k === 0 ? [0, 0, 0] : k === pieces ? to : [(to[0] * x) / h, y, (to[2] * x) / h];
-      return through(at, [(to[0] / h) * run, slope * run, (to[2] / h) * run]);
+      const u = first + step * k;
+      const x = c.x0 + c.a * u;
+      const at: Vec3 =
+        k === 0 ? [0, 0, 0] : k === pieces ? to : [(to[0] * x) / h, c.a * cosh(u) + c.y0, (to[2] * x) / h];
+      const run = c.a * step;
+      return through(at, [(to[0] / h) * run, sinh(u) * run, (to[2] / h) * run]);
     });
     return { points, closed: false };
   };
