@@ -43,6 +43,15 @@ test('boxes rest on each other: wide on narrow, narrow on wide, planks laid acro
   expect(pile.room(box([0, 5, 2.3 / 2], [4, 1, 2]))).toBe(Infinity);
 });
 
+test('one a thousand times as wide as all others is in the pile like them, without walking what it covers', () => {
+  const pile = newPile(DOWN, 0.5);
+  pile.add(box([0, 0, 0], [20_000, 1, 20_000], 0.3));
+  expect(pile.room(box([4000, 6, -900], [0.5, 0.5, 0.5]))).toBeCloseTo(5, 6);
+  pile.add(box([4000, 1, -900], [0.5, 0.5, 0.5]));
+  expect(pile.room(box([0, 9, 0], [20_000, 1, 20_000]))).toBeCloseTo(7.5, 6);
+  expect(pile.room(box([30_000, 9, 0], [0.5, 0.5, 0.5]))).toBe(Infinity);
+});
+
 test('any two turned boxes: the room is the same as by a fine grid of plumb lines', () => {
   const size = fc.double({ min: 0.2, max: 2, noNaN: true });
   const place = fc.double({ min: -1, max: 1, noNaN: true });

@@ -15,6 +15,9 @@ export interface Pile {
   add(triangles: Float64Array): void;
 }
 
+/** A thing over more cells than these is looked for by itself. */
+const MOST_CELLS = 1024;
+
 /** Sides that only touch do not carry each other: overlaps narrower than this, metres, are none. */
 const GRAZE = 1e-6;
 
@@ -38,9 +41,15 @@ export function newPile(direction: Vec3, width: number): Pile {
   const f = cross(direction, e);
   const cell = Math.max(width, 1e-3);
   const cells = new Map<string, Seen[]>();
-  const each = (w: Float64Array, act: (key: string) => void) => {
+  const all: Seen[] = [];
+  /** Things that lie over more cells than are worth walking: everything is held against them. */
+  const wide: Seen[] = [];
+  /** @returns whether a thing is wide, and none of its cells were walked */
+  const each = (w: Float64Array, act: (key: string) => void): boolean => {
     const [i0, j0, i1, j1] = [w[0], w[1], w[3], w[4]].map((v) => Math.floor(v / cell));
+    if (!((i1 - i0 + 1) * (j1 - j0 + 1) <= MOST_CELLS)) return true;
     for (let i = i0; i <= i1; i++) for (let j = j0; j <= j1; j++) act(`${i} ${j}`);
+    return false;
   };
   const see = (triangles: Float64Array): Seen => {
     const t = new Float64Array(triangles.length);
@@ -56,20 +65,22 @@ export function newPile(direction: Vec3, width: number): Pile {
     room(triangles) {
       const a = see(triangles);
       let best = Infinity;
-      const met = new Set<Seen>();
-      each(a.whole, (key) => cells.get(key)?.forEach((b) => met.add(b)));
-      for (const b of met)
+      const met = new Set<Seen>(wide);
+      const widest = each(a.whole, (key) => cells.get(key)?.forEach((b) => met.add(b)));
+      for (const b of widest ? all : met)
         if (apart(a.whole, 0, b.whole, 0) || a.whole[2] - b.whole[5] >= best) continue;
         else best = between(a, b, best);
       return best;
     },
     add(triangles) {
       const one = see(triangles);
-      each(one.whole, (key) => {
+      all.push(one);
+      const widest = each(one.whole, (key) => {
         const list = cells.get(key);
         if (list) list.push(one);
         else cells.set(key, [one]);
       });
+      if (widest) wide.push(one);
     },
   };
 }

@@ -53,9 +53,12 @@ function boxesOverlap(a: Box, b: Box, slack: number): boolean {
   return true;
 }
 
+/** Boxes this many times wider than most are held against all others, lest the grid be as coarse as they are. */
+const WIDE = 4;
+
 /**
- * Rows whose boxes reach into a placed one before them, found over a grid of the largest box's size. With `leaveOut`
- * those become gaps at once, so that they stand in nobody's way.
+ * Rows whose boxes reach into a placed one before them, found over a grid of the size of all but the widest. With
+ * `leaveOut` those become gaps at once, so that they stand in nobody's way.
  * @param bounds of each prop index; rows of props without bounds are passed over @returns rows in order
  */
 export function collidingRows(
@@ -65,40 +68,55 @@ export function collidingRows(
   keep: (row: number) => boolean,
 ): number[] {
   const boxes: (Box | null)[] = [];
-  let cell = 1e-6;
   for (let i = 0; i < p.count; i++) {
     const b = p.state[i] === STATE.placed ? bounds[p.prop[i]] : undefined;
     boxes.push(b ? boxOf(p, i, b) : null);
-    if (b) cell = Math.max(cell, boxes[i]!.radius * 2);
   }
+  const radii = boxes.flatMap((b) => (b ? [b.radius] : [])).sort((a, b) => a - b);
+  const usual = radii[radii.length >> 1] * WIDE;
+  const cell = Math.max(1e-6, 2 * (radii.findLast((r) => r <= usual) ?? 0));
   const grid = new Map<string, number[]>();
+  const standing: number[] = [];
+  const wide: number[] = [];
   const out: number[] = [];
   for (let i = 0; i < p.count; i++) {
     const box = boxes[i];
     if (!box) continue;
-    const g = box.c.map((v) => Math.floor(v / cell));
-    let hit = false;
-    for (let x = -1; x <= 1 && !hit; x++)
-      for (let y = -1; y <= 1 && !hit; y++)
-        for (let z = -1; z <= 1 && !hit; z++)
-          for (const j of grid.get(`${g[0] + x},${g[1] + y},${g[2] + z}`) ?? []) {
-            const other = boxes[j]!;
-            const near = hypot(box.c[0] - other.c[0], box.c[1] - other.c[1], box.c[2] - other.c[2]);
-            const slack = 1e-6 * Math.min(box.radius, other.radius);
-            if (near < box.radius + other.radius && boxesOverlap(box, other, slack)) {
-              hit = true;
-              break;
-            }
-          }
+    const isWide = box.radius * 2 > cell;
+    const hits = (j: number) => reachIn(box, boxes[j]!);
+    const near = function* () {
+      const g = box.c.map((v) => Math.floor(v / cell));
+      for (let x = -1; x <= 1; x++)
+        for (let y = -1; y <= 1; y++)
+          for (let z = -1; z <= 1; z++) yield grid.get(`${g[0] + x},${g[1] + y},${g[2] + z}`);
+    };
+    let hit = isWide ? standing.some(hits) : wide.some(hits);
+    if (!isWide && !hit)
+      for (const list of near())
+        if (list?.some(hits)) {
+          hit = true;
+          break;
+        }
     if (hit) out.push(i);
     if (hit && leaveOut && !keep(i)) {
       p.state[i] = STATE.collision;
       continue;
     }
-    const key = g.join(',');
+    standing.push(i);
+    if (isWide) {
+      wide.push(i);
+      continue;
+    }
+    const key = box.c.map((v) => Math.floor(v / cell)).join(',');
     const list = grid.get(key);
     if (list) list.push(i);
     else grid.set(key, [i]);
   }
   return out;
+}
+
+/** Whether two boxes reach into each other by more than a hair of the smaller one. */
+function reachIn(a: Box, b: Box): boolean {
+  const away = hypot(a.c[0] - b.c[0], a.c[1] - b.c[1], a.c[2] - b.c[2]);
+  return away < a.radius + b.radius && boxesOverlap(a, b, 1e-6 * Math.min(a.radius, b.radius));
 }
