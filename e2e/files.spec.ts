@@ -29,9 +29,9 @@ const file = (name: string, bytes: Uint8Array | string) => {
 };
 
 /** A wedge of 20 × 30 × 50 cm, made in centimetres with Z up, standing away from its origin. */
-async function wedge(): Promise<Uint8Array> {
+async function wedge(k = 1): Promise<Uint8Array> {
   const d = new Document();
-  const at = (x: number, y: number, z: number) => [100 + x, y, 10 + z];
+  const at = (x: number, y: number, z: number) => [100 + x * k, y * k, 10 + z * k];
   const p = [...at(0, 0, 0), ...at(20, 0, 0), ...at(20, 30, 0), ...at(0, 30, 0), ...at(10, 15, 50)];
   const position = d
     .createAccessor()
@@ -128,7 +128,8 @@ test('an own .glb as a prop: size and up axis are shown and corrected, the foot 
   ]);
   await bringIn(page, file('wedge.glb', await wedge()));
   const dialog = page.getByRole('dialog');
-  // 20 × 30 × 50 units are taken for metres only by a file that says nothing else.
+  // glTF counts in metres: what it says is what is taken, until it is corrected.
+  await expect(dialog.getByTestId('size')).toHaveText('20 m × 50 m × 30 m');
   await dialog.getByRole('button', { name: 'The file is in' }).click();
   await page.getByRole('option', { name: 'centimetres' }).click();
   await dialog.getByRole('button', { name: 'Up axis' }).click();
@@ -156,6 +157,38 @@ test('an own .glb as a prop: size and up axis are shown and corrected, the foot 
   expect(await rows(page)).toEqual(list);
   const packed = unzipSync(new Uint8Array(await sendOut(page, 'clothesline')));
   expect(Object.keys(packed).filter((n) => n.startsWith('meshes/'))).toHaveLength(1);
+  // A newer file of it, half as large again: it comes in as the one before did, and stands where that stood.
+  await page.getByRole('button', { name: 'wedge', exact: true }).click();
+  await bringIn(page, file('wedge2.glb', await wedge(1.5)));
+  await dialog.getByRole('radio', { name: '“wedge” anew' }).click();
+  await expect(dialog.getByTestId('size')).toHaveText('0.3 m × 0.45 m × 0.75 m');
+  await dialog.getByRole('button', { name: 'Replace the mesh' }).click();
+  await settled(page);
+  await expect(page.getByRole('button', { name: 'Undo replace the mesh of “wedge”' })).toBeVisible();
+  const again = (
+    await new WebIO()
+      .registerExtensions(ALL_EXTENSIONS)
+      .readBinary(new Uint8Array(await sendOut(page, 'glb')))
+  )
+    .getRoot()
+    .listMeshes()[0]
+    .listPrimitives()[0]
+    .getAttribute('POSITION')!;
+  again.getMax([0, 0, 0]).forEach((v, a) => expect(v).toBeCloseTo([0.15, 0.75, 0.225][a], 5));
+});
+
+test('a terrain of 120 m comes in as 120 m; what is absurdly large asks for its unit', async ({ page }) => {
+  await newScene(page);
+  for (const [k, size, asks] of [
+    [4, '80 m × 200 m × 120 m', false],
+    [200, '4000 m × 10000 m × 6000 m', true],
+  ] as const) {
+    await bringIn(page, file(`large${k}.glb`, await wedge(k)));
+    const dialog = page.getByRole('dialog');
+    await expect(dialog.getByTestId('size')).toHaveText(size);
+    await expect(dialog.getByText('If the file does not count in metres')).toHaveCount(asks ? 1 : 0);
+    await page.keyboard.press('Escape');
+  }
 });
 
 test('an own .glb as a surface: a path is drawn on it', async ({ page }) => {

@@ -33,6 +33,12 @@ export const setProp = command<{ id: string; values: PropSettings }>({
     `${findProp(before, id).name}: ${describeChange(findProp(before, id), values)}`,
 });
 
+/** A newer file of the same prop: where its foot, front, size and snap points are stays as it was set. */
+export const replacePropMesh = command<{ id: string; mesh: MeshRef; settings: PropSettings }>({
+  apply: (scene, { id, mesh, settings }) => void Object.assign(findProp(scene, id), { mesh, ...settings }),
+  name: (before, _, { id }) => `replace the mesh of “${findProp(before, id).name}”`,
+});
+
 /** Takes a prop out of the basket and out of everything that places it. */
 export const removeProp = patching<{ id: string }>({
   patches: (scene, { id }) =>

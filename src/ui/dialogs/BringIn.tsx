@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { meshBounds, propMatrix, type Bounds } from '@/core/mesh/mesh';
 import type { Axis, MeshRef } from '@/core/mesh/meshRef';
 import type { BroughtIn } from '@/engine/service';
-import { addProp } from '@/store/commands/scene';
+import { addProp, replacePropMesh } from '@/store/commands/scene';
 import { addSurface, replaceMesh } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
@@ -22,12 +22,8 @@ import { bringInHeights } from './bringInHeights';
 import { bringInTable } from './bringInTable';
 import { metres, plural } from '../words/numbers';
 
-/** A unit that makes the largest side between 5 cm and 100 m, guessed from the size alone. */
-function guessUnit(largest: number): number {
-  if (largest > 2000) return 0.001;
-  if (largest > 60) return 0.01;
-  return 1;
-}
+/** glTF counts in metres. Beyond these sizes it is asked whether this file does; nothing is changed unasked. */
+const ABSURD = { least: 0.001, most: 2000 };
 
 /** Bringing in a mesh of one's own: looked at first, corrected, then taken as a prop or a surface. */
 export function BringIn() {
@@ -145,16 +141,28 @@ function Correct({
 }) {
   const units = useDocument((s) => s.scene.units);
   const node = useSelection((s) => s.node);
-  /** The surface in hand, whose mesh can be replaced. */
-  const held = useDocument((s) => s.scene.surfaces.find((x) => node?.kind === 'surface' && x.id === node.id));
+  /** The surface or prop in hand, whose mesh can be replaced. */
+  const surface = useDocument((s) =>
+    s.scene.surfaces.find((x) => node?.kind === 'surface' && x.id === node.id),
+  );
+  const prop = useDocument((s) => s.scene.props.find((x) => node?.kind === 'prop' && x.id === node.id));
+  const held = surface ?? prop;
   const { min, max } = brought.bounds;
   const [use, setUse] = useState<'prop' | 'surface' | 'replace'>('prop');
-  const [unitScale, setUnit] = useState(() => guessUnit(Math.max(...max.map((v, i) => v - min[i]))));
+  const [unitScale, setUnit] = useState(1);
   const [up, setUp] = useState<Axis>('+y');
   const [name, setName] = useState(brought.fileName.replace(/\.glb$/i, ''));
   const [picture, setPicture] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const front: Axis = up[1] === 'z' ? '+y' : '+z';
+  const front: Axis = use === 'replace' && prop ? prop.front : up[1] === 'z' ? '+y' : '+z';
+  const choose = (to: typeof use) => {
+    setUse(to);
+    // A newer file of the same thing mostly comes as the one before did.
+    if (to === 'replace' && held) {
+      setUnit(held.unitScale);
+      setUp(held.up);
+    }
+  };
   useEffect(() => {
     let current = true;
     const matrix = propMatrix({ unitScale, foot: { at: 'base' }, front, up }, meshBounds(brought.mesh));
@@ -164,6 +172,8 @@ function Correct({
     };
   }, [brought, unitScale, up, front]);
   const axis = 'xyz'.indexOf(up[1]);
+  const largest = Math.max(...max.map((v, i) => v - min[i])) * unitScale;
+  const absurd = !(largest >= ABSURD.least && largest <= ABSURD.most);
   const sizes = ownSize(brought.bounds, axis)
     .map((v) => metres(v * unitScale, units))
     .join(' × ');
@@ -184,7 +194,8 @@ function Correct({
       const id = dispatch(addProp, { name: title, mesh, settings: { unitScale, up, front } });
       if (id) selectNode('prop', id);
     } else if (use === 'replace' && held) {
-      dispatch(replaceMesh, { id: held.id, mesh, settings: { unitScale, up } });
+      if (surface) dispatch(replaceMesh, { id: held.id, mesh, settings: { unitScale, up } });
+      else dispatch(replacePropMesh, { id: held.id, mesh, settings: { unitScale, up } });
     } else {
       // What can play by itself does, from the first.
       const [clip] = brought.clips;
@@ -209,7 +220,7 @@ function Correct({
             { value: 'surface', text: 'A surface' },
             ...(held ? [{ value: 'replace' as const, text: `“${held.name}” anew` }] : []),
           ]}
-          onChange={setUse}
+          onChange={choose}
         />
         <label className="mt-1 flex min-h-9 items-center justify-between gap-3 text-sm">
           Name
@@ -228,8 +239,14 @@ function Correct({
           </span>{' '}
           · {plural(brought.triangles, 'face')}
           {use === 'prop' && '. Its foot is the base centre.'}
+          {use === 'replace' && prop && '. Its foot, front, size and snap points stay.'}
           {use !== 'prop' && brought.clips.length > 0 && ` · ${plural(brought.clips.length, 'animation')}`}
         </p>
+        {absurd && (
+          <p role="status" className="mt-1 text-[12.5px] text-caution">
+            {`Its largest side is ${metres(largest, 'm', largest < 1 ? 6 : 0)}. If the file does not count in metres, choose its unit above.`}
+          </p>
+        )}
         {problem && (
           <p role="alert" className="mt-1 text-[13px] text-danger">
             {problem}
