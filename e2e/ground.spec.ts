@@ -8,6 +8,7 @@ import {
   counts,
   hang,
   newScene,
+  onScreen,
   openStep,
   pathByNumbers,
   rows,
@@ -81,7 +82,17 @@ test('a run lands on a slope, leans with it, and what finds no ground is counted
   await expect(page.locator('[data-state="missed"]')).toHaveCount(4);
   const checks = await openStep(page, 'Checks');
   await checks.getByRole('button', { name: /4 props found no ground/ }).click();
-  await expect(page.getByRole('group', { name: 'Selected prop' }).getByText('4 props')).toBeVisible();
+  const panel = page.getByRole('group', { name: 'Selected prop' });
+  await expect(panel.getByText('4 props')).toBeVisible();
+  // One by one, each in the middle of the view.
+  await checks.getByRole('button', { name: 'The next one' }).click();
+  await expect(checks.getByText('1/4')).toBeVisible();
+  await checks.getByRole('button', { name: 'The one before' }).click();
+  await expect(panel.getByText(`#${off[3].slot}`, { exact: true })).toBeVisible();
+  await settled(page);
+  const seen = await onScreen(page, [off[3].x, off[3].y, off[3].z]);
+  const middle = await at(page, 0.5, 0.5);
+  expect(Math.hypot(seen.x - middle.x, seen.y - middle.y)).toBeLessThan(3);
 });
 
 test('hugging a ball the props stand square to it; a surface flipped, flattened and hidden', async ({

@@ -17,6 +17,9 @@ const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = {
 /** Milliseconds after a turn of the wheel in which another one may follow. */
 const WHEEL_REST_MS = 250;
 
+/** Metres seen around what is looked at. */
+const AROUND = 2;
+
 /** What "Fit" shows: the props and paths where there are any, surfaces otherwise. */
 function contentBounds(root: Object3D): Box3 {
   const props = new Box3();
@@ -183,8 +186,13 @@ export function Rig() {
 
   useEffect(() => {
     if (fitAsked === 0 || !controls.current) return;
-    const sphere = contentBounds(scene).getBoundingSphere(new Sphere());
-    const radius = Math.max(0.2, sphere.radius);
+    const { lookAt } = useView.getState();
+    const box = lookAt
+      ? new Box3(new Vector3(...lookAt.min), new Vector3(...lookAt.max))
+      : contentBounds(scene);
+    const sphere = box.getBoundingSphere(new Sphere());
+    // What is looked at is known by its feet: with it is seen what stands around.
+    const radius = lookAt ? sphere.radius + AROUND : Math.max(0.2, sphere.radius);
     target.current.copy(sphere.center);
     const aspect = size.width / Math.max(1, size.height);
     if (mode === 'free') {

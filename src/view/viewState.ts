@@ -49,8 +49,9 @@ export interface ViewState {
   edge: { surface: string; at: Vec3; line: Float64Array } | null;
   /** A box being dragged over points, in pixels. */
   box: { x: number; y: number; x1: number; y1: number } | null;
-  /** Rises when the scene should be fitted into the view. */
+  /** Rises when something should be fitted into the view: the scene, or just the box that is to be looked at. */
   fitAsked: number;
+  lookAt: { min: Vec3; max: Vec3 } | null;
   /** The camera moves right now: drawn coarser. */
   moving: boolean;
   /** A prop dragged from the basket, over the scene. */
@@ -79,6 +80,7 @@ export const useView = create<ViewState>(() => ({
   edge: null,
   box: null,
   fitAsked: 0,
+  lookAt: null,
   moving: false,
   dragged: null,
   loading: 0,
@@ -108,7 +110,14 @@ export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>
 export const setPegging = (values: Partial<Pegging>): void =>
   set((s) => ({ pegging: { ...s.pegging, ...values } }));
 export const showDistortion = (distortion: boolean): void => set({ distortion });
-export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1 }));
+export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: null }));
+/** Looks at places, with some air around them. */
+export function lookAt(places: readonly Vec3[]): void {
+  if (places.length === 0) return;
+  const edge = (of: (...v: number[]) => number) =>
+    [0, 1, 2].map((k) => places.reduce((best, p) => of(best, p[k]), places[0][k])) as Vec3;
+  set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: { min: edge(Math.min), max: edge(Math.max) } }));
+}
 export const setDrawing = (drawing: Partial<Drawing>): void =>
   set((s) => ({ drawing: { ...s.drawing, ...drawing } }));
 export const waitFor = async <T>(work: Promise<T>): Promise<T> => {

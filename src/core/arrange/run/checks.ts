@@ -6,8 +6,6 @@ import type { Run } from './schema';
 
 /** What a careful artist would look for in a run. */
 
-/** Slots that a finding lists at the most; the count goes on. */
-const MOST_LISTED = 1000;
 /** A corner sharper than this (radians) is a hairpin. */
 const SHARP = 2.6;
 
@@ -29,19 +27,17 @@ export function checkRun(
 /** Neighbours of one row whose lengths reach into each other, by their front axes. Those laid end to end just touch. */
 function tight(run: Run, lanes: Lane[], starts: number[], p: Placements, lengths: number[]): Finding[] {
   const slots: number[] = [];
-  let count = 0;
   lanes.forEach((lane, k) => {
     if (lane.touch && run.spacing.clearance >= 0) return;
     let last = -1;
     for (let i = starts[k]; i < starts[k] + lane.id.length; i++) {
       if (p.state[i] !== STATE.placed) continue;
-      if (last >= 0 && overlap(p, last, i, lengths) && ++count && slots.length < MOST_LISTED)
-        slots.push(p.slot[i]);
+      if (last >= 0 && overlap(p, last, i, lengths)) slots.push(p.slot[i]);
       last = i;
     }
   });
-  if (count === 0) return [];
-  return [{ kind: 'too-tight', severity: 'warning', node: run.id, slots, detail: { count } }];
+  if (slots.length === 0) return [];
+  return [{ kind: 'too-tight', severity: 'warning', node: run.id, slots, detail: { count: slots.length } }];
 }
 
 /** Whether two props reach into each other: each half as long as its front axis shows towards the other. */

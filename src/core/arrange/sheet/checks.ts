@@ -54,7 +54,7 @@ export function checkSheet(
     const wide = b ? (b.max[0] - b.min[0]) * Math.abs(out.scale[i * 3]) : 0;
     const long = b ? (b.max[2] - b.min[2]) * out.scale[i * 3 + 2] : 0;
     const most = Math.max(map.width, map.fullHeight);
-    if (Math.max(wide, long) > most) large.add(out.prop[i]);
+    if (Math.max(wide, long) > most * (1 + 1e-6)) large.add(out.prop[i]);
     const [area, off] = [distortion[i * 2], distortion[i * 2 + 1]];
     const isStretched = area > STRETCHED || area < 1 / STRETCHED || off > ASKEW;
     if (isStretched && bends?.(out.slot[i], out.prop[i])) stretched.push(out.slot[i]);

@@ -143,7 +143,7 @@ export function groundStep(
         severity: kind === 'surface-missing' || kind === 'no-ground' ? 'error' : 'warning',
         node,
         detail,
-        ...(slots && { slots: slots.slice(0, 1000) }),
+        ...(slots && { slots }),
       });
       const out: Finding[] = [];
       if (gone.length > 0) out.push(say('surface-missing', { surface: gone[0] }));

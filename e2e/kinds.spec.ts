@@ -1,0 +1,85 @@
+import { expect, type Page } from '@playwright/test';
+import { openExample, openStep, rows, settled, type, undo } from './support/app';
+import { test } from './support/test';
+
+/** What every kind of arrangement can, tried where runs had it alone. */
+
+const of = async (page: Page, arrangement: string) =>
+  (await rows(page)).filter((r) => r.arrangement === arrangement);
+const open = (page: Page, node: string) =>
+  page
+    .getByRole('button', { name: new RegExp(`^${node}`) })
+    .first()
+    .click();
+
+test('members of spans: left out by chance, swapped and raised by hand, and no others', async ({ page }) => {
+  await openExample(page, 'Rope fence');
+  await open(page, 'Upper rails Spans');
+  const before = await of(page, 'Upper rails');
+  const gaps = await openStep(page, 'Gaps');
+  await type(gaps.getByLabel('Chance', { exact: true }), '40');
+  const thinned = await of(page, 'Upper rails');
+  const left = thinned.filter((r) => r.reason === 'chance');
+  expect(left.length).toBeGreaterThan(2);
+  expect(thinned.length).toBe(before.length);
+  await type(gaps.getByLabel('Chance', { exact: true }), '0');
+  // One by hand: taken hold of in its list, raised, then let go.
+  const [some] = before.filter((r) => r.state === 'placed');
+  const hand = await openStep(page, 'By hand');
+  await hand.getByText('#11', { exact: true }).click();
+  await page
+    .getByRole('group', { name: 'Selected prop' })
+    .getByRole('button', { name: 'Bring back' })
+    .click();
+  await type(page.getByLabel('Nudge lift', { exact: true }), '0.3');
+  const after = await of(page, 'Upper rails');
+  const raised = after.find((r) => r.slot === '11')!;
+  expect(raised.state).toBe('placed');
+  const was = before.find((r) => r.slot === '11')!;
+  const moved = [raised.x - was.x, raised.y - was.y, raised.z - was.z];
+  expect(Math.hypot(...moved)).toBeCloseTo(0.3, 6);
+  expect(after.find((r) => r.slot === some.slot)).toEqual(some);
+});
+
+test('pegs: a share of them taken, their turns drawn by a seed; what is put by hand stays where it is', async ({
+  page,
+}) => {
+  await openExample(page, 'Ferry loop');
+  await open(page, 'Mooring rings Pegs');
+  const before = await of(page, 'Mooring rings');
+  const gaps = await openStep(page, 'Gaps');
+  await type(gaps.getByLabel('Taken', { exact: true }), '50');
+  const taken = (await of(page, 'Mooring rings')).filter((r) => r.reason === 'taken');
+  expect(taken).toHaveLength(Math.round(before.length / 2));
+  await undo(page);
+  const variation = await openStep(page, 'Variation');
+  await type(variation.getByLabel('Turn, least', { exact: true }), '-90');
+  await type(variation.getByLabel('Turn, most', { exact: true }), '90');
+  const turned = await of(page, 'Mooring rings');
+  turned.forEach((r, i) => {
+    expect([r.x, r.y, r.z]).toEqual([before[i].x, before[i].y, before[i].z]);
+  });
+  expect(turned.filter((r, i) => r.qw !== before[i].qw).length).toBeGreaterThan(turned.length / 2);
+});
+
+test('stitches keep their places on the cloth while it moves, unless their lengths are to move with it', async ({
+  page,
+}) => {
+  await openExample(page, 'Sailcloth');
+  await open(page, 'Hem stitches Run');
+  await page.getByRole('button', { name: 'Speed and loop' }).click();
+  const time = page.getByLabel('Time', { exact: true });
+  const seen = async (seconds: string) => {
+    await type(time, seconds);
+    await settled(page);
+    return (await of(page, 'Hem stitches')).map((r) => [r.slot, r.s] as const);
+  };
+  const first = await seen('0.2');
+  expect(await seen('1.7')).toEqual(first);
+  await page.keyboard.press('Escape');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'As it moves' }).click();
+  await page.getByRole('button', { name: 'Speed and loop' }).click();
+  const [a, b] = [await seen('0.2'), await seen('1.7')];
+  expect(a).not.toEqual(b);
+});
