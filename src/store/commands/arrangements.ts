@@ -56,7 +56,7 @@ export const setArrangement = patching<{ id: string; values: ArrangementValues }
     const found = findArrangement(before, id);
     // In the recipe it is clear whose settings they are; these are set from the list too.
     const whose = 'name' in values || 'thread' in values || 'visible' in values ? `${found.name}: ` : '';
-    return `${whose}${describeChange(found, values)}`;
+    return `${whose}${describeChange(found, values, before.units)}`;
   },
 });
 
@@ -80,7 +80,7 @@ export const setStep = patching<
   { [S in Step]: { id: string; step: S; values: PartialOf<With<S>[S]> } }[Step]
 >({
   patches: (scene, { id, step, values }) => setting(scene, id, [step], values),
-  name: (before, _, { id, step, values }) => describeChange(blockOf(before, id, step), values),
+  name: (before, _, { id, step, values }) => describeChange(blockOf(before, id, step), values, before.units),
 });
 
 /** Puts one block of settings back to its defaults. */

@@ -30,7 +30,7 @@ export const setKeepOut = command<{ id: string; keepOut: string; values: object 
   apply: (scene, { id, keepOut, values }) => void Object.assign(findKeepOut(scene, id, keepOut), values),
   name: (before, _, { id, keepOut, values }) => {
     const keep = findKeepOut(before, id, keepOut);
-    return `${keep.name}: ${describeChange(keep, values)}`;
+    return `${keep.name}: ${describeChange(keep, values, before.units)}`;
   },
 });
 

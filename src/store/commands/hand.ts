@@ -31,7 +31,7 @@ export const nudgeSlot = patching<{
 }>({
   patches: (scene, { id, slot, values }) => correct(scene, id, [slotName(slot)], () => values),
   name: (before, _, { id, slot, values }) =>
-    `nudge #${slotName(slot)}: ${describeChange({ along: 0, side: 0, lift: 0, turnDeg: 0, size: 1, ...findWith(before, id, 'hand').hand[slotName(slot)] }, values)}`,
+    `nudge #${slotName(slot)}: ${describeChange({ along: 0, side: 0, lift: 0, turnDeg: 0, size: 1, ...findWith(before, id, 'hand').hand[slotName(slot)] }, values, before.units)}`,
 });
 
 /** Another prop in these slots; null: what the order says. */

@@ -1,3 +1,5 @@
+import type { Scene } from '@/core/scene/schema';
+
 /** Words for the undo list. */
 
 const LABELS: Record<string, string> = {
@@ -118,22 +120,54 @@ const LABELS: Record<string, string> = {
   flipped: 'inside out',
   locked: 'locked',
   deformers: 'deformers',
+  measured: 'lengths',
+  only: 'only some',
+  seat: 'seat',
+  landing: 'landing',
+  share: 'leaders that carry one',
+  reach: 'to the n-th after',
+  inset: 'free at both ends',
+  props: 'props',
+  on: 'stands on',
   mesh: 'shape',
+};
+
+/** Fields that are lengths; they are named in the unit that their fields show. */
+const LENGTHS = new Set(
+  (
+    'pitch insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
+    'rise inner outer length sag fillet width depth height reach inset longest above floor tolerance ' +
+    'left right bottom top position from to'
+  ).split(' '),
+);
+/** Fields that are shares, shown in hundredths. */
+const SHARES = new Set('chance share size sizeX sizeY sizeZ mirror lean stagger slack tension'.split(' '));
+/** What the choices of a field are called where they are made. */
+const CHOICES: Record<string, Record<string, string>> = {
+  ends: { included: 'at the ends', half: 'half in' },
+  leftover: { even: 'even out', end: 'at end', centre: 'centre' },
+  measured: { rest: 'at rest', moving: 'as it moves' },
+  after: { hole: 'leave a hole', close: 'close up' },
+  collide: { ignore: 'off', 'leave-out': 'on' },
 };
 
 const number = (v: number) => String(Number(v.toPrecision(4)));
 
-function show(value: unknown): string {
+function show(key: string, value: unknown, units: Scene['units']): string {
   if (value === null || value === undefined) return 'auto';
-  if (typeof value === 'number') return number(value);
+  if (typeof value === 'number') {
+    if (SHARES.has(key)) return `${number(value * 100)}%`;
+    return number(LENGTHS.has(key) && units === 'cm' ? value * 100 : value);
+  }
+  if (typeof value === 'string') return CHOICES[key]?.[value] ?? value;
   if (typeof value === 'boolean') return value ? 'on' : 'off';
-  if (Array.isArray(value)) return value.map(show).join(', ');
+  if (Array.isArray(value)) return value.map((v) => show(key, v, units)).join(', ');
   if (typeof value === 'object') return '';
   return String(value);
 }
 
-/** "pitch 1.8 → 2.4", from the fields that differ. */
-export function describeChange(before: object, values: object): string {
+/** "pitch 1.8 → 2.4", from the fields that differ, in the scene's units. */
+export function describeChange(before: object, values: object, units: Scene['units']): string {
   const changed = Object.keys(values).filter(
     (k) =>
       JSON.stringify((before as Record<string, unknown>)[k]) !==
@@ -141,7 +175,7 @@ export function describeChange(before: object, values: object): string {
   );
   const key = changed[0] ?? Object.keys(values)[0];
   const label = LABELS[key] ?? key;
-  const [from, to] = [before, values].map((o) => show((o as Record<string, unknown>)[key]));
+  const [from, to] = [before, values].map((o) => show(key, (o as Record<string, unknown>)[key], units));
   const more = changed.length > 1 ? ' and more' : '';
   return from || to ? `${label} ${from} → ${to}${more}` : `${label}${more}`;
 }

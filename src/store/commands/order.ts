@@ -56,7 +56,7 @@ export const setEntry = command<{ id: string; entry: string; values: Partial<Omi
         ? `swap in “${findProp(before, values.item.prop).name}”`
         : values.item.kind;
     const { list, index } = need(before, id, entry);
-    return describeChange(list[index], values);
+    return describeChange(list[index], values, before.units);
   },
 });
 

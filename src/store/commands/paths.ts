@@ -125,7 +125,7 @@ export const addOffset = command<{ path: string; distance: number }>({
 export const setSource = command<{ id: string; values: object }>({
   apply: (scene, { id, values }) => void Object.assign(findPath(scene, id).source, values),
   name: (before, _, { id, values }) =>
-    `${findPath(before, id).name}: ${describeChange(findPath(before, id).source, values)}`,
+    `${findPath(before, id).name}: ${describeChange(findPath(before, id).source, values, before.units)}`,
 });
 
 /** Sets parameters of a generator. */
@@ -136,7 +136,7 @@ export const setGenerator = command<{ id: string; values: object }>({
   },
   name(before, _, { id, values }) {
     const { name, source } = findPath(before, id);
-    return `${name}: ${describeChange((source as Extract<PathSource, { kind: 'generator' }>).generator, values)}`;
+    return `${name}: ${describeChange((source as Extract<PathSource, { kind: 'generator' }>).generator, values, before.units)}`;
   },
 });
 
@@ -172,7 +172,7 @@ export const turnIntoPoints = command<{ id: string; strokes: Stroke[] }>({
 export const setPath = command<{ id: string; values: Partial<Pick<Path, 'name' | 'closed' | 'visible'>> }>({
   apply: (scene, { id, values }) => void Object.assign(findPath(scene, id), values),
   name: (before, _, { id, values }) =>
-    `${findPath(before, id).name}: ${describeChange(findPath(before, id), values)}`,
+    `${findPath(before, id).name}: ${describeChange(findPath(before, id), values, before.units)}`,
 });
 
 export const reversePath = command<{ id: string }>({
@@ -247,7 +247,7 @@ export const setPoint = patching<{ path: string; id: string; values: PointValues
   patches: (scene, { path, id, values }) => settingPoints(scene, path, { [id]: values }),
   name(before, _, { path, id, values }) {
     const owner = findPointsPath(before, path);
-    return `${pointLabel(owner, id)}: ${describeChange(findPoint(owner, id), values)}`;
+    return `${pointLabel(owner, id)}: ${describeChange(findPoint(owner, id), values, before.units)}`;
   },
 });
 
@@ -257,7 +257,7 @@ export const setPoints = patching<{ path: string; ids: string[]; values: PointVa
     settingPoints(scene, path, Object.fromEntries(ids.map((id) => [id, values]))),
   name(before, _, { path, ids, values }) {
     const first = findPoint(findPointsPath(before, path), ids[0]);
-    return `${ids.length === 1 ? pointLabel(findPointsPath(before, path), ids[0]) : `${ids.length} points`}: ${describeChange(first, values)}`;
+    return `${ids.length === 1 ? pointLabel(findPointsPath(before, path), ids[0]) : `${ids.length} points`}: ${describeChange(first, values, before.units)}`;
   },
 });
 

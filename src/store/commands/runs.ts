@@ -47,5 +47,5 @@ export const setRunPaths = command<{ id: string; paths: string[] }>({
 export const setRows = command<{ id: string; values: Partial<Rows> }>({
   apply: (scene, { id, values }) => void Object.assign(findWith(scene, id, 'spacing').spacing.rows, values),
   name: (before, _, { id, values }) =>
-    `rows: ${describeChange(findWith(before, id, 'spacing').spacing.rows, values)}`,
+    `rows: ${describeChange(findWith(before, id, 'spacing').spacing.rows, values, before.units)}`,
 });

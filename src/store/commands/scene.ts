@@ -30,7 +30,7 @@ export const addProp = command<{ name: string; mesh: MeshRef; settings?: PropSet
 export const setProp = command<{ id: string; values: PropSettings }>({
   apply: (scene, { id, values }) => void Object.assign(findProp(scene, id), values),
   name: (before, _, { id, values }) =>
-    `${findProp(before, id).name}: ${describeChange(findProp(before, id), values)}`,
+    `${findProp(before, id).name}: ${describeChange(findProp(before, id), values, before.units)}`,
 });
 
 /** A newer file of the same prop: where its foot, front, size and snap points are stays as it was set. */

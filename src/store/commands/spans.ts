@@ -30,5 +30,5 @@ export const setSpanEnd = command<{ id: string; end: 'from' | 'to' | 'both'; val
     if (end !== 'from') Object.assign(spans.to, structuredClone(values));
   },
   name: (before, _, { id, end, values }) =>
-    describeChange(findWith(before, id, 'from', 'to')[end === 'to' ? 'to' : 'from'], values),
+    describeChange(findWith(before, id, 'from', 'to')[end === 'to' ? 'to' : 'from'], values, before.units),
 });

@@ -46,7 +46,7 @@ export const makeSurface = command<{
 export const setSurface = command<{ id: string; values: SurfaceSettings }>({
   apply: (scene, { id, values }) => void Object.assign(findSurface(scene, id), values),
   name: (before, _, { id, values }) =>
-    `${findSurface(before, id).name}: ${describeChange(findSurface(before, id), values)}`,
+    `${findSurface(before, id).name}: ${describeChange(findSurface(before, id), values, before.units)}`,
 });
 
 /** Sets some numbers of a made surface's shape. */
@@ -57,7 +57,7 @@ export const setShape = command<{ id: string; values: Partial<SurfaceShape> }>({
   },
   name(before, _, { id, values }) {
     const { name, mesh } = findSurface(before, id);
-    return `${name}: ${mesh.source === 'made' ? describeChange(mesh.shape, values) : 'shape'}`;
+    return `${name}: ${mesh.source === 'made' ? describeChange(mesh.shape, values, before.units) : 'shape'}`;
   },
 });
 
@@ -96,7 +96,7 @@ export const setDeformer = command<{ id: string; deformer: string; values: Parti
   },
   name(before, _, { id, deformer, values }) {
     const found = findSurface(before, id).deformers.find((d) => d.id === deformer);
-    return found ? `${found.kind}: ${describeChange(found, values)}` : 'deformer';
+    return found ? `${found.kind}: ${describeChange(found, values, before.units)}` : 'deformer';
   },
 });
 

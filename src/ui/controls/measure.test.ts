@@ -48,5 +48,7 @@ test('what is shown reads back to what it was, to the places shown', () => {
   expect(showMeasure(1.8, 'length')).toBe('1.80');
   expect(showMeasure(1.125, 'length')).toBe('1.125');
   expect(showMeasure(1e-9, 'length')).toBe('1e-9');
+  expect(showMeasure(3.67e-16, 'length')).toBe('0.00');
+  expect(showMeasure(-3.67e-16, 'length')).toBe('0.00');
   expect(showMeasure(0.08, 'percent')).toBe('8');
 });

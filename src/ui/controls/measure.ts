@@ -97,15 +97,18 @@ export function parseMeasure(text: string, dimension: Dimension = 'plain', shown
   return value;
 }
 
+/** What is less than this is what sums of rounded numbers leave of nothing. */
+const NOTHING = 1e-9 * (1 - 1e-6);
+
 /** A value as it is shown, without its unit: at most `digits` after the point, no trailing noise. */
 export function showMeasure(value: number, dimension: Dimension, shownUnit = 'm', digits?: number): string {
   const shown =
     dimension === 'length' ? value / unitInMetres(shownUnit) : dimension === 'percent' ? value * 100 : value;
   const places =
     digits ?? (dimension === 'length' ? (shownUnit === 'm' ? 3 : 1) : dimension === 'angle' ? 2 : 3);
-  const text = shown.toFixed(places);
+  const text = (Math.abs(shown) > NOTHING ? shown : 0).toFixed(places);
   // A value that the places would hide is shown in full rather than as nothing.
-  if (Number(text) === 0 && shown !== 0) return String(Number(shown.toPrecision(3)));
+  if (Number(text) === 0 && Math.abs(shown) > NOTHING) return String(Number(shown.toPrecision(3)));
   const bare = text.includes('.') ? text.replace(/0+$/, '').replace(/\.$/, '') : text;
   if (dimension !== 'length' || shownUnit !== 'm') return bare;
   const [whole, fraction = ''] = bare.split('.');

@@ -84,7 +84,7 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'no-room':
       return `The insets leave no room on ${m(d.length)} of path. Make them shorter.`;
     case 'loose-limited':
-      return `Loose by is held to ± ${m(d.amount)}, so that neighbours keep their order. Lower it, or widen the pitch.`;
+      return `Loose by is held to ± ${m(d.amount)}, so that ${Number(d.least) > 0 ? `${m(d.least)} stay between neighbours. Lower one of them` : 'neighbours keep their order. Lower it'}, or widen the pitch.`;
     case 'too-tight': {
       const first = f.slots?.[0];
       const at = first === undefined ? '' : ` at #${slotName(first)}`;

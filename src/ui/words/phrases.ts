@@ -104,11 +104,16 @@ const POSTURE = {
   surface: 'square to the surface',
 } as const;
 
+const TURNED = { turn: 'turned', tip: 'tipped', roll: 'rolled' };
+
 export function facingPhrase(run: Run): string {
   const { facing } = run;
   const heading =
     facing.heading === 'compass' ? `Compass ${degrees(facing.compassDeg)}` : HEADING[facing.heading];
-  const turn = facing.turnDeg !== 0 ? `, turned ${degrees(facing.turnDeg)}` : '';
+  const turn = (['turn', 'tip', 'roll'] as const)
+    .filter((k) => facing[`${k}Deg`] !== 0)
+    .map((k) => `, ${TURNED[k]} ${degrees(facing[`${k}Deg`])}`)
+    .join('');
   const flips =
     facing.alternate === 'none'
       ? ''

@@ -122,7 +122,8 @@ export function layOut(
           facts.loose < run.spacing.looseBy &&
           run.spacing.mode !== 'touch'
         ) {
-          say('loose-limited', { asked: run.spacing.looseBy, amount: facts.loose }, 'warning');
+          const { looseBy, minDistance } = run.spacing;
+          say('loose-limited', { asked: looseBy, amount: facts.loose, least: minDistance }, 'warning');
         }
         lanes.push(made);
       }

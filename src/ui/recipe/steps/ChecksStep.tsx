@@ -79,7 +79,7 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
     show([slots[next]]);
   };
   return (
-    <li className="flex items-start">
+    <li>
       <button
         type="button"
         disabled={slots.length === 0 && !node}
@@ -88,7 +88,7 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
           if (node) selectNode(...node);
           else show(slots);
         }}
-        className="flex min-w-0 flex-1 gap-2 rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
+        className="flex w-full gap-2 rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
       >
         <TriangleAlert
           size={14}
@@ -97,7 +97,7 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
         {sentence(f, scene)}
       </button>
       {slots.length > 1 && (
-        <span className="flex shrink-0 items-center text-[12px] text-soft">
+        <span className="flex items-center justify-end text-[12px] text-soft">
           <IconButton name="The one before" className="!size-6" onClick={() => step(-1)}>
             <ChevronLeft size={14} />
           </IconButton>
