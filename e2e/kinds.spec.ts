@@ -1,5 +1,17 @@
 import { expect, type Page } from '@playwright/test';
-import { openExample, openStep, rows, settled, type, undo } from './support/app';
+import {
+  at,
+  choose,
+  newScene,
+  onScreen,
+  openExample,
+  openStep,
+  rows,
+  settled,
+  takeProps,
+  type,
+  undo,
+} from './support/app';
 import { test } from './support/test';
 
 /** What every kind of arrangement can, tried where runs had it alone. */
@@ -82,4 +94,45 @@ test('stitches keep their places on the cloth while it moves, unless their lengt
   await page.getByRole('button', { name: 'Speed and loop' }).click();
   const [a, b] = [await seen('0.2'), await seen('1.7')];
   expect(a).not.toEqual(b);
+});
+
+test('a prop dropped beside every path stands there as a peg: free on bare ground, pinned on a surface', async ({
+  page,
+}) => {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  const drop = async (x: number, y: number) => {
+    const from = (await page.getByRole('button', { name: 'Crate', exact: true }).boundingBox())!;
+    const to = await at(page, x, y);
+    await page.mouse.move(from.x + 20, from.y + 20);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 60, from.y - 20, { steps: 3 });
+    await page.mouse.move(to.x, to.y, { steps: 5 });
+    await page.mouse.up();
+    await settled(page);
+    return to;
+  };
+  const to = await drop(0.4, 0.4);
+  const [free] = await rows(page);
+  expect(free.arrangement).toBe('Pegs');
+  expect(free.y).toBe(0);
+  const seen = await onScreen(page, [free.x, free.y, free.z]);
+  expect(Math.hypot(seen.x - to.x, seen.y - to.y)).toBeLessThan(2);
+  await choose(page, 'New path or surface', 'Hills');
+  await settled(page);
+  await page.getByRole('button', { name: /^Pegs Pegs/ }).click();
+  const onto = await drop(0.55, 0.5);
+  const [, pinned] = await rows(page);
+  const there = await onScreen(page, [pinned.x, pinned.y, pinned.z]);
+  expect(Math.hypot(there.x - onto.x, there.y - onto.y)).toBeLessThan(2);
+  expect(pinned.y).not.toBe(0);
+  // What it stands on takes it along.
+  await page.getByRole('button', { name: /^Hills Surface/ }).click();
+  await type(page.getByLabel('Position Y', { exact: true }), '2');
+  await settled(page);
+  const [still, carried] = await rows(page);
+  expect(still.y).toBe(0);
+  expect(carried.y).toBeCloseTo(pinned.y + 2, 6);
 });

@@ -9,6 +9,7 @@ import { cancelGesture, dispatch, endGesture, useDocument } from '@/store/docume
 import { engine } from '@/store/engine';
 import { selectSlots, useSelection } from '@/store/selection';
 import { pick, pickPlace, type SurfacePlace } from './pick';
+import { onPlane } from './project';
 import { setPegging, useView } from './viewState';
 import type { ViewHandle } from '@/view/handle';
 
@@ -32,8 +33,10 @@ function pegsInHand(): Pegs | undefined {
 const local = (place: SurfacePlace) => ({ face: 0, u: place.u, v: place.v });
 
 /** How a new prop stands at a place: facing as things of that steepness do, turned by what the wheel said. */
-export function stanceAt(place: SurfacePlace): Stance {
-  const { turnDeg, lift } = useView.getState().pegging;
+export function stanceAt(
+  place: SurfacePlace,
+  { turnDeg, lift }: Pick<Stance, 'turnDeg' | 'lift'> = useView.getState().pegging,
+): Stance {
   const normal = quatRotate(
     poseOn(place.around, local(place), { lift: 0, turnDeg: 0, lean: 1 }).rotation,
     [0, 1, 0],
@@ -67,12 +70,22 @@ export function pegClick(view: ViewHandle, x: number, y: number): void {
   if (!prop || !place) return;
   const stance = stanceAt(place);
   const { size } = useView.getState().pegging;
-  const peg: Omit<Peg, 'id'> = {
-    prop,
-    pin: pinOf(place, stance),
-    ...poseAt(place, stance),
-    scale: [size, size, size],
-  };
+  put({ prop, pin: pinOf(place, stance), ...poseAt(place, stance), scale: [size, size, size] });
+}
+
+/** A prop let go over the scene stands there as a peg: on the surface under it, or free on the ground. */
+export function pegDrop(view: ViewHandle, x: number, y: number, prop: string): void {
+  const place = pickPlace(view, x, y);
+  if (place) {
+    const stance = stanceAt(place, { turnDeg: 0, lift: 0 });
+    return put({ prop, pin: pinOf(place, stance), ...poseAt(place, stance), scale: [1, 1, 1] });
+  }
+  const position = onPlane(view, x, y, [0, 1, 0], [0, 0, 0]);
+  if (position) put({ prop, pin: null, position, rotation: [0, 0, 0, 1], scale: [1, 1, 1] });
+}
+
+/** Adds a peg to those in hand, or begins some, and takes hold of it. */
+function put(peg: Omit<Peg, 'id'>): void {
   const made = dispatch(addPegs, { id: pegsInHand()?.id ?? null, pegs: [peg] });
   if (!made) return;
   const [id, pegId] = made.split(' ');

@@ -19,6 +19,8 @@ import clsx from 'clsx';
 import { useEffect, useRef, useState } from 'react';
 import { addEntry, moveEntry } from '@/store/commands/order';
 import { dispatch, useDocument } from '@/store/document';
+import { currentView } from '@/view/handle';
+import { pegDrop } from '@/view/pegTool';
 import { pathUnder } from '@/view/usePointer';
 import { Basket } from '../basket/Basket';
 import { endPreview, hangProp, previewHang } from '../basket/hang';
@@ -31,7 +33,7 @@ import { SendOut } from '../dialogs/SendOut';
 import { FlatPanel } from '../flat/FlatPanel';
 import { Lists } from '../lists/Lists';
 import { RecipePanel } from '../recipe/RecipePanel';
-import { openDialog, readTheme, say, useUi } from '../uiState';
+import { openDialog, readTheme, useUi } from '../uiState';
 import { AnotherTab } from './AnotherTab';
 import { DeletedElsewhere } from './DeletedElsewhere';
 import { useKeys } from './actions';
@@ -88,7 +90,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
       const path = at && pathUnder(at.x, at.y, CATCH);
       endPreview();
       if (path) hangProp(data.prop, path.id);
-      else say('Drop the prop on a path. Draw one with the Draw path tool if there is none.');
+      else if (at && currentView() && !readOnly) pegDrop(currentView()!, at.x, at.y, data.prop);
       return;
     }
     endPreview();

@@ -69,7 +69,7 @@ export const variationSchema = z
     tint: z
       .object({
         colors: z
-          .array(z.string().regex(/^#[0-9a-f]{6}$/))
+          .array(z.string().regex(/^#[0-9a-fA-F]{6}$/))
           .max(50)
           .default([]),
         strength: z.tuple([share, share]).default([0.3, 0.3]),

@@ -14,7 +14,7 @@ export const runUi = kindUi<Run>({
   title: 'Run',
   icon: Spline,
   Recipe: RunRecipe,
-  well: 'Nothing overlaps, nothing is missing.',
+  well: 'No neighbours overlap, nothing is missing.',
   Flat: RunFlat,
   Handles: SlotHandles,
   create: ({ paths }) => [

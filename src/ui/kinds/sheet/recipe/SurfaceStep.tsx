@@ -38,8 +38,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
   const { sheet, layout, findings } = props;
   const scene = useDocument((s) => s.scene);
   const { id, over } = sheet;
-  const set = (values: ArrangementValues, key?: string) =>
-    dispatch(setArrangement, { id, values }, key);
+  const set = (values: ArrangementValues, key?: string) => dispatch(setArrangement, { id, values }, key);
   const size = (field: 'width' | 'height', label: string) => (
     <NumberField
       label={label}
