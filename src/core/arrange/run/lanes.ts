@@ -175,7 +175,7 @@ function laneOf(
     sizes.ids,
   );
   swapByHand(run.hand, kept.id, order.prop, sizes.ids);
-  const past = pull(run, path, kept.s, shift, slots.pitch * slots.s.length);
+  const past = pull(run, path, kept.s, shift, aroundOf(run, slots));
   nudgeAlong(run, kept.id, kept.s);
   const at = asItLies(where, kept.s);
   return { ...plainLane(where), ...kept, at, prop: order.prop, orderEmpty: order.empty, past };
@@ -214,6 +214,13 @@ function zonesAt(path: CompiledPath, s: Float64Array): Int32Array | undefined {
     // Before the first point of a loop lies the stretch from the last.
     return pointS[i] > at + 1e-9 * path.length && path.closed ? zone[zone.length - 1] : zone[i];
   });
+}
+
+/** Metres after which slots that wrap come round: as many pitches as there are slots; along a density, mean ones. */
+function aroundOf({ spacing }: Run, { s, pitch }: SlotRow): number {
+  const n = s.length;
+  const mean = spacing.density.length > 0 && n > 1 ? (s[n - 1] - s[0]) / (n - 1) : pitch;
+  return mean * n;
 }
 
 /**

@@ -476,6 +476,18 @@ describe('pulley', () => {
       const one = at({ mode: 'count', count: 1 }, offset);
       expect([...one.state]).toEqual([STATE.placed]);
       expect(one.s[0]).toBeCloseTo(offset % line.length, 9);
+      const dense = at(
+        {
+          mode: 'pitch',
+          pitch: 0.5,
+          density: [
+            [0, 2],
+            [1, 0.5],
+          ],
+        },
+        offset,
+      );
+      expect(dense.state.filter((s) => s === STATE.pastEnd).length).toBeLessThanOrEqual(3);
       const half = at({ mode: 'count', count: 6, ends: 'half' }, offset);
       expect([...half.state].every((s) => s === STATE.placed)).toBe(true);
       const s = [...half.s].sort((a, b) => a - b);
