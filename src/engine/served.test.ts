@@ -113,7 +113,7 @@ test('rows written over give what the whole gives, whatever is done by hand and 
           expect(bare(have.get(whole.id)!)).toEqual(bare(whole));
       }
     }),
-    { seed: SEED, numRuns: cases(3000) },
+    { seed: SEED, numRuns: cases(1000) },
   );
-  for (const times of Object.values(few)) expect(times).toBeGreaterThan(10);
+  for (const times of Object.values(few)) expect(times).toBeGreaterThan(3);
 });
