@@ -231,7 +231,12 @@ function Correct({
           />
         </label>
         <UnitField value={unitScale} onChange={setUnit} />
-        <AxisField label="Up axis" value={up} onChange={setUp} />
+        <AxisField
+          label="Up axis"
+          value={up}
+          onChange={setUp}
+          not={use === 'replace' ? prop?.front : undefined}
+        />
         <p className="mt-1 text-[12.5px] text-soft">
           Wide × long × high:{' '}
           <span className="num text-text" data-testid="size">

@@ -9,7 +9,7 @@ import { boundsOf, sayInto, type Say } from '../say';
 import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
 import { wholeGaps } from '../steps/gapsSchema';
-import { keepOutsAround } from '../steps/keepOuts';
+import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
 import type { Peg, Pegs } from './schema';
 
 /** A peg's number, from its id ("peg12"): its slot. */
@@ -89,8 +89,8 @@ function sitesOf(
   const position = rest.position.slice();
   const rotation = rest.rotation.slice();
   /** Pegs whose surface is gone or that could not be found on it again, by surface. */
-  const lost = new Map<string, number[]>();
-  const again: Again = new Map();
+  const lost: Misplaced = new Map();
+  const again: Misplaced = new Map();
   pegs.forEach(({ pin, position: lay, rotation: lying }, i) => {
     if (!pin) return;
     const triMesh = context.surface?.(pin.surface);
@@ -104,12 +104,12 @@ function sitesOf(
         rotation,
         i,
       );
-      if (place !== pin) foundAgain(again, pin.surface, rest.slot[i], awayFrom(position, i, lay));
-    } else lost.set(pin.surface, [...(lost.get(pin.surface) ?? []), rest.slot[i]]);
+      if (place !== pin) note(again, pin.surface, rest.slot[i], awayFrom(position, i, lay));
+    } else note(lost, pin.surface, rest.slot[i]);
   });
   for (const [surface, { slots, away }] of again)
     say('pin-found', { surface, count: slots.length, distance: away }, 'warning', slots);
-  for (const [surface, slots] of lost) {
+  for (const [surface, { slots }] of lost) {
     const kind = context.surface?.(surface) ? 'pin-lost' : 'pin-surface-missing';
     say(kind, { surface, count: slots.length }, 'error', slots);
   }
@@ -126,19 +126,16 @@ function sitesOf(
     odd: (i) => i % 2 === 1,
     // Pinned ones do not fall: where they are, they were.
     held: (i) => pegs[i].pin !== null,
-    keptOut:
-      around.length === 0
-        ? null
-        : (i) => around.some((test) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
+    keptOut: keptOutAt(around, position),
   };
 }
 
-/** Pegs that were found again on other faces than they were put on, by surface, and how far from where they lay. */
-type Again = Map<string, { slots: number[]; away: number }>;
+/** Pegs that are not on the faces that they were put on, by surface, and how far at the most from where they lay. */
+type Misplaced = Map<string, { slots: number[]; away: number }>;
 
-function foundAgain(again: Again, surface: string, slot: number, away: number): void {
-  const have = again.get(surface);
-  if (!have) return void again.set(surface, { slots: [slot], away });
+function note(among: Misplaced, surface: string, slot: number, away = 0): void {
+  const have = among.get(surface);
+  if (!have) return void among.set(surface, { slots: [slot], away });
   have.slots.push(slot);
   have.away = Math.max(have.away, away);
 }

@@ -17,7 +17,7 @@ import type { Sites } from '../sites';
 import { slotName } from '../slotId';
 import { propsByHand, swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
-import { keepOutsAround } from '../steps/keepOuts';
+import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
 import { weightedAt, weightedProps } from '../steps/weighted';
 import type { Riders } from './schema';
 
@@ -108,10 +108,7 @@ function seats(
     ...sites,
     outward: 1,
     odd: (i) => i % 2 === 1,
-    keptOut:
-      around.length === 0
-        ? null
-        : (i) => around.some((test) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
+    keptOut: keptOutAt(around, position),
   };
 }
 

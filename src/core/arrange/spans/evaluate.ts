@@ -8,27 +8,23 @@ import {
   type ArrangementResult,
 } from '../result';
 import { DEG, quatRotate, writeQuatFromUpFront, type Quat } from '../../math/quat';
-import { channel, random01 } from '../../math/random';
 import { addScaled, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { carriedLength } from '../../curve/laid';
 import { acos } from '../../math/portable';
 import { clipAlong } from '../../mesh/clip';
-import { boxOf, type ArrangeContext } from '../context';
+import type { ArrangeContext } from '../context';
 import { ONE_TIME, type Slices } from '../fineness';
-import { boundsOf, sayInto, type Say } from '../say';
+import { boundsOf, sayInto } from '../say';
 import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
 import { slotName, slotParts } from '../slotId';
-import { propsByHand, swapByHand } from '../steps/byHand';
+import { propsByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround } from '../steps/keepOuts';
-import { weightedAt, weightedProps } from '../steps/weighted';
+import { weightedProps } from '../steps/weighted';
 import { cutMember, followMember, seenFromPath, Shapes, type Follow } from './shape';
-import type { SpanEnd, Spans } from './schema';
-
-const PICK = channel('spans.pick');
-/** More members than this are refused rather than freezing anything. */
-const MOST = 500_000;
+import { membersOf, upBetween, type Member } from './members';
+import type { Spans } from './schema';
 
 /**
  * Works spans out: one row a member (or a piece of one), with the slot id of the post that it leaves from. Members are
@@ -83,58 +79,6 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
   return { placements: out, findings, facts: NO_FACTS, parts: [] };
 }
 
-/** The members between posts, from first to last; null where there are too many. */
-function membersOf(
-  spans: Spans,
-  posts: Placements,
-  props: string[],
-  context: ArrangeContext,
-  say: Say,
-): Member[] | null {
-  const lengths = props.map((id): [number, number] => {
-    const box = boxOf(context, id);
-    return box ? [box.min[2], box.max[2]] : [0, 0];
-  });
-  const ends = { from: endOf(spans.from, posts, context), to: endOf(spans.to, posts, context) };
-  if (ends.from.missing > 0 || ends.to.missing > 0)
-    say(
-      'span-snap-missing',
-      { snap: (ends.from.missing > 0 ? spans.from.snap : spans.to.snap) ?? '' },
-      'warning',
-    );
-  const pairs = pairsOf(posts, context.parts?.(spans.on) ?? [], spans);
-  const slots = pairs.map(([a]) => posts.slot[a]);
-  const prop = Int32Array.from(slots, (slot) =>
-    props.indexOf(weightedAt(spans.props, random01(spans.seed, slot, PICK))),
-  );
-  swapByHand(spans.hand, slots, prop, props);
-  const members: Member[] = [];
-  let rows = 0;
-  let lost = 0;
-  pairs.forEach(([a, b], i) => {
-    const from = ends.from.at(a);
-    const to = ends.to.at(b);
-    const way: Vec3 = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
-    const apart = Math.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]);
-    const length = apart - 2 * spans.inset;
-    if (spans.longest > 0 && apart > spans.longest) return;
-    if (!(length > 1e-6)) return void lost++;
-    const [low, high] = lengths[prop[i]];
-    const own = (high - low) * spans.size;
-    const pieces = piecesOf(spans, length, own);
-    rows += pieces;
-    const front = way.map((v) => v / apart) as Vec3;
-    const up = upBetween(posts, a, b, front);
-    members.push({ a, b, prop: prop[i], from, to, front, up, length, pieces, low, own });
-  });
-  if (rows > MOST) {
-    say('too-many-members', { limit: MOST });
-    return null;
-  }
-  if (lost > 0) say('span-too-short', { count: lost }, 'warning');
-  return members;
-}
-
 /** Members as sites: each stands where its first piece does. Kept out is one whose middle is. */
 function sitesOf(
   members: Member[],
@@ -163,103 +107,6 @@ function sitesOf(
     odd: (i) => i % 2 === 1,
     keptOut: around.length === 0 ? null : (i) => around.some((test) => test(middle(members[i]))),
   };
-}
-
-interface Member {
-  /** Rows of the posts. */
-  a: number;
-  b: number;
-  prop: number;
-  from: Vec3;
-  to: Vec3;
-  /** Unit, at right angles to each other. */
-  front: Vec3;
-  up: Vec3;
-  /** Metres that it covers. */
-  length: number;
-  pieces: number;
-  /** Of its prop: where it begins along its own front, and how long it is at the size of the spans. */
-  low: number;
-  own: number;
-}
-
-/** Pairs of posts between which there is a member, row numbers; a gap in between has none. */
-function pairsOf(posts: Placements, parts: PartRange[], spans: Spans): [number, number][] {
-  const lanes = new Map<string, number[]>();
-  for (let i = 0; i < posts.count; i++) {
-    // What the pulley took off an end leaves no hole.
-    if (posts.state[i] === STATE.pastEnd) continue;
-    const { part, stroke, row } = slotParts(posts.slot[i]);
-    const key = parts.length > 0 ? `${part} ${stroke} ${row}` : '';
-    const lane = lanes.get(key);
-    if (lane) lane.push(i);
-    else lanes.set(key, [i]);
-  }
-  const out: [number, number][] = [];
-  for (const whole of lanes.values()) {
-    const { part, stroke } = slotParts(posts.slot[whole[0]]);
-    const range = parts.find((p) => p.part === part && p.stroke === stroke);
-    // The order along the path; pegs stand in their own.
-    const lane = range ? withoutClosed(posts, whole) : whole;
-    if (range) lane.sort((i, j) => posts.s[i] - posts.s[j]);
-    const n = lane.length;
-    const around = range ? goesRound(posts, lane, range) : false;
-    for (let k = 0; k < n; k += spans.every) {
-      if (!around && k + spans.reach >= n) break;
-      const steps = Array.from({ length: spans.reach + 1 }, (_, d) => lane[(k + d) % n]);
-      // With two posts round a loop there and back are the same way.
-      if (steps[0] === steps[spans.reach] || steps.some((i) => posts.state[i] !== STATE.placed)) continue;
-      out.push([steps[0], steps[spans.reach]]);
-    }
-  }
-  return out;
-}
-
-/** Without the gaps that others have closed up over: those stand where they were. */
-function withoutClosed(posts: Placements, lane: number[]): number[] {
-  const stood = new Set(lane.filter((i) => posts.state[i] === STATE.placed).map((i) => posts.s[i]));
-  return lane.filter((i) => posts.state[i] === STATE.placed || !stood.has(posts.s[i]));
-}
-
-/** Whether the last post of a loop is a neighbour of the first: no further on than the others are from each other. */
-function goesRound(posts: Placements, lane: number[], range: PartRange): boolean {
-  if (!range.closed || lane.length < 3) return false;
-  const gaps = lane.slice(1).map((i, k) => posts.s[i] - posts.s[lane[k]]);
-  const over = range.length - (posts.s[lane[lane.length - 1]] - posts.s[lane[0]]);
-  return over <= 1.75 * gaps.sort((a, b) => a - b)[gaps.length >> 1];
-}
-
-/** Where members leave (or meet) a post, by its row. */
-function endOf(end: SpanEnd, posts: Placements, context: ArrangeContext) {
-  let missing = 0;
-  const base = posts.props.map((id): Vec3 => {
-    if (end.snap === null) return [0, 0, 0];
-    const facts = context.prop(id);
-    const point = facts?.state === 'ready' ? facts.snapPoints?.find((p) => p.name === end.snap) : undefined;
-    if (!point) missing++;
-    return point?.position ?? [0, 0, 0];
-  });
-  const at = (row: number): Vec3 => {
-    const [x, y, z] = base[posts.prop[row]];
-    const s = posts.scale.subarray(row * 3, row * 3 + 3);
-    const { offset } = end;
-    const q = [...posts.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-    const v = quatRotate(q, [(x + offset[0]) * s[0], (y + offset[1]) * s[1], (z + offset[2]) * s[2]]);
-    return [
-      posts.position[row * 3] + v[0],
-      posts.position[row * 3 + 1] + v[1],
-      posts.position[row * 3 + 2] + v[2],
-    ];
-  };
-  return { missing, at };
-}
-
-/** How many pieces a member is of. */
-function piecesOf({ fit }: Spans, length: number, own: number): number {
-  if (!(own > 1e-6) || fit === 'stretch' || fit === 'trim') return 1;
-  return fit === 'repeat'
-    ? Math.max(1, Math.round(length / own))
-    : Math.max(1, Math.ceil(length / own - 1e-6));
 }
 
 /** What shapes of their own are made from. */
@@ -427,20 +274,4 @@ function layJoint(
   out.position.set(after.from, row * 3);
   writeQuatFromUpFront(out.rotation, row * 4, up[0], up[1], up[2], front[0], front[1], front[2]);
   out.scale.fill(spans.size, row * 3, row * 3 + 3);
-}
-
-/** Up of a member: between those of its posts, square to its length. */
-function upBetween(posts: Placements, a: number, b: number, front: Vec3): Vec3 {
-  const upOf = (row: number) =>
-    quatRotate([...posts.rotation.subarray(row * 4, row * 4 + 4)] as Quat, [0, 1, 0]);
-  const [p, q] = [upOf(a), upOf(b)];
-  const sum: Vec3 = [p[0] + q[0], p[1] + q[1], p[2] + q[2]];
-  const along = sum[0] * front[0] + sum[1] * front[1] + sum[2] * front[2];
-  const flat: Vec3 = [sum[0] - front[0] * along, sum[1] - front[1] * along, sum[2] - front[2] * along];
-  const other: Vec3 = Math.abs(front[1]) < 0.9 ? [0, 1, 0] : [0, 0, 1];
-  const k = other[0] * front[0] + other[1] * front[1] + other[2] * front[2];
-  const spare = normalize([other[0] - front[0] * k, other[1] - front[1] * k, other[2] - front[2] * k]);
-  return Math.sqrt(flat[0] * flat[0] + flat[1] * flat[1] + flat[2] * flat[2]) > 1e-6
-    ? normalize(flat, spare)
-    : spare;
 }

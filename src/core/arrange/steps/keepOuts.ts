@@ -56,6 +56,15 @@ export function keepOutsAround(
   });
 }
 
+/** Whether places, xyz each, are kept out; null where nothing is. */
+export const keptOutAt = (
+  around: readonly ((at: Vec3) => boolean)[],
+  position: Float64Array,
+): ((place: number) => boolean) | null =>
+  around.length === 0
+    ? null
+    : (i) => around.some((test) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]]));
+
 /** Puts stretches of one stroke and what holds everywhere together. */
 export function keptOutOn(
   keepOuts: readonly KeepOut[],

@@ -14,12 +14,10 @@ import { IconButton } from '../../../controls/Button';
 import { VirtualList } from '../../../controls/VirtualList';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { plural } from '../../../words/numbers';
-import { gapsPhrase, groundPhrase, variationPhrase } from '../../../words/phrases';
-import { GapsStep } from '../../../recipe/steps/GapsStep';
+import { groundPhrase } from '../../../words/phrases';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
-import { VariationStep } from '../../../recipe/steps/VariationStep';
+import { VariationOf, GapsOf } from '../../../recipe/steps/CommonSteps';
 import { Step } from '../../../recipe/Step';
-import { useStepMenu } from '../../../recipe/stepClipboard';
 import { PegActions } from './PegActions';
 import { PegFields } from './PegFields';
 
@@ -39,7 +37,6 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
     return a.pegs.filter((p) => those.has(pegNumber(p.id)));
   }, [a.pegs, chosen]);
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
-  const menus = { variation: useStepMenu(a, 'variation'), gaps: useStepMenu(a, 'gaps') };
   return (
     <>
       <Step
@@ -122,18 +119,8 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
           <p className="text-[12.5px] text-soft">Every peg is pinned. Free ones can land here.</p>
         )}
       </Step>
-      <Step
-        name="variation"
-        title="Variation"
-        color={color}
-        menu={menus.variation}
-        phrase={variationPhrase(a, scene)}
-      >
-        <VariationStep arrangement={a} />
-      </Step>
-      <Step name="gaps" title="Gaps" color={color} menu={menus.gaps} phrase={gapsPhrase(a)}>
-        <GapsStep arrangement={a} />
-      </Step>
+      <VariationOf arrangement={a} />
+      <GapsOf arrangement={a} />
       <Step
         name="hand"
         title="Arrange"

@@ -7,12 +7,9 @@ import { THREAD_COLORS } from '@/view/colors';
 import { Choice } from '../../../controls/Choice';
 import { NumberFields, PlaceField } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
-import { gapsPhrase, groundPhrase, handPhrase, variationPhrase } from '../../../words/phrases';
+import { groundPhrase } from '../../../words/phrases';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
-import { GapsStep } from '../../../recipe/steps/GapsStep';
-import { HandStep } from '../../../recipe/steps/HandStep';
-import { VariationStep } from '../../../recipe/steps/VariationStep';
-import { useStepMenu } from '../../../recipe/stepClipboard';
+import { VariationOf, GapsOf, HandOf } from '../../../recipe/steps/CommonSteps';
 import { Step } from '../../../recipe/Step';
 import { WeightedProps } from '../../../recipe/steps/WeightedProps';
 
@@ -35,10 +32,6 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
     dispatch(setArrangement, { id: a.id, values }, key);
   const leaders = scene.arrangements.filter((other) => other.id !== a.id);
   const leader = scene.arrangements.find((other) => other.id === a.on);
-  const menus = {
-    variation: useStepMenu(a, 'variation'),
-    gaps: useStepMenu(a, 'gaps'),
-  };
   return (
     <>
       <Step
@@ -122,21 +115,9 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
           </div>
         )}
       </Step>
-      <Step
-        name="variation"
-        title="Variation"
-        color={color}
-        menu={menus.variation}
-        phrase={variationPhrase(a, scene)}
-      >
-        <VariationStep arrangement={a} />
-      </Step>
-      <Step name="gaps" title="Gaps" color={color} menu={menus.gaps} phrase={gapsPhrase(a)}>
-        <GapsStep arrangement={a} />
-      </Step>
-      <Step name="hand" title="By hand" color={color} phrase={handPhrase(a)}>
-        <HandStep arrangement={a} />
-      </Step>
+      <VariationOf arrangement={a} />
+      <GapsOf arrangement={a} />
+      <HandOf arrangement={a} />
     </>
   );
 }

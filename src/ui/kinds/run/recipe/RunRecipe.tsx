@@ -6,26 +6,15 @@ import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
-import {
-  facingPhrase,
-  gapsPhrase,
-  groundPhrase,
-  handPhrase,
-  pathPhrase,
-  propsPhrase,
-  spacingPhrase,
-  variationPhrase,
-} from '../../../words/phrases';
+import { facingPhrase, groundPhrase, pathPhrase, propsPhrase, spacingPhrase } from '../../../words/phrases';
+import { VariationOf, GapsOf, HandOf } from '../../../recipe/steps/CommonSteps';
 import { Step } from '../../../recipe/Step';
 import { useStepMenu } from '../../../recipe/stepClipboard';
 import { FacingStep } from './FacingStep';
-import { GapsStep } from '../../../recipe/steps/GapsStep';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
-import { HandStep } from '../../../recipe/steps/HandStep';
 import { PathStep } from './PathStep';
 import { PropsStep } from '../../../recipe/steps/PropsStep';
 import { SpacingStep } from './SpacingStep';
-import { VariationStep } from '../../../recipe/steps/VariationStep';
 
 /** The recipe of a run: its steps down its thread, in the order of the work. */
 export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
@@ -41,8 +30,6 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
     spacing: useStepMenu(run, 'spacing'),
     facing: useStepMenu(run, 'facing'),
     ground: useStepMenu(run, 'ground'),
-    variation: useStepMenu(run, 'variation'),
-    gaps: useStepMenu(run, 'gaps'),
   };
   return (
     <>
@@ -90,21 +77,9 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
           set={(values, key) => dispatch(setStep, { id: run.id, step: 'ground', values }, key)}
         />
       </Step>
-      <Step
-        name="variation"
-        title="Variation"
-        phrase={variationPhrase(run, scene)}
-        color={color}
-        menu={menus.variation}
-      >
-        <VariationStep arrangement={run} />
-      </Step>
-      <Step name="gaps" title="Gaps" phrase={gapsPhrase(run)} color={color} menu={menus.gaps}>
-        <GapsStep arrangement={run} />
-      </Step>
-      <Step name="hand" title="By hand" phrase={handPhrase(run)} color={color}>
-        <HandStep arrangement={run} />
-      </Step>
+      <VariationOf arrangement={run} />
+      <GapsOf arrangement={run} />
+      <HandOf arrangement={run} />
     </>
   );
 }

@@ -4,11 +4,9 @@ import type { Sheet } from '@/core/arrange/sheet/schema';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
-import { handPhrase, variationPhrase } from '../../../words/phrases';
-import { HandStep } from '../../../recipe/steps/HandStep';
 import { PropsStep } from '../../../recipe/steps/PropsStep';
-import { VariationStep } from '../../../recipe/steps/VariationStep';
 import { useStepMenu } from '../../../recipe/stepClipboard';
+import { VariationOf, HandOf } from '../../../recipe/steps/CommonSteps';
 import { Step } from '../../../recipe/Step';
 import { LayoutStep } from './LayoutStep';
 import { PatternStep } from './PatternStep';
@@ -27,7 +25,6 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
   const is = (...kinds: string[]) => findings.some((f) => kinds.includes(f.kind));
   const menus = {
     order: useStepMenu(sheet, 'order'),
-    variation: useStepMenu(sheet, 'variation'),
     gaps: useStepMenu(sheet, 'gaps'),
   };
   return (
@@ -63,21 +60,11 @@ export function SheetRecipe({ arrangement: sheet }: { arrangement: Sheet }) {
       <Step name="facing" title="Facing" color={color} phrase={standsPhrase(sheet)}>
         <SheetFacing sheet={sheet} />
       </Step>
-      <Step
-        name="variation"
-        title="Variation"
-        color={color}
-        menu={menus.variation}
-        phrase={variationPhrase(sheet, scene)}
-      >
-        <VariationStep arrangement={sheet} />
-      </Step>
+      <VariationOf arrangement={sheet} />
       <Step name="gaps" title="Gaps" color={color} menu={menus.gaps} phrase={restsPhrase(sheet)}>
         <SkipStep sheet={sheet} />
       </Step>
-      <Step name="hand" title="By hand" color={color} phrase={handPhrase(sheet)}>
-        <HandStep arrangement={sheet} />
-      </Step>
+      <HandOf arrangement={sheet} />
       <Step name="pattern" title="Lines" color={color} phrase={linesPhrase(sheet)}>
         <PatternStep sheet={sheet} layout={layout} />
       </Step>

@@ -10,11 +10,8 @@ import { Choice } from '../../../controls/Choice';
 import { lengthField, NumberFields, PlaceField } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
-import { gapsPhrase, handPhrase } from '../../../words/phrases';
+import { GapsOf, HandOf } from '../../../recipe/steps/CommonSteps';
 import { Step } from '../../../recipe/Step';
-import { useStepMenu } from '../../../recipe/stepClipboard';
-import { GapsStep } from '../../../recipe/steps/GapsStep';
-import { HandStep } from '../../../recipe/steps/HandStep';
 import { WeightedProps } from '../../../recipe/steps/WeightedProps';
 
 const FITS = [
@@ -34,7 +31,6 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
   const set = (values: ArrangementValues, key?: string) =>
     dispatch(setArrangement, { id: a.id, values }, key);
-  const menu = useStepMenu(a, 'gaps');
   return (
     <>
       <Step
@@ -122,12 +118,8 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
         <End spans={a} end="from" title="Leaves a post at" />
         <End spans={a} end="to" title="Meets the next at" />
       </Step>
-      <Step name="gaps" title="Gaps" color={color} menu={menu} phrase={gapsPhrase(a)}>
-        <GapsStep arrangement={a} />
-      </Step>
-      <Step name="hand" title="By hand" color={color} phrase={handPhrase(a)}>
-        <HandStep arrangement={a} />
-      </Step>
+      <GapsOf arrangement={a} />
+      <HandOf arrangement={a} />
     </>
   );
 }
