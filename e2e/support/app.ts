@@ -128,7 +128,11 @@ export async function counts(page: Page): Promise<{ placed: number; gaps: number
 export async function openStep(page: Page, title: string): Promise<Locator> {
   const step = page.getByRole('region', { name: title, exact: true });
   const button = step.getByRole('button').first();
-  if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+  // What was worked out meanwhile may move it from under the pointer: then it is clicked again.
+  await expect(async () => {
+    if ((await button.getAttribute('aria-expanded')) !== 'true') await button.click();
+    await expect(button).toHaveAttribute('aria-expanded', 'true', { timeout: 2000 });
+  }).toPass();
   return step;
 }
 
