@@ -120,7 +120,7 @@ const moved = (scene: Scene): Scene => ({
   ),
 });
 
-/** 2,000 props landing on a ground of 200,000 triangles by their foot, a point of their path dragged. */
+/** 2,000 props landing on a ground of 200,000 triangles, a point of their path dragged. */
 const hilly = (columns: number, rows: number) => {
   const surface = newSurface('hills', 'Hills', {
     source: 'made',
@@ -129,13 +129,16 @@ const hilly = (columns: number, rows: number) => {
   });
   return surface;
 };
-const landing: Scene = {
+const landing = (contact: 'foot' | 'lowest' | 'footprint'): Scene => ({
   ...loaded,
   surfaces: [hilly(400, 250)],
   arrangements: loaded.arrangements.map((a) =>
-    a.kind === 'run' ? { ...a, ground: groundSchema.parse({ mode: 'land', lean: 1, above: 50 }) } : a,
+    a.kind === 'run'
+      ? { ...a, ground: groundSchema.parse({ mode: 'land', contact, lean: 1, above: 50 }) }
+      : a,
   ),
-};
+});
+const landings = { foot: landing('foot'), lowest: landing('lowest'), footprint: landing('footprint') };
 /** 10,000 pegs on 100,000 triangles that wave; what the wave alone costs is its own row. */
 const waving = (pegs: number): Scene => ({
   ...loaded,
@@ -162,7 +165,9 @@ const waving = (pegs: number): Scene => ({
   ],
 });
 const grounds = {
-  landing: new Evaluator(assets),
+  foot: new Evaluator(assets),
+  lowest: new Evaluator(assets),
+  footprint: new Evaluator(assets),
   bare: new Evaluator(assets),
   pegged: new Evaluator(assets),
 };
@@ -192,7 +197,7 @@ const tiled = (grid: object, facing: object, over: 'tower' | 'hills' = 'tower'):
 });
 const sheets = { rigid: new Evaluator(assets), bent: new Evaluator(assets) };
 const [bare, pegged] = [waving(1), waving(10000)];
-grounds.landing.evaluate(landing);
+for (const contact of ['foot', 'lowest', 'footprint'] as const) grounds[contact].evaluate(landings[contact]);
 
 const THREE_ROW = 'three: getSpacedPoints + computeFrenetFrames';
 const bench = new Bench({ time: 600, warmupTime: 150, iterations: 3 });
@@ -218,9 +223,11 @@ bench
     () => void evaluators.touch.evaluate(moved(touching)),
   )
   .add(
-    '2,000 props land on 200,000 triangles, a point dragged',
-    () => void grounds.landing.evaluate(moved(landing)),
+    '2,000 props land on 200,000 triangles by their foot, a point dragged',
+    () => void grounds.foot.evaluate(moved(landings.foot)),
   )
+  .add('… by their lowest point', () => void grounds.lowest.evaluate(moved(landings.lowest)))
+  .add('… by their footprint', () => void grounds.footprint.evaluate(moved(landings.footprint)))
   .add('50 bent props of 252 triangles, a point dragged', () => void evaluators.bent.evaluate(moved(bending)))
   .add(
     'a sheet of 10,000 rigid tiles round a tower, a margin dragged',

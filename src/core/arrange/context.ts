@@ -4,7 +4,7 @@ import type { Bounds } from '../mesh/mesh';
 import type { Vec3 } from '../math/vec3';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Sliced } from '../mesh/slice';
-import type { PropShape } from '../mesh/support';
+import type { PropShape } from '../mesh/contact/support';
 import type { Fineness } from './fineness';
 
 /** What is known of a prop when placements are worked out. */

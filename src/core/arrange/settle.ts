@@ -1,5 +1,5 @@
-import { writeUnitQuat } from '../math/quat';
-import type { Vec3 } from '../math/vec3';
+import { quatMultiply, writeUnitQuat, type Quat } from '../math/quat';
+import { cross, type Vec3 } from '../math/vec3';
 import type { Bounds } from '../mesh/mesh';
 import { shapeOf, type ArrangeContext } from './context';
 import { allocatePlacements, STATE, type Finding, type Placements } from './result';
@@ -44,6 +44,8 @@ export const AS_IT_LIES: Posing = {
   rollDeg: 0,
   size: 1,
 };
+
+const turnsWithTilt = ({ heading }: Posing) => heading === 'compass' || heading === 'target';
 
 interface Work {
   recipe: Recipe;
@@ -203,8 +205,14 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   if (ground) {
     const met = ground.meet(out, row, slot, frame, r);
     if (met) {
-      const leaned = ground.lean(frame, r, met.normal);
+      let leaned = ground.lean(frame, r, met.normal);
       if (leaned) writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
+      // A heading of the scene lies another way on another tilt, and that may want another tilt: it has the last word.
+      if (leaned && ground.tilts && turnsWithTilt(posing)) {
+        leaned = ground.lean(frame, r, ground.atRest(out, row, met, leaned, 0)) ?? leaned;
+        writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
+        tiltRow(out, row, leaned, ground.atRest(out, row, met, leaned, 0));
+      }
       ground.rest(out, row, slot, met, leaned ?? frame, leaned ? 0 : r, raised);
     } else for (let a = 0; a < 3; a++) out.position[o + a] += up[r + a] * raised;
     ground.landed(out, row);
@@ -213,6 +221,15 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
   const turns = posing.turnDeg + turned + (v ? v[VARIED.turnDeg] : 0) + turnDeg;
   tell(sites, work, out, i, place, row, false, lift, turns);
+}
+
+/** Turns a row by the shortest way so that the up of its frame becomes a normal. */
+function tiltRow(out: Placements, row: number, { up }: Facings, normal: Vec3): void {
+  const [x, y, z] = cross([up[0], up[1], up[2]], normal);
+  const q: Quat = [x, y, z, 1 + up[0] * normal[0] + up[1] * normal[1] + up[2] * normal[2]];
+  const own = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+  writeUnitQuat(out.rotation, row * 4, quatMultiply(q, own));
+  up.set(normal);
 }
 
 function tell(

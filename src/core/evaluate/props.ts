@@ -1,7 +1,7 @@
 import type { PropFacts } from '../arrange/context';
 import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
 import { ownSpace, type Sliced } from '../mesh/slice';
-import { propShape, type PropShape } from '../mesh/support';
+import { propShape, type PropShape } from '../mesh/contact/support';
 import type { MeshRef } from '../mesh/meshRef';
 import type { Prop } from '../mesh/propSchema';
 import { keyOf } from './fingerprint';

@@ -9,7 +9,7 @@ import {
 import { channel, random01 } from '../../math/random';
 import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
-import type { PropShape } from '../../mesh/support';
+import type { PropShape } from '../../mesh/contact/support';
 import { boxOf, shapeOf, type ArrangeContext } from '../context';
 import { boundsOf, sayInto } from '../say';
 import { AS_IT_LIES, settle } from '../settle';
@@ -135,7 +135,5 @@ export function topAt(shape: PropShape, x: number, z: number): number {
     if (!(Math.abs(whole) > 1e-15) || u * whole < 0 || v * whole < 0 || w * whole < 0) continue;
     top = Math.max(top, (t[o + 1] * u + t[o + 4] * v + t[o + 7] * w) / whole);
   }
-  if (top > -Infinity) return top;
-  for (let o = 1; o < shape.points.length; o += 3) top = Math.max(top, shape.points[o]);
-  return Math.max(top, 0);
+  return top > -Infinity ? top : Math.max(shape.top, 0);
 }

@@ -1,6 +1,6 @@
 import { quatMultiply, quatRotate, type Quat } from '../../math/quat';
 import { distance, type Vec3 } from '../../math/vec3';
-import { propShape } from '../../mesh/support';
+import { propShape } from '../../mesh/contact/support';
 import { STATE, type Placements } from '../result';
 import { Evaluator } from '../../evaluate/scene';
 import { emptyScene, newEntry, newPath, newPoint, newProp, newRun, newSurface } from '../../scene/defaults';

@@ -1,34 +1,33 @@
-import { quatRotate, type Quat } from '../../math/quat';
+import { quatMultiply, quatRotate, quatTurnTipRoll, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import { makeMesh } from '../../mesh/make';
 import { shapeSchema } from '../../mesh/make/schema';
 import type { Mesh } from '../../mesh/mesh';
 import { faceNormals, sharedNormals } from '../../mesh/normals';
 import { makeTriMesh, type TriMesh } from '../../mesh/triMesh';
-import { propShape } from '../../mesh/support';
+import { propShape } from '../../mesh/contact/support';
 import { STATE, type Placements } from '../result';
 import { newEntry, newRun } from '../../scene/defaults';
 import { asResult, compiled, points } from '../../testing/paths';
+import { cases } from '../../testing/prove';
+import { boxBetween, roomByPairs, together, trianglesBy } from '../../testing/plumb';
 import type { ArrangeContext } from '../context';
 import { evaluateRun } from '../run/evaluate';
 import { groundSchema, type Ground } from './schema';
 
 const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 /** A cart: a box 1.2 × 0.5 × 2 m on four legs of 0.2 m, its foot between them on the ground. */
-const cart = Float64Array.from(
-  [
-    [-0.6, 0.7, -1],
-    [0.6, 0.7, -1],
-    [-0.6, 0.7, 1],
-    [0.6, 0.7, 1],
-    [-0.5, 0, -0.8],
-    [0.5, 0, -0.8],
-    [-0.5, 0, 0.8],
-    [0.5, 0, 0.8],
-    [0, 0.9, 0.3],
-  ].flat(),
+const feet = [-0.5, 0.5].flatMap((x) => [-0.8, 0.8].map((z): Vec3 => [x, 0, z]));
+const cart = together(
+  boxBetween([-0.6, 0.2, -1], [0.6, 0.7, 1]),
+  ...feet.map(([x, , z]) => boxBetween([x - 0.02, 0, z - 0.02], [x + 0.02, 0.2, z + 0.02])),
 );
-const shape = propShape(cart, SAME);
+const shape = propShape(
+  cart,
+  SAME,
+  Array.from({ length: cart.length / 3 }, (_, k) => k),
+);
+const soles = cart.filter((_, n) => cart[n - (n % 3) + 1] === 0);
 
 function surface(settings: object, move?: (p: Vec3) => Vec3): TriMesh {
   const made = makeMesh(shapeSchema.parse(settings), '#D8CDB6', {
@@ -76,7 +75,7 @@ function run(
     path: () => asResult(path),
     prop: () => ({
       state: 'ready',
-      bounds: { min: [-0.6, 0, -1], max: [0.6, 0.9, 1] },
+      bounds: { min: [-0.6, 0, -1], max: [0.6, 0.7, 1] },
       shape: () => shape,
     }),
     surface: (id) => surfaces[id],
@@ -155,16 +154,40 @@ test('by its footprint a cart leans with a slope, and all four legs touch it', (
   const l = Math.hypot(0.3, 1, 0.2);
   for (let i = 0; i < p.count; i++) {
     expect(turned(p, i, [0, 1, 0])).toEqual([-0.3 / l, 1 / l, 0.2 / l].map((v) => expect.closeTo(v, 9)));
-    for (const [x, y, z] of vertices(p, i, cart.subarray(12, 24)))
-      expect(y).toBeCloseTo(0.3 * x - 0.2 * z, 9);
+    for (const [x, y, z] of vertices(p, i, soles)) expect(y).toBeCloseTo(0.3 * x - 0.2 * z, 9);
   }
-  // On uneven ground no leg is under it, and one at least touches.
-  const rough = run({ contact: 'footprint', lean: 1 }, { hills }).placements;
-  for (let i = 0; i < rough.count; i++) {
-    const over = vertices(rough, i, cart.subarray(12, 24)).map(
-      ([x, y, z]) => y - Math.max(...heights(hills, x, z)),
-    );
-    expect(Math.min(...over)).toBeCloseTo(0, 8);
+});
+
+test('on uneven ground nothing of it enters, and it touches: upright, leaning by half and all the way', () => {
+  const ground = trianglesBy(hills.positions, hills.indices);
+  const rooms = (p: Placements, i: number) => roomByPairs(vertices(p, i).flat(), ground);
+  const few = (r: ReturnType<typeof newRun>) => void (r.spacing = { ...r.spacing, count: 12 });
+  for (const contact of ['lowest', 'footprint'] as const)
+    for (const lean of [0, 0.5, 1]) {
+      const { placements: p } = run({ contact, lean }, { hills }, few);
+      for (let i = 0; i < p.count; i++) expect(Math.abs(rooms(p, i))).toBeLessThan(1e-6);
+    }
+});
+
+test('by its footprint, whatever it heads for, no tilt nearby would let it lie lower', () => {
+  const ground = trianglesBy(hills.positions, hills.indices);
+  for (const heading of ['along', 'compass', 'target'] as const) {
+    const { placements: p } = run({ contact: 'footprint', lean: 1 }, { hills }, (r) => {
+      r.spacing = { ...r.spacing, count: cases(40) + 7 };
+      r.facing = { ...r.facing, heading, compassDeg: 30, turnDeg: 20, size: 1.5 };
+    });
+    for (let i = 0; i < p.count; i++)
+      for (const [tip, roll] of [
+        [1e-3, 0],
+        [-1e-3, 0],
+        [0, 1e-3],
+        [0, -1e-3],
+      ]) {
+        const q = [...p.rotation.subarray(i * 4, i * 4 + 4)] as Quat;
+        const tipped = Float64Array.from(p.rotation);
+        tipped.set(quatMultiply(q, quatTurnTipRoll(0, tip, roll)), i * 4);
+        expect(roomByPairs(vertices({ ...p, rotation: tipped }, i).flat(), ground)).toBeLessThan(1e-6);
+      }
   }
 });
 

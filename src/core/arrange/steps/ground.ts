@@ -1,14 +1,14 @@
 import { channel, randomBase, randomOf } from '../../math/random';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
-import { acos, hypot } from '../../math/portable';
-import { newPile, type Pile } from '../../mesh/pile';
-import type { PropShape } from '../../mesh/support';
+import { acos } from '../../math/portable';
+import { newPile, type Pile } from '../../mesh/contact/pile';
+import type { PropShape } from '../../mesh/contact/support';
 import { STATE, type Finding, type FindingKind, type Placements } from '../result';
 import type { ArrangeContext } from '../context';
 import type { Facings } from './facing';
-import { drop, planeUnder, reachOf } from './groundContact';
-import { floorProbe, landing, nearest, triMeshesOf, surfaceProbe, type Probe } from './groundProbe';
+import { dropOf, floorUnder, footingOf, matrixOf, normalAtRest, sizeOf, type Footing } from './groundContact';
+import { landing, nearest, triMeshesOf, surfaceProbe } from './groundProbe';
 import type { Ground } from './groundSchema';
 
 const SINK = channel('ground.sink');
@@ -20,7 +20,8 @@ interface Met {
   at: Vec3;
   /** The way that it was looked for, unit. */
   direction: Vec3;
-  probe: Probe;
+  /** Absent where only the foot touches. */
+  footing?: Footing;
   /** Unit: what it leans to. */
   normal: Vec3;
 }
@@ -32,6 +33,10 @@ export interface GroundStep {
    * the caller's then. @param frame unit, perpendicular front and up before it leans, from `r` on
    */
   meet(out: Placements, row: number, slot: number, frame: Facings, r: number): Met | null;
+  /** Whether rows tilt all the way to where they rest. */
+  tilts: boolean;
+  /** The normal of a row that has leaned onto one already, where it rests as it is posed now. */
+  atRest(out: Placements, row: number, met: Met, frame: Facings, r: number): Vec3;
   /** The frame that leans to a normal, as its first row, until the next is asked for; null where none leans. */
   lean(frame: Facings, r: number, normal: Vec3): Facings | null;
   /** Puts a row that is posed onto what it met, lifted along the up of its frame. @param lift metres */
@@ -60,7 +65,8 @@ export function groundStep(
   let edgeOn = 0;
   const typed = normalize(ground.typed, [0, -1, 0]);
   const surfaces = surfaceProbe(triMeshes);
-  const floor = floorProbe(ground.floor);
+  let footing: Footing | null = null;
+  const touches = ground.contact !== 'foot';
   const pile = stackOf(ground, typed, shapes);
 
   const directionOf = (out: Placements, row: number, { up }: Facings, r: number): Vec3 => {
@@ -79,7 +85,7 @@ export function groundStep(
     const shape = shapes[out.prop[row]];
     const hugs = ground.mode === 'hug';
     let direction = hugs ? ([0, -1, 0] as Vec3) : directionOf(out, row, frame, r);
-    let probe = surfaces;
+    let onFloor = false;
     let meeting = hugs ? nearest(triMeshes, at) : landing(surfaces, at, direction, ground.above);
     if (hugs && meeting) direction = [-meeting.normal[0], -meeting.normal[1], -meeting.normal[2]];
     const fellows = fellowsOf(out, row);
@@ -95,28 +101,40 @@ export function groundStep(
       if (out.state[row] === STATE.placed) missed.push(slot);
       if (ground.missed === 'leave-out' && out.state[row] === STATE.placed) out.state[row] = STATE.missed;
       if (ground.missed !== 'floor') return null;
-      probe = floor;
+      onFloor = true;
       direction = [0, -1, 0];
       meeting = { at: [at[0], ground.floor, at[2]], normal: [0, 1, 0] };
     }
     const { normal: n } = meeting;
     const facing = -(n[0] * direction[0] + n[1] * direction[1] + n[2] * direction[2]);
     if (facing < EDGE_ON && out.state[row] === STATE.placed) edgeOn++;
-    const under =
-      ground.contact === 'footprint' && shape
-        ? planeUnder(out, row, shape, meeting.at, direction, probe)
-        : null;
-    return { at: meeting.at, direction, probe, normal: under ?? n };
+    const met: Met = { at: meeting.at, direction, normal: n };
+    if (!touches || !shape) return met;
+    met.footing = onFloor
+      ? floorUnder(met.at, sizeOf(out, row) * shape.reach)
+      : (footing ??= footingOf(triMeshes));
+    met.normal = atRest(out, row, met, frame, r, true);
+    return met;
   };
 
-  const rest: GroundStep['rest'] = (out, row, slot, { at, direction, probe }, { up }, r, lift) => {
+  const atRest = (out: Placements, row: number, met: Met, { up }: Facings, r: number, anew = false): Vec3 => {
+    const { footing: on, at, direction, normal } = met;
+    if (!on || ground.contact !== 'footprint' || ground.lean === 0) return normal;
+    const from: Vec3 = [up[r], up[r + 1], up[r + 2]];
+    return normalAtRest(on, shapes[out.prop[row]]!, out, row, at, direction, from, normal, anew);
+  };
+
+  const rest: GroundStep['rest'] = (
+    out,
+    row,
+    slot,
+    { at, direction, normal, footing: on },
+    { up },
+    r,
+    lift,
+  ) => {
     const shape = shapes[out.prop[row]];
-    const back = ground.contact === 'foot' || !shape ? 0 : reachOf(shape, out, row);
-    let down = 0;
-    if (back > 0) {
-      const points = ground.contact === 'footprint' ? shape!.base : shape!.outermost;
-      down = drop(out, row, shape!, points, at, direction, probe, back + ground.above);
-    }
+    const down = on && shape ? dropOf(on, shape, out, row, at, direction, normal) : 0;
     const sink = sinkLow === sinkHigh ? sinkLow : sinkLow + (sinkHigh - sinkLow) * randomOf(sinkBase, slot);
     for (let a = 0; a < 3; a++) out.position[row * 3 + a] = at[a] + direction[a] * (down + sink);
     // On its fellows it rests exactly; it is they that keep it from the ground.
@@ -134,6 +152,8 @@ export function groundStep(
 
   return {
     meet,
+    tilts: ground.contact === 'footprint' && ground.lean === 1 && ground.leanMaxDeg >= 180,
+    atRest,
     lean: (frame, r, normal) => lean(frame, r, normal, ground),
     rest,
     landed,
@@ -160,29 +180,14 @@ export function groundStep(
 function stackOf(ground: Ground, typed: Vec3, shapes: (PropShape | undefined)[]): Pile | null {
   if (!ground.stack || ground.mode !== 'land') return null;
   if (ground.direction !== 'down' && ground.direction !== 'typed') return null;
-  const width = Math.max(
-    0,
-    ...shapes.map((s) => (s ? Math.max(...s.outermost.map((p) => hypot(...p)), 0) : 0)),
-  );
+  const width = Math.max(0, ...shapes.map((s) => s?.reach ?? 0));
   return newPile(ground.direction === 'down' ? [0, -1, 0] : typed, width * 2);
 }
 
 /** The triangles of a prop as it stands in a row. */
 function standing(out: Placements, row: number, shape: PropShape): Float64Array {
   const own = shape.triangles();
-  const [x, y, z, w] = out.rotation.subarray(row * 4, row * 4 + 4);
-  const [sx, sy, sz] = out.scale.subarray(row * 3, row * 3 + 3);
-  const m = [
-    (1 - 2 * (y * y + z * z)) * sx,
-    2 * (x * y - z * w) * sy,
-    2 * (x * z + y * w) * sz,
-    2 * (x * y + z * w) * sx,
-    (1 - 2 * (x * x + z * z)) * sy,
-    2 * (y * z - x * w) * sz,
-    2 * (x * z - y * w) * sx,
-    2 * (y * z + x * w) * sy,
-    (1 - 2 * (x * x + y * y)) * sz,
-  ];
+  const m = matrixOf(out, row);
   const to = new Float64Array(own.length);
   for (let o = 0; o < own.length; o += 3)
     for (let a = 0; a < 3; a++)

@@ -1,44 +1,133 @@
-import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
-import { furthest, type PropShape } from '../../mesh/support';
+import { buildBvh } from '../../mesh/bvh';
+import { firstHit, noHit } from '../../mesh/bvhQuery';
+import { Fall } from '../../mesh/contact/fall';
+import type { Hold } from '../../mesh/contact/hold';
+import { restingNormal } from '../../mesh/contact/rest';
+import type { PropShape } from '../../mesh/contact/support';
+import type { TriMesh } from '../../mesh/triMesh';
 import type { Placements } from '../result';
-import type { Probe } from './groundProbe';
 
-/** Which of a prop's points touch the ground, and when. */
+/** Which of a prop touches the ground, when, and how it comes to rest. */
 
-/** A point of the prop's own space as it stands in a row, from its foot. */
-function fromFoot(out: Placements, row: number, p: Vec3): Vec3 {
-  const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-  const { scale } = out;
-  return quatRotate(q, [p[0] * scale[row * 3], p[1] * scale[row * 3 + 1], p[2] * scale[row * 3 + 2]]);
+/** Rows of the 3 × 3 matrix that turns and sizes the prop of a row about its foot. */
+export function matrixOf(
+  { rotation, scale }: Placements,
+  row: number,
+  out = new Float64Array(9),
+): Float64Array {
+  const [x, y, z, w] = rotation.subarray(row * 4, row * 4 + 4);
+  const [sx, sy, sz] = scale.subarray(row * 3, row * 3 + 3);
+  out[0] = (1 - 2 * (y * y + z * z)) * sx;
+  out[1] = 2 * (x * y - z * w) * sy;
+  out[2] = 2 * (x * z + y * w) * sz;
+  out[3] = 2 * (x * y + z * w) * sx;
+  out[4] = (1 - 2 * (x * x + z * z)) * sy;
+  out[5] = 2 * (y * z - x * w) * sz;
+  out[6] = 2 * (x * z - y * w) * sx;
+  out[7] = 2 * (y * z + x * w) * sy;
+  out[8] = (1 - 2 * (x * x + y * y)) * sz;
+  return out;
 }
 
-/** Further than any point of a prop reaches from its foot. */
-export function reachOf(shape: PropShape, { scale }: Placements, row: number): number {
-  let most = 0;
-  for (const p of shape.outermost) most = Math.max(most, Math.abs(p[0]) + Math.abs(p[1]) + Math.abs(p[2]));
-  return most * Math.max(Math.abs(scale[row * 3]), scale[row * 3 + 1], scale[row * 3 + 2]);
+/** What props fall onto: its triangles, and how they are asked. */
+export interface Footing {
+  fall: Fall;
+  triMeshes: readonly Pick<TriMesh, 'tree'>[];
 }
 
-/** Normal of the plane through the ground under the corners of the base; null where fewer than three have ground. */
-export function planeUnder(
+/** The surfaces as a footing. */
+export const footingOf = (triMeshes: readonly TriMesh[]): Footing => ({
+  fall: new Fall(triMeshes.map((t) => t.tree())),
+  triMeshes,
+});
+
+/** The level floor under something that reaches no further from `at`. @param reach metres */
+export function floorUnder(at: Vec3, reach: number): Footing {
+  const r = Math.max(4 * reach, 1e-3);
+  const corner = (x: number, z: number) => [at[0] + x * r, at[1], at[2] + z * r];
+  const tree = buildBvh(
+    Float64Array.from([...corner(-1, -1), ...corner(-1, 1), ...corner(1, 1), ...corner(1, -1)]),
+    Uint32Array.of(0, 1, 2, 0, 2, 3),
+  );
+  return { fall: new Fall([tree]), triMeshes: [{ tree: () => tree }] };
+}
+
+/**
+ * How far along `d` the prop of a row goes from where its foot is `at`, until it touches.
+ * @param normal unit, of the ground about there
+ */
+export function dropOf(
+  { fall }: Footing,
+  shape: PropShape,
   out: Placements,
   row: number,
-  shape: PropShape,
-  foot: Vec3,
+  at: Vec3,
   d: Vec3,
-  probe: Probe,
-): Vec3 | null {
-  const back = reachOf(shape, out, row);
-  const found: Vec3[] = [];
-  for (const corner of shape.base) {
-    const p = fromFoot(out, row, corner);
-    const o: Vec3 = [foot[0] + p[0], foot[1] + p[1], foot[2] + p[2]];
-    const hit = probe.along(o, d, back);
-    if (hit && hit.t <= back * 2) found.push([o[0] + d[0] * hit.t, o[1] + d[1] * hit.t, o[2] + d[2] * hit.t]);
-  }
-  return planeNormal(found, d);
+  normal: Vec3,
+): number {
+  fall.from(at, d, normal);
+  const room = fall.room(shape.faller(), matrixOf(out, row));
+  return room < Infinity ? room : 0;
 }
+
+/**
+ * The normal that the up of a row becomes where its prop rests on what is under it, its foot on the line through `at`
+ * along `d`.
+ * @param up unit, of the row as it is posed now @param normal unit, of the ground about there
+ * @param anew whether the search begins from the plane through the ground under the corners of the base; else from `up`
+ */
+export function normalAtRest(
+  { fall, triMeshes }: Footing,
+  shape: PropShape,
+  out: Placements,
+  row: number,
+  at: Vec3,
+  d: Vec3,
+  up: Vec3,
+  normal: Vec3,
+  anew: boolean,
+): Vec3 {
+  const m = matrixOf(out, row);
+  const thing = { faller: shape.faller(), m, up };
+  if (!anew) {
+    fall.from(at, d, normal);
+    return restingNormal(fall, thing, up);
+  }
+  const back = shape.reach * sizeOf(out, row);
+  const met: { corner: Vec3; ground: number; face: number }[] = [];
+  const under: Vec3[] = [];
+  for (const corner of shape.base()) {
+    const o = [0, 3, 6].map(
+      (r) => at[r / 3] + m[r] * corner[0] + m[r + 1] * corner[1] + m[r + 2] * corner[2],
+    ) as Vec3;
+    const one = { corner, ground: -1, face: -1 };
+    let best = back * 2;
+    triMeshes.forEach((t, ground) => {
+      if (!firstHit(t.tree(), ...o, ...d, -back, best, hit)) return;
+      best = hit.t;
+      Object.assign(one, { ground, face: hit.face });
+    });
+    if (one.ground < 0) continue;
+    met.push(one);
+    under.push([o[0] + d[0] * best, o[1] + d[1] * best, o[2] + d[2] * best]);
+  }
+  const plane = planeNormal(under, d);
+  fall.from(at, d, plane ?? normal);
+  if (!plane) return restingNormal(fall, thing, normal);
+  const known = met.map(({ corner, ground, face }): Hold => ({
+    meeting: 'corner-face',
+    own: Float64Array.from(corner),
+    ground: fall.groundFace(ground, face, new Float64Array(9)),
+  }));
+  return restingNormal(fall, thing, plane, known);
+}
+
+/** The greatest of a row's sizes. */
+export const sizeOf = ({ scale }: Placements, row: number): number =>
+  Math.max(Math.abs(scale[row * 3]), scale[row * 3 + 1], scale[row * 3 + 2]);
+
+const hit = noHit();
 
 /** The plane through a ring of points that fits them best (Newell's method: areas seen along each axis), against `d`. */
 function planeNormal(points: Vec3[], d: Vec3): Vec3 | null {
@@ -56,39 +145,4 @@ function planeNormal(points: Vec3[], d: Vec3): Vec3 | null {
   if (!(l > 1e-12) || Math.abs(facing) < 1e-3 * l) return null;
   const k = facing > 0 ? -1 / l : 1 / l;
   return [n[0] * k, n[1] * k, n[2] * k];
-}
-
-/**
- * How far along `d` a prop whose foot stands at `foot` goes until the first of its points touches. Beside the given
- * points that one counts which lies furthest along `d`, so that it is exact on level ground.
- */
-export function drop(
-  out: Placements,
-  row: number,
-  shape: PropShape,
-  points: Vec3[],
-  foot: Vec3,
-  d: Vec3,
-  probe: Probe,
-  back: number,
-): number {
-  const q = [...out.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-  // The direction in the prop's own space; sizes weigh its axes.
-  const own = quatRotate([-q[0], -q[1], -q[2], q[3]], d);
-  const { scale } = out;
-  const i = furthest(
-    shape.points,
-    own[0] * scale[row * 3],
-    own[1] * scale[row * 3 + 1],
-    own[2] * scale[row * 3 + 2],
-  );
-  const lowest: Vec3[] =
-    i < 0 ? [] : [[shape.points[i * 3], shape.points[i * 3 + 1], shape.points[i * 3 + 2]]];
-  let least = Infinity;
-  for (const point of [...lowest, ...points]) {
-    const p = fromFoot(out, row, point);
-    const hit = probe.along([foot[0] + p[0], foot[1] + p[1], foot[2] + p[2]], d, back);
-    if (hit && hit.t < least) least = hit.t;
-  }
-  return least < Infinity ? least : 0;
 }

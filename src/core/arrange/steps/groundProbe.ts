@@ -44,14 +44,6 @@ export function surfaceProbe(triMeshes: TriMesh[]): Probe {
   };
 }
 
-/** The level floor. */
-export const floorProbe = (height: number): Probe => ({
-  along: (o, d, back) => {
-    const t = (height - o[1]) / d[1];
-    return t >= -back ? { t, normal: [0, 1, 0] } : null;
-  },
-});
-
 /** The first ground from `above` over a place on; where there is none, the first the other way. */
 export function landing(probe: Probe, at: Vec3, d: Vec3, above: number): Meeting | null {
   const down = probe.along(at, d, above);

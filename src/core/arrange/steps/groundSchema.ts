@@ -27,7 +27,9 @@ export const groundSchema = z
     contact: z
       .enum(['foot', 'lowest', 'footprint'])
       .default('foot')
-      .describe('What touches: the foot, the lowest point, or the plane under its base'),
+      .describe(
+        'What touches: the foot; whatever of the prop is met first; or that, tilted (by its lean) to where it rests',
+      ),
     lean: share.default(0).describe('0 stays as it stood, 1 stands square to the ground'),
     leanMaxDeg: z.number().min(0).max(180).default(180).describe('Never leans further'),
     sink: z.tuple([metres, metres]).default([0, 0]).describe('Metres into the ground, drawn for each'),

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { propShape } from '../../mesh/support';
+import { propShape } from '../../mesh/contact/support';
 import { STATE, type Placements } from '../result';
 import { newEntry, newRun } from '../../scene/defaults';
 import { asResult, compiled, points } from '../../testing/paths';

@@ -22,11 +22,11 @@ const DIRECTIONS = [
 ] as const;
 const CONTACTS = [
   { value: 'foot', text: 'Foot' },
-  { value: 'lowest', text: 'Lowest', hint: 'The lowest point touches; nothing is in the ground' },
+  { value: 'lowest', text: 'Lowest', hint: 'Its lowest part touches; nothing is in the ground' },
   {
     value: 'footprint',
     text: 'Footprint',
-    hint: 'Rests on the corners of its base, as a cart on its wheels',
+    hint: 'Tilts to where it rests, as a cart on its wheels; nothing is in the ground',
   },
 ] as const;
 const MISSED = [
@@ -103,7 +103,10 @@ export function GroundStep({
             label="Touches by"
             value={ground.contact}
             options={CONTACTS}
-            onChange={(contact) => set({ contact })}
+            // What rests on its footprint tilts with the ground, unless that was set before.
+            onChange={(contact) =>
+              set({ contact, ...(contact === 'footprint' && !ground.lean && { lean: 1 }) })
+            }
           />
           <NumberField
             label="Lean"

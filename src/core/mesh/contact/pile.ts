@@ -1,9 +1,8 @@
-import { cross, normalize, type Vec3 } from '../math/vec3';
+import { cross, normalize, type Vec3 } from '../../math/vec3';
+import { GRAZE, Overlap } from './overlap';
 
 /**
- * Things that fall one after the other along one direction, each onto those before it. Contact is exact on triangles:
- * where two of them overlap as seen along the direction, the distance between them is least at a corner of the
- * overlap, be it a corner of either or a crossing of their sides.
+ * Things that fall one after the other along one direction, each onto those before it. Contact is exact on triangles.
  */
 export interface Pile {
   /**
@@ -17,9 +16,6 @@ export interface Pile {
 
 /** A thing over more cells than these is looked for by itself. */
 const MOST_CELLS = 1024;
-
-/** Sides that only touch do not carry each other: overlaps narrower than this, metres, are none. */
-const GRAZE = 1e-6;
 
 /** A thing as seen along the direction: x, y across it, and its height against it. */
 interface Seen {
@@ -114,6 +110,8 @@ const apart = (a: Float64Array, i: number, b: Float64Array, j: number): boolean 
   a[i + 1] > b[j + 4] - GRAZE ||
   a[i + 4] < b[j + 1] + GRAZE;
 
+const overlap = new Overlap();
+
 /** The least height of one over the other, if it is less than `best`. */
 function between(a: Seen, b: Seen, best: number): number {
   for (const i of a.rising) {
@@ -122,72 +120,8 @@ function between(a: Seen, b: Seen, best: number): number {
     for (const j of b.falling) {
       if (low - b.box[j * 6 + 5] >= best) break;
       if (apart(a.box, i * 6, b.box, j * 6)) continue;
-      best = Math.min(best, overTriangle(a.t, i * 9, b.t, j * 9));
+      best = Math.min(best, overlap.least(a.t, i * 9, b.t, j * 9));
     }
   }
   return best;
-}
-
-const area = (t: Float64Array, o: number): number =>
-  (t[o + 3] - t[o]) * (t[o + 7] - t[o + 1]) - (t[o + 6] - t[o]) * (t[o + 4] - t[o + 1]);
-
-/** Least height of triangle a over triangle b where both are; one that stands on edge is met by its sides. */
-function overTriangle(a: Float64Array, i: number, b: Float64Array, j: number): number {
-  const [areaA, areaB] = [area(a, i), area(b, j)];
-  const flat = (t: Float64Array, o: number, twice: number) => {
-    const x = Math.max(t[o], t[o + 3], t[o + 6]) - Math.min(t[o], t[o + 3], t[o + 6]);
-    const y = Math.max(t[o + 1], t[o + 4], t[o + 7]) - Math.min(t[o + 1], t[o + 4], t[o + 7]);
-    return Math.abs(twice) > 1e-9 * (x * x + y * y);
-  };
-  if (flat(b, j, areaB)) return leastOver(a, i, b, j, areaB, 1);
-  if (flat(a, i, areaA)) return leastOver(b, j, a, i, areaA, -1);
-  return Infinity;
-}
-
-let clipped: number[] = [];
-let next: number[] = [];
-
-/** Clips triangle p by the sides of triangle q and reads the heights at the corners of what is left. */
-function leastOver(
-  p: Float64Array,
-  i: number,
-  q: Float64Array,
-  j: number,
-  twice: number,
-  sign: 1 | -1,
-): number {
-  clipped = [];
-  for (let k = 0; k < 9; k++) clipped.push(p[i + k]);
-  const way = twice > 0 ? 1 : -1;
-  for (let k = 0; k < 3 && clipped.length > 0; k++) {
-    const o = j + k * 3;
-    const w = j + ((k + 1) % 3) * 3;
-    const [ex, ey] = [q[w] - q[o], q[w + 1] - q[o + 1]];
-    const l = Math.sqrt(ex * ex + ey * ey);
-    // Only real outlines are drawn in by the graze; a side is as good as its line.
-    const inside = (n: number) =>
-      ((ex * (clipped[n + 1] - q[o + 1]) - ey * (clipped[n] - q[o])) / l) * way - GRAZE / 4;
-    next = [];
-    for (let n = 0; n < clipped.length; n += 3) {
-      const m = (n + 3) % clipped.length;
-      const [d, g] = [inside(n), inside(m)];
-      if (d >= 0) next.push(clipped[n], clipped[n + 1], clipped[n + 2]);
-      if (d >= 0 === g >= 0) continue;
-      const u = d / (d - g);
-      for (let c = 0; c < 3; c++) next.push(clipped[n + c] + (clipped[m + c] - clipped[n + c]) * u);
-    }
-    [clipped, next] = [next, clipped];
-  }
-  let least = Infinity;
-  // The plane of q over x and y.
-  const [ux, uy, uh] = [q[j + 3] - q[j], q[j + 4] - q[j + 1], q[j + 5] - q[j + 2]];
-  const [vx, vy, vh] = [q[j + 6] - q[j], q[j + 7] - q[j + 1], q[j + 8] - q[j + 2]];
-  for (let n = 0; n < clipped.length; n += 3) {
-    const [x, y] = [clipped[n] - q[j], clipped[n + 1] - q[j + 1]];
-    const s = (x * vy - y * vx) / twice;
-    const r = (ux * y - uy * x) / twice;
-    const height = q[j + 2] + uh * s + vh * r;
-    least = Math.min(least, sign * (clipped[n + 2] - height));
-  }
-  return least;
 }

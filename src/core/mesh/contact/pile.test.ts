@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import type { Vec3 } from '../math/vec3';
+import type { Vec3 } from '../../math/vec3';
 import { newPile } from './pile';
-import { cases } from '../testing/prove';
+import { cases } from '../../testing/prove';
 
 /** Triangles of a box by its least corner and size, turned about Y. */
 function box(at: Vec3, size: Vec3, turn = 0): Float64Array {
