@@ -19,6 +19,7 @@ import {
   settled,
   type,
 } from './support/app';
+import { glbOf } from './support/glb';
 import { ownTest as test } from './support/test';
 
 const folder = mkdtempSync(join(tmpdir(), 'files-'));
@@ -29,29 +30,10 @@ const file = (name: string, bytes: Uint8Array | string) => {
 };
 
 /** A wedge of 20 × 30 × 50 cm, made in centimetres with Z up, standing away from its origin. */
-async function wedge(k = 1): Promise<Uint8Array> {
-  const d = new Document();
+function wedge(k = 1): Promise<Uint8Array> {
   const at = (x: number, y: number, z: number) => [100 + x * k, y * k, 10 + z * k];
   const p = [...at(0, 0, 0), ...at(20, 0, 0), ...at(20, 30, 0), ...at(0, 30, 0), ...at(10, 15, 50)];
-  const position = d
-    .createAccessor()
-    .setType('VEC3')
-    .setArray(new Float32Array(p))
-    .setBuffer(d.createBuffer());
-  const indices = d
-    .createAccessor()
-    .setArray(new Uint16Array([0, 2, 1, 0, 3, 2, 0, 1, 4, 1, 2, 4, 2, 3, 4, 3, 0, 4]))
-    .setBuffer(d.getRoot().listBuffers()[0]);
-  d.createScene().addChild(
-    d
-      .createNode()
-      .setMesh(
-        d
-          .createMesh()
-          .addPrimitive(d.createPrimitive().setAttribute('POSITION', position).setIndices(indices)),
-      ),
-  );
-  return new WebIO().writeBinary(d);
+  return glbOf(p, [0, 2, 1, 0, 3, 2, 0, 1, 4, 1, 2, 4, 2, 3, 4, 3, 0, 4]);
 }
 
 async function bringIn(page: Page, path: string): Promise<void> {
@@ -193,26 +175,8 @@ test('a terrain of 120 m comes in as 120 m; what is absurdly large asks for its 
 
 test('an own .glb as a surface: a path is drawn on it', async ({ page }) => {
   await newScene(page);
-  const d = new Document();
-  const position = d
-    .createAccessor()
-    .setType('VEC3')
-    .setArray(new Float32Array([-8, 1.5, 8, 8, 1.5, 8, 8, 1.5, -8, -8, 1.5, -8]))
-    .setBuffer(d.createBuffer());
-  const indices = d
-    .createAccessor()
-    .setArray(new Uint16Array([0, 1, 2, 0, 2, 3]))
-    .setBuffer(d.getRoot().listBuffers()[0]);
-  d.createScene().addChild(
-    d
-      .createNode()
-      .setMesh(
-        d
-          .createMesh()
-          .addPrimitive(d.createPrimitive().setAttribute('POSITION', position).setIndices(indices)),
-      ),
-  );
-  await bringIn(page, file('deck.glb', await new WebIO().writeBinary(d)));
+  const deck = await glbOf([-8, 1.5, 8, 8, 1.5, 8, 8, 1.5, -8, -8, 1.5, -8], [0, 1, 2, 0, 2, 3]);
+  await bringIn(page, file('deck.glb', deck));
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('radio', { name: 'A surface' }).click();
   await dialog.getByRole('button', { name: 'Put in the scene' }).click();

@@ -3,6 +3,7 @@ import { expect, type Page } from '@playwright/test';
 import { encode } from 'fast-png';
 import {
   alerts,
+  axes,
   choose,
   clickAt,
   hang,
@@ -14,6 +15,8 @@ import {
   takeProps,
   type,
 } from './support/app';
+import { boxBetween, field, posed, roomByPairs, rowsOf, together } from '@/core/testing/plumb';
+import { glbOf } from './support/glb';
 import { ownTest as test } from './support/test';
 
 /** Surfaces of one's own: a grey picture as ground, and a mesh that moves by itself. */
@@ -122,4 +125,55 @@ test('a mesh with an animation plays, and what is pegged onto it goes along', as
   await type(page.getByRole('region', { name: 'Animation' }).getByLabel('Speed'), '150');
   await settled(page);
   expect((await rows(page))[0].y).toBeCloseTo((before.x + 3) * 0.75, 4);
+});
+
+test('an own cart rests on an own ridge by its footprint: an axle and the crest carry it, and nothing enters', async ({
+  page,
+}) => {
+  const wheels = [-1.5, 1.5].flatMap((z) =>
+    [-0.8, 0.8].map((x) => boxBetween([x - 0.1, 0, z - 0.15], [x + 0.1, 0.6, z + 0.15])),
+  );
+  const cart = together(boxBetween([-0.7, 0.35, -1.9], [0.7, 1, 1.9]), ...wheels);
+  // Its crest runs across the path, 0.8 m high.
+  const ridge = field(40, 12, (x) => Math.max(0, 0.8 - Math.abs(x) * 2));
+  const bringIn = async (name: string, places: Float64Array, as: string) => {
+    await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+    await give(page, name, 'model/gltf-binary', await glbOf(places));
+    const dialog = page.getByRole('dialog');
+    await dialog.getByRole('radio', { name: as }).click();
+    await dialog.getByRole('button', { name: /^Put in the/ }).click();
+    await settled(page);
+  };
+  await bringIn('ridge.glb', ridge, 'A surface');
+  await bringIn('cart.glb', cart, 'A prop');
+  await pathByNumbers(page, [
+    [-3, 0.2],
+    [3, 0.2],
+  ]);
+  await hang(page, 'cart');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count' }).click();
+  await type(spacing.getByLabel('Count', { exact: true }), '13');
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Land', exact: true }).click();
+  await type(ground.getByLabel('From above'), '5');
+  await ground.getByRole('radio', { name: 'Footprint' }).click();
+  await settled(page);
+  await expect(ground.getByLabel('Lean', { exact: true })).toHaveValue('100');
+  const metres = Float64Array.from(Float32Array.from(ridge));
+  const list = await rows(page);
+  expect(list).toHaveLength(13);
+  for (const r of list) {
+    const stands = posed(cart, rowsOf([r.qx, r.qy, r.qz, r.qw], [r.sx, r.sy, r.sz]), [r.x, r.y, r.z]);
+    expect(Math.abs(roomByPairs(stands, metres))).toBeLessThan(1e-5);
+  }
+  // Over the crest it is held by its belly and by the wheels of one axle: its other axle hangs.
+  const over = list[6];
+  expect(over.x).toBeCloseTo(0, 6);
+  const { up } = axes(over);
+  expect(Math.abs(up[0])).toBeGreaterThan(0.2);
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  await expect(ground.getByRole('radio', { name: 'Foot', exact: true })).toBeChecked();
+  await expect(ground.getByLabel('Lean', { exact: true })).toHaveValue('0');
 });

@@ -1,7 +1,7 @@
-import { WebIO, type Node } from '@gltf-transform/core';
+import { Document, WebIO, type Node } from '@gltf-transform/core';
 import { ALL_EXTENSIONS, type InstancedMesh } from '@gltf-transform/extensions';
 
-/** What stands in a .glb that was sent out. */
+/** What stands in a .glb that was sent out, and small ones to bring in. */
 
 export type P3 = [number, number, number];
 
@@ -52,4 +52,16 @@ function placesOf(node: Node): ((p: P3) => P3)[] {
       ]);
     };
   });
+}
+
+/** A .glb of one mesh. @param places xyz a vertex, metres @param indices three a triangle; absent: as they come */
+export async function glbOf(places: ArrayLike<number>, indices?: number[]): Promise<Uint8Array> {
+  const d = new Document();
+  const buffer = d.createBuffer();
+  const position = d.createAccessor().setType('VEC3').setArray(Float32Array.from(places)).setBuffer(buffer);
+  const order = indices ?? Array.from({ length: places.length / 3 }, (_, k) => k);
+  const faces = d.createAccessor().setArray(Uint16Array.from(order)).setBuffer(buffer);
+  const primitive = d.createPrimitive().setAttribute('POSITION', position).setIndices(faces);
+  d.createScene().addChild(d.createNode().setMesh(d.createMesh().addPrimitive(primitive)));
+  return new WebIO().writeBinary(d);
 }
