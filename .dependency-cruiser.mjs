@@ -4,7 +4,7 @@ import { existsSync, readdirSync } from 'node:fs';
  * The parts of src/ depend one way: each only on those after it in this list. The engine and what is above it
  * know the built-in meshes; the core knows nothing but itself.
  */
-const ORDER = ['app', 'ui', 'view', 'store', 'cli', 'engine', 'demo', 'core'];
+const ORDER = ['app', 'ui', 'view', 'store', 'cli', 'engine', 'demo', 'words', 'core'];
 const CORE = ['formats', 'evaluate', 'scene', 'arrange', 'mesh', 'curve', 'math'];
 
 const ARRANGE = 'src/core/arrange';

@@ -84,5 +84,10 @@ export function beaconTiles(): Scene {
   });
   b.do(addItem, { id: emblem, prop: props.emblem, at: [0.6, 0.6] });
   b.do(setArrangement, { id: emblem, values: { thread: 'weld' } });
+  // Tiles and shingles lap.
+  b.meant('Tiles, rigid', 'Tiles, rigid', 'Tiles, bent');
+  b.meant('Tiles, bent', 'Tiles, bent');
+  b.meant('Shingles, west', 'Shingles, west', 'Shingles, east');
+  b.meant('Shingles, east', 'Shingles, east');
   return b.scene;
 }

@@ -3,6 +3,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { Run } from '@/core/arrange/run/schema';
 import { builtEntry } from '@/demo/library';
 import { applyCommand, type Command } from '@/store/command';
+import { meanOverlap } from '@/store/commands/arrangements';
 import { addEntry, setEntry } from '@/store/commands/order';
 import { addRun } from '@/store/commands/runs';
 import { addProp } from '@/store/commands/scene';
@@ -47,6 +48,12 @@ export class Builder {
     this.do(setShape, { id, values });
     this.do(setSurfaceColor, { id, color });
     return id;
+  }
+
+  /** Lets an arrangement reach into others, by name, or into its own fellows: lapped, threaded, or standing in them. */
+  meant(name: string, ...others: string[]): void {
+    const idOf = (wanted: string) => this.scene.arrangements.find((a) => a.name === wanted)!.id;
+    for (const other of others) this.do(meanOverlap, { id: idOf(name), other: idOf(other), meant: true });
   }
 
   /** Pegs on the places of the surfaces nearest to these, facing as told. */

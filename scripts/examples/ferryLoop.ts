@@ -73,5 +73,7 @@ export function ferryLoop(): Scene {
     return { at: [-3.5 + 1.9 * Math.sin(a), 1.1, -9 + 1.9 * Math.cos(a)], front: [0, 1, 0] };
   });
   b.pegs('Mooring rings', b.prop('mooring-ring'), around, 'nearest', 2);
+  // Boards lap in the bend, and the bollards stand in them.
+  b.meant('Landing stage deck', 'Landing stage deck', 'Stage bollards');
   return b.scene;
 }

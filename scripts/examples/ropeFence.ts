@@ -59,5 +59,8 @@ export function ropeFence(): Scene {
   b.do(setStep, { id: tufts, step: 'gaps', values: { collide: 'leave-out' } });
   b.do(addKeepOut, { id: tufts, keepOut: { kind: 'near', name: 'Footpath', of: { kind: 'path', id: footpath }, distance: 0.9 } });
   b.do(setPath, { id: footpath, values: { visible: false } });
+  // Boards lap in the bends; grass grows through the rails.
+  b.meant('Tufts along the fence', 'Lower rails');
+  b.meant('Boards of the footpath', 'Boards of the footpath');
   return b.scene;
 }

@@ -79,5 +79,9 @@ export function sailcloth(): Scene {
     [-0.7, 2.95],
   ].map(([x, y]) => ({ at: [x, y, 0.2] as [number, number, number], front: [0, 1, 0] as [number, number, number] }));
   b.pegs('Cleats on the patch', props.cleat, mended, 'nearest', 0.7);
+  // Seams cross, and what hangs on the sail is sewn to it.
+  b.meant('Twin seam stitches', 'Cross seam stitches', 'Luff rings');
+  b.meant('Hem stitches', 'Cross seam stitches', 'Floats along the foot');
+  b.meant('Luff rings', 'Floats along the foot');
   return b.scene;
 }

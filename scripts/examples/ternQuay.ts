@@ -90,6 +90,9 @@ export function ternQuay(): Scene {
   ];
   b.pegs('Dinghies', props.dinghy, moored, 'down', 1, 0.19);
   lifeRing(b, props);
+  // The rope is wound about the ring and carries the floats.
+  b.meant('Grab line rope', 'Grab line rope', 'Great life ring', 'Floats on the grab line');
+  b.meant('Floats on the grab line', 'Great life ring');
   return b.scene;
 }
 

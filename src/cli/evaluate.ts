@@ -2,15 +2,19 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { countStates } from '@/core/arrange/result';
+import type { Scene } from '@/core/scene/schema';
 import { EngineService, type SendFormat } from '@/engine/service';
+import { sentence } from '@/words/findings';
 
 const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
+       npm run -s evaluate -- <scene> --check
   <scene>        a .clothesline file, or a scene.json whose meshes are all built in
   --out <file>   .glb, .csv or .clothesline by its ending; - writes CSV to the terminal
   --nodes        .glb: one node a prop instead of instances
   --no-surfaces  .glb: leave the surfaces out
   --gaps         .csv: empty slots get a row too
   --animate <from,to,rate>  .glb: an animation over these seconds, at so many frames a second
+  --check        prints what a careful artist would find, a line each; fails where there is anything
   --time <s>     the time in seconds at which what moves is worked out (0)`;
 
 /** What is wrong with the call itself; the message is followed by the usage. */
@@ -27,6 +31,7 @@ function readArguments(argv: string[]) {
         nodes: { type: 'boolean', default: false },
         'no-surfaces': { type: 'boolean', default: false },
         gaps: { type: 'boolean', default: false },
+        check: { type: 'boolean', default: false },
         time: { type: 'string', default: '0' },
         animate: { type: 'string' },
         help: { type: 'boolean', default: false },
@@ -68,8 +73,8 @@ export async function evaluateCommand(
     const args = readArguments(argv);
     if (args.help) return (print(`${USAGE}\n`), 0);
     if (args.scenes.length !== 1) throw new UsageError('Name one scene file.');
-    if (!args.out) throw new UsageError('Say where to write with --out.');
-    const format = formatOf(args.out, args);
+    if (!args.out && !args.check) throw new UsageError('Say where to write with --out, or --check.');
+    const format = args.out ? formatOf(args.out, args) : null;
     const time = Number(args.time);
     if (!Number.isFinite(time)) throw new UsageError(`"${args.time}" is no time in seconds.`);
     const service = new EngineService();
@@ -88,13 +93,37 @@ export async function evaluateCommand(
       log(`${scene.arrangements[i].name}: ${counts.placed} placed, ${gaps} gaps`);
       for (const f of a.findings) if (f.severity === 'error') log(`  ${f.kind} ${JSON.stringify(f.detail)}`);
     });
-    const bytes = await service.sendOut(scene, format, time);
-    if (args.out === '-') print(new TextDecoder().decode(bytes));
-    else await writeFile(args.out, bytes);
-    return 0;
+    if (format) {
+      const bytes = await service.sendOut(scene, format, time);
+      if (args.out === '-') print(new TextDecoder().decode(bytes));
+      else await writeFile(args.out!, bytes);
+    }
+    return args.check ? await checked(service, scene, time, print) : 0;
   } catch (error) {
     log((error as Error).message);
     if (error instanceof UsageError) log(USAGE);
     return error instanceof UsageError ? 2 : 1;
   }
+}
+
+/** Prints every finding as a sentence. @returns 0 where there is none, else 3 */
+async function checked(
+  service: EngineService,
+  scene: Scene,
+  time: number,
+  print: (text: string) => void,
+): Promise<number> {
+  const { surfaces, paths, arrangements } = service.evaluateAll(scene, time);
+  const held = (await service.check(scene, time))!;
+  const nodes = [
+    ...surfaces.map((r, i) => ({ node: scene.surfaces[i], found: r.findings })),
+    ...paths.map((r, i) => ({ node: scene.paths[i], found: r.findings })),
+    ...arrangements.map((r, i) => ({
+      node: scene.arrangements[i],
+      found: [...r.findings, ...(held.get(r.id) ?? [])],
+    })),
+  ];
+  const lines = nodes.flatMap(({ node, found }) => found.map((f) => `${node.name}: ${sentence(f, scene)}\n`));
+  print(lines.join('') || 'All well.\n');
+  return lines.length > 0 ? 3 : 0;
 }

@@ -10,13 +10,14 @@ import type { ToPin } from '@/core/arrange/pegs/pinning';
 import type { Pin } from '@/core/mesh/pinSchema';
 import type { Profile } from '@/core/arrange/steps/groundProfile';
 import type { Vec3 } from '@/core/math/vec3';
+import type { Finding } from '@/core/arrange/result';
 import type { PlaceTable } from '@/core/formats/csvRead';
 import type { SvgDrawing } from '@/core/formats/svgRead';
 import type { DrawBatch } from './drawing';
 import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
-import type { BroughtIn, SendFormat } from './service';
+import type { BroughtIn, EngineService, SendFormat } from './service';
 import type { WorkerApi } from './worker';
 
 export interface EngineState {
@@ -24,6 +25,10 @@ export interface EngineState {
   /** The scene that `result` belongs to. */
   scene: Scene | null;
   busy: boolean;
+  /** What was found when all was held against all last, by arrangement. */
+  checks: Map<string, Finding[]>;
+  /** Whether that is of an earlier result. */
+  looking: boolean;
   /** Questions beside evaluation that have no answer yet. */
   asked: number;
   /** Set when an evaluation takes longer than {@link SHOW_PROGRESS_MS}. */
@@ -34,6 +39,8 @@ export interface EngineState {
 
 const SHOW_PROGRESS_MS = 150;
 const CAN_CANCEL_MS = 1000;
+/** All is held against all once nothing has changed for so long. */
+const AT_REST_MS = 200;
 
 /**
  * Evaluation in a worker for the interface. The worker has the scene too; only changes of it travel, in the task that
@@ -41,7 +48,16 @@ const CAN_CANCEL_MS = 1000;
  * out. Cancelling stops the worker for good and starts a new one.
  */
 export class EngineClient {
-  state: EngineState = { result: NOTHING, scene: null, busy: false, asked: 0, progress: null, problem: null };
+  state: EngineState = {
+    result: NOTHING,
+    scene: null,
+    busy: false,
+    checks: new Map(),
+    looking: true,
+    asked: 0,
+    progress: null,
+    problem: null,
+  };
   private worker!: Worker;
   private remote!: Comlink.Remote<WorkerApi>;
   private listeners = new Set<() => void>();
@@ -118,7 +134,8 @@ export class EngineClient {
   again(): void {
     if (!this.shown) return;
     this.wanted = true;
-    if (!this.state.busy) this.set({ busy: true });
+    clearTimeout(this.resting);
+    if (!this.state.busy) this.set({ busy: true, looking: true });
     void this.run();
   }
 
@@ -133,6 +150,22 @@ export class EngineClient {
     if (generation !== this.generation) return;
     this.running = false;
     this.set({ busy: false, progress: null });
+    this.resting = setTimeout(() => void this.check(), AT_REST_MS);
+  }
+
+  private resting: ReturnType<typeof setTimeout> | undefined;
+
+  /** Has all held against all, if nothing changes meanwhile. */
+  private async check(): Promise<void> {
+    const { generation } = this;
+    const { result } = this.state;
+    try {
+      const checks = await (this.remote.check(this.at, this.time) as ReturnType<EngineService['check']>);
+      if (checks && generation === this.generation && result === this.state.result && !this.state.busy)
+        this.set({ checks, looking: false });
+    } catch {
+      // Nothing is said to be well then.
+    }
   }
 
   private async once(generation: number): Promise<void> {
@@ -319,6 +352,7 @@ export class EngineClient {
 
   close(): void {
     this.generation++;
+    clearTimeout(this.resting);
     this.worker.terminate();
   }
 }

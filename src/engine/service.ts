@@ -4,7 +4,9 @@ import type { Pin } from '@/core/mesh/pinSchema';
 import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
+import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
+import type { Finding } from '@/core/arrange/result';
 import { evaluateOver } from '@/core/evaluate/overTime';
 import { writeCsv } from '@/core/formats/csv';
 import { readMovingGlb } from '@/core/formats/glbRead';
@@ -53,6 +55,9 @@ export interface AnimationRange {
 }
 
 const MOST_FRAMES = 1200;
+
+/** So long a check works before others may have their turn. */
+const CHECK_MS = 8;
 
 /** Places of a profile: more than the flat view is wide in pixels says nothing more. */
 const PROFILE_PLACES = 600;
@@ -129,8 +134,32 @@ export class EngineService {
     return this.evaluator.evaluate(scene, undefined, time);
   }
 
+  private checks = new SceneChecks();
+  /** Counts evaluations: a check of what has changed meanwhile is given up. */
+  private evaluations = 0;
+
+  /**
+   * Holds all that is shown against all, at a moment when nothing else is to do: what is asked meanwhile is answered
+   * first.
+   * @returns findings by arrangement, or null where the scene has been worked out anew before it came to its end
+   */
+  async check(scene: Scene, time = 0): Promise<Map<string, Finding[]> | null> {
+    const result = this.evaluator.evaluate(scene, undefined, time);
+    const { evaluations } = this;
+    const work = this.checks.look(scene, result, this.evaluator.contextAt(time));
+    for (let began = performance.now(); ;) {
+      const step = work.next();
+      if (step.done) return step.value;
+      if (performance.now() - began < CHECK_MS) continue;
+      await new Promise((done) => setTimeout(done));
+      if (evaluations !== this.evaluations) return null;
+      began = performance.now();
+    }
+  }
+
   /** What is new in a scene for those who know what they were told. */
   evaluate(scene: Scene, told: Told, progress?: (done: number, name: string) => void, time = 0): Served {
+    this.evaluations++;
     const start = performance.now();
     const served = told.tell(this.evaluator.evaluate(scene, progress, time));
     return { ...served, ms: performance.now() - start };

@@ -43,6 +43,7 @@ const api = {
     // The placements stay in the cache here and are copied; the batches were made for the client and move over.
     return Comlink.transfer(served, buffersOf(served.arrangements.map((a) => a.batches)));
   },
+  check: (at: number, time: number) => service.check(mirror.scene(at), time),
   bringInPicture: (bytes: Uint8Array, fileName: string) => service.bringInPicture(bytes, fileName),
   async bringIn(bytes: Uint8Array, fileName: string) {
     return service.bringIn(bytes, fileName);

@@ -26,6 +26,8 @@ const IDLE: EngineState = {
   result: NOTHING,
   scene: null,
   busy: true,
+  checks: new Map(),
+  looking: true,
   asked: 0,
   progress: null,
   problem: null,

@@ -5,6 +5,9 @@ import { name, seed } from '../math/measures';
 export const THREADS = ['madder', 'woad', 'weld', 'moss', 'plum'] as const;
 export type Thread = (typeof THREADS)[number];
 
+/** Stands for an arrangement itself where it says what it may reach into: a copy means its own fellows. */
+export const OWN = 'own';
+
 /** The fields that arrangements of every kind begin with. */
 export const baseFields = <K extends string>(kind: K) => ({
   id: z.string(),
@@ -13,4 +16,9 @@ export const baseFields = <K extends string>(kind: K) => ({
   thread: z.enum(THREADS).describe('Its dye colour in the interface'),
   visible: z.boolean().default(true),
   seed: seed.default(1),
+  meant: z
+    .array(z.string().max(200))
+    .max(1000)
+    .default([])
+    .describe(`Ids of arrangements that it may reach into, “${OWN}” for its fellows: no check minds`),
 });

@@ -46,6 +46,11 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   noun: string;
   /** @param before the arrangement as it was, with what it needed: what comes to the same may be the same object */
   needs(arrangement: z.output<S>, before?: { node: z.output<S>; needs: Needs }): Needs;
+  /**
+   * What its rows touch as they should, so that no check minds: rows of the arrangement that they stand `on`, each that
+   * of its own slot alone or any of them; and the rows beside them. Absent: nothing.
+   */
+  touches?(arrangement: z.output<S>): { on: string; each: boolean; neighbours: boolean };
   /** Whether it changes by itself with time. */
   moves(arrangement: z.output<S>): boolean;
   /**

@@ -368,8 +368,8 @@ const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }
   plays,
 ];
 
-/** How an arrangement is called and drawn is no setting that it is worked out from. */
-const LOOKS = new Set(['name', 'visible', 'thread']);
+/** How an arrangement is called and drawn, and what is minded of it, is no setting that it is worked out from. */
+const LOOKS = new Set(['name', 'visible', 'thread', 'meant']);
 
 /** Whether two states of an arrangement have the same settings. Parts that are the same object are not looked into. */
 function sameSettings(a: Arrangement, b: Arrangement): boolean {

@@ -1,3 +1,4 @@
+import { OWN } from '@/core/arrange/base';
 import type { Gaps } from '@/core/arrange/steps/schema';
 import type { Peg } from '@/core/arrange/pegs/schema';
 import { kindOf, newArrangement, type Arrangement, type KindName, type With } from '@/core/arrange/registry';
@@ -58,6 +59,22 @@ export const setArrangement = patching<{ id: string; values: ArrangementValues }
     const whose = 'name' in values || 'thread' in values || 'visible' in values ? `${found.name}: ` : '';
     return `${whose}${describeChange(found, values, before.units)}`;
   },
+});
+
+/**
+ * Says that an arrangement may reach into another one (or, with its own id, that its props may reach into each other),
+ * or takes that back.
+ */
+export const meanOverlap = command<{ id: string; other: string; meant: boolean }>({
+  apply(scene, { id, other, meant }) {
+    const [one, two] = [findArrangement(scene, id), findArrangement(scene, other)];
+    const drop = (a: Arrangement, of: string) => (a.meant = a.meant.filter((m) => m !== of));
+    drop(one, one === two ? OWN : other);
+    if (one !== two) drop(two, id);
+    if (meant) one.meant.push(one === two ? OWN : other);
+  },
+  name: (scene, _, { id, other, meant }) =>
+    `overlap of ${findArrangement(scene, id).name}${id === other ? '' : ` with ${findArrangement(scene, other).name}`} ${meant ? 'meant so' : 'minded again'}`,
 });
 
 type AnyKey<A> = A extends Arrangement ? keyof A : never;

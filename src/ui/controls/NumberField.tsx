@@ -3,7 +3,7 @@
 import clsx from 'clsx';
 import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
 import { restGesture } from '@/store/document';
-import { parseMeasure, showMeasure, unitInMetres, type Dimension } from './measure';
+import { parseMeasure, showMeasure, unitInMetres, type Dimension } from '@/words/measure';
 import { useScrub } from './useScrub';
 
 export interface NumberSettings {

@@ -20,7 +20,7 @@ import { AxisField, UnitField } from '../recipe/nodes/MeshFields';
 import { openDialog, useUi } from '../uiState';
 import { bringInHeights } from './bringInHeights';
 import { bringInTable } from './bringInTable';
-import { metres, plural } from '../words/numbers';
+import { metres, plural } from '@/words/numbers';
 
 /** glTF counts in metres. Beyond these sizes it is asked whether this file does; nothing is changed unasked. */
 const ABSURD = { least: 0.001, most: 2000 };

@@ -12,7 +12,7 @@ import { Modal } from '../controls/Modal';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
 import { openDialog, say, useUi, type SendChoices } from '../uiState';
-import { plural, whole } from '../words/numbers';
+import { plural, whole } from '@/words/numbers';
 
 type Kind = SendFormat['kind'];
 

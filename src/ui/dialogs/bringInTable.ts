@@ -8,7 +8,7 @@ import { engine } from '@/store/engine';
 import { selectArrangement, selectSlots } from '@/store/selection';
 import { peggedProp } from '@/view/pegTool';
 import { say } from '../uiState';
-import { plural } from '../words/numbers';
+import { plural } from '@/words/numbers';
 
 /**
  * Brings a table of places in as pegs, each pinned to what lies straight below it. Those that find no surface stay

@@ -21,7 +21,7 @@ import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
-import { metres, plural, whole } from '../words/numbers';
+import { metres, plural, whole } from '@/words/numbers';
 
 /** Arrangements, paths and surfaces of the scene. */
 export function Lists() {

@@ -11,7 +11,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { PlainMenu } from '../controls/PlainMenu';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { duplicateSelected } from '../shell/duplicate';
-import { plural, whole } from '../words/numbers';
+import { plural, whole } from '@/words/numbers';
 import { freezeIntoPegs } from './freezeIntoPegs';
 import { RenameField } from './RenameField';
 
@@ -22,7 +22,8 @@ export function ArrangementHead({ arrangement: a }: { arrangement: Arrangement }
   const { title, detail, holds } = uiOf(a);
   const placed = result?.counts.placed ?? 0;
   const gaps = (result?.placements.count ?? 0) - placed;
-  const findings = result?.findings ?? [];
+  const checks = useEngine((s) => s.checks.get(a.id));
+  const findings = [...(result?.findings ?? []), ...(checks ?? [])];
   const said = holds?.(a) ?? detail?.(a, placed, scene);
   const broken = findings.some((f) => f.severity === 'error');
   return (

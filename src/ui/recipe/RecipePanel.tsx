@@ -37,7 +37,6 @@ export function RecipePanel() {
 /** The recipe of an arrangement: its steps down its thread, in the order of the work. */
 function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
-  const findings = useEngine((s) => s.result.arrangements.get(a.id)?.findings);
   const ms = useEngine((s) => s.result.ms);
   const { Recipe, well } = uiOf(a);
   const color = THREAD_COLORS[a.thread];
@@ -46,7 +45,7 @@ function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
       <ArrangementHead arrangement={a} />
       <Steps color={color} readOnly={readOnly}>
         <Recipe arrangement={a} />
-        <ChecksStep id={a.id} color={color} findings={findings ?? []} well={well} />
+        <ChecksStep id={a.id} color={color} well={well} />
       </Steps>
       <p className="border-t border-edge px-4 py-2.5 text-[12.5px] text-soft">
         Worked out in <span className="num text-text">{ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms</span>

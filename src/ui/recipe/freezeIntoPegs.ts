@@ -5,7 +5,7 @@ import { dispatch } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement } from '@/store/selection';
 import { say } from '../uiState';
-import { plural } from '../words/numbers';
+import { plural } from '@/words/numbers';
 
 /**
  * Makes single pegs of what an arrangement places right now. What was made for its slots alone, bent meshes and

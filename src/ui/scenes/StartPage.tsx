@@ -14,7 +14,7 @@ import { Mark } from '../shell/Mark';
 import { readTheme } from '../uiState';
 import { mendsText } from '../words/bounds';
 import { NOTHING_KEPT } from '../words/keeping';
-import { plural } from '../words/numbers';
+import { plural } from '@/words/numbers';
 
 /** The example scenes that ship with the application. */
 const EXAMPLES = [

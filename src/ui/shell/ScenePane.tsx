@@ -14,7 +14,7 @@ import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '
 import { Button } from '../controls/Button';
 import { uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
-import { plural } from '../words/numbers';
+import { plural } from '@/words/numbers';
 import { DrawOptions } from './DrawOptions';
 import { PointPanel } from './PointPanel';
 import { SnapTag } from './SnapTag';

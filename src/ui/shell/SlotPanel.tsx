@@ -19,7 +19,7 @@ import { NumberBox } from '../controls/NumberField';
 import { PlainMenu } from '../controls/PlainMenu';
 import { useView } from '@/view/viewState';
 import { uiOf } from '../kinds/registry';
-import { metres } from '../words/numbers';
+import { metres } from '@/words/numbers';
 import { useBeside } from './useBeside';
 
 const SIZE = { width: 292, height: 104 };

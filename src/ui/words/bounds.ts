@@ -1,6 +1,6 @@
 import type { Held, Refusal } from '@/core/scene/guard';
 import type { Mend } from '@/core/scene/mend';
-import { plural, whole } from './numbers';
+import { plural, whole } from '@/words/numbers';
 
 /** What is said where a number or a change met its bounds, and where a scene was mended. */
 

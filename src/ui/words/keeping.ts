@@ -1,4 +1,4 @@
-import { plural } from './numbers';
+import { plural } from '@/words/numbers';
 
 /** Words about what the browser keeps. */
 

@@ -2,7 +2,7 @@ import type { Run } from '@/core/arrange/run/schema';
 import { propsOfOrder, type Gaps, type Ground, type OrderEntry } from '@/core/arrange/steps/schema';
 import type { SpacingFacts } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
-import { degrees, metres, plural } from './numbers';
+import { degrees, metres, plural } from '@/words/numbers';
 
 /** Each closed step of a run's recipe as a short phrase. */
 

@@ -1,7 +1,7 @@
 import { firstRun, exampleScene } from '@/core/testing/scene';
 import type { SpacingFacts } from '@/core/arrange/result';
 import { heldText, mendsText, refusalText } from './bounds';
-import { degrees, metres, plural, whole } from './numbers';
+import { degrees, metres, plural, whole } from '@/words/numbers';
 import {
   facingPhrase,
   gapsPhrase,

@@ -20,6 +20,7 @@ export const ridersKind = defineKind({
       surfaces: !lands ? [] : ground.surfaces.length > 0 ? ground.surfaces : 'all',
     };
   },
+  touches: ({ on }) => ({ on, each: true, neighbours: false }),
   moves: () => false,
   evaluate: evaluateRiders,
   withoutProp: ({ props, hand }, prop) => ({

@@ -21,6 +21,7 @@ export const spansKind = defineKind({
       surfaces: [],
     };
   },
+  touches: ({ on }) => ({ on, each: false, neighbours: true }),
   moves: () => false,
   evaluate: evaluateSpans,
   withoutProp: ({ props, corner, hand }, prop) => ({

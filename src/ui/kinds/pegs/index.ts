@@ -1,7 +1,7 @@
 import { Pin } from 'lucide-react';
 import type { Pegs } from '@/core/arrange/pegs/schema';
 import { chooseTool } from '@/view/viewState';
-import { plural } from '../../words/numbers';
+import { plural } from '@/words/numbers';
 import { kindUi } from '../kindUi';
 import { PegsFlat } from './flat/PegsFlat';
 import { PegOfSlot } from './recipe/PegFields';

@@ -1,6 +1,6 @@
 import { Layers2 } from 'lucide-react';
 import type { Riders } from '@/core/arrange/riders/schema';
-import { plural } from '../../words/numbers';
+import { plural } from '@/words/numbers';
 import { kindUi } from '../kindUi';
 import { RidersFlat } from './flat/RidersFlat';
 import { addRidersOn } from './recipe/addRidersOn';

@@ -14,7 +14,7 @@ export const runUi = kindUi<Run>({
   title: 'Run',
   icon: Spline,
   Recipe: RunRecipe,
-  well: 'No neighbours overlap, nothing is missing.',
+  well: 'Nothing is missing.',
   Flat: RunFlat,
   Handles: SlotHandles,
   create: ({ paths }) => [

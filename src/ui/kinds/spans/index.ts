@@ -1,6 +1,6 @@
 import { Waypoints } from 'lucide-react';
 import type { Spans } from '@/core/arrange/spans/schema';
-import { plural } from '../../words/numbers';
+import { plural } from '@/words/numbers';
 import { kindUi } from '../kindUi';
 import { SpansFlat } from './flat/SpansFlat';
 import { addSpansOn } from './recipe/addSpansOn';

@@ -9,7 +9,7 @@ import { hangProp } from '../../basket/hang';
 import { PropPicture } from '../../basket/PropPicture';
 import { Button } from '../../controls/Button';
 import { openDialog } from '../../uiState';
-import { metres } from '../../words/numbers';
+import { metres } from '@/words/numbers';
 import { Choice } from '../../controls/Choice';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';

@@ -2,31 +2,41 @@
 
 import { ChevronLeft, ChevronRight, CircleCheck, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
+import { OWN } from '@/core/arrange/base';
 import type { Finding } from '@/core/arrange/result';
 import type { Vec3 } from '@/core/math/vec3';
-import { useDocument } from '@/store/document';
-import { engine } from '@/store/engine';
+import { meanOverlap } from '@/store/commands/arrangements';
+import { dispatch, useDocument } from '@/store/document';
+import { engine, useEngine } from '@/store/engine';
 import { selectNode, selectSlots } from '@/store/selection';
 import { lookAt } from '@/view/viewState';
 import { IconButton } from '../../controls/Button';
-import { sentence } from '../../words/findings';
-import { plural, whole } from '../../words/numbers';
+import { sentence } from '@/words/findings';
+import { plural, whole } from '@/words/numbers';
 import { Step } from '../Step';
 
 /** What a careful artist should know; a click leads to what a line is about. */
-export function ChecksStep(props: { id: string; color: string; findings: Finding[]; well: string }) {
-  const { id, color, findings, well } = props;
+export function ChecksStep({ id, color, well }: { id: string; color: string; well: string }) {
+  const own = useEngine((s) => s.result.arrangements.get(id)?.findings);
+  const checks = useEngine((s) => s.checks.get(id));
+  const looking = useEngine((s) => s.looking);
+  const findings = [...(own ?? []), ...(checks ?? [])];
+  const none = looking ? 'Looking …' : 'All well';
   return (
     <Step
       name="checks"
       title="Checks"
       color={color}
       caution={findings.length > 0}
-      phrase={findings.length ? `${plural(findings.length, 'thing')} to look at` : 'All well'}
+      phrase={findings.length ? `${plural(findings.length, 'thing')} to look at` : none}
     >
-      {findings.length === 0 && (
-        <p className="flex items-center gap-2 text-[13px] text-good">
-          <CircleCheck size={15} /> {well}
+      {findings.length === 0 && looking && (
+        <p className="text-[13px] text-soft">All that is shown is held against all …</p>
+      )}
+      {findings.length === 0 && !looking && (
+        <p className="flex items-start gap-2 text-[13px] text-good">
+          <CircleCheck size={15} className="mt-0.5 shrink-0" /> {well} Nothing overlaps anything that is
+          shown.
         </p>
       )}
       <ul className="flex flex-col gap-1 empty:hidden">
@@ -34,6 +44,7 @@ export function ChecksStep(props: { id: string; color: string; findings: Finding
           <Line key={`${f.kind} ${i}`} id={id} finding={f} />
         ))}
       </ul>
+      <Meant id={id} />
     </Step>
   );
 }
@@ -96,19 +107,66 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
         />
         {sentence(f, scene)}
       </button>
-      {slots.length > 1 && (
+      {(slots.length > 1 || f.kind === 'overlap') && (
         <span className="flex items-center justify-end text-[12px] text-soft">
-          <IconButton name="The one before" className="!size-6" onClick={() => step(-1)}>
-            <ChevronLeft size={14} />
-          </IconButton>
-          <span className="num" aria-live="polite">
-            {at >= 0 ? `${whole(at + 1)}/${whole(slots.length)}` : whole(slots.length)}
-          </span>
-          <IconButton name="The next one" className="!size-6" onClick={() => step(1)}>
-            <ChevronRight size={14} />
-          </IconButton>
+          {f.kind === 'overlap' && (
+            <Small
+              label="Meant so"
+              hint="Lets it be: what is lapped, threaded or stuck into each other on purpose"
+              onClick={() => dispatch(meanOverlap, { id, other: String(f.detail.other ?? id), meant: true })}
+            />
+          )}
+          {slots.length > 1 && (
+            <>
+              <IconButton name="The one before" className="!size-6" onClick={() => step(-1)}>
+                <ChevronLeft size={14} />
+              </IconButton>
+              <span className="num" aria-live="polite">
+                {at >= 0 ? `${whole(at + 1)}/${whole(slots.length)}` : whole(slots.length)}
+              </span>
+              <IconButton name="The next one" className="!size-6" onClick={() => step(1)}>
+                <ChevronRight size={14} />
+              </IconButton>
+            </>
+          )}
         </span>
       )}
     </li>
+  );
+}
+
+/** What the arrangement may reach into, each to be minded again. */
+function Meant({ id }: { id: string }) {
+  const arrangements = useDocument((s) => s.scene.arrangements);
+  const a = arrangements.find((one) => one.id === id);
+  const others = arrangements.filter(
+    (o) => a?.meant.includes(o.id === id ? OWN : o.id) || (o.id !== id && o.meant.includes(id)),
+  );
+  return (
+    <ul className="flex flex-col text-[12.5px] text-soft empty:hidden">
+      {others.map((o) => (
+        <li key={o.id} className="flex items-center justify-between gap-2 p-1">
+          {o.id === id ? 'These may reach into each other.' : `May reach into “${o.name}”.`}
+          <Small
+            label="Mind it"
+            hint="Looks for overlaps here again"
+            onClick={() => dispatch(meanOverlap, { id, other: o.id, meant: false })}
+          />
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function Small({ label, hint, onClick }: { label: string; hint: string; onClick: () => void }) {
+  return (
+    <button
+      type="button"
+      title={hint}
+      onClick={onClick}
+      className="shrink-0 rounded-md px-1.5 py-0.5 text-[12px] text-soft underline-offset-2 hover:bg-groove hover:underline"
+    >
+      {label}
+    </button>
   );
 }

@@ -13,7 +13,7 @@ import { NumberBox, NumberField } from '../../controls/NumberField';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
-import { sentence } from '../../words/findings';
+import { sentence } from '@/words/findings';
 import { RenameField } from '../RenameField';
 import type { StepProps } from './stepProps';
 

@@ -8,7 +8,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { selectSlots, setHover } from '@/store/selection';
 import { VirtualList } from '../../controls/VirtualList';
 import { Button, IconButton } from '../../controls/Button';
-import { degrees, metres } from '../../words/numbers';
+import { degrees, metres } from '@/words/numbers';
 import type { StepProps } from './stepProps';
 
 /** Every slot that a hand corrected, with what it did. Each can be let go, or all at once. */

@@ -9,7 +9,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
-import { sentence } from '../../words/findings';
+import { sentence } from '@/words/findings';
 import { AddTo } from './AddTo';
 import { EntryList } from './Entries';
 import { SpecialPlaces } from './SpecialPlaces';

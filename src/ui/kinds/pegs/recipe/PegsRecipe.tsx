@@ -13,7 +13,7 @@ import { PropPicture } from '../../../basket/PropPicture';
 import { IconButton } from '../../../controls/Button';
 import { VirtualList } from '../../../controls/VirtualList';
 import { PlainMenu } from '../../../controls/PlainMenu';
-import { plural } from '../../../words/numbers';
+import { plural } from '@/words/numbers';
 import { groundPhrase } from '../../../words/phrases';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
 import { VariationOf, GapsOf } from '../../../recipe/steps/CommonSteps';

@@ -10,7 +10,7 @@ import { engine, useEngine } from '@/store/engine';
 import { useClock } from '@/store/clock';
 import { joinSlot, selectSlots, setHover, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
-import { metres } from '../../../words/numbers';
+import { metres } from '@/words/numbers';
 import { rulerStep, type FlatScale } from './scale';
 
 const TOP = 10;

@@ -3,7 +3,7 @@
 import type { Run } from '@/core/arrange/run/schema';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, restGesture } from '@/store/document';
-import { metres } from '../../../words/numbers';
+import { metres } from '@/words/numbers';
 import { arrowMetres, dragSvg } from '../../../flat/dragSvg';
 import type { FlatScale } from './scale';
 

@@ -10,7 +10,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { IconButton } from '../../../controls/Button';
 import { NumberField } from '../../../controls/NumberField';
 import { Segmented } from '../../../controls/Segmented';
-import { metres } from '../../../words/numbers';
+import { metres } from '@/words/numbers';
 
 const ENDS = [
   { value: 'clip', text: 'Clip', hint: 'What leaves at an end is gone' },

@@ -13,7 +13,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { IconButton } from '../../../controls/Button';
 import { useSize } from '../../../flat/useSize';
 import { Segmented } from '../../../controls/Segmented';
-import { metres } from '../../../words/numbers';
+import { metres } from '@/words/numbers';
 import { Heights } from './Heights';
 import { Insets } from './Insets';
 import { KeepOuts } from './KeepOuts';

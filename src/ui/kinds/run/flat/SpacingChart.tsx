@@ -6,7 +6,7 @@ import { slotName } from '@/core/arrange/slotId';
 import type { PartRange } from '@/core/arrange/result';
 import type { ServedArrangement } from '@/engine/served';
 import { selectSlots, setHover, useSelection } from '@/store/selection';
-import { metres } from '../../../words/numbers';
+import { metres } from '@/words/numbers';
 
 /** Above this many distances neighbours are put together, the least of each shown. */
 const MOST_BARS = 300;

@@ -10,8 +10,8 @@ import { joinSlot, setHover, useSelection } from '@/store/selection';
 import { restGesture } from '@/store/document';
 import { dragGesture } from '@/view/dragGesture';
 import { usePicture } from '../../../basket/usePicture';
-import { REASON } from '../../../words/findings';
-import { metres } from '../../../words/numbers';
+import { REASON } from '@/words/findings';
+import { metres } from '@/words/numbers';
 import type { FlatScale } from './scale';
 
 /** Above this many slots in sight each is only a stroke; zooming in brings the tags back. */

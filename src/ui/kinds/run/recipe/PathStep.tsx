@@ -7,8 +7,8 @@ import { useEngine } from '@/store/engine';
 import { selectNode } from '@/store/selection';
 import { chooseTool } from '@/view/viewState';
 import { Button } from '../../../controls/Button';
-import { sentence } from '../../../words/findings';
-import { metres } from '../../../words/numbers';
+import { sentence } from '@/words/findings';
+import { metres } from '@/words/numbers';
 import type { StepProps } from './stepProps';
 
 export function PathStep({ run }: StepProps) {

@@ -8,12 +8,12 @@ import { setRows } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { Choice } from '../../../controls/Choice';
-import { showMeasure } from '../../../controls/measure';
+import { showMeasure } from '@/words/measure';
 import { NumberField } from '../../../controls/NumberField';
 import { RampField } from '../../../controls/RampField';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
-import { sentence } from '../../../words/findings';
+import { sentence } from '@/words/findings';
 import { spacingNote } from '../../../words/phrases';
 import type { StepProps } from './stepProps';
 

@@ -15,7 +15,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { distortionColor } from '@/view/distortion';
 import { dragGesture } from '@/view/dragGesture';
 import { useView } from '@/view/viewState';
-import { REASON } from '../../../words/findings';
+import { REASON } from '@/words/findings';
 import type { Plan } from './plan';
 
 /** Above this many places they are drawn as one, and only hovering tells them apart. */

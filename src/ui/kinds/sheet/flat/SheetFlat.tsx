@@ -15,7 +15,7 @@ import { useView } from '@/view/viewState';
 import { IconButton } from '../../../controls/Button';
 import { DistortionLegend } from '../recipe/DistortionLegend';
 import { setTallFlat, useUi } from '../../../uiState';
-import { metres } from '../../../words/numbers';
+import { metres } from '@/words/numbers';
 import { useSize } from '../../../flat/useSize';
 import { Cells, MOST_CELLS } from './Cells';
 import { addDrawn, drawOnSheet, finishDrawn, useSheetDrawing } from './drawing';

@@ -15,7 +15,7 @@ import { Button, IconButton } from '../../../controls/Button';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Toggle } from '../../../controls/Toggle';
 import { say } from '../../../uiState';
-import { plural } from '../../../words/numbers';
+import { plural } from '@/words/numbers';
 import { drawOnSheet, useSheetDrawing } from '../flat/drawing';
 
 const MOST_LISTED = 40;

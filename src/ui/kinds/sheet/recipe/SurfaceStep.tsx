@@ -12,7 +12,7 @@ import { NumberFields, PlaceField } from '../../../controls/NumberFields';
 import { NumberField } from '../../../controls/NumberField';
 import { RangeField } from '../../../controls/RangeField';
 import { Segmented } from '../../../controls/Segmented';
-import { sentence } from '../../../words/findings';
+import { sentence } from '@/words/findings';
 
 const OVER = [
   { value: 'uv', text: 'Its uv', hint: 'By the surface’s own texture coordinates' },

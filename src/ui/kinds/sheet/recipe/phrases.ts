@@ -2,7 +2,7 @@ import type { Sheet } from '@/core/arrange/sheet/schema';
 import type { SheetLayout } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
 import { gapsPhrase, propsPhrase } from '../../../words/phrases';
-import { metres, plural } from '../../../words/numbers';
+import { metres, plural } from '@/words/numbers';
 
 /** What the steps of a sheet say when they are closed. */
 

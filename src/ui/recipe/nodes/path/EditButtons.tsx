@@ -38,7 +38,7 @@ import { NumberBox } from '../../../controls/NumberField';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
 import { duplicateSelected } from '../../../shell/duplicate';
-import { plural } from '../../../words/numbers';
+import { plural } from '@/words/numbers';
 
 const ENDS = [
   { value: 'open', text: 'Open' },

@@ -1,4 +1,4 @@
-import { showMeasure } from '../controls/measure';
+import { showMeasure } from './measure';
 
 /** Lengths and counts as they are read: "1.76 m", "40 cm", "24", "1,840". */
 export const metres = (v: number, unit: 'm' | 'cm' = 'm', digits?: number): string =>

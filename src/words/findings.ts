@@ -7,6 +7,7 @@ import { metres, plural, whole } from './numbers';
 export function sentence(f: Finding, scene: Scene): string {
   const d = f.detail;
   const prop = scene.props.find((p) => p.id === d.prop)?.name ?? String(d.prop);
+  const other = scene.arrangements.find((a) => a.id === d.other)?.name;
   const surface = scene.surfaces.find((s) => s.id === d.surface)?.name ?? 'The surface';
   const path = scene.paths.find((p) => p.id === d.path)?.name ?? 'The path';
   const source = scene.paths.find((p) => p.id === d.path)?.source;
@@ -90,6 +91,16 @@ export function sentence(f: Finding, scene: Scene): string {
       const at = first === undefined ? '' : ` at #${slotName(first)}`;
       return `${plural(Number(d.count), 'overlap')}${at}: neighbours reach into each other. Widen the pitch.`;
     }
+    case 'overlap':
+      return other
+        ? `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'reaches' : 'reach'} into “${other}”. Move one of the two, or keep them apart under Gaps.`
+        : `${plural(Number(d.count), 'prop')} reach into others of these. Space them wider, or leave out what collides under Gaps.`;
+    case 'doubled':
+      return `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'stands' : 'stand'} exactly where ${other ? `“${other}” has the same prop` : 'another of these does'}. Take one of the two out.`;
+    case 'buried':
+      return `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'goes' : 'go'} up to ${m(d.by)} into the ground beside the foot. Let them touch by Lowest or Footprint under Ground.`;
+    case 'floating':
+      return `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'has' : 'have'} up to ${m(d.by)} of air beneath. Let them touch by Lowest or Footprint under Ground.`;
     case 'clip-missing':
       return `“${surface}” has no animation “${d.clip}”, so it stands still. Choose another one in its panel.`;
     case 'cloth-short':

@@ -1,0 +1,137 @@
+import { OWN } from '../../arrange/base';
+import type { ArrangeContext } from '../../arrange/context';
+import { kindOf, type Arrangement } from '../../arrange/registry';
+import { STATE, type Finding } from '../../arrange/result';
+import { newBoxes } from '../../mesh/boxes';
+import { buildBoxTree, eachPair } from '../../mesh/boxTree';
+import type { Scene } from '../../scene/schema';
+import type { EvaluatedArrangement, SceneResult } from '../scene';
+import { groundFindings } from './grounded';
+import { overlapsOf, type Overlaps } from './overlaps';
+import { standingOf, type Standing } from './standing';
+
+/**
+ * Holds everything that is shown against everything: arrangements against themselves and each other, and what stands
+ * on the ground against it. What was held against each other and has not changed is not looked at again.
+ *
+ * @example
+ * const checks = new SceneChecks();
+ * const work = checks.look(scene, result, context);
+ * let step = work.next();
+ * while (!step.done) step = work.next(); // or later
+ * step.value.get('run-1'); // its findings
+ */
+export class SceneChecks {
+  private standing = new Map<string, Standing>();
+  private pairs = new Map<string, { keys: string; found: Overlaps }>();
+  private grounds = new Map<string, { key: string; found: Finding[] }>();
+
+  /** @returns yields between pieces of a few milliseconds; in the end the findings by arrangement */
+  *look(scene: Scene, result: SceneResult, context: ArrangeContext): Generator<void, Map<string, Finding[]>> {
+    const shown = scene.arrangements.flatMap((a, i) => (a.visible ? [{ a, r: result.arrangements[i] }] : []));
+    const here: Shown[] = [];
+    const before = this.standing;
+    this.standing = new Map();
+    for (const { a, r } of shown) {
+      const had = before.get(a.id);
+      const s = had?.key === r.key ? had : standingOf(r.key, r.placements, context);
+      this.standing.set(a.id, s);
+      here.push({ a, r, s });
+      if (s !== had) yield;
+    }
+    const found = new Map<string, Finding[]>();
+    const say = (node: string, findings: Finding[]) => {
+      if (findings.length) found.set(node, [...(found.get(node) ?? []), ...findings]);
+    };
+    const pairs = this.pairs;
+    this.pairs = new Map();
+    for (const [one, other] of near(here)) {
+      if (isMeant(one.a, other.a)) continue;
+      const name = `${one.a.id} ${other.a.id}`;
+      const keys = `${one.s.key} ${other.s.key}`;
+      let have = pairs.get(name);
+      if (have?.keys !== keys) {
+        have = { keys, found: yield* overlapsOf(one.s, other.s, excuses(one, other)) };
+      }
+      this.pairs.set(name, have);
+      tell(have.found, one.a, other.a, say);
+    }
+    const grounds = this.grounds;
+    this.grounds = new Map();
+    for (const { a, r } of here) {
+      const had = grounds.get(a.id);
+      const next =
+        had?.key === r.key ? had : { key: r.key, found: yield* groundFindings(a, r.placements, context) };
+      this.grounds.set(a.id, next);
+      say(a.id, next.found);
+    }
+    return found;
+  }
+}
+
+interface Shown {
+  a: Arrangement;
+  r: EvaluatedArrangement;
+  s: Standing;
+}
+
+/** Whether two arrangements may reach into each other, as one of them says. */
+const isMeant = (one: Arrangement, other: Arrangement): boolean =>
+  one === other ? one.meant.includes(OWN) : one.meant.includes(other.id) || other.meant.includes(one.id);
+
+/** Every arrangement with itself, and every two whose boxes come near each other. */
+function near(here: Shown[]): [Shown, Shown][] {
+  const some = here.filter(({ s }) => s.tree.nodes > 0);
+  const boxes = newBoxes(some.length);
+  some.forEach(({ s }, k) => {
+    const b = s.tree.bounds;
+    for (let r = 0; r < 3; r++) {
+      boxes.centre[k * 3 + r] = (b[r] + b[3 + r]) / 2;
+      boxes.half[k * 3 + r] = (b[3 + r] - b[r]) / 2;
+      boxes.axes[k * 9 + r * 4] = 1;
+    }
+  });
+  const out = some.map((s): [Shown, Shown] => [s, s]);
+  const tree = buildBoxTree(boxes);
+  eachPair(tree, tree, (i, j) => out.push([some[i], some[j]]));
+  return out;
+}
+
+/** Which rows touch as they should. */
+function excuses(one: Shown, other: Shown): (i: number, j: number) => boolean {
+  const [p, q] = [one.r.placements, other.r.placements];
+  const own = kindOf(one.a).touches?.(one.a);
+  if (one === other) {
+    // Neighbours of one row that are too tight have been told of.
+    const told = new Set(one.r.findings.flatMap((f) => (f.kind === 'too-tight' ? (f.slots ?? []) : [])));
+    const none = (from: number, to: number) => p.state.subarray(from, to).every((s) => s !== STATE.placed);
+    // The last is next to the first where they go round.
+    const isNext = (i: number, j: number) => none(i + 1, j) || (none(0, i) && none(j + 1, p.count));
+    return (i, j) => ((own?.neighbours ?? false) || told.has(p.slot[j])) && isNext(i, j);
+  }
+  const touches = own?.on === other.a.id ? own : kindOf(other.a).touches?.(other.a);
+  if (!touches || (touches !== own && touches.on !== one.a.id)) return () => false;
+  return touches.each ? (i, j) => p.slot[i] === q.slot[j] : () => true;
+}
+
+/** The findings of a pair, for each of the two. */
+function tell(
+  found: Overlaps,
+  one: Arrangement,
+  other: Arrangement,
+  say: (node: string, f: Finding[]) => void,
+): void {
+  for (const kind of ['doubled', 'overlap'] as const) {
+    const lists = kind === 'doubled' ? found.doubled : found.overlap;
+    if (lists[0].length === 0) continue;
+    const about = (node: Arrangement, slots: number[], with_: Arrangement): Finding => ({
+      kind,
+      severity: 'warning',
+      node: node.id,
+      slots,
+      detail: { count: slots.length, ...(node !== with_ && { other: with_.id }) },
+    });
+    say(one.id, [about(one, lists[0], other)]);
+    if (one !== other) say(other.id, [about(other, lists[1], one)]);
+  }
+}
