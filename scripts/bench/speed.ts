@@ -9,6 +9,9 @@ import { Evaluator } from '@/core/evaluate/scene';
 import { sheetSchema } from '@/core/arrange/sheet/schema';
 import { pegsSchema } from '@/core/arrange/pegs/schema';
 import { groundSchema } from '@/core/arrange/steps/schema';
+import { random01 } from '@/core/math/random';
+import { boxesOverlap, newBoxes, writeBox, type Boxes } from '@/core/mesh/boxes';
+import { buildBoxTree, eachPair, type BoxTree } from '@/core/mesh/boxTree';
 import { deformerSchema } from '@/core/mesh/deform/schema';
 import { shapeSchema } from '@/core/mesh/make/schema';
 import { newEntry, newPath, newPoint, newProp, newRun, newSurface } from '@/core/scene/defaults';
@@ -199,6 +202,27 @@ const sheets = { rigid: new Evaluator(assets), bent: new Evaluator(assets) };
 const [bare, pegged] = [waving(1), waving(10000)];
 for (const contact of ['foot', 'lowest', 'footprint'] as const) grounds[contact].evaluate(landings[contact]);
 
+/** So many boxes of half a metre, strewn so that each meets about one other. */
+const strewn = (count: number, wide: number): Boxes => {
+  const boxes = newBoxes(count);
+  const own = { min: [-0.25, 0, -0.25], max: [0.25, 0.5, 0.25] };
+  const [position, rotation, scale] = [new Float64Array(3), new Float64Array(4), Float64Array.of(1, 1, 1)];
+  for (let i = 0; i < count; i++) {
+    const [x, z, turn] = [0, 1, 2].map((k) => random01(i, k, 1));
+    position.set([x * wide, 0, z * wide]);
+    rotation.set([0, Math.sin(turn), 0, Math.cos(turn)]);
+    writeBox(boxes, i, own, { position, rotation, scale }, 0);
+  }
+  return boxes;
+};
+const crowd = strewn(COUNT, 250);
+const crowdTree = buildBoxTree(crowd);
+const overlapsIn = (a: BoxTree, b: BoxTree): number => {
+  let met = 0;
+  eachPair(a, b, (i, j) => (met += boxesOverlap(a.boxes, i, b.boxes, j, 1e-6) ? 1 : 0));
+  return met;
+};
+
 const THREE_ROW = 'three: getSpacedPoints + computeFrenetFrames';
 const bench = new Bench({ time: 600, warmupTime: 150, iterations: 3 });
 bench
@@ -237,6 +261,11 @@ bench
     'a sheet of 200 tiles bent to hills, a margin dragged',
     () => void sheets.bent.evaluate(tiled({ columns: 20, rows: 10 }, { bend: true, size: 2 }, 'hills')),
   )
+  .add('100,000 boxes, every two that overlap', () => {
+    const tree = buildBoxTree(crowd);
+    overlapsIn(tree, tree);
+  })
+  .add('2,000 boxes against these', () => void overlapsIn(buildBoxTree(strewn(2000, 250)), crowdTree))
   .add('100,000 triangles wave, one peg', () => void grounds.bare.evaluate(bare, undefined, tick++ / 30))
   .add(
     '100,000 triangles wave, 10,000 pegs',

@@ -46,6 +46,21 @@ test('to .clothesline: exactly the scene', async () => {
   expect(openScene(new Uint8Array(readFileSync(EXAMPLE)), 'x').unknown).toEqual([]);
 });
 
+test('--check: all well of an example; of two runs in the same place a sentence for each, and a code', async () => {
+  expect(await call(EXAMPLE, '--check')).toMatchObject({ code: 0, printed: 'All well.\n' });
+  const { scene } = openScene(new Uint8Array(readFileSync(EXAMPLE)), 'x');
+  const [bollards] = scene.arrangements;
+  const twice = { ...bollards, id: 'again', name: 'Once more' };
+  const doubled = join(folder, 'scene.json');
+  writeFileSync(doubled, JSON.stringify({ ...scene, arrangements: [bollards, twice] }));
+  const { code, printed } = await call(doubled, '--check');
+  expect(code).toBe(3);
+  expect(printed).toBe(
+    'Quay bollards: 25 props stand exactly where “Once more” has the same prop. Take one of the two out.\n' +
+      'Once more: 25 props stand exactly where “Quay bollards” has the same prop. Take one of the two out.\n',
+  );
+});
+
 test('wrong calls and bad files: one sentence and a code', async () => {
   expect(await call(EXAMPLE)).toMatchObject({ code: 2, log: expect.stringContaining('--out') });
   expect(await call(EXAMPLE, '--out', 'x.obj')).toMatchObject({

@@ -87,7 +87,7 @@ function leavesCross(a: Seen, k: number, b: Seen, n: number, depth: number): boo
   return false;
 }
 
-/** Whether side `s` of triangle t goes through triangle q. */
+/** Whether side `s` of triangle t goes through triangle q, well within it. */
 function pierces(t: Float64Array, s: number, q: Float64Array, depth: number): boolean {
   const o = s * 3;
   const w = s === 2 ? 0 : o + 3;
@@ -112,7 +112,13 @@ function pierces(t: Float64Array, s: number, q: Float64Array, depth: number): bo
   const square = nx * nx + ny * ny + nz * nz;
   const r = (nx * (y * vz - z * vy) + ny * (z * vx - x * vz) + nz * (x * vy - y * vx)) / square;
   const g = (nx * (uy * z - uz * y) + ny * (uz * x - ux * z) + nz * (ux * y - uy * x)) / square;
-  return r >= 0 && g >= 0 && r + g <= 1;
+  // Within it by as much: what meets its rim only touches.
+  const wide = depth / l;
+  return (
+    r > wide * Math.sqrt(vx * vx + vy * vy + vz * vz) &&
+    g > wide * Math.sqrt(ux * ux + uy * uy + uz * uz) &&
+    1 - r - g > wide * Math.sqrt((ux - vx) * (ux - vx) + (uy - vy) * (uy - vy) + (uz - vz) * (uz - vz))
+  );
 }
 
 /** No side of a mesh is likely to run along this. */

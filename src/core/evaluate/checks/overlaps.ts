@@ -55,7 +55,7 @@ const pairOfSets = (): [Set<number>, Set<number>] => [new Set(), new Set()];
 const rising = (sets: [Set<number>, Set<number>]): [number[], number[]] =>
   sets.map((s) => [...s].sort((x, y) => x - y)) as [number[], number[]];
 
-/** Whether two rows have the same prop in the same place. */
+/** Whether two rows have the same prop in the same place, turned the same way. */
 function inSamePlace(
   { placements: p }: Standing,
   i: number,
@@ -65,7 +65,9 @@ function inSamePlace(
   if (p.props[p.prop[i]] !== q.props[q.prop[j]]) return false;
   for (let r = 0; r < 3; r++)
     if (Math.abs(p.position[i * 3 + r] - q.position[j * 3 + r]) > TOUCH) return false;
-  return true;
+  let alike = 0;
+  for (let r = 0; r < 4; r++) alike += p.rotation[i * 4 + r] * q.rotation[j * 4 + r];
+  return Math.abs(alike) > 1 - TOUCH;
 }
 
 /** Whether the meshes of two boxes reach into each other, or one is in the other. */

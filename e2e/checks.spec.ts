@@ -1,0 +1,78 @@
+import { expect, type Page } from '@playwright/test';
+import {
+  hang,
+  newScene,
+  openExample,
+  openStep,
+  pathByNumbers,
+  rows,
+  settled,
+  takeProps,
+  type,
+  undo,
+} from './support/app';
+import { test } from './support/test';
+
+/** What a careful artist would look for: everything that is shown held against everything. */
+
+const checks = (page: Page) => openStep(page, 'Checks');
+const pitch = async (page: Page, metres: string) =>
+  type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), metres);
+
+test('two runs that cross: both say where, a click leads there, meant so it is let be; apart, all is well', async ({
+  page,
+}) => {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await pathByNumbers(page, [
+    [-5, 0],
+    [5, 0],
+  ]);
+  await hang(page, 'Crate');
+  await pitch(page, '2');
+  await expect((await checks(page)).getByText(/Nothing overlaps anything that is shown/)).toBeVisible();
+  await pathByNumbers(page, [
+    [1, -4],
+    [1, 4],
+  ]);
+  await hang(page, 'Crate');
+  await pitch(page, '2');
+  await settled(page);
+  // By the table: crates of 0.8 m that are nearer than that.
+  const list = await rows(page);
+  const [first, second] = [...new Set(list.map((r) => r.arrangement))];
+  const close = list.filter((r) =>
+    list.some((o) => o.arrangement !== r.arrangement && Math.hypot(o.x - r.x, o.z - r.z) < 0.7),
+  );
+  expect(close.map((r) => r.arrangement)).toEqual([first, second]);
+  const step = await checks(page);
+  const line = step.getByRole('button', { name: `1 prop reaches into “${first}”` });
+  await expect(line).toBeVisible();
+  await line.click();
+  await expect(page.getByRole('group', { name: 'Selected prop' })).toContainText(`#${close[1].slot}`);
+  await step.getByRole('button', { name: 'Meant so' }).click();
+  await expect(step.getByText('All well')).toBeVisible();
+  await expect(step.getByText(`May reach into “${first}”.`)).toBeVisible();
+  await page.getByRole('button', { name: new RegExp(`^${first} Run`) }).click();
+  await expect((await checks(page)).getByText('All well')).toBeVisible();
+  await undo(page);
+  await expect((await checks(page)).getByText(`1 prop reaches into “${second}”`)).toBeVisible();
+  // Spaced so that none stands at the crossing.
+  await pitch(page, '2.5');
+  await expect((await checks(page)).getByText('All well')).toBeVisible();
+});
+
+test('a duplicate that lies exactly on its original is told of, and the examples are well', async ({
+  page,
+}) => {
+  await openExample(page, 'Rope fence');
+  await page.getByRole('button', { name: /^Posts Run/ }).click();
+  await expect((await checks(page)).getByText('All well')).toBeVisible();
+  const posts = (await rows(page)).filter((r) => r.arrangement === 'Posts' && r.state === 'placed').length;
+  await page.keyboard.press('Control+d');
+  await settled(page);
+  await expect((await checks(page)).getByText(`${posts} props stand exactly where “Posts”`)).toBeVisible();
+  await undo(page);
+  await page.getByRole('button', { name: /^Posts Run/ }).click();
+  await expect((await checks(page)).getByText('All well')).toBeVisible();
+});

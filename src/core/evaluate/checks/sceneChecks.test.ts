@@ -1,0 +1,161 @@
+import { OWN } from '../../arrange/base';
+import type { Arrangement } from '../../arrange/registry';
+import { newArrangement } from '../../arrange/registry';
+import type { Finding } from '../../arrange/result';
+import { slotName } from '../../arrange/slotId';
+import { groundSchema } from '../../arrange/steps/schema';
+import { shapeSchema } from '../../mesh/make/schema';
+import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../../scene/defaults';
+import type { Scene } from '../../scene/schema';
+import { points } from '../../testing/paths';
+import { exampleMesh } from '../../testing/scene';
+import { Evaluator } from '../scene';
+import { SceneChecks } from './sceneChecks';
+
+/** Boxes of 0.4 × 0.6 × 0.5 m, their foot under the middle of their base. */
+const ASSETS = { mesh: () => exampleMesh() };
+
+const straight = (id: string, from: [number, number, number], to: [number, number, number]) =>
+  newPath(id, id, points('corner', [from, to]));
+function run(id: string, path: string, pitch = 1) {
+  const made = newRun(id, id, 'madder', path, [newEntry(`${id}-e`, { kind: 'prop', prop: 'crate' })]);
+  made.spacing = { ...made.spacing, mode: 'pitch', pitch, leftover: 'end' };
+  return made;
+}
+const kind = (name: 'pegs' | 'riders' | 'spans', id: string, values: object) =>
+  newArrangement(name, { id, name: id, thread: 'woad' }, values) as Arrangement;
+function sceneOf(paths: Scene['paths'], arrangements: Arrangement[]): Scene {
+  const scene = emptyScene('S');
+  scene.props.push(newProp('crate', 'Crate', { source: 'built', name: 'crate' }));
+  scene.paths.push(...paths);
+  scene.arrangements.push(...arrangements);
+  return scene;
+}
+
+function look(scene: Scene, evaluator = new Evaluator(ASSETS), checks = new SceneChecks()) {
+  const work = checks.look(scene, evaluator.evaluate(scene), evaluator.contextAt(0));
+  let turns = 0;
+  let step = work.next();
+  for (; !step.done; step = work.next()) turns++;
+  return { found: step.value, turns };
+}
+const told = (found: Map<string, Finding[]>, id: string) =>
+  (found.get(id) ?? []).map((f) => [f.kind, f.slots?.map(slotName).join(' '), f.detail.other ?? null]);
+
+test('two runs in the very same place: all of both are doubled, and well apart nothing is said', () => {
+  const line = straight('line', [0, 0, 0], [77, 0, 0]);
+  const two = [run('a', 'line'), run('b', 'line')];
+  const { found } = look(sceneOf([line], two));
+  const all = Array.from({ length: 78 }, (_, i) => String(i + 1)).join(' ');
+  expect(told(found, 'a')).toEqual([['doubled', all, 'b']]);
+  expect(told(found, 'b')).toEqual([['doubled', all, 'a']]);
+  two[1].visible = false;
+  expect(look(sceneOf([line], two)).found.size).toBe(0);
+});
+
+test('two lanes that cross: just those at the crossing, both ways; meant so, nothing', () => {
+  const paths = [straight('east', [-5, 0, 0], [5, 0, 0]), straight('south', [0, 0, -5], [0, 0, 5])];
+  const scene = sceneOf(paths, [run('a', 'east'), run('b', 'south')]);
+  const { found } = look(scene);
+  expect(told(found, 'a')).toEqual([['overlap', '6', 'b']]);
+  expect(told(found, 'b')).toEqual([['overlap', '6', 'a']]);
+  for (const [who, what] of [
+    [0, 'b'],
+    [1, 'a'],
+  ] as const) {
+    const meant = structuredClone(scene);
+    meant.arrangements[who].meant.push(what);
+    expect(look(meant).found.size).toBe(0);
+  }
+});
+
+test('within one run: too tight neighbours are told once, other meetings too, and what only touches is not', () => {
+  // Half a metre deep along the path: at exactly that pitch they touch.
+  expect(look(sceneOf([straight('l', [0, 0, 0], [20, 0, 0])], [run('a', 'l', 0.5)])).found.size).toBe(0);
+  // A path that comes back over itself.
+  const loop = newPath(
+    'l',
+    'l',
+    points('corner', [
+      [0, 0, 0],
+      [10, 0, 0],
+      [10, 0, 10],
+      [5, 0, 10],
+      [5, 0, -5],
+    ]),
+  );
+  const { found } = look(sceneOf([loop], [run('a', 'l')]));
+  expect(told(found, 'a')).toEqual([['overlap', '6 36', null]]);
+  const meant = sceneOf([loop], [run('a', 'l')]);
+  meant.arrangements[0].meant.push(OWN);
+  expect(look(meant).found.size).toBe(0);
+});
+
+test('a peg in a crate; its rider and the member between two posts touch what they should', () => {
+  const line = straight('l', [0, 0, 0], [4, 0, 0]);
+  const weights = [{ prop: 'crate', weight: 1 }];
+  const peg = { id: 'p1', prop: 'crate', position: [1, 0.1, 0], scale: [0.2, 0.2, 0.2] };
+  const scene = sceneOf(
+    [line],
+    [
+      run('a', 'l'),
+      kind('pegs', 'pegs', { pegs: [peg] }),
+      kind('riders', 'riders', { on: 'a', props: weights, offset: [0, -0.2, 0], size: 0.5 }),
+      kind('spans', 'spans', { on: 'a', props: weights, size: 0.3 }),
+    ],
+  );
+  const { found } = look(scene);
+  // Small and whole inside: it is found though no faces cross.
+  expect(told(found, 'pegs')).toContainEqual(['overlap', '1', 'a']);
+  expect(told(found, 'a')).toContainEqual(['overlap', '2', 'pegs']);
+  for (const [who, other] of [
+    ['riders', 'a'],
+    ['a', 'riders'],
+    ['spans', 'a'],
+    ['a', 'spans'],
+    ['spans', null],
+  ] as const)
+    expect(told(found, who).some((f) => f[2] === other)).toBe(false);
+});
+
+test('what was put down by its foot and goes into a slope, or stands in the air beside it; not what touches exactly', () => {
+  const on = (contact: 'foot' | 'lowest', rollDeg = 30, sink = 0) => {
+    const made = run('a', 'l');
+    made.ground = groundSchema.parse({ mode: 'land', above: 9, contact, sink: [sink, sink] });
+    const scene = sceneOf([straight('l', [-4, 5, 0], [4, 5, 0])], [made]);
+    const slope = newSurface('s', 's', {
+      source: 'made',
+      shape: shapeSchema.parse({ shape: 'plane', width: 20, depth: 20 }),
+      color: '#D8CDB6',
+    });
+    slope.rollDeg = rollDeg;
+    scene.surfaces.push(slope);
+    return look(scene).found.get('a') ?? [];
+  };
+  const [finding, ...more] = on('foot');
+  expect(more).toEqual([]);
+  expect(finding).toMatchObject({ kind: 'buried', detail: { count: 9 } });
+  // Its uphill side: half of its depth along the path, on the tangent of 30°.
+  expect(finding.detail.by).toBeCloseTo(0.25 * Math.tan(Math.PI / 6), 6);
+  // A twentieth of its height is borne, and what was sunk on purpose.
+  expect(on('foot', 6)).toEqual([]);
+  expect(on('foot', 6, 0.2)).toEqual([]);
+  expect(on('lowest')).toEqual([]);
+});
+
+test('what has not changed is not held against each other again', () => {
+  const paths = [
+    straight('east', [-5, 0, 0], [5, 0, 0]),
+    straight('south', [0, 0, -5], [0, 0, 5]),
+    straight('far', [50, 0, 0], [90, 0, 0]),
+  ];
+  const scene = sceneOf(paths, [run('a', 'east'), run('b', 'south'), run('c', 'far', 0.51)]);
+  const [evaluator, checks] = [new Evaluator(ASSETS), new SceneChecks()];
+  const first = look(scene, evaluator, checks);
+  expect(look(scene, evaluator, checks).turns).toBe(0);
+  const changed = { ...scene, arrangements: [...scene.arrangements] };
+  changed.arrangements[2] = run('c', 'far', 2);
+  const again = look(changed, evaluator, checks);
+  expect(again.turns).toBeLessThan(first.turns);
+  expect(again.found).toEqual(look(changed).found);
+});
