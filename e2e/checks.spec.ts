@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
+  choose,
   hang,
   newScene,
   openExample,
@@ -57,6 +58,20 @@ test('two runs that cross: both say where, a click leads there, meant so it is l
   await expect((await checks(page)).getByText('All well')).toBeVisible();
   await undo(page);
   await expect((await checks(page)).getByText(`1 prop reaches into “${second}”`)).toBeVisible();
+  // The lower in the list gives way.
+  await page.getByRole('button', { name: new RegExp(`^${second} Run`) }).click();
+  const gaps = await openStep(page, 'Gaps');
+  await choose(
+    page,
+    gaps.getByRole('button', { name: 'Add a keep-out' }),
+    'What would reach into another arrangement',
+  );
+  await settled(page);
+  await expect(gaps.getByText(`props of ${first}`)).toBeVisible();
+  const gone = (await rows(page)).filter((r) => r.state === 'gap');
+  expect(gone.map((r) => [r.arrangement, r.slot, r.reason])).toEqual([[second, close[1].slot, 'collision']]);
+  await expect((await checks(page)).getByText('All well')).toBeVisible();
+  await undo(page);
   // Spaced so that none stands at the crossing.
   await pitch(page, '2.5');
   await expect((await checks(page)).getByText('All well')).toBeVisible();

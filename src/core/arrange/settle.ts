@@ -6,11 +6,12 @@ import { allocatePlacements, STATE, type Finding, type Placements } from './resu
 import type { Say } from './say';
 import type { Settled, Sites } from './sites';
 import { parseSlotName } from './slotId';
-import { collidingRows } from './steps/collide';
+import { collidingRows, giveWay } from './steps/collide';
 import { aimAt, turnTipRoll, writeHeading, type Aim, type Facings } from './steps/facing';
 import { closeUp, decidedByHand, markGaps } from './steps/gaps';
 import { groundStep, type GroundStep } from './steps/ground';
 import type { Pose } from './steps/onSurface';
+import { placedBoxes } from './steps/placedBoxes';
 import type { Facing, Gaps, Ground, Hand, HandCorrection, Variation } from './steps/schema';
 import { tintsOf, unvaried, VARIED, varier, type Varied, type Varier } from './steps/variation';
 
@@ -105,8 +106,12 @@ export function settle(
     settleStretch(sites, work, out, start);
     start += sites.slot.length;
   }
-  if (recipe.gaps.collide === 'leave-out')
-    collidingRows(out, props.bounds, true, (row) => work.decided.get(out.slot[row]) === false);
+  const isKept = (row: number) => work.decided.get(out.slot[row]) === false;
+  if (recipe.gaps.collide === 'leave-out') collidingRows(out, props.bounds, true, isKept);
+  for (const k of recipe.gaps.keepOuts) {
+    const others = k.kind === 'into' && context.arrangement?.(k.of);
+    if (others) giveWay(out, props.bounds, placedBoxes(others, context), isKept);
+  }
   const tint = recipe.variation && tintsOf(recipe.variation, recipe.seed, out.slot);
   if (tint) out.tint = tint;
   return { placements: out, findings: work.ground?.findings(recipe.id) ?? [] };

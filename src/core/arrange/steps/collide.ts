@@ -1,7 +1,11 @@
 import { boxesOverlap, newBoxes, writeBox } from '../../mesh/boxes';
+import { buildBoxTree, eachPair } from '../../mesh/boxTree';
 import type { Bounds } from '../../mesh/mesh';
 import { STATE, type Placements } from '../result';
+import type { PlacedBoxes } from './placedBoxes';
 
+/** Boxes that reach into each other by no more than this share of the smaller one only touch. */
+const HAIR = 1e-6;
 /** Boxes this many times wider than most are held against all others, lest the grid be as coarse as they are. */
 const WIDE = 4;
 
@@ -34,8 +38,7 @@ export function collidingRows(
   const out: number[] = [];
   for (const i of rows) {
     const isWide = radius[i] * 2 > cell;
-    // Into each other by more than a hair of the smaller one.
-    const hits = (j: number) => boxesOverlap(boxes, i, boxes, j, 1e-6 * Math.min(radius[i], radius[j]));
+    const hits = (j: number) => boxesOverlap(boxes, i, boxes, j, HAIR * Math.min(radius[i], radius[j]));
     const [gx, gy, gz] = [0, 1, 2].map((a) => Math.floor(centre[i * 3 + a] / cell));
     const near = function* () {
       for (let x = -1; x <= 1; x++)
@@ -65,4 +68,27 @@ export function collidingRows(
     else grid.set(key, [i]);
   }
   return out;
+}
+
+/**
+ * Makes gaps of the rows whose boxes reach into what is placed elsewhere.
+ * @param bounds of each prop index; rows of props without bounds are passed over
+ */
+export function giveWay(
+  p: Placements,
+  bounds: (Bounds | undefined)[],
+  others: PlacedBoxes,
+  keep: (row: number) => boolean,
+): void {
+  const rows: number[] = [];
+  for (let i = 0; i < p.count; i++) if (p.state[i] === STATE.placed && bounds[p.prop[i]]) rows.push(i);
+  const boxes = newBoxes(rows.length);
+  rows.forEach((row, k) => writeBox(boxes, k, bounds[p.prop[row]]!, p, row));
+  const { radius } = others.tree.boxes;
+  eachPair(buildBoxTree(boxes), others.tree, (i, j) => {
+    const row = rows[i];
+    if (p.state[row] !== STATE.placed || keep(row)) return;
+    const slack = HAIR * Math.min(boxes.radius[i], radius[j]);
+    if (boxesOverlap(boxes, i, others.tree.boxes, j, slack)) p.state[row] = STATE.collision;
+  });
 }

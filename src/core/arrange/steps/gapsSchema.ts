@@ -29,7 +29,18 @@ const nearSchema = z.object({
   distance: length.default(1).describe('Metres from the path, or from the foot of a placed prop'),
 });
 
-export const keepOutSchema = z.discriminatedUnion('kind', [rangeSchema, regionSchema, nearSchema]);
+const intoSchema = z.object({
+  ...keepOutBase,
+  kind: z.literal('into'),
+  of: z.string().describe('The arrangement whose props stay: what would reach into their boxes is left out'),
+});
+
+export const keepOutSchema = z.discriminatedUnion('kind', [
+  rangeSchema,
+  regionSchema,
+  nearSchema,
+  intoSchema,
+]);
 
 const chance = {
   chance: share.default(0),
@@ -58,7 +69,7 @@ const collide = {
 };
 const around = {
   keepOuts: z
-    .array(z.discriminatedUnion('kind', [regionSchema, nearSchema]))
+    .array(z.discriminatedUnion('kind', [regionSchema, nearSchema, intoSchema]))
     .max(1000)
     .default([]),
 };

@@ -18,6 +18,7 @@ export function neededBy(keepOuts: readonly KeepOut[]): { paths: string[]; arran
   const arrangements: string[] = [];
   for (const k of keepOuts) {
     if (k.kind === 'region') paths.push(k.path);
+    if (k.kind === 'into') arrangements.push(k.of);
     if (k.kind === 'near') (k.of.kind === 'path' ? paths : arrangements).push(k.of.id);
   }
   return { paths: [...new Set(paths)], arrangements: [...new Set(arrangements)] };
@@ -35,6 +36,8 @@ export function keepOutsAround(
       say('keep-out-missing', { name: k.name });
       return [];
     };
+    // What would reach into others is seen once it is posed.
+    if (k.kind === 'into') return context.arrangement?.(k.of) ? [] : missing();
     if (k.kind === 'region') {
       const compiled = context.path(k.path);
       if (!compiled?.ok) return missing();

@@ -1,7 +1,7 @@
 import { OWN } from '../../arrange/base';
 import type { Arrangement } from '../../arrange/registry';
 import { newArrangement } from '../../arrange/registry';
-import type { Finding } from '../../arrange/result';
+import { STATE, type Finding } from '../../arrange/result';
 import { slotName } from '../../arrange/slotId';
 import { groundSchema } from '../../arrange/steps/schema';
 import { shapeSchema } from '../../mesh/make/schema';
@@ -67,6 +67,35 @@ test('two lanes that cross: just those at the crossing, both ways; meant so, not
     meant.arrangements[who].meant.push(what);
     expect(look(meant).found.size).toBe(0);
   }
+});
+
+test('what would reach into another arrangement gives way to it, whatever kind it is, unless it is kept by hand', () => {
+  const paths = [straight('east', [-5, 0, 0], [5, 0, 0]), straight('south', [0, 0, -5], [0, 0, 5])];
+  const into = { id: 'k', kind: 'into' as const, name: 'K', of: 'a' };
+  const lower = run('b', 'south');
+  lower.gaps.keepOuts.push(into);
+  const place = (id: string, x: number) => ({ id, prop: 'crate', position: [x, 0, 0.2] });
+  const pegs = kind('pegs', 'pegs', { pegs: [place('p1', 2.1), place('p2', 2.5)] });
+  Object.assign(pegs.gaps, { keepOuts: [into] });
+  const scene = sceneOf(paths, [run('a', 'east'), lower, pegs]);
+  const evaluator = new Evaluator(ASSETS);
+  const gone = () =>
+    evaluator
+      .evaluate({ ...scene, arrangements: [...scene.arrangements] })
+      .arrangements.map(({ placements: p }) =>
+        [...p.slot].filter((_, i) => p.state[i] === STATE.collision).map(slotName),
+      );
+  expect(gone()).toEqual([[], ['6'], ['1']]);
+  expect(look(scene).found.size).toBe(0);
+  scene.arrangements[1] = { ...lower, hand: { '6': { removed: false } } };
+  expect(gone()).toEqual([[], [], ['1']]);
+  // Those that wait for each other are named.
+  const upper = run('a', 'east');
+  upper.gaps.keepOuts.push({ ...into, of: 'b' });
+  scene.arrangements[0] = upper;
+  expect(
+    evaluator.evaluate({ ...scene, arrangements: [...scene.arrangements] }).arrangements[1].findings[0].kind,
+  ).toBe('cycle');
 });
 
 test('within one run: too tight neighbours are told once, other meetings too, and what only touches is not', () => {

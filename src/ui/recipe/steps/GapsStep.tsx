@@ -40,6 +40,7 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
     void dispatch(addKeepOut, { id: run.id, keepOut });
   const first = scene.paths[0]?.id ?? '';
   const other = scene.arrangements.find((a) => a.id !== run.id);
+  const upper = scene.arrangements[scene.arrangements.findIndex((a) => a.id === run.id) - 1];
   const share = (v: number | null) => Math.min(1, Math.max(0, v ?? 0));
   return (
     <>
@@ -145,6 +146,11 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
                     text: 'Near props of another arrangement',
                     run: () => add({ kind: 'near', of: { kind: 'arrangement', id: other.id }, distance: 1 }),
                   },
+                  {
+                    text: 'What would reach into another arrangement',
+                    // The upper in the list stays, the lower gives way.
+                    run: () => add({ kind: 'into', of: (upper ?? other).id }),
+                  },
                 ]
               : []),
           ]}
@@ -225,6 +231,17 @@ function KeepOutFields({ run, keepOut: k }: { run: string; keepOut: KeepOut }) {
             onChange={(where) => set({ where })}
           />
         </>
+      )}
+      {k.kind === 'into' && (
+        <Choice
+          label="Gives way to"
+          value={k.of}
+          none="missing"
+          options={scene.arrangements
+            .filter((a) => a.id !== run)
+            .map((a) => ({ value: a.id, text: `props of ${a.name}` }))}
+          onChange={(of) => set({ of })}
+        />
       )}
       {k.kind === 'near' && (
         <>
