@@ -482,3 +482,41 @@ test('a bend tighter than the props is a line in Checks that leads there', async
   await step.getByRole('button', { name: /bends tighter/ }).click();
   await expect(page.getByRole('group', { name: 'Selected prop' })).toBeVisible();
 });
+
+test('rows waver along their path together and keep their distance; each by itself; undone by name', async ({
+  page,
+}) => {
+  await pathByNumbers(page, [
+    [-8, 0],
+    [8, 0],
+  ]);
+  await takeProps(page, 'Bollard');
+  await hang(page, 'Bollard');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count' }).click();
+  await type(spacing.getByLabel('Count', { exact: true }), '33');
+  await type(spacing.getByLabel('Number of rows'), '2');
+  await type(spacing.getByLabel('Row distance'), '2');
+  const variation = await openStep(page, 'Variation');
+  await type(variation.getByLabel('Waver sideways'), '40cm');
+  await settled(page);
+  const apart = async () => {
+    const list = await rows(page);
+    const first = list.filter((r) => !r.slot.startsWith('r'));
+    return first.map((r) => ({ z: r.z, by: list.find((o) => o.slot === `r1.${r.slot}`)!.z - r.z }));
+  };
+  const together = await apart();
+  expect(together).toHaveLength(33);
+  for (const { by } of together) expect(Math.abs(by)).toBeCloseTo(2, 9);
+  const middle = (Math.min(...together.map((r) => r.z)) + Math.max(...together.map((r) => r.z))) / 2;
+  const swing = Math.max(...together.map((r) => Math.abs(r.z - middle)));
+  expect(swing).toBeGreaterThan(0.2);
+  expect(swing).toBeLessThanOrEqual(0.4 + 1e-9);
+  await variation.getByRole('radio', { name: 'Each' }).click();
+  await settled(page);
+  expect((await apart()).some(({ by }) => Math.abs(Math.abs(by) - 2) > 0.1)).toBe(true);
+  await undo(page);
+  await settled(page);
+  await expect(page.getByRole('button', { name: /^Undo waver sideways 0 → 0.4/ })).toBeVisible();
+  expect(await apart()).toEqual(together);
+});

@@ -13,6 +13,7 @@ import { groundStep, type GroundStep } from './steps/ground';
 import type { Pose } from './steps/onSurface';
 import { placedBoxes } from './steps/placedBoxes';
 import type { Facing, Gaps, Ground, Hand, HandCorrection, Variation } from './steps/schema';
+import { waverer, type Wavered } from './steps/waver';
 import { tintsOf, unvaried, VARIED, varier, type Varied, type Varier } from './steps/variation';
 
 /** How what stands on sites is turned and sized there. */
@@ -48,10 +49,14 @@ export const AS_IT_LIES: Posing = {
 
 const turnsWithTilt = ({ heading }: Posing) => heading === 'compass' || heading === 'target';
 
+const STILL: Wavered = [0, 0, 0];
+
 interface Work {
   recipe: Recipe;
   hand: Map<number, HandCorrection>;
   decided: Map<number, boolean>;
+  waver: ReturnType<typeof waverer>;
+  wavered: Wavered;
   varier: Varier | null;
   varied: Varied;
   aim: Aim | null;
@@ -87,6 +92,8 @@ export function settle(
     hand: new Map(Object.entries(recipe.hand ?? {}).map(([name, h]) => [parseSlotName(name), h])),
     decided: decidedByHand(recipe.hand ?? {}),
     varier: recipe.variation ? varier(recipe.variation, recipe.seed, props.ids) : null,
+    waver: recipe.variation ? waverer(recipe.variation, recipe.seed) : null,
+    wavered: [0, 0, 0],
     varied: unvaried(),
     aim: aim ?? null,
     ground: recipe.ground ? groundStep(recipe.ground, context, recipe.seed, shapes) : null,
@@ -158,8 +165,11 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   if (draws) draws.vary(slot, sites.prop[i], work.varied);
   const v = draws ? work.varied : null;
   const along = sites.endToEnd ? 0 : (v ? v[VARIED.along] : 0) + (sites.nudged ? 0 : (hand?.along ?? 0));
-  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0);
-  const lift = posing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0);
+  const wavers = work.waver !== null && sites.along !== undefined;
+  if (wavers) work.waver!(sites.along!, sites.s[place], work.wavered);
+  const [swayed, raisedBy, swung] = wavers ? work.wavered : STILL;
+  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0) + swayed;
+  const lift = posing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0) + raisedBy;
   const walked =
     sites.moved && (sites.asks || along !== 0 || side !== 0)
       ? sites.moved(place, along, side, work.pose)
@@ -203,7 +213,7 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
     front[r + 2] * on +
     (front[r] * up[r + 1] - front[r + 1] * up[r]) * right +
     up[r + 2] * above;
-  const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0);
+  const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0) + swung;
   writeTurn(sites, work, frame, r, i, place, turnDeg, out, row);
   out.before?.position.set(out.position.subarray(o, o + 3), o);
   out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);

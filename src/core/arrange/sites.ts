@@ -1,5 +1,6 @@
 import type { Placements } from './result';
 import type { Pose } from './steps/onSurface';
+import type { Line } from './steps/waver';
 
 /**
  * Places where something may stand, one behind the other: all that a kind has to say of them. Arrays are one entry a
@@ -42,6 +43,8 @@ export interface Sites {
   before?: Uint8Array;
   /** Why each slot is empty, where that had to be known to lay them: from {@link STATE}. */
   state?: Uint8Array;
+  /** The line that all of them lie on, by which they waver; absent where they lie on none. */
+  along?: Line;
   /** Where each line of the places begins, if they are several: gaps in a row are so within a line. */
   lines?: ArrayLike<number>;
   /** Whether the last place of a line is followed by its first. */

@@ -95,6 +95,11 @@ const LABELS: Record<string, string> = {
   offset: 'offset',
   speed: 'speed',
   spread: 'spread',
+  waverSide: 'waver sideways',
+  waverLift: 'waver up and down',
+  waverTurnDeg: 'waver of the turn',
+  waverLength: 'length of a waver',
+  waverRows: 'rows waver',
   mirror: 'mirrored',
   tint: 'tint',
   perProp: 'own ranges',
@@ -137,7 +142,7 @@ const LENGTHS = new Set(
   (
     'pitch insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
     'rise inner outer length sag fillet width depth height reach inset longest above floor tolerance ' +
-    'left right bottom top position from to'
+    'left right bottom top position from to waverSide waverLift waverLength'
   ).split(' '),
 );
 /** Fields that are shares, shown in hundredths. */
@@ -148,6 +153,7 @@ const CHOICES: Record<string, Record<string, string>> = {
   leftover: { even: 'even out', end: 'at end', centre: 'centre' },
   measured: { rest: 'at rest', moving: 'as it moves' },
   after: { hole: 'leave a hole', close: 'close up' },
+  waverRows: { together: 'together', each: 'each' },
   collide: { ignore: 'off', 'leave-out': 'on' },
 };
 

@@ -151,6 +151,7 @@ export function variationPhrase(run: Pick<Run, 'variation'>, scene: Scene): stri
     if (on(v[`${k}Deg`])) parts.push(`${k} ${span(v[`${k}Deg`], degrees)}`);
   if (on(v.size, 1))
     parts.push(`size ${Math.round(Math.min(...v.size) * 100)}–${Math.round(Math.max(...v.size) * 100)}%`);
+  if (v.waverSide > 0 || v.waverLift > 0 || v.waverTurnDeg > 0) parts.push('waver');
   if (v.mirror > 0) parts.push('mirrored');
   if (v.tint.colors.length) parts.push('tint');
   if (Object.keys(v.perProp).length) parts.push('own ranges');

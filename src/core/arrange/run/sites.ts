@@ -5,6 +5,7 @@ import { STATE } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { Sites } from '../sites';
+import { MAX_STROKES } from '../slotId';
 import type { Bender } from '../steps/bending';
 import type { Facings } from '../steps/facing';
 import type { KeptOut } from '../steps/keepOuts';
@@ -50,6 +51,12 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
     odd: (i) => i % 2 === 1,
     ...(lane.mirrored && { otherSide: (i: number) => !lane.alternate || i % 2 === 1 }),
     past: lane.past,
+    along: {
+      length: lane.measure.length,
+      closed: path.closed,
+      line: lane.part * MAX_STROKES + lane.stroke,
+      row: lane.row,
+    },
     around: path.closed && laying.run.spacing.insetStart <= 0 && laying.run.spacing.insetEnd <= 0,
     ...(lane.state && { state: lane.state }),
     keptOut:

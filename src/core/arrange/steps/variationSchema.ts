@@ -60,6 +60,16 @@ export const variationSchema = z
       })
       .prefault({})
       .describe('How values lie in their range: evenly, mostly in the middle, or mostly at its ends'),
+    waverSide: length
+      .default(0)
+      .describe('Metres to either side by which what stands on a path wavers along it'),
+    waverLift: length.default(0).describe('Metres up and down'),
+    waverTurnDeg: z.number().min(0).max(180).default(0).describe('Degrees about up, either way'),
+    waverLength: z.number().min(0.001).max(1e5).default(2).describe('Metres from one swing to the next'),
+    waverRows: z
+      .enum(['together', 'each'])
+      .default('together')
+      .describe('Rows waver together and keep their distance, or each by itself'),
     mirror: z
       .number()
       .min(0)

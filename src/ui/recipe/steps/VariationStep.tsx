@@ -2,6 +2,7 @@
 
 import { Columns3, Plus, X } from 'lucide-react';
 import { useState } from 'react';
+import { has } from '@/core/arrange/registry';
 import { STEP_OF, restOf, type Channel, type Spread, type Variation } from '@/core/arrange/steps/schema';
 import { resetStep, setSeed, setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
@@ -10,6 +11,7 @@ import { Button, IconButton } from '../../controls/Button';
 import { NumberBox, NumberField } from '../../controls/NumberField';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { RangeField } from '../../controls/RangeField';
+import { Segmented } from '../../controls/Segmented';
 import { SpreadButton } from '../../controls/SpreadButton';
 import { Toggle } from '../../controls/Toggle';
 import { openDialog } from '../../uiState';
@@ -99,6 +101,7 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
       </div>
       {COMMON.map(channel)}
       {axes && AXES.map(channel)}
+      {has(run, 'paths') && <WaverFields v={v} set={set} />}
       <NumberField
         label="Mirrored"
         hint="Share of the props that are mirrored left to right"
@@ -149,6 +152,71 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         None
       </Button>
     </>
+  );
+}
+
+const ROWS = [
+  { value: 'together', text: 'Together', hint: 'They keep their distance' },
+  { value: 'each', text: 'Each', hint: 'Every row by itself' },
+] as const;
+
+/** How what stands on a path wavers along it. */
+function WaverFields({ v, set }: { v: Variation; set: (values: Partial<Variation>, key?: string) => void }) {
+  const unit = useDocument((s) => s.scene.units);
+  const metres = { dimension: 'length' as const, unit, min: 0, reset: 0 };
+  const wavers = v.waverSide > 0 || v.waverLift > 0 || v.waverTurnDeg > 0;
+  return (
+    <fieldset>
+      <legend className="sr-only">Waver along the path</legend>
+      <NumberField
+        {...metres}
+        label="Waver sideways"
+        hint="To either side of the path, smoothly along it; the same at any pitch"
+        step={0.01}
+        value={v.waverSide}
+        onChange={(x, key) => set({ waverSide: Math.max(0, x ?? 0) }, key)}
+      />
+      <NumberField
+        {...metres}
+        label="Waver up"
+        hint="Up and down along the path"
+        step={0.01}
+        value={v.waverLift}
+        onChange={(x, key) => set({ waverLift: Math.max(0, x ?? 0) }, key)}
+      />
+      <NumberField
+        label="Waver of turn"
+        hint="About up, either way, along the path"
+        dimension="angle"
+        step={1}
+        min={0}
+        max={180}
+        value={v.waverTurnDeg}
+        reset={0}
+        onChange={(x, key) => set({ waverTurnDeg: Math.min(180, Math.max(0, x ?? 0)) }, key)}
+      />
+      {wavers && (
+        <>
+          <NumberField
+            {...metres}
+            label="Waver length"
+            hint="From one swing to the next"
+            step={0.1}
+            min={0.001}
+            reset={2}
+            value={v.waverLength}
+            onChange={(x, key) => set({ waverLength: Math.max(0.001, x ?? 2) }, key)}
+          />
+          <Segmented
+            shown
+            label="Rows waver"
+            value={v.waverRows}
+            options={ROWS}
+            onChange={(waverRows) => set({ waverRows })}
+          />
+        </>
+      )}
+    </fieldset>
   );
 }
 
