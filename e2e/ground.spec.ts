@@ -63,6 +63,17 @@ test('a run lands on a slope, leans with it, and what finds no ground is counted
   list = await rows(page);
   // Inside the slope each stands half way between upright and square to it.
   expect(axes(list[8]).up[1]).toBeCloseTo(Math.cos((10 * Math.PI) / 180), 6);
+  // A fixed sink is typed from either end; so much to either side as well.
+  const sink = (end: string) => ground.getByLabel(`Sink, ${end}`, { exact: true });
+  await type(sink('least'), '0.3');
+  await expect(sink('most')).toHaveValue('0.30');
+  await type(sink('most'), '10 cm');
+  await expect(sink('least')).toHaveValue('0.10');
+  await type(sink('least'), '±5cm');
+  await expect(sink('least')).toHaveValue('-0.05');
+  await expect(sink('most')).toHaveValue('0.05');
+  await type(sink('most'), '0');
+  await type(sink('least'), '0');
   await type(ground.getByLabel('Lean', { exact: true }), '100');
   await type(ground.getByLabel('Leans at most'), '15');
   await settled(page);

@@ -26,6 +26,8 @@ export interface NumberFieldProps extends NumberSettings {
   /** Double click on the label puts this back; null is "auto". */
   reset?: number | null;
   onChange: (value: number | null, key?: string) => void;
+  /** Takes a text that is more than a number. @returns whether it was */
+  onText?: (text: string) => boolean;
   prefix?: string;
   className?: string;
   hint?: string;
@@ -68,6 +70,7 @@ export function NumberBox(
       onChange(null);
       return true;
     }
+    if (props.onText?.(raw)) return true;
     const parsed = parseMeasure(raw, dimension, unit);
     if (parsed === null) return false;
     asked.current = parsed;

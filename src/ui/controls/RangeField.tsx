@@ -4,6 +4,7 @@ import clsx from 'clsx';
 import { useId, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
 import { restGesture } from '@/store/document';
 import { dragGesture } from '@/view/dragGesture';
+import { parseMeasure } from '@/words/measure';
 import { NumberBox, type NumberSettings } from './NumberField';
 import { useScrub } from './useScrub';
 
@@ -44,7 +45,16 @@ export function RangeField(props: RangeFieldProps) {
   const share = (v: number) => Math.min(1, Math.max(0, (v - track[0]) / (track[1] - track[0])));
   const set = (end: 0 | 1, v: number, k?: string) => {
     const next = hold(v);
-    onChange(end === 0 ? [Math.min(next, high), high] : [low, Math.max(next, low)], k);
+    // One end set beyond the other takes it along.
+    onChange(end === 0 ? [next, Math.max(next, high)] : [Math.min(low, next), next], k);
+  };
+  /** "±5": so much to either side of what no variation is. */
+  const onText = (text: string): boolean => {
+    const half = /^(?:±|\+-|\+\/-)(.*)$/.exec(text.trim());
+    const by = half && parseMeasure(half[1], props.dimension, props.unit);
+    if (by === null) return false;
+    onChange([hold(rest - Math.abs(by)), hold(rest + Math.abs(by))]);
+    return true;
   };
   const drag = (end: 0 | 1) => (e: PointerEvent<HTMLElement>) => {
     e.preventDefault();
@@ -61,7 +71,7 @@ export function RangeField(props: RangeFieldProps) {
     e.preventDefault();
     set(end, (end === 0 ? low : high) + by * step * (e.shiftKey ? 10 : 1), key);
   };
-  const boxes = { ...props, auto: undefined, reset: rest };
+  const boxes = { ...props, auto: undefined, reset: rest, onText };
   return (
     <div className="py-1">
       <div className="flex min-h-8 items-center gap-2">
