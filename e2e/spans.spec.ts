@@ -184,4 +184,12 @@ test('rails meet the chosen snap points of their posts, and follow a point that 
   await type(page.getByRole('group', { name: 'Snap points' }).getByLabel('top Y', { exact: true }), '0.5');
   await settled(page);
   for (const y of await heights()) expect(y).toBeCloseTo(0.5, 5);
+  // The foot in its middle: the post sinks by half, and the point stays where it is on it.
+  const size = await page.getByText('Wide × long × high').innerText();
+  const high = Number(/× ([\d.]+) m$/.exec(size)![1]);
+  await pickOption(page, page, 'Foot', 'Centre');
+  await settled(page);
+  for (const y of await heights()) expect(y).toBeCloseTo(0.5 - high / 2, 2);
+  const snap = page.getByRole('group', { name: 'Snap points' }).getByLabel('top Y', { exact: true });
+  expect(Number(await snap.inputValue())).toBeCloseTo(0.5 - high / 2, 2);
 });

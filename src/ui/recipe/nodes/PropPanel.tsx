@@ -1,10 +1,12 @@
 'use client';
 
 import { needsOf } from '@/core/arrange/registry';
+import { meshBounds } from '@/core/mesh/mesh';
 import type { Prop } from '@/core/mesh/propSchema';
+import { snapPointsKept } from '@/core/mesh/snapPoints';
 import { removeProp, setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
-import { useEngine } from '@/store/engine';
+import { engine, useEngine } from '@/store/engine';
 import { hangProp } from '../../basket/hang';
 import { PropPicture } from '../../basket/PropPicture';
 import { Button } from '../../controls/Button';
@@ -30,6 +32,13 @@ export function PropPanel({ id }: { id: string }) {
   if (!prop) return null;
   const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>, key?: string) =>
     dispatch(setProp, { id, values }, key);
+  /** What lies otherwise on its mesh takes the snap points along. */
+  const pose = async (values: Partial<Pick<Prop, 'foot' | 'front' | 'up' | 'unitScale'>>, key?: string) => {
+    const mesh = prop.snapPoints.length > 0 ? await engine().mesh(prop.mesh) : undefined;
+    const after = { ...prop, ...values };
+    const snapPoints = mesh && snapPointsKept(prop.snapPoints, prop, after, meshBounds(mesh));
+    set({ ...values, ...(snapPoints && { snapPoints }) }, key);
+  };
   const size =
     bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
   const used = scene.arrangements.filter((a) => needsOf(a).props.includes(id));
@@ -66,15 +75,20 @@ export function PropPanel({ id }: { id: string }) {
           options={
             prop.foot.at === 'point' ? [...FEET, { value: 'point', text: 'Own point' } as const] : FEET
           }
-          onChange={(at) => set({ foot: { at } })}
+          onChange={(at) => void pose({ foot: { at } })}
         />
         <AxisField
           label="Up axis"
           value={prop.up}
-          onChange={(up) => set(up[1] === prop.front[1] ? { up, front: prop.up } : { up })}
+          onChange={(up) => void pose(up[1] === prop.front[1] ? { up, front: prop.up } : { up })}
         />
-        <AxisField label="Front axis" value={prop.front} not={prop.up} onChange={(front) => set({ front })} />
-        <UnitField value={prop.unitScale} onChange={(unitScale) => set({ unitScale })} />
+        <AxisField
+          label="Front axis"
+          value={prop.front}
+          not={prop.up}
+          onChange={(front) => void pose({ front })}
+        />
+        <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
         <SnapPoints points={prop.snapPoints} onChange={(snapPoints, key) => set({ snapPoints }, key)} />
         <Button look="bordered" className="mt-3 w-full" onClick={() => hangProp(id)}>
           Hang on the selected path
