@@ -162,6 +162,11 @@ test('bank takes the roll of the points', async ({ page }) => {
   expect(axes(list[0]).up[1]).toBeCloseTo(1, 6);
   const end = axes(list[list.length - 1]);
   expect(Math.abs(end.up[2])).toBeCloseTo(1, 6);
+  // It begins the other way up.
+  await step.getByRole('radio', { name: 'Down', exact: true }).click();
+  const over = await rows(page);
+  expect(axes(over[0]).up[1]).toBeCloseTo(-1, 6);
+  expect(axes(over[over.length - 1]).up[2]).toBeCloseTo(-end.up[2], 6);
 });
 
 test('variation: ranges with two ends, steps, size; a seed; nothing else moves', async ({ page }) => {

@@ -173,14 +173,15 @@ function levelHeading(path: CompiledPath, t: Vec3, s: number, hint: { node: numb
  * Frames at many lengths, without flips, in time proportional to their number.
  * upright: up is world up. slope: front follows the tangent, up never rolls. bank: rotation-minimising, the
  * leftover twist of a closed path spread evenly, plus the points' roll (degrees, eased between the points).
+ * @param bankDeg bank: how far all are rolled, degrees, up towards the right of the path
  */
-export function framesAlong(path: CompiledPath, s: ArrayLike<number>, posture: Posture): Frames {
+export function framesAlong(path: CompiledPath, s: ArrayLike<number>, posture: Posture, bankDeg = 0): Frames {
   const samples = samplePath(path, s);
   const n = s.length;
   const front = new Float64Array(n * 3);
   const up = new Float64Array(n * 3);
   const hint = { node: 0 };
-  if (posture === 'bank') bankFrames(path, s, samples, front, up);
+  if (posture === 'bank') bankFrames(path, s, samples, front, up, bankDeg * DEG);
   else
     for (let i = 0; i < n; i++) {
       const tx = samples.tangent[i * 3];
@@ -210,6 +211,7 @@ function bankFrames(
   samples: Samples,
   front: Float64Array,
   up: Float64Array,
+  roll: number,
 ): void {
   const carrier = carrierOf(path);
   const rolls = path.rollDeg.some((r) => r !== 0);
@@ -218,7 +220,7 @@ function bankFrames(
     const at = onPath(path, s[i]);
     node = nodeBefore(carrier, at, node);
     reflectRow(carrier.samples, carrier.bank, node, samples, i, up);
-    const angle = carrier.untwist * at + (rolls ? alongPoints(path, path.rollDeg, at) * DEG : 0);
+    const angle = roll + carrier.untwist * at + (rolls ? alongPoints(path, path.rollDeg, at) * DEG : 0);
     if (angle !== 0) turnRow(up, samples.tangent, i, angle);
   }
   front.set(samples.tangent);

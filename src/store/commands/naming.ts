@@ -95,6 +95,7 @@ const LABELS: Record<string, string> = {
   offset: 'offset',
   speed: 'speed',
   spread: 'spread',
+  bankFrom: 'begins with up',
   waverSide: 'waver sideways',
   waverLift: 'waver up and down',
   waverTurnDeg: 'waver of the turn',

@@ -5,7 +5,7 @@ import type { ArrangeContext } from '../context';
 import { bender, type Bender } from '../steps/bending';
 import { whichBend } from '../steps/whichBend';
 import { keepOutsAround, keptOutOn } from '../steps/keepOuts';
-import { propsOfOrder } from '../steps/schema';
+import { BANK_DEG, propsOfOrder } from '../steps/schema';
 import { checkRun } from './checks';
 import type { Lane } from './lane';
 import { layOut } from './lanes';
@@ -62,7 +62,7 @@ export function evaluateRun(run: Run, context: ArrangeContext): ArrangementResul
 }
 
 function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | null {
-  const { tolerance, posture, corners, lean } = run.facing;
+  const { tolerance, posture, corners, lean, bankFrom } = run.facing;
   if (!whichBend(run.facing, run.hand, props)) return null;
   const meshes = props.map((id) => {
     const facts = context.prop(id);
@@ -75,6 +75,7 @@ function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | 
     corners === 'mitre',
     posture === 'surface' ? { triMesh: (id) => context.surface?.(id), lean } : null,
     context.fine?.of(run.id),
+    BANK_DEG[bankFrom],
   );
 }
 

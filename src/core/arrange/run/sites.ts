@@ -11,6 +11,7 @@ import type { Facings } from '../steps/facing';
 import type { KeptOut } from '../steps/keepOuts';
 import { surfaceStand, type Pose, type SurfaceStand } from '../steps/onSurface';
 import { rampAt, shareBetween } from '../steps/ramp';
+import { BANK_DEG } from '../steps/schema';
 import type { Bends } from '../steps/whichBend';
 import type { Lane } from './lane';
 import type { Run } from './schema';
@@ -90,7 +91,12 @@ function standOf(lane: Lane, p: Laying): Stand {
   const { run } = p;
   const { posture } = run.facing;
   const n = lane.id.length;
-  const frames = framesAlong(path, lane.at, posture === 'surface' ? 'slope' : posture);
+  const frames = framesAlong(
+    path,
+    lane.at,
+    posture === 'surface' ? 'slope' : posture,
+    BANK_DEG[run.facing.bankFrom],
+  );
   const { front, up } = frames;
   const aside = asideOf(lane, run);
   const triMesh = posture === 'surface' && path.on ? p.triMesh(path.on.surface) : undefined;

@@ -57,10 +57,11 @@ export function bender(
   mitred = false,
   over: OverSurface | null = null,
   slices: Slices = ONE_TIME,
+  bankDeg = 0,
 ): Bender {
   const framesOf = (path: CompiledPath, s: ArrayLike<number>): Frames => {
     const triMesh = path.on && over?.triMesh(path.on.surface);
-    return triMesh ? surfaceFrames(path, s, triMesh, over!.lean) : framesAlong(path, s, posture);
+    return triMesh ? surfaceFrames(path, s, triMesh, over!.lean) : framesAlong(path, s, posture, bankDeg);
   };
   /** Shapes by their prop, slices and size: the latest ones, each with what its path does over it. */
   const known = new Map<string, { profile: number[]; index: number }[]>();

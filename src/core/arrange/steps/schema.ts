@@ -90,6 +90,10 @@ export const facingSchema = z
       .enum(['upright', 'slope', 'bank', 'surface'])
       .default('upright')
       .describe('"surface": the normal of the surface that the path lies on; rows lie along it'),
+    bankFrom: z
+      .enum(['up', 'right', 'down', 'left'])
+      .default('up')
+      .describe('Posture "bank": where up is at the beginning of the path, seen along it'),
     lean: share.default(1).describe('Posture "surface": 1 stands square to it, 0 upright'),
     bend: z
       .boolean()
@@ -168,3 +172,6 @@ export type Facing = z.infer<typeof facingSchema>;
 export type Hand = z.infer<typeof handSchema>;
 export type HandCorrection = Hand[string];
 export type Pulley = z.infer<typeof pulleySchema>;
+
+/** Degrees by which a bank begins rolled, up towards the right of the path. */
+export const BANK_DEG = { up: 0, right: 90, down: 180, left: -90 } as const;

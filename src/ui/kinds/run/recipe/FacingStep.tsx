@@ -18,6 +18,12 @@ const HEADINGS = [
   { value: 'compass', text: 'Compass' },
   { value: 'target', text: 'Target' },
 ] as const;
+const BANKS = [
+  { value: 'up', text: 'Up' },
+  { value: 'right', text: 'Right' },
+  { value: 'down', text: 'Down' },
+  { value: 'left', text: 'Left' },
+] as const;
 const POSTURES = [
   { value: 'upright', text: 'Upright', hint: 'Up stays up' },
   { value: 'slope', text: 'Slope', hint: 'Tips with the path, never rolls' },
@@ -87,6 +93,21 @@ export function FacingStep({ run, color }: StepProps) {
           onChange={(posture) => set({ posture })}
         />
       </div>
+      {facing.posture === 'bank' && (
+        <>
+          <Segmented
+            shown
+            tight
+            label="Begins with up"
+            value={facing.bankFrom}
+            options={BANKS}
+            onChange={(bankFrom) => set({ bankFrom })}
+          />
+          <p className="text-[12.5px] text-soft">
+            On a loop that stands upright, “Down” turns them to its other side. A point’s own roll adds to it.
+          </p>
+        </>
+      )}
       {facing.posture === 'surface' && (
         <NumberField
           label="Lean"
