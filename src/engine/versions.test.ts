@@ -15,6 +15,8 @@ test.each([
   [3, 'slots-3.csv'],
   // With a member of spans left out, and pegs.
   [4, 'slots-4.csv'],
+  // With a banking run that leaves out what collides, and pegs that vary.
+  [5, 'slots-5.csv'],
 ])('a scene of version %d gives the slots that it gave then', async (version, slots) => {
   const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
   expect(scene.version).toBe(SCENE_VERSION);
