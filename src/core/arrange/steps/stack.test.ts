@@ -3,6 +3,7 @@ import { propShape } from '../../mesh/contact/support';
 import { STATE, type Placements } from '../result';
 import { newEntry, newRun } from '../../scene/defaults';
 import { asResult, compiled, points } from '../../testing/paths';
+import { boxBetween } from '../../testing/plumb';
 import { triMeshOf } from '../../testing/surfaces';
 import { evaluateRun } from '../run/evaluate';
 import { groundSchema } from './schema';
@@ -10,20 +11,12 @@ import { cases } from '../../testing/prove';
 
 const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 /** A box 1 m long, wide and high, its foot in the middle of its base. */
-const corners = Array.from({ length: 8 }, (_, k) => [
-  k & 1 ? 0.5 : -0.5,
-  k & 2 ? 1 : 0,
-  k & 4 ? 0.5 : -0.5,
-]).flat();
-const faces = [
-  [0, 1, 3, 2],
-  [4, 6, 7, 5],
-  [0, 4, 5, 1],
-  [2, 3, 7, 6],
-  [0, 2, 6, 4],
-  [1, 5, 7, 3],
-].flatMap(([a, b, c, d]) => [a, b, c, a, c, d]);
-const shape = propShape(corners, SAME, faces);
+const box = boxBetween([-0.5, 0, -0.5], [0.5, 1, 0.5]);
+const shape = propShape(
+  box,
+  SAME,
+  Array.from({ length: box.length / 3 }, (_, k) => k),
+);
 const floor = triMeshOf({ shape: 'plane', width: 60, depth: 10 });
 const line = compiled(
   points('corner', [

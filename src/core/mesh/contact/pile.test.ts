@@ -1,29 +1,16 @@
 import fc from 'fast-check';
 import type { Vec3 } from '../../math/vec3';
 import { newPile } from './pile';
+import { boxBetween, posed, rowsOf } from '../../testing/plumb';
 import { cases } from '../../testing/prove';
 
-/** Triangles of a box by its least corner and size, turned about Y. */
-function box(at: Vec3, size: Vec3, turn = 0): Float64Array {
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
-  const corner = (k: number): Vec3 => {
-    const [x, y, z] = [
-      k & 1 ? size[0] / 2 : -size[0] / 2,
-      k & 2 ? size[1] : 0,
-      k & 4 ? size[2] / 2 : -size[2] / 2,
-    ];
-    return [at[0] + x * c + z * s, at[1] + y, at[2] - x * s + z * c];
-  };
-  const quads = [
-    [0, 1, 3, 2],
-    [4, 6, 7, 5],
-    [0, 4, 5, 1],
-    [2, 3, 7, 6],
-    [0, 2, 6, 4],
-    [1, 5, 7, 3],
-  ];
-  return Float64Array.from(quads.flatMap(([p, q, r, t]) => [p, q, r, p, r, t].flatMap((k) => corner(k))));
-}
+/** Triangles of a box by the middle of its base and its size, turned about Y. */
+const box = (at: Vec3, [x, y, z]: Vec3, turn = 0): Float64Array =>
+  posed(
+    boxBetween([-x / 2, 0, -z / 2], [x / 2, y, z / 2]),
+    rowsOf([0, Math.sin(turn / 2), 0, Math.cos(turn / 2)], [1, 1, 1]),
+    at,
+  );
 /** Corner points of triangles moved up. */
 const raised = (t: Float64Array, by: number) => t.map((v, i) => (i % 3 === 1 ? v + by : v));
 const DOWN: Vec3 = [0, -1, 0];
