@@ -9,6 +9,7 @@ import { propSchema } from '../mesh/propSchema';
 import { SCENE_VERSION } from '../scene/version';
 import { sceneSchema, type Scene } from '../scene/schema';
 import { surfaceSchema } from '../mesh/surfaceSchema';
+import { SceneChecks } from './checks/sceneChecks';
 import { Evaluator, type Assets, type SceneResult } from './scene';
 
 /** Meshes with nothing in them, all in one place, and without width, beside those of the other tests. */
@@ -133,8 +134,14 @@ function faults({ surfaces, paths, arrangements }: SceneResult): string[] {
 test('whatever scene the schema admits, nothing throws, and every number that comes of it is one', () => {
   fc.assert(
     fc.property(anyScene, fc.constantFrom(0, 0.7, 20), (scene, time) => {
-      const result = new Evaluator(ASSETS).evaluate(scene, undefined, time);
+      const evaluator = new Evaluator(ASSETS);
+      const result = evaluator.evaluate(scene, undefined, time);
       expect(faults(result)).toEqual([]);
+      const work = new SceneChecks().look(scene, result, evaluator.contextAt(time));
+      let step = work.next();
+      while (!step.done) step = work.next();
+      for (const findings of step.value.values())
+        for (const f of findings) expect([...numbersIn(f)].every(Number.isFinite)).toBe(true);
       expect(writeCsv(scene, result, { gaps: true })).not.toMatch(/NaN|Infinity/);
     }),
     // Made smaller, a scene of this size would be worked out for an hour.
