@@ -13,11 +13,10 @@ import type { Vec3 } from '@/core/math/vec3';
 import type { Finding } from '@/core/arrange/result';
 import type { PlaceTable } from '@/core/formats/csvRead';
 import type { SvgDrawing } from '@/core/formats/svgRead';
-import type { DrawBatch } from './drawing';
 import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
-import type { BroughtIn, EngineService, SendFormat } from './service';
+import type { BroughtIn, EngineService, SendFormat, Variant } from './service';
 import type { WorkerApi } from './worker';
 
 export interface EngineState {
@@ -338,11 +337,9 @@ export class EngineClient {
     return this.ask(() => this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>);
   }
 
-  /** An arrangement with other seeds, as instance matrices for each. */
-  variants(arrangement: string, seeds: number[]): Promise<DrawBatch[][]> {
-    return this.ask(
-      () => this.remote.variants(this.at, arrangement, seeds, this.time) as Promise<DrawBatch[][]>,
-    );
+  /** An arrangement with other seeds. */
+  variants(arrangement: string, seeds: number[]): Promise<Variant[]> {
+    return this.ask(() => this.remote.variants(this.at, arrangement, seeds, this.time) as Promise<Variant[]>);
   }
 
   /** The scene as a file's bytes. */

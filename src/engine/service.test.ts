@@ -65,3 +65,28 @@ test('a mesh of one’s own is brought in once, travels in the scene file and pl
   expect(opened.scene).toEqual(own);
   expect(other.evaluateAll(opened.scene).arrangements[0].placements).toEqual(a.placements);
 });
+
+test('other seeds of a bent run are bent too, and that of the scene itself is what stands there', () => {
+  const service = new EngineService();
+  const bent = scene();
+  bent.paths = [
+    newPath(
+      'path2',
+      'P',
+      points('smooth', [
+        [0, 0, 0],
+        [3, 0, 2],
+        [6, 0, 0],
+      ]),
+    ),
+  ];
+  const run = firstRun(bent);
+  run.facing = { ...run.facing, bend: true };
+  run.variation = { ...run.variation, size: [0.6, 1.4] };
+  const [here] = service.evaluateAll(bent).arrangements;
+  const [own, other] = service.variants(bent, 'run3', [run.seed, run.seed + 1]);
+  expect(own.bent.map((b) => b.positions)).toEqual(here.placements.bent!.map((b) => b.positions));
+  expect(own.batches.every((b) => b.shape !== undefined)).toBe(true);
+  expect(other.bent.map((b) => b.positions)).not.toEqual(own.bent.map((b) => b.positions));
+  expect(service.variants(bent, 'nobody', [1])).toEqual([]);
+});

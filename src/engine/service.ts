@@ -21,6 +21,7 @@ import { readSvg, type SvgDrawing } from '@/core/formats/svgRead';
 import { isPng, readGreyPicture } from '@/core/formats/pngRead';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
+import type { BentMesh } from '@/core/mesh/bend';
 import { edgeLoop } from '@/core/mesh/lines/edges';
 import type { Vec3 } from '@/core/math/vec3';
 import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
@@ -52,6 +53,12 @@ export interface AnimationRange {
   from: number;
   to: number;
   rate: number;
+}
+
+/** What an arrangement would be with another seed: instances, and the shapes that some of them have of their own. */
+export interface Variant {
+  batches: DrawBatch[];
+  bent: BentMesh[];
 }
 
 const MOST_FRAMES = 1200;
@@ -167,17 +174,16 @@ export class EngineService {
 
   /**
    * What an arrangement would be with other seeds, to be looked at side by side. Nothing of the scene changes.
-   * @returns instance matrices for each seed, in order; none where the scene has no such arrangement
+   * @returns one for each seed, in order; none where the scene has no such arrangement
    */
-  variants(scene: Scene, arrangement: string, seeds: number[], time = 0): DrawBatch[][] {
+  variants(scene: Scene, arrangement: string, seeds: number[], time = 0): Variant[] {
     const found = scene.arrangements.find((a) => a.id === arrangement);
     if (!found) return [];
     const context = this.evaluator.contextAt(time);
-    // Looked at side by side they are rigid: pictures of the mix, not of every bend.
-    const rigid = has(found, 'facing')
-      ? ({ ...found, facing: { ...found.facing, bend: false } } as typeof found)
-      : found;
-    return seeds.map((seed) => drawBatches(kindOf(rigid).evaluate({ ...rigid, seed }, context).placements));
+    return seeds.map((seed) => {
+      const { placements } = kindOf(found).evaluate({ ...found, seed }, context);
+      return { batches: drawBatches(placements), bent: placements.bent ?? [] };
+    });
   }
 
   /** The path under one stretch of a run, and the ground below it, from the side; null where it is broken. */

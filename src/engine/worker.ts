@@ -62,7 +62,8 @@ const api = {
     service.pinPlaces(places, how, time, report),
   variants(at: number, arrangement: string, seeds: number[], time: number) {
     const made = service.variants(mirror.scene(at), arrangement, seeds, time);
-    return Comlink.transfer(made, buffersOf(made));
+    // Bent shapes may be kept here, and are copied.
+    return Comlink.transfer(made, buffersOf(made.map((v) => v.batches)));
   },
   async sendOut(at: number, format: SendFormat, time: number) {
     const bytes = await service.sendOut(mirror.scene(at), format, time);

@@ -10,10 +10,11 @@ import {
 } from 'three';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import type { Scene } from '@/core/scene/schema';
+import type { Variant } from '@/engine/service';
 import type { DrawBatch } from '@/engine/drawing';
 import { engine } from '@/store/engine';
 import { pictureMaterial, toDataUrl } from './pictures';
-import { drawnGeometry } from './sceneMeshes';
+import { bentGeometry, drawnGeometry } from './sceneMeshes';
 import { toScreen } from './project';
 import { viewReady, type ViewHandle } from '@/view/handle';
 
@@ -56,8 +57,8 @@ function framed(view: ViewHandle, batches: DrawBatch[]): PerspectiveCamera | Ort
   return camera;
 }
 
-/** A picture of instances from the direction in which the scene is seen now, as a data URL; null for nothing. */
-export async function pictureOfBatches(scene: Scene, batches: DrawBatch[]): Promise<string | null> {
+/** A picture of what a seed places from the direction in which the scene is seen now, as a data URL; null for nothing. */
+export async function pictureOfVariant(scene: Scene, { batches, bent }: Variant): Promise<string | null> {
   const view = await viewReady();
   const { scene: stage, target } = openStudio();
   const made: InstancedMesh[] = [];
@@ -67,10 +68,10 @@ export async function pictureOfBatches(scene: Scene, batches: DrawBatch[]): Prom
     if (!prop || !mesh || mesh.indices.length < 3) continue;
     const matrix = propMatrix(prop, meshBounds(mesh));
     // A mirrored batch is drawn mirrored; its backs do not matter at this size.
-    const geometry = drawnGeometry(
-      mesh,
-      batch.mirrored ? matrix.map((v, i) => (i % 4 === 0 ? -v : v)) : matrix,
-    );
+    const shape = batch.shape === undefined ? undefined : bent[batch.shape];
+    const geometry = shape
+      ? bentGeometry(shape)
+      : drawnGeometry(mesh, batch.mirrored ? matrix.map((v, i) => (i % 4 === 0 ? -v : v)) : matrix);
     const object = new InstancedMesh(
       geometry,
       mesh.materials.map((m) =>

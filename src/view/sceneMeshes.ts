@@ -128,6 +128,18 @@ export function releaseShape(drawn: DrawnMesh): void {
   if (drawn.ofRows) drawn.geometry.dispose();
 }
 
+/** A shape that some rows have of their own as a buffer geometry. */
+export function bentGeometry(bent: BentMesh): BufferGeometry {
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(Float32Array.from(bent.positions), 3));
+  geometry.setAttribute('normal', new BufferAttribute(bent.normals, 3));
+  if (bent.uvs) geometry.setAttribute('uv', new BufferAttribute(bent.uvs, 2));
+  if (bent.colors) geometry.setAttribute('color', new BufferAttribute(bent.colors, 3));
+  geometry.setIndex(new BufferAttribute(bent.indices, 1));
+  for (const g of bent.groups) geometry.addGroup(g.start, g.count, g.material);
+  return geometry;
+}
+
 /** The mesh of a batch: the prop's own, or in its materials the shape that these rows have. */
 export function shapedMesh(
   plain: DrawnMesh,
@@ -138,13 +150,7 @@ export function shapedMesh(
   if (!bent) return plain;
   const have = shaped.get(bent);
   if (have?.materials === plain.materials) return have;
-  const geometry = new BufferGeometry();
-  geometry.setAttribute('position', new BufferAttribute(Float32Array.from(bent.positions), 3));
-  geometry.setAttribute('normal', new BufferAttribute(bent.normals, 3));
-  if (bent.uvs) geometry.setAttribute('uv', new BufferAttribute(bent.uvs, 2));
-  if (bent.colors) geometry.setAttribute('color', new BufferAttribute(bent.colors, 3));
-  geometry.setIndex(new BufferAttribute(bent.indices, 1));
-  for (const g of bent.groups) geometry.addGroup(g.start, g.count, g.material);
+  const geometry = bentGeometry(bent);
   // Made anew at every step of a drag: a tree for picking would cost more than it saves.
   const made = { geometry, materials: plain.materials, ofRows: true as const };
   shaped.set(bent, made);

@@ -3,12 +3,11 @@
 import { RefreshCw, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Arrangement } from '@/core/arrange/registry';
-import type { DrawBatch } from '@/engine/drawing';
 import { setSeed } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
-import { pictureOfBatches } from '@/view/batchPictures';
+import { pictureOfVariant } from '@/view/batchPictures';
 import { waitFor } from '@/view/viewState';
 import { IconButton } from '../controls/Button';
 import { openDialog } from '../uiState';
@@ -33,10 +32,10 @@ function Six({ run }: { run: Arrangement }) {
     const current = () => turn.current === mine;
     const draw = async () => {
       const { scene } = useDocument.getState();
-      const made: DrawBatch[][] = await engine().variants(run.id, seeds);
-      for (const [i, batches] of made.entries()) {
+      const made = await engine().variants(run.id, seeds);
+      for (const [i, variant] of made.entries()) {
         if (!current()) return;
-        const picture = await pictureOfBatches(scene, batches);
+        const picture = await pictureOfVariant(scene, variant);
         if (!current()) return;
         setPictures((old) => seeds.map((_, k) => (k === i ? picture : (old[k] ?? null))));
       }

@@ -104,7 +104,14 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
           label="Landing"
           value={a.landing}
           options={LANDINGS}
-          onChange={(landing) => set({ landing })}
+          // On its own it is meant to land: where nothing was set, straight down.
+          onChange={(landing) =>
+            set({
+              landing,
+              ...(landing === 'each' &&
+                a.ground.mode === 'none' && { ground: { ...a.ground, mode: 'land' as const } }),
+            })
+          }
         />
         {a.landing === 'each' && (
           <div className="mt-2">
