@@ -167,9 +167,9 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   const along = sites.endToEnd ? 0 : (v ? v[VARIED.along] : 0) + (sites.nudged ? 0 : (hand?.along ?? 0));
   const wavers = work.waver !== null && sites.along !== undefined;
   if (wavers) work.waver!(sites.along!, sites.s[place], work.wavered);
-  const [swayed, raisedBy, swung] = wavers ? work.wavered : STILL;
-  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0) + swayed;
-  const lift = posing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0) + raisedBy;
+  const wavered = wavers ? work.wavered : STILL;
+  const side = (v ? v[VARIED.side] : 0) + (hand?.side ?? 0) + wavered[0];
+  const lift = posing.lift + (v ? v[VARIED.lift] : 0) + (hand?.lift ?? 0) + wavered[1];
   const walked =
     sites.moved && (sites.asks || along !== 0 || side !== 0)
       ? sites.moved(place, along, side, work.pose)
@@ -213,7 +213,7 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
     front[r + 2] * on +
     (front[r] * up[r + 1] - front[r + 1] * up[r]) * right +
     up[r + 2] * above;
-  const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0) + swung;
+  const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0) + wavered[2];
   writeTurn(sites, work, frame, r, i, place, turnDeg, out, row);
   out.before?.position.set(out.position.subarray(o, o + 3), o);
   out.before?.rotation.set(out.rotation.subarray(row * 4, row * 4 + 4), row * 4);
