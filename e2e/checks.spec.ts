@@ -31,7 +31,9 @@ test('two runs that cross: both say where, a click leads there, meant so it is l
   ]);
   await hang(page, 'Crate');
   await pitch(page, '2');
-  await expect((await checks(page)).getByText(/Nothing overlaps anything that is shown/)).toBeVisible();
+  await expect(
+    (await checks(page)).getByText(/No prop reaches into another one that is shown/),
+  ).toBeVisible();
   await pathByNumbers(page, [
     [1, -4],
     [1, 4],

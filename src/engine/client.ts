@@ -160,8 +160,10 @@ export class EngineClient {
     const { result } = this.state;
     try {
       const checks = await (this.remote.check(this.at, this.time) as ReturnType<EngineService['check']>);
-      if (checks && generation === this.generation && result === this.state.result && !this.state.busy)
-        this.set({ checks, looking: false });
+      if (generation !== this.generation || result !== this.state.result || this.state.busy) return;
+      if (checks) this.set({ checks, looking: false });
+      // Something else was worked out meanwhile: a file that was sent out.
+      else this.resting = setTimeout(() => void this.check(), AT_REST_MS);
     } catch {
       // Nothing is said to be well then.
     }

@@ -90,3 +90,14 @@ test('other seeds of a bent run are bent too, and that of the scene itself is wh
   expect(other.bent.map((b) => b.positions)).not.toEqual(own.bent.map((b) => b.positions));
   expect(service.variants(bent, 'nobody', [1])).toEqual([]);
 });
+
+test('a check is given up when something else is worked out meanwhile, and says so', async () => {
+  const service = new EngineService();
+  const crowd = scene();
+  firstRun(crowd).spacing = { ...firstRun(crowd).spacing, mode: 'count', count: 400 };
+  service.evaluateAll(crowd);
+  const given = service.check(crowd);
+  await service.sendOut(crowd, { kind: 'csv', gaps: false }, 3);
+  expect(await given).toBeNull();
+  expect((await service.check(crowd))!.get('run3')).toMatchObject([{ kind: 'overlap' }]);
+});

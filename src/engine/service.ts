@@ -245,6 +245,7 @@ export class EngineService {
       throw new Error(
         `An animation has 2 to ${MOST_FRAMES} frames, and this one ${Math.max(0, count) || 0}. Change its times, or the frames a second`,
       );
+    this.evaluations++;
     const times = Float32Array.from({ length: count }, (_, i) => i / rate);
     const results = evaluateOver(
       this.evaluator,
@@ -259,6 +260,7 @@ export class EngineService {
     if (format.kind === 'clothesline') return packScene(scene, (hash) => this.files.get(hash)?.bytes);
     if (format.kind === 'glb' && format.animation)
       return this.animated(scene, format.animation, format.options);
+    this.evaluations++;
     const result = this.evaluator.evaluate(scene, undefined, time);
     if (format.kind === 'csv')
       return new TextEncoder().encode(writeCsv(scene, result, { gaps: format.gaps }));

@@ -29,8 +29,8 @@ export function* groundFindings(
   if (triMeshes.length === 0) return [];
   const { fall } = footingOf(triMeshes);
   const shapes = p.props.map((id) => shapeOf(context, id));
-  const sink = Math.max(0, ...ground.sink);
-  const lifted = liftOf(a);
+  const [lowest, lifted] = liftOf(a);
+  const sink = Math.max(0, ...ground.sink) - lowest;
   const buried: number[] = [];
   const floating: number[] = [];
   let [deepest, highest] = [0, 0];
@@ -57,10 +57,19 @@ export function* groundFindings(
   return [...say('buried', buried, deepest), ...say('floating', floating, highest)];
 }
 
-/** The highest that an arrangement lifts anything on purpose, metres. */
-function liftOf(a: Arrangement): number {
-  const own = has(a, 'facing') && 'lift' in a.facing ? a.facing.lift : 0;
-  const varied = has(a, 'variation') ? Math.max(...a.variation.lift) : 0;
-  const byHand = has(a, 'hand') ? Object.values(a.hand).map((h) => h.lift ?? 0) : [];
-  return Math.max(0, own + varied + Math.max(0, ...byHand));
+/** The furthest that an arrangement lifts anything down and up on purpose, metres: 0 at least to either side. */
+function liftOf(a: Arrangement): [low: number, high: number] {
+  const sums: [number, number] = [0, 0];
+  const add = (...lifts: number[]) => {
+    sums[0] += Math.min(0, ...lifts);
+    sums[1] += Math.max(0, ...lifts);
+  };
+  if (has(a, 'facing') && 'lift' in a.facing) add(a.facing.lift);
+  if (has(a, 'variation')) {
+    const { lift, perProp, waverLift } = a.variation;
+    add(...lift, ...Object.values(perProp).flatMap((own) => own.lift ?? []));
+    add(-waverLift, waverLift);
+  }
+  if (has(a, 'hand')) add(...Object.values(a.hand).map((h) => h.lift ?? 0));
+  return sums;
 }

@@ -1,4 +1,5 @@
 import { matrixOf } from '../../arrange/steps/groundContact';
+import { solve3 } from '../../math/solve';
 import { boxesOverlap } from '../../mesh/boxes';
 import { eachPair } from '../../mesh/boxTree';
 import type { Bvh } from '../../mesh/bvh';
@@ -85,18 +86,14 @@ function reachIn(a: Standing, i: number, b: Standing, j: number): boolean {
 function seen({ placements: p, mesh }: Standing, row: number, from: Float64Array): Seen | null {
   const found = mesh(row);
   if (!found) return null;
-  const m = matrixOf(
-    found.sized ? { ...p, scale: ONES, rotation: p.rotation.subarray(row * 4) } : p,
-    found.sized ? 0 : row,
-  );
+  const m = matrixOf(p, row);
+  if (found.sized) for (let k = 0; k < 9; k++) m[k] /= p.scale[row * 3 + (k % 3)];
   return {
     tree: found.tree,
     m,
     at: Float64Array.from({ length: 3 }, (_, r) => p.position[row * 3 + r] - from[r]),
   };
 }
-
-const ONES = Float64Array.of(1, 1, 1);
 
 /** The middle of what one box has of the other, along its own axes. */
 function inBoth(a: Standing, i: number, b: Standing, j: number): Float64Array {
@@ -129,22 +126,9 @@ function cornerOf({ tree, m, at }: Seen): [number, number, number] {
 
 /** Whether a mesh has a place in it. */
 function holds({ tree, m, at }: Seen, x: number, y: number, z: number): boolean {
-  const own = solve(m, x - at[0], y - at[1], z - at[2]);
+  const own = solve3(m, x - at[0], y - at[1], z - at[2]);
   return isOver(tree, own) && isInside(tree, own[0], own[1], own[2]);
 }
 
 const isOver = ({ bounds: b }: Bvh, p: readonly number[]): boolean =>
   p.every((v, r) => v > b[r] + DEPTH && v < b[3 + r] - DEPTH);
-
-/** The place that a matrix takes to (x, y, z). */
-function solve(m: Float64Array, x: number, y: number, z: number): [number, number, number] {
-  const a = m[4] * m[8] - m[5] * m[7];
-  const b = m[5] * m[6] - m[3] * m[8];
-  const c = m[3] * m[7] - m[4] * m[6];
-  const k = 1 / (m[0] * a + m[1] * b + m[2] * c);
-  return [
-    (a * x + (m[2] * m[7] - m[1] * m[8]) * y + (m[1] * m[5] - m[2] * m[4]) * z) * k,
-    (b * x + (m[0] * m[8] - m[2] * m[6]) * y + (m[2] * m[3] - m[0] * m[5]) * z) * k,
-    (c * x + (m[1] * m[6] - m[0] * m[7]) * y + (m[0] * m[4] - m[1] * m[3]) * z) * k,
-  ];
-}

@@ -148,8 +148,14 @@ test('a peg in a crate; its rider and the member between two posts touch what th
 });
 
 test('what was put down by its foot and goes into a slope, or stands in the air beside it; not what touches exactly', () => {
-  const on = (contact: 'foot' | 'lowest', rollDeg = 30, sink = 0) => {
+  const on = (
+    contact: 'foot' | 'lowest',
+    rollDeg = 30,
+    sink = 0,
+    more = (_: ReturnType<typeof run>): unknown => 0,
+  ) => {
     const made = run('a', 'l');
+    more(made);
     made.ground = groundSchema.parse({ mode: 'land', above: 9, contact, sink: [sink, sink] });
     const scene = sceneOf([straight('l', [-4, 5, 0], [4, 5, 0])], [made]);
     const slope = newSurface('s', 's', {
@@ -170,6 +176,11 @@ test('what was put down by its foot and goes into a slope, or stands in the air 
   expect(on('foot', 6)).toEqual([]);
   expect(on('foot', 6, 0.2)).toEqual([]);
   expect(on('lowest')).toEqual([]);
+  // Lifted and lowered on purpose, and wavering up and down.
+  expect(on('foot', 0, 0, (r) => (r.facing.lift = 0.4))).toEqual([]);
+  expect(on('foot', 0, 0, (r) => (r.facing.lift = -0.4))).toEqual([]);
+  expect(on('foot', 0, 0, (r) => (r.variation.waverLift = 0.5))).toEqual([]);
+  expect(on('foot', 0, 0, (r) => (r.variation.perProp = { crate: { lift: [0.3, 0.5] } }))).toEqual([]);
 });
 
 test('what has not changed is not held against each other again', () => {
@@ -187,4 +198,19 @@ test('what has not changed is not held against each other again', () => {
   const again = look(changed, evaluator, checks);
   expect(again.turns).toBeLessThan(first.turns);
   expect(again.found).toEqual(look(changed).found);
+});
+
+test('what is given up before its end keeps what it had found', () => {
+  const paths = [0, 1, 2, 3].map((k) => straight(`p${k}`, [k * 50, 0, 0], [k * 50 + 20, 0, 0]));
+  const scene = sceneOf(
+    paths,
+    paths.map(({ id }, k) => run(`r${k}`, id, 0.3)),
+  );
+  const [evaluator, checks] = [new Evaluator(ASSETS), new SceneChecks()];
+  const all = look(scene, evaluator).turns;
+  const work = checks.look(scene, evaluator.evaluate(scene), evaluator.contextAt(0));
+  for (let k = 0; k < all - 1; k++) work.next();
+  const rest = look(scene, evaluator, checks);
+  expect(rest.turns).toBeLessThan(all / 2);
+  expect(rest.found).toEqual(look(scene).found);
 });

@@ -30,10 +30,8 @@ export class SceneChecks {
   *look(scene: Scene, result: SceneResult, context: ArrangeContext): Generator<void, Map<string, Finding[]>> {
     const shown = scene.arrangements.flatMap((a, i) => (a.visible ? [{ a, r: result.arrangements[i] }] : []));
     const here: Shown[] = [];
-    const before = this.standing;
-    this.standing = new Map();
     for (const { a, r } of shown) {
-      const had = before.get(a.id);
+      const had = this.standing.get(a.id);
       const s = had?.key === r.key ? had : standingOf(r.key, r.placements, context);
       this.standing.set(a.id, s);
       here.push({ a, r, s });
@@ -43,28 +41,32 @@ export class SceneChecks {
     const say = (node: string, findings: Finding[]) => {
       if (findings.length) found.set(node, [...(found.get(node) ?? []), ...findings]);
     };
-    const pairs = this.pairs;
-    this.pairs = new Map();
+    const names = new Set<string>();
     for (const [one, other] of near(here)) {
       if (isMeant(one.a, other.a)) continue;
       const name = `${one.a.id} ${other.a.id}`;
       const keys = `${one.s.key} ${other.s.key}`;
-      let have = pairs.get(name);
+      names.add(name);
+      let have = this.pairs.get(name);
       if (have?.keys !== keys) {
         have = { keys, found: yield* overlapsOf(one.s, other.s, excuses(one, other)) };
+        this.pairs.set(name, have);
       }
-      this.pairs.set(name, have);
       tell(have.found, one.a, other.a, say);
     }
-    const grounds = this.grounds;
-    this.grounds = new Map();
     for (const { a, r } of here) {
-      const had = grounds.get(a.id);
-      const next =
-        had?.key === r.key ? had : { key: r.key, found: yield* groundFindings(a, r.placements, context) };
-      this.grounds.set(a.id, next);
-      say(a.id, next.found);
+      let have = this.grounds.get(a.id);
+      if (have?.key !== r.key) {
+        have = { key: r.key, found: yield* groundFindings(a, r.placements, context) };
+        this.grounds.set(a.id, have);
+      }
+      say(a.id, have.found);
     }
+    // What is given up before it comes to its end has kept all the same what it had found.
+    const ids = new Set(here.map(({ a }) => a.id));
+    for (const kept of [this.standing, this.grounds])
+      for (const id of kept.keys()) if (!ids.has(id)) kept.delete(id);
+    for (const name of this.pairs.keys()) if (!names.has(name)) this.pairs.delete(name);
     return found;
   }
 }

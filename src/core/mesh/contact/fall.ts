@@ -1,3 +1,4 @@
+import { solve3 } from '../../math/solve';
 import { cross, dot, normalize, scale, type Vec3 } from '../../math/vec3';
 import { DEEPEST, type Bvh } from '../bvh';
 import { firstHit, noHit } from '../bvhQuery';
@@ -356,18 +357,10 @@ export class Fall {
   /** Whether the ground of the last overlap lies over the whole faller there. @param t where its corners begin */
   private isRoof({ tree, corners }: Faller, t: number, at: number): boolean {
     const { x, y, b } = overlap.middle();
-    const m = this.pose;
     // From above it, straight down, in its own space.
     const above = this.top + 1;
-    const [cx, cy, cz] = [m[4] * m[8] - m[5] * m[7], m[5] * m[6] - m[3] * m[8], m[3] * m[7] - m[4] * m[6]];
-    const k = 1 / (m[0] * cx + m[1] * cy + m[2] * cz);
-    const own = (px: number, py: number, h: number): Vec3 => [
-      (cx * px + (m[2] * m[7] - m[1] * m[8]) * py + (m[1] * m[5] - m[2] * m[4]) * h) * k,
-      (cy * px + (m[0] * m[8] - m[2] * m[6]) * py + (m[2] * m[3] - m[0] * m[5]) * h) * k,
-      (cz * px + (m[1] * m[6] - m[0] * m[7]) * py + (m[0] * m[4] - m[1] * m[3]) * h) * k,
-    ];
-    const o = own(x, y, above);
-    const d = own(0, 0, -1);
+    const o = solve3(this.pose, x, y, above);
+    const d = solve3(this.pose, 0, 0, -1);
     const most = Math.max(corners[t + 2], corners[t + 5], corners[t + 8]);
     const top = firstHit(tree, ...o, ...d, 0, Infinity, hit) ? Math.max(most, above - hit.t) : most;
     return top - b <= at;

@@ -3,6 +3,7 @@
 import { ChevronLeft, ChevronRight, CircleCheck, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { OWN } from '@/core/arrange/base';
+import type { Arrangement } from '@/core/arrange/registry';
 import type { Finding } from '@/core/arrange/result';
 import type { Vec3 } from '@/core/math/vec3';
 import { meanOverlap } from '@/store/commands/arrangements';
@@ -21,6 +22,7 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
   const checks = useEngine((s) => s.checks.get(id));
   const looking = useEngine((s) => s.looking);
   const findings = [...(own ?? []), ...(checks ?? [])];
+  const meant = useMeant(id);
   const none = looking ? 'Looking …' : 'All well';
   return (
     <Step
@@ -35,8 +37,8 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
       )}
       {findings.length === 0 && !looking && (
         <p className="flex items-start gap-2 text-[13px] text-good">
-          <CircleCheck size={15} className="mt-0.5 shrink-0" /> {well} Nothing overlaps anything that is
-          shown.
+          <CircleCheck size={15} className="mt-0.5 shrink-0" /> {well}{' '}
+          {meant.length ? 'No other prop' : 'No prop'} reaches into another one that is shown.
         </p>
       )}
       <ul className="flex flex-col gap-1 empty:hidden">
@@ -44,7 +46,7 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
           <Line key={`${f.kind} ${i}`} id={id} finding={f} />
         ))}
       </ul>
-      <Meant id={id} />
+      <Meant id={id} others={meant} />
     </Step>
   );
 }
@@ -135,13 +137,17 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
   );
 }
 
-/** What the arrangement may reach into, each to be minded again. */
-function Meant({ id }: { id: string }) {
+/** The arrangements that one may reach into, itself among them where it may reach into its own. */
+function useMeant(id: string): Arrangement[] {
   const arrangements = useDocument((s) => s.scene.arrangements);
   const a = arrangements.find((one) => one.id === id);
-  const others = arrangements.filter(
+  return arrangements.filter(
     (o) => a?.meant.includes(o.id === id ? OWN : o.id) || (o.id !== id && o.meant.includes(id)),
   );
+}
+
+/** What the arrangement may reach into, each to be minded again. */
+function Meant({ id, others }: { id: string; others: Arrangement[] }) {
   return (
     <ul className="flex flex-col text-[12.5px] text-soft empty:hidden">
       {others.map((o) => (
