@@ -7,6 +7,7 @@ import { samplePath } from '@/core/curve/sample';
 import { evaluateRun } from '@/core/arrange/run/evaluate';
 import { Evaluator } from '@/core/evaluate/scene';
 import { sheetSchema } from '@/core/arrange/sheet/schema';
+import { inBlocks } from '@/core/arrange/pegs/blocks';
 import { pegsSchema } from '@/core/arrange/pegs/schema';
 import { groundSchema } from '@/core/arrange/steps/schema';
 import { random01 } from '@/core/math/random';
@@ -158,12 +159,14 @@ const waving = (pegs: number): Scene => ({
       kind: 'pegs',
       name: 'Pegs',
       thread: 'woad',
-      pegs: Array.from({ length: pegs }, (_, i) => ({
-        id: `peg${i + 1}`,
-        prop: quay.props[0].id,
-        position: [0, 0, 0],
-        pin: { surface: 'hills', face: (i * 7) % 100000, u: 0.3, v: 0.3, faces: 100000 },
-      })),
+      pegs: inBlocks(
+        Array.from({ length: pegs }, (_, i) => ({
+          id: `peg${i + 1}`,
+          prop: quay.props[0].id,
+          position: [0, 0, 0],
+          pin: { surface: 'hills', face: (i * 7) % 100000, u: 0.3, v: 0.3, faces: 100000 },
+        })),
+      ),
     }),
   ],
 });

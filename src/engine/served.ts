@@ -134,7 +134,8 @@ export class Told {
   }
 }
 
-const othersOf = <T>(list: T[], last: readonly T[]): T[] => list.filter((r, i) => r !== last[i]);
+const othersOf = <T>(list: T[], last: readonly T[]): T[] =>
+  list === last ? [] : list.filter((r, i) => r !== last[i]);
 
 /** More rows than one in so many are told with all the others. */
 const FEW = 4;
@@ -143,10 +144,10 @@ const FEW = 4;
 function changedRows(now: EvaluatedArrangement, told: EvaluatedArrangement): ServedRows | null {
   const { id, key, placements: p } = now;
   const old = told.placements;
-  if (now.rows && now.since === told.key) {
-    if (now.rows.some((i) => drawnElsewhere(p, old, i))) return null;
-  } else if (!sameAround(now, told)) return null;
-  const rows = now.rows && now.since === told.key ? now.rows : rowsThatDiffer(p, old);
+  const next = now.rows && now.since === told.key;
+  // What was told has been written over since, by more than one step.
+  if (!next && (p.position === old.position || !sameAround(now, told))) return null;
+  const rows = next ? now.rows! : rowsThatDiffer(p, old);
   if (!rows) return null;
   const matrices = new Float32Array(rows.length * 16);
   rows.forEach((row, k) => writeMatrix(p, row, matrices, k * 16));

@@ -17,6 +17,8 @@ test.each([
   [4, 'slots-4.csv'],
   // With a banking run that leaves out what collides, and pegs that vary.
   [5, 'slots-5.csv'],
+  // With pegs that lie in one list, some of them drawn.
+  [6, 'slots-6.csv'],
 ])('a scene of version %d gives the slots that it gave then', async (version, slots) => {
   const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
   expect(scene.version).toBe(SCENE_VERSION);

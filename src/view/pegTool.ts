@@ -1,6 +1,6 @@
+import { pegOfSlot } from '@/core/arrange/pegs/blocks';
 import { has } from '@/core/arrange/registry';
-import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import { quatRotate, type Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
 import { poseOn, restingFront, turnTowards, type Stance } from '@/core/mesh/pin';
@@ -20,7 +20,7 @@ export function peggedProp(): string | undefined {
   const { scene } = useDocument.getState();
   const { node } = useSelection.getState();
   if (node?.kind === 'prop') return node.id;
-  const last = pegsInHand()?.pegs.at(-1)?.prop;
+  const last = pegsInHand()?.pegs.at(-1)?.at(-1)?.prop;
   return scene.props.some((p) => p.id === last) ? last : scene.props[0]?.id;
 }
 
@@ -109,7 +109,7 @@ function pegUnder(view: ViewHandle, x: number, y: number): { id: string; peg: Pe
   if (hit?.kind !== 'prop' || useDocument.getState().readOnly) return null;
   const found = useDocument.getState().scene.arrangements.find((a) => a.id === hit.arrangement);
   if (!has(found, 'pegs')) return null;
-  const peg = found.pegs.find((p) => pegNumber(p.id) === hit.slot);
+  const peg = pegOfSlot(found.pegs, hit.slot);
   return peg ? { id: found.id, peg } : null;
 }
 

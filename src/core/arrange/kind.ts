@@ -55,7 +55,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   moves(arrangement: z.output<S>): boolean;
   /**
    * @param before the arrangement as it was, and what it came to, where all that it stands on is the same since: a
-   * kind may work out just what changed, and says in `rows` what that is
+   * kind may work out just what changed, and says in `rows` what that is. It may take the arrays of that result over
+   * and write into them: nobody looks at them again
    */
   evaluate(
     arrangement: z.output<S>,

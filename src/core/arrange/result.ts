@@ -216,7 +216,10 @@ export interface ArrangementResult {
   facts: SpacingFacts;
   parts: PartRange[];
   sheet?: SheetLayout;
-  /** Rows that are others than in the result that it was made from; absent where all may be. */
+  /**
+   * Rows that are others than in the result that it was made from, and drawn among the same ones as there; absent where
+   * all may be. The arrays may be those of that result, written over.
+   */
   rows?: Int32Array;
 }
 

@@ -1,3 +1,4 @@
+import { inBlocks } from './pegs/blocks';
 import { Evaluator } from '../evaluate/scene';
 import { quatRotate, type Quat } from '../math/quat';
 import { distance, type Vec3 } from '../math/vec3';
@@ -29,13 +30,15 @@ const KINDS: Record<string, Arrangement> = {
   // Their foot is their middle.
   spans: newArrangement('spans', base('spans'), { on: 'leaders', props: [{ prop: 'p' }] }),
   pegs: newArrangement('pegs', base('pegs'), {
-    pegs: Array.from({ length: 30 }, (_, i) => ({
-      id: `peg${i + 1}`,
-      prop: 'p',
-      position: [(i % 6) * 0.9 - 2.2, 0, Math.floor(i / 6) * 0.7 - 1.4],
-      rotation: [0, Math.sin(i), 0, Math.cos(i)],
-      scale: [1.2, 1, 0.9],
-    })),
+    pegs: inBlocks(
+      Array.from({ length: 30 }, (_, i) => ({
+        id: `peg${i + 1}`,
+        prop: 'p',
+        position: [(i % 6) * 0.9 - 2.2, 0, Math.floor(i / 6) * 0.7 - 1.4],
+        rotation: [0, Math.sin(i), 0, Math.cos(i)],
+        scale: [1.2, 1, 0.9],
+      })),
+    ),
   }),
 };
 

@@ -8,7 +8,7 @@ import { orderNodes } from './graph';
 import { surfaceColliders, surfaceMoves, surfaceNeeds } from './surfaces';
 
 /** A node of a scene with the nodes that it waits for. */
-type PlanNode = { id: string; dependsOn: string[] } & (
+export type PlanNode = { id: string; dependsOn: string[] } & (
   | { kind: 'surface'; node: Surface }
   | { kind: 'path'; node: Path }
   | { kind: 'arrangement'; node: Arrangement }

@@ -20,7 +20,7 @@ import { keyOf } from './fingerprint';
 import { PropWork, refKey } from './props';
 import { drawnPath, type PathResult } from './drawnPath';
 import { layStrokes, type LaidStrokes } from '../mesh/lines/pinned';
-import { movesByItself, planOf, type Plan } from './plan';
+import { movesByItself, planOf, type Plan, type PlanNode } from './plan';
 import {
   surfaceColliders,
   surfaceMoves,
@@ -57,6 +57,10 @@ export interface SceneResult {
   propBounds: Record<string, Bounds>;
 }
 
+/** Where the results of each sort of node are. */
+const LIST_OF = { surface: 'surfaces', path: 'paths', arrangement: 'arrangements' } as const;
+type ResultOf<K extends keyof typeof LIST_OF> = SceneResult[(typeof LIST_OF)[K]][number];
+
 /**
  * Evaluates scenes and remembers every node by the content that it depends on, so that a change works out only
  * what follows from it. One evaluator keeps the nodes of its last scene. Deterministic: the same scene, assets and
@@ -74,6 +78,7 @@ export class Evaluator {
   private states = 0;
   private scene: Scene | null = null;
   private plan: Plan | null = null;
+  private result: SceneResult | null = null;
   /** Of the last evaluation that came to its end. */
   private done: { time: number; fine: boolean } | null = null;
   /** Places in the plan of the nodes that move. */
@@ -101,8 +106,11 @@ export class Evaluator {
     this.done = null;
     const paths = this.pathContext();
     const context = { ...this.contextAt(time), fine };
-    plan.order.forEach(({ id, kind, node }, i) => {
-      if (!due[i]) return;
+    const worked: PlanNode[] = [];
+    for (let i = 0; i < due.length; i++) {
+      if (!due[i]) continue;
+      const { id, kind, node } = plan.order[i];
+      worked.push(plan.order[i]);
       const ring = plan.rings.get(id);
       const said = progress && ((done: number) => progress((i + done) / plan.order.length, node.name));
       const before = this.keyOf(id);
@@ -110,14 +118,42 @@ export class Evaluator {
       else if (kind === 'surface') this.surface(node, time, ring, said);
       else this.arrangement(node, context, time, ring, said);
       if (this.keyOf(id) !== before) for (const follower of plan.followers[i]) due[follower] = 1;
-    });
+    }
     this.done = { time, fine: fine !== undefined };
-    return {
-      surfaces: scene.surfaces.map((s) => this.triMeshes.get(s.id)!.result!),
-      paths: scene.paths.map((p) => this.compiled.get(p.id)!.drawn),
-      arrangements: scene.arrangements.map((a) => this.arranged.get(a.id)!),
+    this.result = {
+      surfaces: this.listed('surface', scene.surfaces, plan, worked),
+      paths: this.listed('path', scene.paths, plan, worked),
+      arrangements: this.listed('arrangement', scene.arrangements, plan, worked),
       propBounds: this.props.bounds,
     };
+    return this.result;
+  }
+
+  /** Results in the order of the scene's nodes; the same list as last where none of them was worked out. */
+  private listed<K extends PlanNode['kind']>(
+    kind: K,
+    nodes: readonly { id: string }[],
+    plan: Plan,
+    worked: PlanNode[],
+  ): ResultOf<K>[] {
+    const of = (id: string) => this.resultOf(kind, id);
+    const last = this.result?.[LIST_OF[kind]] as ResultOf<K>[] | undefined;
+    if (!last || !plan.fresh) return nodes.map((node) => of(node.id));
+    const here = worked.filter((node) => node.kind === kind);
+    if (here.length === 0) return last;
+    const list = last.slice();
+    for (const { id, node } of here) list[nodes.indexOf(node)] = of(id);
+    return list;
+  }
+
+  private resultOf<K extends PlanNode['kind']>(kind: K, id: string): ResultOf<K> {
+    const found =
+      kind === 'surface'
+        ? this.triMeshes.get(id)!.result
+        : kind === 'path'
+          ? this.compiled.get(id)!.drawn
+          : this.arranged.get(id);
+    return found as ResultOf<K>;
   }
 
   private keyOf = (id: string): string | undefined =>

@@ -35,12 +35,14 @@ function waving(): Scene {
     name: 'Pegs',
     thread: 'woad',
     pegs: [
-      {
-        id: 'peg1',
-        prop: 'p',
-        position: [0, 0, 0],
-        pin: { surface: 'sheet', face: 61, u: 0.25, v: 0.5, faces: COLUMNS * 4 * 2 },
-      },
+      [
+        {
+          id: 'peg1',
+          prop: 'p',
+          position: [0, 0, 0],
+          pin: { surface: 'sheet', face: 61, u: 0.25, v: 0.5, faces: COLUMNS * 4 * 2 },
+        },
+      ],
     ],
   });
   return {
@@ -105,7 +107,7 @@ test('only what stands on a moving surface is worked out anew for another time',
 
 test('pegs on a surface whose triangles are others are found again by uv; lost ones are listed and stay', () => {
   const scene = waving();
-  const [peg] = (scene.arrangements[1] as Pegs).pegs;
+  const [[peg]] = (scene.arrangements[1] as Pegs).pegs;
   peg.pin!.uv = [0.3, 0.4];
   scene.surfaces[0] = { ...made('sheet', { shape: 'plane', width: 24, depth: 8, columns: 50, rows: 31 }) };
   const found = at(scene, 0);
@@ -133,7 +135,7 @@ test('flat faces have a normal each; inside out and moved a surface keeps the nu
     return by('pegs').placements;
   };
   const peg = scene.arrangements[1];
-  if (peg.kind === 'pegs') peg.pegs[0].pin!.faces = 144;
+  if (peg.kind === 'pegs') peg.pegs[0][0].pin!.faces = 144;
   const rest = pose({});
   const flat = pose({ normals: 'flat' });
   expect(flat.position).toEqual(rest.position);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { channel, random01 } from '../math/random';
 import { exampleScene } from '../testing/scene';
 import { cases } from '../testing/prove';
-import { readScene } from './migrate';
+import { patchesHold, readScene } from './migrate';
 import { sceneSchema, type Scene } from './schema';
 
 const json = (): Record<string, unknown> & Scene => structuredClone(exampleScene()) as never;
@@ -134,4 +134,14 @@ test('one slot alone, spaced by count at the ends, stays in the middle where it 
   const run = { ...old.arrangements[0], spacing: { mode: 'count', count: 1 } };
   const { scene } = readScene({ ...old, arrangements: [run] });
   expect(scene.arrangements[0]).toMatchObject({ spacing: { mode: 'count', count: 1, ends: 'half' } });
+});
+
+test('steps of the undo list go on beside an earlier scene, but for those that name pegs in their one list', () => {
+  const step = { op: 'replace' as const, path: ['arrangements', 0, 'spacing', 'pitch'], value: 2 };
+  const moved = { ...step, path: ['arrangements', 1, 'pegs', 40, 'position'] };
+  const put = { op: 'add' as const, path: ['arrangements', 1], value: { id: 'a', kind: 'pegs', pegs: [] } };
+  const list = { ...step, path: ['arrangements'], value: [{ id: 'b', kind: 'run' }, put.value] };
+  expect([1, 2, 6, 7].map((version) => patchesHold(version, [step]))).toEqual([false, true, true, true]);
+  for (const named of [moved, put, list])
+    expect([6, 7].map((version) => patchesHold(version, [step, named]))).toEqual([false, true]);
 });

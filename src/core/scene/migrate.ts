@@ -1,4 +1,6 @@
+import { inBlocks } from '../arrange/pegs/blocks';
 import { mend, type Mend, type SetAside } from './mend';
+import type { Patch } from './patch';
 import { MOST_ID, sceneSchema, type Scene } from './schema';
 import { SCENE_VERSION } from './version';
 
@@ -34,7 +36,23 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   }),
   // Overlaps that are meant, keep-outs that give way to others, wavers, and where a bank begins came: none are set.
   5: (old) => old,
+  // Pegs stood in one list.
+  6: (old) => ({ ...old, arrangements: each(old.arrangements, pegsToBlocks) }),
 };
+
+/**
+ * Whether patches that were kept beside a scene of an earlier version name the same places in it as it is read now.
+ */
+export function patchesHold(version: number, patches: readonly Patch[]): boolean {
+  if (version < 2) return false;
+  return version >= 7 || !patches.some(({ path, value }) => path.includes('pegs') || holdsPegs(value));
+}
+
+const holdsPegs = (value: unknown): boolean =>
+  Array.isArray(value) ? value.some(holdsPegs) : isRecord(value) && Array.isArray(value.pegs);
+
+const pegsToBlocks = (a: Record<string, unknown>) =>
+  Array.isArray(a.pegs) ? { ...a, pegs: inBlocks(a.pegs) } : a;
 
 const seedsTo32Bits = (v: unknown): unknown =>
   Array.isArray(v)

@@ -1,3 +1,4 @@
+import { inBlocks } from '@/core/arrange/pegs/blocks';
 import { OWN } from '@/core/arrange/base';
 import type { Gaps } from '@/core/arrange/steps/schema';
 import type { Peg } from '@/core/arrange/pegs/schema';
@@ -198,7 +199,7 @@ export const freeze = command<{ id: string; pegs: Omit<Peg, 'id'>[] }>({
     scene.arrangements[at] = newArrangement(
       'pegs',
       { id, name, thread },
-      { visible, pegs: pegs.map((p) => ({ ...p, id: takeId(scene, 'peg') })) },
+      { visible, pegs: inBlocks(pegs.map((p) => ({ ...p, id: takeId(scene, 'peg') }))) },
     );
   },
   name: (before, _, { id }) => `freeze “${findArrangement(before, id).name}”`,

@@ -1,4 +1,5 @@
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { allPegs } from '@/core/arrange/pegs/blocks';
+import { pegNumber, type Peg } from '@/core/arrange/pegs/schema';
 import { applyPatches } from 'immer';
 import fc from 'fast-check';
 import { compilePath } from '@/core/curve/compile';
@@ -316,13 +317,13 @@ test('a frozen run keeps its id and looks; its pegs are moved and removed', () =
   const [a] = frozen.arrangements;
   if (a.kind !== 'pegs') throw new Error('no pegs');
   expect(a).toMatchObject({ id: R, name: firstRun(s).name, thread: 'woad' });
-  const moved = run(frozen, pegs.movePegs, { id: R, to: { [a.pegs[0].id]: [5, 5, 5] } }).scene;
-  expect(moved.arrangements[0]).toMatchObject({ pegs: [{ position: [5, 5, 5] }, { position: [0, 1, 2] }] });
+  const moved = run(frozen, pegs.movePegs, { id: R, to: { [a.pegs[0][0].id]: [5, 5, 5] } }).scene;
+  expect(moved.arrangements[0]).toMatchObject({ pegs: [[{ position: [5, 5, 5] }, { position: [0, 1, 2] }]] });
   expect(
-    run(moved, arrangements.setSlotsRemoved, { id: R, slots: [pegNumber(a.pegs[0].id)], removed: true }).scene
-      .arrangements[0],
+    run(moved, arrangements.setSlotsRemoved, { id: R, slots: [pegNumber(a.pegs[0][0].id)], removed: true })
+      .scene.arrangements[0],
   ).toMatchObject({
-    pegs: [{ position: [0, 1, 2] }],
+    pegs: [[{ position: [0, 1, 2] }]],
   });
 });
 
@@ -355,14 +356,54 @@ test('a table of places that are all too far away is held, each of them, and can
   const { scene, held } = applyCommand(exampleScene(), pegs.addPegs, { id: null, pegs: far });
   expect(held).toHaveLength(count * 2);
   const made = (s: Scene) => s.arrangements.at(-1) as Extract<Scene['arrangements'][0], { kind: 'pegs' }>;
-  expect(made(scene).pegs.every((p) => p.position[0] === 1e6 && p.position[2] === -1e6)).toBe(true);
+  expect(allPegs(made(scene).pegs).every((p) => p.position[0] === 1e6 && p.position[2] === -1e6)).toBe(true);
   const kept = structuredClone(scene);
-  made(kept).pegs.forEach((peg, i) => {
+  allPegs(made(kept).pegs).forEach((peg, i) => {
     peg.position[1] = 5e6;
     if (i % 2) delete (peg as { id?: string }).id;
   });
   const read = readScene(kept);
-  expect(made(read.scene).pegs).toHaveLength(count / 2);
+  expect(allPegs(made(read.scene).pegs)).toHaveLength(count / 2);
   expect(read.scene.aside).toHaveLength(count / 2);
   expect(read.mends.filter((m) => m.how === 'held').length).toBeGreaterThanOrEqual(count / 2);
+});
+
+test('pegs that are added fill the last block, then blocks of their own; undone, all is as it was', () => {
+  const one = (x: number): Omit<Peg, 'id'> => ({
+    prop: 'prop1',
+    pin: null,
+    position: [x, 0, 0],
+    rotation: [0, 0, 0, 1],
+    scale: [1, 1, 1],
+  });
+  const many = (n: number, from: number) => Array.from({ length: n }, (_, i) => one(from + i));
+  const first = applyCommand(exampleScene(), pegs.addPegs, { id: null, pegs: many(1100, 0) });
+  const id = first.made!.split(' ')[0];
+  const of = (s: Scene) => s.arrangements.at(-1) as Extract<Scene['arrangements'][0], { kind: 'pegs' }>;
+  const second = applyCommand(first.scene, pegs.addPegs, { id, pegs: many(700, 1100) });
+  expect(of(second.scene).pegs.map((b) => b.length)).toEqual([250, 250, 250, 250, 250, 250, 250, 50]);
+  expect(allPegs(of(second.scene).pegs).map((p) => p.position[0])).toEqual(
+    Array.from({ length: 1800 }, (_, i) => i),
+  );
+  expect(second.made!.split(' ').slice(1)).toEqual(
+    allPegs(of(second.scene).pegs)
+      .slice(1100)
+      .map((p) => p.id),
+  );
+  expect(applyPatches(second.scene, second.entry!.inverse)).toEqual(first.scene);
+  const moved = applyCommand(second.scene, pegs.movePegs, {
+    id,
+    to: { [allPegs(of(second.scene).pegs)[1200].id]: [0, 9, 0] },
+  }).scene;
+  // Only the block of the one that moved is another object.
+  expect(of(moved).pegs.map((b, i) => b === of(second.scene).pegs[i])).toEqual([
+    true,
+    true,
+    true,
+    true,
+    false,
+    true,
+    true,
+    true,
+  ]);
 });

@@ -1,4 +1,5 @@
-import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import { inBlocks, pegById } from '@/core/arrange/pegs/blocks';
+import { BLOCK_PEGS, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import { newArrangement } from '@/core/arrange/registry';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Patch } from '@/core/scene/patch';
@@ -14,13 +15,13 @@ const findPegs = (scene: Scene, id: string): Pegs => findWith(scene, id, 'pegs')
 /** Where pegs are in their arrangement, with each. They may be among many: no draft is made of all. */
 function placesOf(scene: Scene, id: string, ids: readonly string[]) {
   const arrangement = findPegs(scene, id);
-  const { pegs } = arrangement;
   const at = scene.arrangements.indexOf(arrangement);
-  const open = new Set(ids);
-  const found: { peg: Peg; path: Patch['path'] }[] = [];
-  for (let i = 0; i < pegs.length && open.size > 0; i++)
-    if (open.delete(pegs[i].id)) found.push({ peg: pegs[i], path: ['arrangements', at, 'pegs', i] });
-  return found;
+  return ids.flatMap((one) => {
+    const found = pegById(arrangement.pegs, one);
+    if (!found) return [];
+    const path: Patch['path'] = ['arrangements', at, 'pegs', found.block, found.index];
+    return [{ peg: found.peg, path }];
+  });
 }
 
 /** Sets values of pegs, each its own. */
@@ -41,10 +42,18 @@ export const addPegs = patching<{ id: string | null; pegs: Omit<Peg, 'id'>[]; na
     const own = id ?? takeId(ids, 'pegs');
     const made = pegs.map((peg): Peg => ({ id: takeId(ids, 'peg'), ...peg }));
     const at = id ? scene.arrangements.indexOf(findPegs(scene, id)) : scene.arrangements.length;
-    const first = id ? findPegs(scene, id).pegs.length : 0;
     const put: Patch[] = id
-      ? made.map((value, i) => ({ op: 'add', path: ['arrangements', at, 'pegs', first + i], value }))
-      : [{ op: 'add', path: ['arrangements', at], value: { ...newPegs(scene, own, name), pegs: made } }];
+      ? adding(findPegs(scene, id).pegs, made).map((patch) => ({
+          ...patch,
+          path: ['arrangements', at, 'pegs', ...patch.path],
+        }))
+      : [
+          {
+            op: 'add',
+            path: ['arrangements', at],
+            value: { ...newPegs(scene, own, name), pegs: inBlocks(made) },
+          },
+        ];
     return {
       made: [own, ...made.map((peg) => peg.id)].join(' '),
       patches: [{ op: 'replace', path: ['nextId'], value: ids.nextId }, ...put],
@@ -55,6 +64,17 @@ export const addPegs = patching<{ id: string | null; pegs: Omit<Peg, 'id'>[]; na
     return pegs.length === 1 ? `peg “${prop}”` : `put ${pegs.length} pegs`;
   },
 });
+
+/** What puts pegs behind those that are there: into the last block as far as it has room, then into new ones. */
+function adding(blocks: Pegs['pegs'], pegs: Peg[]): Patch[] {
+  const last = blocks.at(-1);
+  const room = last ? Math.min(pegs.length, BLOCK_PEGS - last.length) : 0;
+  const into = pegs
+    .slice(0, room)
+    .map((value, i): Patch => ({ op: 'add', path: [blocks.length - 1, last!.length + i], value }));
+  const more = inBlocks(pegs.slice(room));
+  return [...into, ...more.map((value, b): Patch => ({ op: 'add', path: [blocks.length + b], value }))];
+}
 
 const newPegs = (scene: Scene, id: string, name: string): Pegs =>
   newArrangement('pegs', { id, name: freeName(scene.arrangements, name), thread: newThread(scene) });

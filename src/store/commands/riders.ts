@@ -1,4 +1,5 @@
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { keepPegs } from '@/core/arrange/pegs/blocks';
+import { pegNumber } from '@/core/arrange/pegs/schema';
 import type { Riders } from '@/core/arrange/riders/schema';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
@@ -24,7 +25,7 @@ export const groupPegs = command<{ id: string; leader: string; riders: { peg: st
     const pegs = findWith(scene, id, 'pegs');
     const gone = new Set(riders.map((r) => r.peg));
     for (const { values } of riders) add(scene, id, { ...values, only: [String(pegNumber(leader))] });
-    pegs.pegs = pegs.pegs.filter((p) => !gone.has(p.id));
+    pegs.pegs = keepPegs(pegs.pegs, (p) => !gone.has(p.id));
   },
   name: (_, __, { riders }) => `group ${riders.length + 1} pegs`,
 });

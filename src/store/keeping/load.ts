@@ -1,6 +1,6 @@
 import type { Mend } from '@/core/scene/mend';
-import { readScene } from '@/core/scene/migrate';
-import { HISTORY_SINCE, SCENE_VERSION } from '@/core/scene/version';
+import { patchesHold, readScene } from '@/core/scene/migrate';
+import { SCENE_VERSION } from '@/core/scene/version';
 import type { Kept } from '../steps';
 import type { KeepingDatabase } from './database';
 import { readKept } from './log';
@@ -27,7 +27,8 @@ export async function loadScene(id: string, db?: KeepingDatabase): Promise<Found
   if (!kept) return undefined;
   const { scene, mends } = readScene(kept.scene);
   // In a mended scene the steps of the undo list may name other places.
-  const sound = kept.scene.version >= HISTORY_SINCE && mends.length === 0;
+  const steps = [...kept.past, ...kept.future].flatMap((step) => [...step.patches, ...step.inverse]);
+  const sound = mends.length === 0 && patchesHold(kept.scene.version, steps);
   return {
     scene,
     past: sound ? kept.past : [],

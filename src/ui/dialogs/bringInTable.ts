@@ -1,4 +1,4 @@
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { pegNumber } from '@/core/arrange/pegs/schema';
 import { cos, sin } from '@/core/math/portable';
 import { DEG, quatTurnTipRoll } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';

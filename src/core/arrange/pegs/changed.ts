@@ -1,6 +1,6 @@
 import type { ArrangeContext } from '../context';
-import { differing } from '../differing';
-import type { ArrangementResult } from '../result';
+import { changedIn, pegCount } from './blocks';
+import type { ArrangementResult, Placements } from '../result';
 import { evaluatePegs } from './evaluate';
 import type { Pegs } from './schema';
 
@@ -28,32 +28,34 @@ export function changedPegs(
   const old = result.placements;
   // What was said may no longer hold.
   if (!apart(pegs) || result.findings.length > 0) return null;
-  const { pegs: list, seed, ground, gaps, variation } = pegs;
+  const { pegs: blocks, seed, ground, gaps, variation } = pegs;
   if (seed !== node.seed || ground !== node.ground || gaps !== node.gaps || variation !== node.variation)
     return null;
-  if (list.length !== node.pegs.length) return null;
-  const rows = differing(list, node.pegs);
-  if (rows.length * FEW > list.length) return null;
+  const changed = changedIn(blocks, node.pegs);
+  if (!changed || changed.length * FEW > pegCount(blocks)) return null;
   // Props are counted in the order of their first use, so that another prop may change the numbers of all.
-  if (rows.some((i) => list[i].id !== node.pegs[i].id || list[i].prop !== node.pegs[i].prop)) return null;
-  if (rows.length === 0) return { ...result, rows: new Int32Array(0) };
-  const few = evaluatePegs({ ...pegs, pegs: rows.map((i) => list[i]) }, context);
+  if (changed.some(({ now, was }) => now.id !== was.id || now.prop !== was.prop)) return null;
+  if (changed.length === 0) return { ...result, rows: new Int32Array(0) };
+  const few = evaluatePegs(
+    pegs,
+    context,
+    changed.map((c) => c.now),
+  );
   const { placements: now } = few;
   if (few.findings.length > 0 || (now.tint && !old.tint)) return null;
-  // One that became a gap, or none, is drawn among others.
-  if (rows.some((i, k) => now.state[k] !== old.state[i])) return null;
-  const out = {
-    ...old,
-    position: old.position.slice(),
-    rotation: old.rotation.slice(),
-    scale: old.scale.slice(),
-    ...(old.tint && { tint: old.tint.slice() }),
-  };
-  rows.forEach((i, k) => {
-    out.position.set(now.position.subarray(k * 3, k * 3 + 3), i * 3);
-    out.rotation.set(now.rotation.subarray(k * 4, k * 4 + 4), i * 4);
-    out.scale.set(now.scale.subarray(k * 3, k * 3 + 3), i * 3);
-    out.tint?.set(now.tint?.subarray(k * 3, k * 3 + 3) ?? [1, 1, 1], i * 3);
+  // One that became a gap, or none, or is mirrored, is drawn among others.
+  const mirrored = (p: Placements, i: number) => p.scale[i * 3] < 0;
+  if (
+    changed.some(({ row }, k) => now.state[k] !== old.state[row] || mirrored(now, k) !== mirrored(old, row))
+  )
+    return null;
+  // The arrays are taken over and written into: a copy of all would cost more than everything else.
+  const out = { ...old };
+  changed.forEach(({ row }, k) => {
+    out.position.set(now.position.subarray(k * 3, k * 3 + 3), row * 3);
+    out.rotation.set(now.rotation.subarray(k * 4, k * 4 + 4), row * 4);
+    out.scale.set(now.scale.subarray(k * 3, k * 3 + 3), row * 3);
+    out.tint?.set(now.tint?.subarray(k * 3, k * 3 + 3) ?? [1, 1, 1], row * 3);
   });
-  return { ...result, placements: out, rows: Int32Array.from(rows) };
+  return { ...result, placements: out, rows: Int32Array.from(changed, (c) => c.row) };
 }

@@ -10,10 +10,8 @@ import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
-import type { Peg, Pegs } from './schema';
-
-/** A peg's number, from its id ("peg12"): its slot. */
-export const pegNumber = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0);
+import { allPegs } from './blocks';
+import { pegNumber, type Peg, type Pegs } from './schema';
 
 /** What of pegs stays the same at every time: their numbers, props and sizes, and where free ones are. */
 interface AtRest {
@@ -26,9 +24,9 @@ interface AtRest {
   scale: Float64Array;
   tint: Float32Array | null;
 }
-const kept = new WeakMap<Pegs['pegs'], AtRest>();
+const kept = new WeakMap<readonly Peg[], AtRest>();
 
-function atRest({ pegs }: Pegs): AtRest {
+function atRest(pegs: readonly Peg[]): AtRest {
   const have = kept.get(pegs);
   if (have) return have;
   const props = [...new Set(pegs.map((p) => p.prop))];
@@ -56,17 +54,24 @@ function atRest({ pegs }: Pegs): AtRest {
   return out;
 }
 
-/** Works pegs out: each prop where it was put, on its place of the surface, or on the ground under it. */
-export function evaluatePegs(pegs: Pegs, context: ArrangeContext): ArrangementResult {
-  const rest = atRest(pegs);
+/**
+ * Works pegs out: each prop where it was put, on its place of the surface, or on the ground under it.
+ * @param some of its pegs; all of them, unless they are said
+ */
+export function evaluatePegs(
+  pegs: Pegs,
+  context: ArrangeContext,
+  some = allPegs(pegs.pegs),
+): ArrangementResult {
+  const rest = atRest(some);
   const findings: Finding[] = [];
   const say = sayInto(findings, pegs.id);
   const bounds = boundsOf(rest.props, context, say);
-  if (pegs.pegs.length === 0) say('no-props', {});
+  if (some.length === 0) say('no-props', {});
   const around = keepOutsAround(pegs.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements, findings: ofGround } = settle(
     { ...pegs, posing: AS_IT_LIES, gaps: wholeGaps(pegs.gaps) },
-    [sitesOf(pegs, rest, around, context, say)],
+    [sitesOf(some, rest, around, context, say)],
     { ids: rest.props, bounds },
     context,
     say,
@@ -80,7 +85,7 @@ export function evaluatePegs(pegs: Pegs, context: ArrangeContext): ArrangementRe
 
 /** Pegs as sites, pinned ones on their places of the surfaces as those are now. */
 function sitesOf(
-  { pegs }: Pegs,
+  pegs: readonly Peg[],
   rest: AtRest,
   around: ((at: Vec3) => boolean)[],
   context: ArrangeContext,

@@ -1,14 +1,14 @@
-import { differing } from '../differing';
 import { defineKind } from '../kind';
+import { allPegs, changedIn, keepPegs } from './blocks';
 import { changedPegs } from './changed';
-import { evaluatePegs, pegNumber } from './evaluate';
+import { evaluatePegs } from './evaluate';
 import { neededBy } from '../steps/keepOuts';
-import { pegsSchema, type Peg, type Pegs } from './schema';
+import { pegNumber, pegsSchema, type Peg, type Pegs } from './schema';
 
 /** The surfaces that pegs are pinned to, and those that free ones stand on. */
 function surfacesOf(pegs: Pegs): string[] | 'all' {
   const { mode, surfaces } = pegs.ground;
-  const free = mode !== 'none' && pegs.pegs.some((p) => !p.pin);
+  const free = mode !== 'none' && allPegs(pegs.pegs).some((p) => !p.pin);
   if (free && surfaces.length === 0) return 'all';
   const pinned = distinct(pegs, ({ pin }) => pin?.surface);
   return [...new Set([...pinned, ...(free ? surfaces : [])])];
@@ -18,7 +18,7 @@ function surfacesOf(pegs: Pegs): string[] | 'all' {
 function distinct({ pegs }: Pegs, of: (peg: Peg) => string | undefined): string[] {
   const found = new Set<string>();
   let last: string | undefined;
-  for (const peg of pegs) {
+  for (const peg of allPegs(pegs)) {
     const id = of(peg);
     if (id !== undefined && id !== last) found.add((last = id));
   }
@@ -29,11 +29,10 @@ function distinct({ pegs }: Pegs, of: (peg: Peg) => string | undefined): string[
 const needsTheSame = ({ pegs, ground, gaps }: Pegs, was: Pegs): boolean =>
   ground === was.ground &&
   gaps === was.gaps &&
-  pegs.length === was.pegs.length &&
-  differing(pegs, was.pegs).every((i) => {
-    const [peg, old] = [pegs[i], was.pegs[i]];
-    return peg.prop === old.prop && peg.pin?.surface === old.pin?.surface;
-  });
+  (changedIn(pegs, was.pegs)?.every(
+    ({ now, was: old }) => now.prop === old.prop && now.pin?.surface === old.pin?.surface,
+  ) ??
+    false);
 
 /** The kind "pegs" as the registry lists it. */
 export const pegsKind = defineKind({
@@ -50,16 +49,14 @@ export const pegsKind = defineKind({
   moves: () => false,
   evaluate: (pegs, context, before) =>
     (before && changedPegs(pegs, context, before)) ?? evaluatePegs(pegs, context),
-  withoutProp: ({ pegs }, prop) => ({
-    pegs: pegs.some((p) => p.prop === prop) ? pegs.filter((p) => p.prop !== prop) : pegs,
-  }),
+  withoutProp: ({ pegs }, prop) => ({ pegs: keepPegs(pegs, (p) => p.prop !== prop) }),
   // A peg that is taken out leaves no gap: there is nothing to bring back.
   removeSlots({ pegs }, slots, removed) {
     const gone = new Set(removed ? slots : []);
-    return { pegs: pegs.filter((p) => !gone.has(pegNumber(p.id))) };
+    return { pegs: keepPegs(pegs, (p) => !gone.has(pegNumber(p.id))) };
   },
   renew({ pegs, gaps }, take) {
-    for (const peg of pegs) peg.id = take('peg');
+    for (const peg of pegs.flat()) peg.id = take('peg');
     for (const k of gaps.keepOuts) k.id = take('keep');
   },
 });

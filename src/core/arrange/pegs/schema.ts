@@ -21,13 +21,23 @@ const pegSchema = z.object({
   tint: vec3.optional().describe('Linear red, green, blue, multiplied with its own colour'),
 });
 
+/** So many pegs a block holds at the most: few enough to be copied at every step of a drag. */
+export const BLOCK_PEGS = 250;
+
 export const pegsSchema = z.object({
   ...baseFields('pegs'),
   ground: groundSchema,
   variation: variationSchema,
   gaps: areaGapsSchema,
-  pegs: z.array(pegSchema).max(500000).default([]),
+  pegs: z
+    .array(z.array(pegSchema).max(BLOCK_PEGS))
+    .max(4000)
+    .default([])
+    .describe('In blocks, one after the other: a change of one peg is a change of its block alone'),
 });
 
 export type Peg = z.infer<typeof pegSchema>;
 export type Pegs = z.infer<typeof pegsSchema>;
+
+/** A peg's number, from its id ("peg12"): its slot. */
+export const pegNumber = (id: string): number => Number(/(\d+)$/.exec(id)?.[1] ?? 0);

@@ -75,7 +75,7 @@ test('what would reach into another arrangement gives way to it, whatever kind i
   const lower = run('b', 'south');
   lower.gaps.keepOuts.push(into);
   const place = (id: string, x: number) => ({ id, prop: 'crate', position: [x, 0, 0.2] });
-  const pegs = kind('pegs', 'pegs', { pegs: [place('p1', 2.1), place('p2', 2.5)] });
+  const pegs = kind('pegs', 'pegs', { pegs: [[place('p1', 2.1), place('p2', 2.5)]] });
   Object.assign(pegs.gaps, { keepOuts: [into] });
   const scene = sceneOf(paths, [run('a', 'east'), lower, pegs]);
   const evaluator = new Evaluator(ASSETS);
@@ -128,7 +128,7 @@ test('a peg in a crate; its rider and the member between two posts touch what th
     [line],
     [
       run('a', 'l'),
-      kind('pegs', 'pegs', { pegs: [peg] }),
+      kind('pegs', 'pegs', { pegs: [[peg]] }),
       kind('riders', 'riders', { on: 'a', props: weights, offset: [0, -0.2, 0], size: 0.5 }),
       kind('spans', 'spans', { on: 'a', props: weights, size: 0.3 }),
     ],

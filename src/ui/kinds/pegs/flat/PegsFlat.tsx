@@ -1,8 +1,8 @@
 'use client';
 
+import { allPegs } from '@/core/arrange/pegs/blocks';
 import { useState, type PointerEvent } from 'react';
-import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import { movePegs, setPeg } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
@@ -29,7 +29,7 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
   const [held, setHeld] = useState<[number, number, number, number] | null>(null);
   // The result moves with the surfaces; what is drawn follows it.
   useEngine((s) => s.result.arrangements.get(a.id));
-  const standing = standingNow(a, a.pegs);
+  const standing = standingNow(a, allPegs(a.pegs));
   const own: [number, number, number, number] = standing.reduce(
     (b, { position: [x, , z] }) => [
       Math.min(b[0], x),
@@ -115,7 +115,7 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
         <span className="text-[12.5px] text-soft">{a.name}, from above. Drag a peg to move it.</span>
       </div>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="plan">
-        {a.pegs.length > 0 && size.width > 0 && k > 0 && (
+        {standing.length > 0 && size.width > 0 && k > 0 && (
           <svg
             width={size.width}
             height={size.height}

@@ -19,7 +19,7 @@ import {
 } from './pegMoves';
 
 /** What can be done with the selected pegs, or with all where none is selected. */
-export function PegActions({ arrangement: a, pegs }: { arrangement: Pegs; pegs: Peg[] }) {
+export function PegActions({ arrangement: a, pegs }: { arrangement: Pegs; pegs: readonly Peg[] }) {
   const [step, setStep] = useState<Vec3>([1, 0, 0]);
   const [numbers, setNumbers] = useState({ copies: 3, turnDeg: 180, size: 0.1, seed: 1 });
   const now = () => standingNow(a, pegs);

@@ -1,7 +1,7 @@
 'use client';
 
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
-import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import { pegOfSlot } from '@/core/arrange/pegs/blocks';
+import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { setPeg } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
@@ -96,6 +96,6 @@ export function PegFields({
 /** The fields of the peg in a slot. */
 export function PegOfSlot(props: { arrangement: Pegs; slot: number; className?: string }) {
   const { arrangement, slot, className } = props;
-  const peg = arrangement.pegs.find((p) => pegNumber(p.id) === slot);
+  const peg = pegOfSlot(arrangement.pegs, slot);
   return peg ? <PegFields arrangement={arrangement.id} peg={peg} className={className} /> : null;
 }

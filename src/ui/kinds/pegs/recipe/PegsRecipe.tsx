@@ -1,9 +1,9 @@
 'use client';
 
+import { allPegs } from '@/core/arrange/pegs/blocks';
 import { Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
-import type { Pegs } from '@/core/arrange/pegs/schema';
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { pegNumber, type Pegs } from '@/core/arrange/pegs/schema';
 import { setSlotsRemoved, setStep } from '@/store/commands/arrangements';
 import { setPeg } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
@@ -26,16 +26,17 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
   const scene = useDocument((s) => s.scene);
   const chosen = useSelection((s) => (s.slots?.arrangement === a.id ? s.slots.ids : null));
   const color = THREAD_COLORS[a.thread];
+  const all = allPegs(a.pegs);
   const { counts, free } = useMemo(() => {
     const counts = new Map<string, number>();
-    for (const peg of a.pegs) counts.set(peg.prop, (counts.get(peg.prop) ?? 0) + 1);
-    return { counts, free: a.pegs.filter((p) => !p.pin).length };
-  }, [a.pegs]);
+    for (const peg of all) counts.set(peg.prop, (counts.get(peg.prop) ?? 0) + 1);
+    return { counts, free: all.filter((p) => !p.pin).length };
+  }, [all]);
   const pegs = useMemo(() => {
-    if (!chosen) return a.pegs;
+    if (!chosen) return all;
     const those = new Set(chosen);
-    return a.pegs.filter((p) => those.has(pegNumber(p.id)));
-  }, [a.pegs, chosen]);
+    return all.filter((p) => those.has(pegNumber(p.id)));
+  }, [all, chosen]);
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
   return (
     <>
@@ -64,7 +65,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         name="spacing"
         title="Places"
         color={color}
-        phrase={chosen ? `${chosen.length} selected` : plural(a.pegs.length, 'peg')}
+        phrase={chosen ? `${chosen.length} selected` : plural(all.length, 'peg')}
       >
         <VirtualList as="ul" space="li" label="Pegs" count={pegs.length} height={97}>
           {(i) => {

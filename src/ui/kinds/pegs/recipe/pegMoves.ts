@@ -1,6 +1,5 @@
 import type { ToPin } from '@/core/arrange/pegs/pinning';
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
-import type { Peg, Pegs } from '@/core/arrange/pegs/schema';
+import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import { rowFinder } from '@/core/arrange/rowFinder';
 import { quatRotate, type Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';

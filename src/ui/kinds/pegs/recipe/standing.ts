@@ -1,5 +1,4 @@
-import type { Peg } from '@/core/arrange/pegs/schema';
-import { pegNumber } from '@/core/arrange/pegs/evaluate';
+import { pegNumber, type Peg } from '@/core/arrange/pegs/schema';
 import { channel, random01 } from '@/core/math/random';
 import {
   DEG,
