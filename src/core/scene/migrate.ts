@@ -1,4 +1,3 @@
-import { inBlocks } from '../arrange/pegs/blocks';
 import { mend, type Mend, type SetAside } from './mend';
 import type { Patch } from './patch';
 import { MOST_ID, sceneSchema, type Scene } from './schema';
@@ -51,8 +50,14 @@ export function patchesHold(version: number, patches: readonly Patch[]): boolean
 const holdsPegs = (value: unknown): boolean =>
   Array.isArray(value) ? value.some(holdsPegs) : isRecord(value) && Array.isArray(value.pegs);
 
-const pegsToBlocks = (a: Record<string, unknown>) =>
-  Array.isArray(a.pegs) ? { ...a, pegs: inBlocks(a.pegs) } : a;
+const pegsToBlocks = (a: Record<string, unknown>) => {
+  if (!Array.isArray(a.pegs)) return a;
+  const list: unknown[] = a.pegs;
+  const blocks = Array.from({ length: Math.ceil(list.length / 250) }, (_, b) =>
+    list.slice(b * 250, b * 250 + 250),
+  );
+  return { ...a, pegs: blocks };
+};
 
 const seedsTo32Bits = (v: unknown): unknown =>
   Array.isArray(v)
