@@ -19,27 +19,34 @@ export function onPath(path: CompiledPath, s: number): number {
 /** Writes position and unit tangent of segment k at t to `out` at row i. */
 function writeSample(path: CompiledPath, k: number, t: number, out: Samples, i: number): void {
   const p = path.powers;
+  const { position, tangent } = out;
   const o = k * 12;
   const r = i * 3;
-  let square = 0;
-  for (let axis = 0; axis < 3; axis++) {
-    const a = p[o + axis];
-    const b = p[o + 3 + axis];
-    const c = p[o + 6 + axis];
-    out.position[r + axis] = ((a * t + b) * t + c) * t + p[o + 9 + axis];
-    const d = (3 * a * t + 2 * b) * t + c;
-    out.tangent[r + axis] = d;
-    square += d * d;
-  }
-  const size = Math.abs(p[o]) + Math.abs(p[o + 1]) + Math.abs(p[o + 2]) + path.length / path.segmentCount;
+  const ax = p[o];
+  const ay = p[o + 1];
+  const az = p[o + 2];
+  const bx = p[o + 3];
+  const by = p[o + 4];
+  const bz = p[o + 5];
+  const cx = p[o + 6];
+  const cy = p[o + 7];
+  const cz = p[o + 8];
+  position[r] = ((ax * t + bx) * t + cx) * t + p[o + 9];
+  position[r + 1] = ((ay * t + by) * t + cy) * t + p[o + 10];
+  position[r + 2] = ((az * t + bz) * t + cz) * t + p[o + 11];
+  const dx = (3 * ax * t + 2 * bx) * t + cx;
+  const dy = (3 * ay * t + 2 * by) * t + cy;
+  const dz = (3 * az * t + 2 * bz) * t + cz;
+  const square = dx * dx + dy * dy + dz * dz;
+  const size = Math.abs(ax) + Math.abs(ay) + Math.abs(az) + path.length / path.segmentCount;
   if (square > 1e-20 * size * size) {
     const l = 1 / Math.sqrt(square);
-    out.tangent[r] *= l;
-    out.tangent[r + 1] *= l;
-    out.tangent[r + 2] *= l;
+    tangent[r] = dx * l;
+    tangent[r + 1] = dy * l;
+    tangent[r + 2] = dz * l;
   } else {
     const end = k * 6 + (t > 0.5 ? 3 : 0);
-    for (let axis = 0; axis < 3; axis++) out.tangent[r + axis] = path.endTangents[end + axis];
+    for (let axis = 0; axis < 3; axis++) tangent[r + axis] = path.endTangents[end + axis];
   }
 }
 

@@ -25,7 +25,7 @@ export const randomBase = (seed: number, channelKey: number): number =>
 
 /** {@link random01} from its {@link randomBase}. */
 export function randomOf(base: number, slot: number): number {
-  const high = Math.floor(slot / 4294967296);
+  const high = slot < 4294967296 ? 0 : Math.floor(slot / 4294967296);
   const h = mix((base ^ Math.imul(slot >>> 0, 0x85ebca6b)) | 0);
   return mix((h + Math.imul(high, 0xc2b2ae35) + 0x27d4eb2f) | 0) / 4294967296;
 }

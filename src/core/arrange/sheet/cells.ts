@@ -83,6 +83,7 @@ export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): 
       if (!(used > 0)) continue;
       const n = grid.follow ? Math.max(1, Math.round(used / pitch)) : columns;
       const from = left + Math.max(0, -row.start);
+      const rowSkipped = isSkipped(grid.skipRows, j + 1);
       for (let i = 0; i < n; i++) {
         if (odd >= 0 && i % 2 !== odd) continue;
         const t = (i + 0.5 + moved) / n;
@@ -99,7 +100,7 @@ export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): 
           y: level,
           width: used / n,
           height,
-          skipped: isSkipped(grid.skipRows, j + 1) || isSkipped(grid.skipColumns, i + 1),
+          skipped: rowSkipped || isSkipped(grid.skipColumns, i + 1),
         });
       }
     }

@@ -80,12 +80,11 @@ function straddlers(
   const islandOf = chart.flat ? null : uvIndex(rest as TriMesh & { uvs: Float32Array }).islandOf;
   const place = { face: -1, u: 0, v: 0 };
   const limit = cos(SHARP * DEG);
+  // What just touches the border of the whole is on it.
+  const held = (t: number, closed: boolean) =>
+    closed ? t - Math.floor(t) : t > -1e-6 && t < 0 ? 0 : t > 1 && t < 1 + 1e-6 ? 1 : t;
   const faceAt = (a: number, b: number): number => {
-    const wrap = (t: number, closed: boolean) => (closed ? t - Math.floor(t) : t);
-    const [p, q] = [wrap(a, map.closedAcross), wrap(b, map.closedUp)];
-    // What just touches the border of the whole is on it.
-    const held = (t: number) => (t > -1e-6 && t < 0 ? 0 : t > 1 && t < 1 + 1e-6 ? 1 : t);
-    const [u, v] = map.uv(held(p), held(q));
+    const [u, v] = map.uv(held(a, map.closedAcross), held(b, map.closedUp));
     return chart.place(u, v, place) ? place.face : -1;
   };
   const cross = crossOf(map);

@@ -187,12 +187,23 @@ function sitesOf(
   around: ((at: Vec3) => boolean)[],
 ): Sites {
   const n = all.length;
-  const slot = Float64Array.from(all, (cell) => cell.slot);
+  const slot = new Float64Array(n);
   const prop = new Int32Array(n);
-  for (let i = 0; i < n; i++) prop[i] = i < grid ? ordered[i] : ids.indexOf(sheet.items[i - grid].prop);
+  const s = new Float64Array(n);
+  const before = new Uint8Array(n);
+  const lines: number[] = [];
+  for (let i = 0; i < n; i++) {
+    const cell = all[i];
+    slot[i] = cell.slot;
+    prop[i] = i < grid ? ordered[i] : ids.indexOf(sheet.items[i - grid].prop);
+    s[i] = cell.x;
+    before[i] = cell.skipped ? STATE.skipped : STATE.placed;
+    if (i === 0 || cell.row !== all[i - 1].row) lines.push(i);
+  }
   swapByHand(sheet.hand, slot, prop, ids);
   const at = newAt();
   const share = new Float64Array(2);
+  const front: Vec3 = [0, 0, 1];
   const lies = (a: number, b: number) => {
     share[0] = a;
     share[1] = b;
@@ -202,7 +213,7 @@ function sitesOf(
   return {
     slot,
     prop,
-    s: Float64Array.from(all, (cell) => cell.x),
+    s,
     position: none,
     front: none,
     up: none,
@@ -211,8 +222,8 @@ function sitesOf(
     turn: (i) => (i < grid ? 0 : sheet.items[i - grid].turnDeg),
     fixed: (i) => i >= grid,
     odd: (i) => (all[i].row + all[i].column) % 2 === 1,
-    before: Uint8Array.from(all, (cell) => (cell.skipped ? STATE.skipped : STATE.placed)),
-    lines: all.flatMap((cell, i) => (i === 0 || cell.row !== all[i - 1].row ? [i] : [])),
+    before,
+    lines,
     around: map.closedAcross && sheet.grid.left === 0 && sheet.grid.right === 0,
     keptOut:
       around.length === 0
@@ -227,13 +238,12 @@ function sitesOf(
         cell.x += dx;
         cell.y += dy;
       }
-      const front = lies(cell.a, cell.b) ? frontOf(at) : null;
-      if (!front) return 'off';
+      if (!lies(cell.a, cell.b) || !writeFront(at, front)) return 'off';
       for (let r = 0; r < 3; r++) {
         out.position[r] = at[r];
         out.up[r] = at[3 + r];
+        out.front[r] = front[r];
       }
-      out.front = front;
       return true;
     },
     settled({ i, row, locked, lift, turnDeg }, out) {
@@ -243,9 +253,8 @@ function sitesOf(
       // Where it came to was just asked for, except of what is locked.
       if (locked && !lies(cell.a, cell.b)) return;
       distortionAt(map, share[1], at, distortion, i);
-      const front = frontOf(at);
-      if (front && !locked && out.state[row] === STATE.placed && bends?.(cell.slot, prop[i]))
-        bender?.bend(share[0], share[1], at, front, lift, out, row);
+      if (locked || out.state[row] !== STATE.placed || !bends?.(cell.slot, prop[i])) return;
+      if (writeFront(at, front)) bender?.bend(share[0], share[1], at, front, lift, out, row);
     },
   };
 }
@@ -253,14 +262,18 @@ function sitesOf(
 /** What the order goes by: corners are those of the grid, and zones its rows, counted from 1. */
 function orderRow(sheet: Sheet, cells: Cell[]): OrderRow {
   const rows = new Map<number, [first: number, last: number]>();
-  cells.forEach((c, i) => {
-    const ends = rows.get(c.row);
-    if (!ends) rows.set(c.row, [i, i]);
+  let last: [number, number] | undefined;
+  for (let i = 0; i < cells.length; i++) {
+    const { row, column } = cells[i];
+    // Mostly they come row by row.
+    const ends = i > 0 && cells[i - 1].row === row ? last : rows.get(row);
+    if (!ends) rows.set(row, (last = [i, i]));
     else {
-      if (c.column < cells[ends[0]].column) ends[0] = i;
-      if (c.column > cells[ends[1]].column) ends[1] = i;
+      last = ends;
+      if (column < cells[ends[0]].column) ends[0] = i;
+      if (column > cells[ends[1]].column) ends[1] = i;
     }
-  });
+  }
   const ends = [Math.min(...rows.keys()), Math.max(...rows.keys())];
   const zoned = allEntries(sheet.order.entries).some((e) => e.zones.length > 0);
   return {
@@ -274,15 +287,20 @@ function orderRow(sheet: Sheet, cells: Cell[]): OrderRow {
 const isOff = (map: SheetMap, [a, b]: Float64Array): boolean =>
   ((!map.closedAcross && (a < 0 || a > 1)) || (!map.closedUp && (b < 0 || b > 1))) && !map.lies(a, b);
 
-/** Up the sheet, square to the normal; null at a pole where there is none. */
-function frontOf(at: Float64Array): Vec3 | null {
+/** Writes the way up the sheet, square to the normal. @returns false at a pole where there is none */
+function writeFront(at: Float64Array, out: Vec3): boolean {
   const k = at[9] * at[3] + at[10] * at[4] + at[11] * at[5];
-  const f: Vec3 = [at[9] - at[3] * k, at[10] - at[4] * k, at[11] - at[5] * k];
-  const l = Math.sqrt(f[0] * f[0] + f[1] * f[1] + f[2] * f[2]);
-  if (l > 1e-12) return [f[0] / l, f[1] / l, f[2] / l];
+  if (writeUnit(at[9] - at[3] * k, at[10] - at[4] * k, at[11] - at[5] * k, out)) return true;
   // Where rows shrink to a place there is still a way across.
-  const x: Vec3 = [at[6], at[7], at[8]];
-  const g: Vec3 = [at[4] * x[2] - at[5] * x[1], at[5] * x[0] - at[3] * x[2], at[3] * x[1] - at[4] * x[0]];
-  const m = Math.sqrt(g[0] * g[0] + g[1] * g[1] + g[2] * g[2]);
-  return m > 1e-12 ? [g[0] / m, g[1] / m, g[2] / m] : null;
+  const [x, y, z] = [at[6], at[7], at[8]];
+  return writeUnit(at[4] * z - at[5] * y, at[5] * x - at[3] * z, at[3] * y - at[4] * x, out);
+}
+
+function writeUnit(x: number, y: number, z: number, out: Vec3): boolean {
+  const l = Math.sqrt(x * x + y * y + z * z);
+  if (!(l > 1e-12)) return false;
+  out[0] = x / l;
+  out[1] = y / l;
+  out[2] = z / l;
+  return true;
 }

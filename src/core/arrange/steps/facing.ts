@@ -105,6 +105,10 @@ export function writeHeading(
   const ux = up[r];
   const uy = up[r + 1];
   const uz = up[r + 2];
+  if (facing.heading === 'along' && !mirrored) {
+    writeQuatFromUpFront(out, o, ux, uy, uz, fx, fy, fz);
+    return;
+  }
   const rx = fy * uz - fz * uy;
   const ry = fz * ux - fx * uz;
   const rz = fx * uy - fy * ux;

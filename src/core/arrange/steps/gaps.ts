@@ -1,4 +1,4 @@
-import { channel, random01 } from '../../math/random';
+import { channel, random01, randomBase, randomOf } from '../../math/random';
 import { STATE } from '../result';
 import { parseSlotName } from '../slotId';
 import type { Gaps, Hand, KeepOut } from './schema';
@@ -50,6 +50,8 @@ export function markGaps(
 ): void {
   const byHand = where.hand.size > 0;
   const longest = gaps.longest ?? Infinity;
+  const { chance } = gaps;
+  const base = randomBase(where.seed, CHANCE);
   let running = 0;
   const mark = (i: number): void => {
     const decided = byHand ? where.hand.get(row.id[i]) : undefined;
@@ -58,7 +60,7 @@ export function markGaps(
     else if (decided === false) state[i] = STATE.placed;
     else if (row.before?.[i]) state[i] = row.before[i];
     else if (row.isKeptOut(i)) state[i] = STATE.keepOut;
-    else if (gaps.chance > 0 && running < longest && random01(where.seed, row.id[i], CHANCE) < gaps.chance)
+    else if (chance > 0 && running < longest && randomOf(base, row.id[i]) < chance)
       state[i] = STATE.chance;
     else state[i] = STATE.placed;
     running = state[i] === STATE.chance ? running + 1 : 0;
