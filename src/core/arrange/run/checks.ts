@@ -1,4 +1,3 @@
-import type { Vec3 } from '../../math/vec3';
 import { metricsOf } from '../../curve/metrics';
 import { STATE, type Finding, type Placements } from '../result';
 import type { Lane } from './lane';
@@ -25,58 +24,47 @@ export function checkRun(
   ];
 }
 
-/**
- * Neighbours of one row whose lengths reach into each other: each half as long as its front axis shows towards the
- * other. Those laid end to end just touch.
- */
+/** Neighbours of one row whose lengths reach into each other. Those laid end to end just touch. */
 function tight(run: Run, lanes: Lane[], starts: number[], p: Placements, lengths: number[]): Finding[] {
-  const { position, scale, prop, state } = p;
   const slots: number[] = [];
-  const front: Vec3 = [0, 0, 0];
-  const before: Vec3 = [0, 0, 0];
   lanes.forEach((lane, k) => {
-    if (lane.touch && run.spacing.clearance >= 0) return;
-    let last = -1;
-    let half = 0;
-    // Whose front stands in `front`: that of the last one is asked for again by the next.
-    let known = -1;
-    for (let i = starts[k]; i < starts[k] + lane.id.length; i++) {
-      if (state[i] !== STATE.placed) continue;
-      const j = last;
-      const a = half;
-      last = i;
-      half = (lengths[prop[i]] * scale[i * 3 + 2]) / 2;
-      if (j < 0) continue;
-      const x = position[i * 3] - position[j * 3];
-      const y = position[i * 3 + 1] - position[j * 3 + 1];
-      const z = position[i * 3 + 2] - position[j * 3 + 2];
-      const square = x * x + y * y + z * z;
-      // Most are further apart than they are long, however they face.
-      if (square >= (a + half) * (a + half)) continue;
-      if (known !== j) writeFront(p.rotation, j, front);
-      before[0] = front[0];
-      before[1] = front[1];
-      before[2] = front[2];
-      writeFront(p.rotation, (known = i), front);
-      const reach =
-        a * Math.abs(before[0] * x + before[1] * y + before[2] * z) +
-        half * Math.abs(front[0] * x + front[1] * y + front[2] * z);
-      if (square === 0 ? a + half > 0 : square < reach * (1 - 1e-9)) slots.push(p.slot[i]);
-    }
+    if (!lane.touch || run.spacing.clearance < 0)
+      findTight(p, starts[k], starts[k] + lane.id.length, lengths, slots);
   });
   if (slots.length === 0) return [];
   return [{ kind: 'too-tight', severity: 'warning', node: run.id, slots, detail: { count: slots.length } }];
 }
 
-/** Writes the front axis of the rotation in row `i`. */
-function writeFront(rotation: Float64Array, i: number, out: Vec3): void {
+/** Pushes the slots of rows that reach into the one before: each half as long as its front shows towards the other. */
+function findTight(p: Placements, from: number, to: number, lengths: number[], slots: number[]): void {
+  const { position, rotation, scale, prop, state } = p;
+  let last = -1;
+  let half = 0;
+  for (let i = from; i < to; i++) {
+    if (state[i] !== STATE.placed) continue;
+    const j = last;
+    const a = half;
+    last = i;
+    half = (lengths[prop[i]] * scale[i * 3 + 2]) / 2;
+    if (j < 0) continue;
+    const x = position[i * 3] - position[j * 3];
+    const y = position[i * 3 + 1] - position[j * 3 + 1];
+    const z = position[i * 3 + 2] - position[j * 3 + 2];
+    const square = x * x + y * y + z * z;
+    // Most are further apart than they are long, however they face.
+    if (square >= (a + half) * (a + half)) continue;
+    const reach = a * frontTowards(rotation, j, x, y, z) + half * frontTowards(rotation, i, x, y, z);
+    if (square === 0 ? a + half > 0 : square < reach * (1 - 1e-9)) slots.push(p.slot[i]);
+  }
+}
+
+/** How far the front axis of the rotation in row `i` goes along a vector, either way. */
+function frontTowards(rotation: Float64Array, i: number, vx: number, vy: number, vz: number): number {
   const x = rotation[i * 4];
   const y = rotation[i * 4 + 1];
   const z = rotation[i * 4 + 2];
   const w = rotation[i * 4 + 3];
-  out[0] = 2 * (x * z + w * y);
-  out[1] = 2 * (y * z - w * x);
-  out[2] = 1 - 2 * (x * x + y * y);
+  return Math.abs(2 * (x * z + w * y) * vx + 2 * (y * z - w * x) * vy + (1 - 2 * (x * x + y * y)) * vz);
 }
 
 /** Places where the path bends tighter than half the longest prop, or turns back sharply; one finding a stroke. */
