@@ -2,10 +2,12 @@ import type { Placements } from '../result';
 import { acos } from '../../math/portable';
 import { quatMultiply, quatRotate, quatFromUpFront, type Quat } from '../../math/quat';
 import { distance, type Vec3 } from '../../math/vec3';
-import { piecesFor, planesOf } from '../../mesh/bend';
+import { piecesFor } from '../../mesh/bend';
 import type { Bounds } from '../../mesh/mesh';
-import { sliceAlong, type Sliced } from '../../mesh/slice';
+import { inPieces, type Pieces } from '../../mesh/pieces';
+import type { Sliced } from '../../mesh/slice';
 import { ONE_TIME, type Slices } from '../fineness';
+import { Shapes } from '../steps/shapes';
 import { bendTo, lookAt, type Seen, type Turned } from './bendTo';
 import { newAt, type SheetMap } from './map';
 import type { Sheet } from './schema';
@@ -23,10 +25,6 @@ export interface SheetBender {
 const PLACES = 5;
 /** Shapes that differ by less than this share of the tolerance are one. */
 const ALIKE = 0.2;
-/** So many shapes are compared with. */
-const LATEST = 64;
-
-const slicedBy = new WeakMap<Sliced, Map<string, Sliced>>();
 
 /** @param meshes of the props that the placements count, in their own space; undefined where one is not at hand */
 export function sheetBender(
@@ -37,7 +35,7 @@ export function sheetBender(
   slices: Slices = ONE_TIME,
 ): SheetBender {
   const { tolerance, relief } = facing;
-  const known = new Map<string, { profile: Float64Array; index: number }[]>();
+  const shapes = new Shapes(tolerance * ALIKE);
   const share = new Float64Array(2);
   const here = newAt();
   return {
@@ -57,26 +55,14 @@ export function sheetBender(
       const profile = profileOf(seen, span);
       const slot = out.slot[row];
       if (profile.flat && relief === 1 && !slices.bent(slot)) return;
-      const cuts = cutsFor(turned, box, span, profile, tolerance, (way, pieces) =>
+      const pieces = piecesOf(turned, box, span, profile, tolerance, (way, pieces) =>
         slices.most(slot, way, pieces),
       );
-      const key = [prop, cuts.key, lift, ...scale, ...turned.flat().map((x) => Math.round(x * 1e9))].join(
-        ' ',
+      const rounded = turned.flat().map((x) => Math.round(x * 1e9));
+      const key = [prop, pieces.x, pieces.z, lift, ...scale, ...rounded].join(' ');
+      shapes.give(out, row, key, profile.numbers, () =>
+        bendTo(seen, inPieces(mesh, pieces), turned, lift, relief),
       );
-      let alike = known.get(key);
-      if (!alike) known.set(key, (alike = []));
-      const near = (k: { profile: Float64Array }) =>
-        k.profile.every((x, i) => Math.abs(x - profile.numbers[i]) <= tolerance * ALIKE);
-      let index = alike.find(near)?.index;
-      if (index === undefined) {
-        out.bent ??= [];
-        out.shape ??= new Int32Array(out.count).fill(-1);
-        index = out.bent.length;
-        out.bent.push(bendTo(seen, slicedFor(mesh, cuts), turned, lift, relief));
-        alike.unshift({ profile: profile.numbers, index });
-        if (alike.length > LATEST) alike.pop();
-      }
-      out.shape![row] = index;
     },
   };
 }
@@ -175,25 +161,19 @@ function profileOf(seen: Seen, [x0, x1, y0, y1]: [number, number, number, number
   return { numbers, flat, across, up };
 }
 
-interface Cuts {
-  x: number[];
-  z: number[];
-  key: string;
-}
-
-/** Planes across an item's own X and Z, so that it bends within the tolerance. */
-function cutsFor(
+/** Into how many pieces an item is sliced across its own X and Z, so that it bends within the tolerance. */
+function piecesOf(
   [right, up]: Turned,
   { min, max }: Bounds,
   [x0, x1, y0, y1]: [number, number, number, number],
   profile: Profile,
   tolerance: number,
   most: (way: string, pieces: number) => number,
-): Cuts {
+): Pieces {
   const scaled = (k: number) => Math.sqrt(right[k] * right[k] + up[k] * up[k]) || 1;
   // What stands out of the surface bends on a wider way.
   const relief = Math.max(Math.abs(min[1]), Math.abs(max[1])) * Math.max(scaled(0), scaled(2));
-  const axis = (k: 0 | 2, way: string): number[] => {
+  const across = (k: 0 | 2, way: string): number => {
     const size = scaled(k);
     // Where it runs askew it crosses both bends.
     const straight = Math.max(Math.abs(right[k]), Math.abs(up[k])) > size * 0.999;
@@ -202,18 +182,8 @@ function cutsFor(
       : Math.abs(right[k]) > Math.abs(up[k])
         ? profile.across
         : profile.up;
-    return planesOf(min[k], max[k], most(way, piecesFor((max[k] - min[k]) * size, bends, tolerance, relief)));
+    return most(way, piecesFor((max[k] - min[k]) * size, bends, tolerance, relief));
   };
-  if (!(x1 > x0 || y1 > y0)) return { x: [], z: [], key: '0 0' };
-  const [x, z] = [axis(0, 'x'), axis(2, 'z')];
-  return { x, z, key: `${x.length} ${z.length}` };
-}
-
-function slicedFor(mesh: Sliced, cuts: Cuts): Sliced {
-  if (cuts.x.length + cuts.z.length === 0) return mesh;
-  let have = slicedBy.get(mesh);
-  if (!have) slicedBy.set(mesh, (have = new Map()));
-  let made = have.get(cuts.key);
-  if (!made) have.set(cuts.key, (made = sliceAlong(sliceAlong(mesh, 0, cuts.x), 2, cuts.z)));
-  return made;
+  if (!(x1 > x0 || y1 > y0)) return { x: 1, z: 1 };
+  return { x: across(0, 'x'), z: across(2, 'z') };
 }

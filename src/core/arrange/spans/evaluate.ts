@@ -22,7 +22,8 @@ import { propsByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround } from '../steps/keepOuts';
 import { weightedProps } from '../steps/weighted';
-import { cutMember, followMember, seenFromPath, Shapes, type Follow } from './shape';
+import { Shapes } from '../steps/shapes';
+import { cutMember, followMember, seenFromPath, type Follow } from './shape';
 import { membersOf, upBetween, type Member } from './members';
 import type { Spans } from './schema';
 
@@ -66,7 +67,7 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
     props,
   );
   const shaper: Shaper = {
-    shapes: new Shapes(out),
+    shapes: new Shapes(),
     slices: context.fine?.of(spans.id) ?? ONE_TIME,
     context,
     parts: context.parts?.(spans.on) ?? [],
@@ -180,13 +181,13 @@ function lay(
       const part = partOf(way, m, spans, piece);
       const clipped = piece.short ? clipAlong(mesh, 2, m.low - 1, cut) : mesh;
       const range: [number, number] = [m.low, piece.short ? cut : high];
-      shaper.shapes.put(row, `${row}`, () =>
+      shaper.shapes.give(out, row, `${row}`, [], () =>
         followMember(clipped, range, part, sx, spans.rollDeg * DEG, ...straight(m, spans, piece), (pieces) =>
           shaper.slices.most(out.slot[row], `${k}`, pieces),
         ),
       );
     } else if (piece.short)
-      shaper.shapes.put(row, `${m.prop} ${piece.length.toFixed(6)} ${sx}`, () =>
+      shaper.shapes.give(out, row, `${m.prop} ${piece.length.toFixed(6)} ${sx}`, [], () =>
         cutMember(mesh, m.low, piece.length / spans.size, [sx, spans.size]),
       );
   }

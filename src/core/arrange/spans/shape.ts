@@ -1,37 +1,18 @@
 import { framesAlong } from '../../curve/frames';
 import type { CompiledPath } from '../../curve/compile';
 import { onPath } from '../../curve/sample';
-import type { Placements } from '../result';
 import { acos } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../../math/vec3';
-import { piecesFor, planesOf, type BentMesh } from '../../mesh/bend';
+import { piecesFor, type BentMesh } from '../../mesh/bend';
 import { clipAlong } from '../../mesh/clip';
-import { sliceAlong, type Sliced } from '../../mesh/slice';
+import { inPieces } from '../../mesh/pieces';
+import type { Sliced } from '../../mesh/slice';
 
 /** Members that are cut to their length, or that follow the path: meshes of their own, seen from their rows. */
 
 /** How far, in metres, a bent member's faces may lie off the true bend. */
 const TOLERANCE = 0.002;
-
-/** Puts shapes into the placements, those that are alike once. */
-export class Shapes {
-  private known = new Map<string, number>();
-  constructor(private out: Placements) {}
-
-  put(row: number, key: string, make: () => BentMesh): void {
-    const { out } = this;
-    out.bent ??= [];
-    out.shape ??= new Int32Array(out.count).fill(-1);
-    let index = this.known.get(key);
-    if (index === undefined) {
-      index = out.bent.length;
-      out.bent.push(make());
-      this.known.set(key, index);
-    }
-    out.shape[row] = index;
-  }
-}
 
 const mapped = (mesh: Sliced, map: (p: Vec3, n: Vec3) => [Vec3, Vec3]): BentMesh => {
   const positions = new Float64Array(mesh.positions.length);
@@ -103,7 +84,7 @@ export function followMember(
   const span = to - from;
   const own = high - low || 1;
   const pieces = most(piecesFor(span, bendOf(path, from, to), TOLERANCE, acrossOf(mesh) * size));
-  const cut = pieces > 1 ? sliceAlong(mesh, 2, planesOf(low, high, pieces)) : mesh;
+  const cut = inPieces(mesh, { x: 1, z: pieces });
   // Frames once for all vertices of the same length.
   const frames = new Map<number, { at: Vec3; front: Vec3; up: Vec3; right: Vec3 }>();
   const back: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];

@@ -5,12 +5,14 @@ import type { Placements } from '../result';
 import { acos, hypot } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, sub, type Vec3 } from '../../math/vec3';
-import { bendMesh, cornersWithin, piecesFor, planesOf } from '../../mesh/bend';
+import { bendMesh, cornersWithin, piecesFor } from '../../mesh/bend';
 import { clipAlong } from '../../mesh/clip';
+import { inPieces } from '../../mesh/pieces';
 import { sliceAlongZ, type Sliced } from '../../mesh/slice';
 import type { TriMesh } from '../../mesh/triMesh';
 import { ONE_TIME, type Slices } from '../fineness';
 import { surfaceStand, type Pose } from './onSurface';
+import { Shapes } from './shapes';
 
 /** Items bent along their path. Those of the same shape, and those on straight stretches, are worked out once. */
 export interface Bender {
@@ -41,14 +43,6 @@ function surfaceFrames(path: CompiledPath, s: ArrayLike<number>, triMesh: TriMes
 
 /** Shapes whose paths differ by less than this share of the tolerance are one. */
 const ALIKE = 0.2;
-/** So many shapes are compared with. */
-const LATEST = 64;
-
-const isAlike = (a: number[], b: number[], within: number): boolean =>
-  a.every((v, i) => Math.abs(v - b[i]) <= within);
-
-const sliced = new WeakMap<Sliced, Map<number, Sliced>>();
-
 /** @param meshes of the props that the placements count, in their own space; undefined where one is not at hand */
 export function bender(
   posture: Posture,
@@ -63,8 +57,8 @@ export function bender(
     const triMesh = path.on && over?.triMesh(path.on.surface);
     return triMesh ? surfaceFrames(path, s, triMesh, over!.lean) : framesAlong(path, s, posture, bankDeg);
   };
-  /** Shapes by their prop, slices and size: the latest ones, each with what its path does over it. */
-  const known = new Map<string, { profile: number[]; index: number }[]>();
+  /** By their prop, slices and size, and what their path does over them. */
+  const shapes = new Shapes(tolerance * ALIKE);
   return {
     bend(path, s, out, row, end = Infinity) {
       const whole = out.prop[row] < 0 ? undefined : meshes[out.prop[row]];
@@ -95,34 +89,22 @@ export function bender(
         ...folds,
         ...scale,
       ].join(' ');
-      let alike = known.get(key);
-      if (!alike) known.set(key, (alike = []));
-      let index = alike.find((k) => isAlike(k.profile, along.shape, tolerance * ALIKE))?.index;
-      if (index === undefined) {
-        out.bent ??= [];
-        out.shape ??= new Int32Array(out.count).fill(-1);
-        index = out.bent.length;
-        const cut = foldedAt(slicedFor(mesh, pieces, ownFront(q, front)), ownFront(q, front), folds);
-        out.bent.push(
-          bendMesh(cut, {
-            path,
-            posture,
-            s: at,
-            side: dot(away, right),
-            lift: dot(away, up),
-            position,
-            rotation: q,
-            scale,
-            front,
-            up,
-            corners,
-            ...(over && { frames: (at: ArrayLike<number>) => framesOf(path, at) }),
-          }),
-        );
-        alike.unshift({ profile: along.shape, index });
-        if (alike.length > LATEST) alike.pop();
-      }
-      out.shape![row] = index;
+      shapes.give(out, row, key, along.shape, () =>
+        bendMesh(foldedAt(slicedFor(mesh, pieces, ownFront(q, front)), ownFront(q, front), folds), {
+          path,
+          posture,
+          s: at,
+          side: dot(away, right),
+          lift: dot(away, up),
+          position,
+          rotation: q,
+          scale,
+          front,
+          up,
+          corners,
+          ...(over && { frames: (at: ArrayLike<number>) => framesOf(path, at) }),
+        }),
+      );
     },
   };
 }
@@ -219,21 +201,9 @@ function profile(
   return { shape, straight, curvature };
 }
 
-/** The mesh sliced square to its front into so many pieces, kept for the next time. */
-function slicedFor(mesh: Sliced, pieces: number, own: Vec3): Sliced {
-  // Slices lie across the prop's own front; one that is turned off the path is bent as finely as its mesh is.
-  if (pieces === 1 || Math.abs(own[2]) < 0.999) return mesh;
-  let have = sliced.get(mesh);
-  if (!have) sliced.set(mesh, (have = new Map()));
-  let made = have.get(pieces);
-  if (!made) {
-    let low = Infinity;
-    let high = -Infinity;
-    for (let o = 2; o < mesh.positions.length; o += 3) {
-      low = Math.min(low, mesh.positions[o]);
-      high = Math.max(high, mesh.positions[o]);
-    }
-    have.set(pieces, (made = sliceAlongZ(mesh, planesOf(low, high, pieces))));
-  }
-  return made;
-}
+/**
+ * The mesh sliced square to its front into so many pieces. Slices lie across the prop's own front: one that is turned
+ * off the path is bent as finely as its mesh is.
+ */
+const slicedFor = (mesh: Sliced, pieces: number, own: Vec3): Sliced =>
+  Math.abs(own[2]) < 0.999 ? mesh : inPieces(mesh, { x: 1, z: pieces });

@@ -60,8 +60,7 @@ export function markGaps(
     else if (decided === false) state[i] = STATE.placed;
     else if (row.before?.[i]) state[i] = row.before[i];
     else if (row.isKeptOut(i)) state[i] = STATE.keepOut;
-    else if (chance > 0 && running < longest && randomOf(base, row.id[i]) < chance)
-      state[i] = STATE.chance;
+    else if (chance > 0 && running < longest && randomOf(base, row.id[i]) < chance) state[i] = STATE.chance;
     else state[i] = STATE.placed;
     running = state[i] === STATE.chance ? running + 1 : 0;
   };
