@@ -2,34 +2,57 @@
  * A slot's identity: which of the arrangement's paths (part), which stroke of that path, which row, and its place
  * counted from 1. One integer below 2^53, so that it fits a Float64Array and the random hash; a short name for people
  * and files.
+ *
+ * Strokes up to 255 lie in the lower half of the integers: 12 bits part, 8 row, 8 stroke, 24 place. Further ones lie in
+ * the upper half, where a path of thousands of strokes is one of fewer parts: 8 bits part, 7 row, 14 stroke, 23 place.
  */
-const STROKE = 16_777_216;
-const ROW = 4_294_967_296;
-const PART = 1_099_511_627_776;
+const STROKE = 2 ** 24;
+const ROW = 2 ** 32;
+const PART = 2 ** 40;
+const FAR = { start: 2 ** 52, stroke: 2 ** 23, row: 2 ** 37, part: 2 ** 44 };
+/** The first stroke of the upper half. */
+const FIRST_FAR = 256;
+/** Parts that have an upper half. */
+const FAR_PARTS = 256;
 
 /** Rows of one part. */
 export const MAX_ROWS = 256;
 
 /** Divisions of one side are numbered below this, sides above it. */
 export const MAX_SLOTS_PER_SIDE = 4096;
-/** The most strokes of one path that carry slots of their own. */
-export const MAX_STROKES = 256;
 
-/** @param index from 1, below 2^24 @param row 0–255 @param part 0–4095 @param stroke 0–255 */
+/** The most strokes of a part's path that carry slots of their own. */
+export const mostStrokes = (part: number): number => (part < FAR_PARTS ? 16_384 : FIRST_FAR);
+
+/** Places of a stroke are numbered below this. */
+export const mostPlaces = (stroke: number): number => (stroke < FIRST_FAR ? STROKE : FAR.stroke);
+
+/**
+ * @param index from 1, below {@link mostPlaces} @param row 0–255, on further strokes 0–127 @param part 0–4095
+ * @param stroke below {@link mostStrokes}
+ */
 export function slotId(index: number, row = 0, part = 0, stroke = 0): number {
-  return part * PART + row * ROW + stroke * STROKE + index;
+  return stroke < FIRST_FAR
+    ? part * PART + row * ROW + stroke * STROKE + index
+    : FAR.start + part * FAR.part + row * FAR.row + stroke * FAR.stroke + index;
 }
 
 /** The four numbers behind an id. */
 export function slotParts(id: number): { part: number; stroke: number; row: number; index: number } {
-  const low = id % ROW;
+  const far = id >= FAR.start;
+  const rest = far ? id - FAR.start : id;
+  const [part, row, stroke] = far ? [FAR.part, FAR.row, FAR.stroke] : [PART, ROW, STROKE];
   return {
-    part: Math.floor(id / PART),
-    row: Math.floor((id % PART) / ROW),
-    stroke: Math.floor(low / STROKE),
-    index: low % STROKE,
+    part: Math.floor(rest / part),
+    row: Math.floor((rest % part) / row),
+    stroke: Math.floor((rest % row) / stroke),
+    index: rest % stroke,
   };
 }
+
+/** A number of its own for each stroke of each part. */
+export const lineNumber = (part: number, stroke: number): number =>
+  stroke < FIRST_FAR ? part * FIRST_FAR + stroke : 2 ** 20 + stroke * FAR_PARTS + part;
 
 /** "13", "r2.13" in the third row, "p1.13" on the second path, "k1.13" on its second stroke. */
 export function slotName(id: number): string {
@@ -39,6 +62,6 @@ export function slotName(id: number): string {
 
 /** The id behind a name; NaN for what is no slot name. */
 export function parseSlotName(name: string): number {
-  const m = /^(?:p(\d{1,4})\.)?(?:k(\d{1,3})\.)?(?:r(\d{1,3})\.)?(\d{1,8})$/.exec(name);
+  const m = /^(?:p(\d{1,4})\.)?(?:k(\d{1,5})\.)?(?:r(\d{1,3})\.)?(\d{1,8})$/.exec(name);
   return m ? slotId(Number(m[4]), Number(m[3] ?? 0), Number(m[1] ?? 0), Number(m[2] ?? 0)) : NaN;
 }

@@ -4,6 +4,7 @@ import { quatRotate } from '../../math/quat';
 import type { CompileResult } from '../../curve/compile';
 import type { ArrangeContext, PropFacts } from '../context';
 import { STATE } from '../result';
+import { slotName } from '../slotId';
 import { evaluateRun } from './evaluate';
 import type { Run } from './schema';
 
@@ -186,4 +187,40 @@ describe('findings', () => {
     expect(tight(0.51)).toEqual([]);
     expect(tight(0.49)).toEqual(['too-tight']);
   });
+});
+
+test('ten thousand strokes of one path carry slots, each with an id of its own that stays', () => {
+  const strokes = Array.from({ length: 10_000 }, (_, i) =>
+    compiled(
+      points('corner', [
+        [i, 0, 0],
+        [i, 0, 2],
+      ]),
+    ),
+  );
+  const many = (spacing: Partial<Run['spacing']>) =>
+    evaluateRun(
+      run('many', (r) => Object.assign(r.spacing, spacing)),
+      context({ many: asResult(...strokes) }),
+    );
+  for (const spacing of [
+    { mode: 'count' as const, count: 3 },
+    { mode: 'divide' as const, parts: 2, per: 'side' as const },
+  ]) {
+    const { placements, findings } = many(spacing);
+    expect(findings.filter((f) => f.severity === 'error' || f.kind === 'too-many-strokes')).toEqual([]);
+    expect(placements.count).toBe(30_000);
+    expect(new Set(placements.slot).size).toBe(30_000);
+    // The last of a stroke lies at its end, and its name tells the stroke.
+    const row = placements.count - 1;
+    expect([...placements.position.subarray(row * 3, row * 3 + 3)]).toEqual([9999, 0, 2]);
+    expect(slotName(placements.slot[row])).toBe('k9999.3');
+  }
+  // A slot that a hand took out stays out, whatever stroke it is on.
+  const r = run('many', (one) => {
+    Object.assign(one.spacing, { mode: 'count', count: 3 });
+    one.hand = { 'k300.2': { removed: true } };
+  });
+  const { placements } = evaluateRun(r, context({ many: asResult(...strokes) }));
+  expect([...placements.state].flatMap((state, i) => (state === STATE.hand ? [i] : []))).toEqual([901]);
 });

@@ -3,7 +3,7 @@ import type { CompiledPath } from '../../curve/compile';
 import type { SpacingFacts } from '../result';
 import type { Say } from '../say';
 import type { ArrangeContext } from '../context';
-import { MAX_STROKES, parseSlotName, slotParts } from '../slotId';
+import { mostStrokes, parseSlotName, slotParts } from '../slotId';
 import { outwardSide } from '../steps/facing';
 import type { KeptOut } from '../steps/keepOuts';
 import { orderSlots } from '../steps/order';
@@ -67,17 +67,18 @@ export function layOut(
     if (!compiled) say('path-missing', { path: pathId });
     else if (!compiled.ok) say(`path-${compiled.problem}`, { path: pathId });
     if (!compiled?.ok) continue;
-    if (compiled.strokes.length > MAX_STROKES)
+    const limit = mostStrokes(part);
+    if (compiled.strokes.length > limit)
       say(
         'too-many-strokes',
         {
           path: pathId,
           count: compiled.strokes.length,
-          limit: MAX_STROKES,
+          limit,
         },
         'warning',
       );
-    for (const [stroke, path] of compiled.strokes.slice(0, MAX_STROKES).entries()) {
+    for (const [stroke, path] of compiled.strokes.slice(0, limit).entries()) {
       for (const note of path.notes) {
         say(note.kind, { path: pathId, point: note.pointId, amount: note.amount ?? 0 }, 'warning');
       }

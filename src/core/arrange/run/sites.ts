@@ -5,7 +5,7 @@ import { STATE } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { Sites } from '../sites';
-import { MAX_STROKES } from '../slotId';
+import { lineNumber } from '../slotId';
 import type { Bender } from '../steps/bending';
 import type { Facings } from '../steps/facing';
 import type { KeptOut } from '../steps/keepOuts';
@@ -55,7 +55,7 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
     along: {
       length: lane.measure.length,
       closed: path.closed,
-      line: lane.part * MAX_STROKES + lane.stroke,
+      line: lineNumber(lane.part, lane.stroke),
       row: lane.row,
     },
     around: path.closed && laying.run.spacing.insetStart <= 0 && laying.run.spacing.insetEnd <= 0,

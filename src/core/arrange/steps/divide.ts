@@ -1,5 +1,5 @@
 import type { CompiledPath } from '../../curve/compile';
-import { MAX_SLOTS_PER_SIDE } from '../slotId';
+import { MAX_SLOTS_PER_SIDE, mostPlaces } from '../slotId';
 import type { Spacing } from './schema';
 
 /** A place for a slot: the number that its id carries, and metres along the path. */
@@ -36,6 +36,9 @@ function divisionBounds(
   return [start, start + usable];
 }
 
+/** Sides at the end of the numbers that stay without. */
+const SPARE_SIDES = 96;
+
 /**
  * Divisions: each of the bounds' stretches in `parts` equal ones; of all divisions every `every`-th is taken from
  * number `from` on. Ids name the division and its side, so that taking others leaves them as they are.
@@ -43,7 +46,15 @@ function divisionBounds(
  */
 export function divisionsOf(
   spacing: Spacing,
-  at: { path?: CompiledPath; length: number; closed: boolean; start: number; usable: number; loop: boolean },
+  at: {
+    path?: CompiledPath;
+    stroke?: number;
+    length: number;
+    closed: boolean;
+    start: number;
+    usable: number;
+    loop: boolean;
+  },
 ): Place[] | number | 'no-corners' {
   const { parts, per, every, from, withEnds } = spacing;
   if (per === 'side' && at.closed && at.path && cornersOf(at.path).length === 0) return 'no-corners';
@@ -51,7 +62,8 @@ export function divisionsOf(
   const sides = bounds.length - 1;
   if (sides * parts > 500_000) return sides * parts;
   const ring = per === 'whole' ? at.loop : at.closed;
-  const named = parts < MAX_SLOTS_PER_SIDE && sides < 4000;
+  const room = mostPlaces(at.stroke ?? 0) / MAX_SLOTS_PER_SIDE;
+  const named = parts < MAX_SLOTS_PER_SIDE && sides < room - SPARE_SIDES;
   const all: Place[] = [];
   for (let side = 0; side < sides; side++) {
     const [a, b] = [bounds[side], bounds[side + 1]];

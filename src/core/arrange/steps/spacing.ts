@@ -1,6 +1,6 @@
 import type { CompiledPath } from '../../curve/compile';
 import { channel, random01 } from '../../math/random';
-import { slotId } from '../slotId';
+import { mostPlaces, slotId } from '../slotId';
 import { divisionsOf, pointPlaces, type Place } from './divide';
 import { densityScale } from './ramp';
 import type { Spacing } from './schema';
@@ -140,7 +140,9 @@ function placesOf(
     if (typeof made === 'string') return made;
     if (typeof made === 'number') return { ...NO_PLACES, pitch: 0, wanted: made };
     const pitch = made.length > 1 ? meanPitch(made, input, loop) : usable;
-    return { index: made.map((p) => p.index), s: made.map((p) => p.s), pitch, wanted: made.length };
+    // Numbers of points have no bound but that of all ids; no two points of a scene are so many apart.
+    const most = mostPlaces(input.stroke ?? 0);
+    return { index: made.map((p) => p.index % most), s: made.map((p) => p.s), pitch, wanted: made.length };
   }
   const dense = spacing.density.length > 0 ? densityScale(spacing.density) : null;
   // Along a ramp the plan is made in a length that is stretched by it, and mapped back.
