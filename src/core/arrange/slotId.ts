@@ -6,10 +6,10 @@
  * Strokes up to 255 lie in the lower half of the integers: 12 bits part, 8 row, 8 stroke, 24 place. Further ones lie in
  * the upper half, where a path of thousands of strokes is one of fewer parts: 8 bits part, 7 row, 14 stroke, 23 place.
  */
-const STROKE = 2 ** 24;
-const ROW = 2 ** 32;
-const PART = 2 ** 40;
-const FAR = { start: 2 ** 52, stroke: 2 ** 23, row: 2 ** 37, part: 2 ** 44 };
+const STROKE = 0x1000000;
+const ROW = 0x100000000;
+const PART = 0x10000000000;
+const FAR = { start: 0x10000000000000, stroke: 0x800000, row: 0x2000000000, part: 0x100000000000 };
 /** The first stroke of the upper half. */
 const FIRST_FAR = 256;
 /** Parts that have an upper half. */
@@ -52,7 +52,7 @@ export function slotParts(id: number): { part: number; stroke: number; row: numb
 
 /** A number of its own for each stroke of each part. */
 export const lineNumber = (part: number, stroke: number): number =>
-  stroke < FIRST_FAR ? part * FIRST_FAR + stroke : 2 ** 20 + stroke * FAR_PARTS + part;
+  stroke < FIRST_FAR ? part * FIRST_FAR + stroke : 0x100000 + stroke * FAR_PARTS + part;
 
 /** "13", "r2.13" in the third row, "p1.13" on the second path, "k1.13" on its second stroke. */
 export function slotName(id: number): string {
