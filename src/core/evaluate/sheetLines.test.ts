@@ -149,3 +149,35 @@ test('a smooth line runs in the flat layout as it does on the surface, repeated 
     if (cell[0] > 1) expect(most(flatLines([curve], [1, 1])[0])).toBeGreaterThan(0.03);
   }
 });
+
+test('lines come out as if nothing had been laid before: the ball rolled over, moved, grown, and its layout changed', () => {
+  const curve = {
+    id: 'c',
+    points: [
+      [1, 2],
+      [4, 5],
+    ],
+  };
+  const evaluator = new Evaluator(ASSETS);
+  let now = scene({ grid: { columns: 4, rows: 3 }, curves: [curve], repeat: true });
+  const surface = (values: object) => {
+    now = { ...now, surfaces: [{ ...now.surfaces[0], ...values }, now.surfaces[1]] };
+  };
+  const sheet = (values: object) => {
+    now = { ...now, arrangements: [now.arrangements[0], { ...now.arrangements[1], ...values } as never] };
+  };
+  const changes = [
+    () => surface({ rollDeg: 180 }),
+    () => surface({ position: [3, 1, 0] }),
+    () => surface({ rollDeg: 0, size: 1.5 }),
+    () => sheet({ width: 9 }),
+    () => sheet({ repeat: false }),
+  ];
+  for (const change of [() => undefined, ...changes]) {
+    change();
+    const kept = evaluator.evaluate(now).paths[0];
+    const fresh = new Evaluator(ASSETS).evaluate(structuredClone(now)).paths[0];
+    expect(kept.ok).toBe(true);
+    expect(kept.strokes).toEqual(fresh.strokes);
+  }
+});

@@ -12,14 +12,14 @@ import { orderSlots, type OrderRow } from '../steps/order';
 import { allEntries, propsOfOrder } from '../steps/schema';
 import { whichBend, type Bends } from '../steps/whichBend';
 import { sheetBender, type SheetBender } from './bend';
-import { cellsOf, type Cell } from './cells';
-import { chartOf, frameMoved } from './chartOf';
+import type { Cell } from './cells';
+import { frameMoved } from './chartOf';
 import { checkSheet, uvFindings } from './checks';
 import { distortionAt } from './distort';
-import { matchOf } from './guess';
+import { laidOut } from './laidOut';
 import { layoutOf } from './layout';
 import { flatLines } from './lines';
-import { newAt, sheetMap, type SheetMap } from './map';
+import { newAt, type SheetMap } from './map';
 import { itemSlot, propsOf, type Sheet } from './schema';
 
 /**
@@ -42,28 +42,26 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
     say('surface-missing', { surface: sheet.surface });
     return none();
   }
-  const chart = chartOf(sheet, ground);
-  if (typeof chart === 'string') {
-    say(chart, { surface: sheet.surface, count: 1 });
+  const laid = laidOut(sheet, ground, footprint(sheet, bounds));
+  if (typeof laid === 'string') {
+    say(laid, { surface: sheet.surface, count: 1 });
     return none();
   }
+  const { map, match, cells } = laid;
   const moved = frameMoved(sheet, ground);
   if (moved !== null) say('pin-found', { surface: sheet.surface, count: 0, distance: moved }, 'warning');
   if (sheet.over.kind === 'uv') uvFindings(sheet.surface, ground.rest, say);
-  const match = matchOf(sheet, ground);
-  const map = sheetMap(chart, { ...sheet, match });
   if (map.empty) {
     say('sheet-no-extent', { surface: sheet.surface });
     return none();
   }
-  const cells = cellsOf(sheet.grid, map, footprint(sheet, bounds));
   if (typeof cells === 'string') say(cells, { limit: 500_000 });
   const grid = typeof cells === 'string' ? [] : cells;
   if (ids.length === 0 && sheet.curves.length === 0) say('no-props', {});
   const all = [...grid, ...freeCells(sheet, map)];
   const order = orderSlots(sheet.order, orderRow(sheet, grid), sheet.seed, ids);
   if (sheet.grid.on && order.empty && propsOfOrder(sheet.order).length > 0) say('order-empty', {});
-  const laid = placing(sheet, map, ids, bounds, context, all.length);
+  const laying = placing(sheet, map, ids, bounds, context, all.length);
   const around = keepOutsAround(sheet.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements: out, findings: others } = settle(
     {
@@ -71,7 +69,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
       posing: { ...AS_IT_LIES, ...posingOf(sheet) },
       gaps: wholeGaps(sheet.gaps),
     },
-    [sitesOf(sheet, all, grid.length, order.prop, laid, around)],
+    [sitesOf(sheet, all, grid.length, order.prop, laying, around)],
     { ids, bounds },
     context,
     say,
@@ -79,13 +77,13 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
   findings.push(...others);
   const missed = out.state.filter((state) => state === STATE.missed).length;
   if (missed > 0) say('sheet-missed', { count: missed }, 'warning');
-  checkSheet(map, all, out, bounds, ground, laid, say);
+  checkSheet(map, all, out, bounds, ground, laying, say);
   return {
     placements: out,
     findings,
     facts: NO_FACTS,
     parts: [],
-    sheet: { ...layoutOf(map, match, all, out, laid.distortion), lines: linesOf(sheet, grid) },
+    sheet: { ...layoutOf(map, match, all, out, laying.distortion), lines: linesOf(sheet, grid) },
   };
 }
 
@@ -231,12 +229,11 @@ function sitesOf(
         : (i) => lies(all[i].a, all[i].b) && around.some((test) => test([at[0], at[1], at[2]])),
     asks: true,
     moved(i, dy, dx, out) {
-      const cell = all[i];
+      let cell = all[i];
       if (dx !== 0 || dy !== 0) {
         map.moved(cell.a, cell.b, dx, dy, share);
-        [cell.a, cell.b] = share;
-        cell.x += dx;
-        cell.y += dy;
+        const [a, b] = share;
+        cell = all[i] = { ...cell, a, b, x: cell.x + dx, y: cell.y + dy };
       }
       if (!lies(cell.a, cell.b) || !writeFront(at, front)) return 'off';
       for (let r = 0; r < 3; r++) {

@@ -1,8 +1,6 @@
-import { cellsOf } from './cells';
-import { chartOf } from './chartOf';
-import { matchOf } from './guess';
+import { laidOut } from './laidOut';
 import { flatStroke } from './lines';
-import { sheetMap, type SheetMap } from './map';
+import type { SheetMap } from './map';
 import { propsOf, type Sheet, type SheetCurve } from './schema';
 import { footprint } from './evaluate';
 import { boxOf, type ArrangeContext, type SurfaceStates } from '../context';
@@ -29,8 +27,28 @@ export function sheetLines(
   const ground = context.surfaceStates?.(sheet.surface);
   if (!ground) return undefined;
   const bounds = propsOf(sheet).map((id) => boxOf(context, id));
-  const strokes = layLines(sheet, ground, footprint(sheet, bounds), curve);
+  const strokes = laidAtRest(sheet, ground, footprint(sheet, bounds), curve);
   return { surface: sheet.surface, now: ground.now, place: ground.place, strokes };
+}
+
+const kept = new WeakMap<Sheet, Map<string | null, { from: unknown[]; strokes: LaidStrokes }>>();
+
+/** Lines are laid on the surface at rest: while it moves they are only carried. A frame goes with what moves. */
+function laidAtRest(
+  sheet: Sheet,
+  ground: SurfaceStates,
+  own: [number, number],
+  curve: string | null,
+): LaidStrokes {
+  const from: unknown[] = [ground.rest, ground.size, ...own];
+  if (sheet.match.guess) from.push(...ground.place);
+  if (sheet.over.kind === 'frame') from.push(ground.now);
+  let lines = kept.get(sheet);
+  if (!lines) kept.set(sheet, (lines = new Map()));
+  let have = lines.get(curve);
+  if (!have?.from.every((v, i) => v === from[i]))
+    lines.set(curve, (have = { from, strokes: layLines(sheet, ground, own, curve) }));
+  return have.strokes;
 }
 
 /**
@@ -44,15 +62,14 @@ function layLines(
   own: [number, number],
   curve: string | null,
 ): LaidStrokes {
-  const chart = chartOf(sheet, ground);
-  if (typeof chart === 'string')
-    return { ok: false, problem: chart === 'sheet-no-uv' ? 'no-uv' : 'surface-missing' };
-  const map = sheetMap(chart, { ...sheet, match: matchOf(sheet, ground) });
+  const laid = laidOut(sheet, ground, own);
+  if (typeof laid === 'string')
+    return { ok: false, problem: laid === 'sheet-no-uv' ? 'no-uv' : 'surface-missing' };
+  const { chart, map, cells } = laid;
   const curves = sheet.curves.filter((c) => curve === null || c.id === curve);
   const flat: SheetCurve[] = [];
   if (!sheet.repeat) flat.push(...curves);
   else {
-    const cells = cellsOf(sheet.grid, map, own);
     if (typeof cells === 'string') return { ok: false, problem: 'nothing-there' };
     for (const cell of cells) {
       if (cell.skipped) continue;
