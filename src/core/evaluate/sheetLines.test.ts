@@ -154,8 +154,8 @@ test('lines come out as if nothing had been laid before: the ball rolled over, m
   const curve = {
     id: 'c',
     points: [
-      [1, 2],
-      [4, 5],
+      [0.2, 0.3],
+      [0.8, 0.6],
     ],
   };
   const evaluator = new Evaluator(ASSETS);
