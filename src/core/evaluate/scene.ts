@@ -1,5 +1,3 @@
-import { dequal } from 'dequal/lite';
-import { differing } from '../arrange/differing';
 import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
@@ -15,7 +13,7 @@ import type { MeshRef } from '../mesh/meshRef';
 import { isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
-import { compileSource, pathNeeds, type PathContext } from './compileSource';
+import { pathNeeds, type PathContext } from './compileSource';
 import { keyOf } from './fingerprint';
 import { PropWork, refKey } from './props';
 import { drawnPath, type PathResult } from './drawnPath';
@@ -29,7 +27,9 @@ import {
   type SurfaceContext,
   type SurfaceResult,
 } from './surfaces';
-import { emptyPlacements, NO_FACTS, type Finding, type ArrangementResult } from '../arrange/result';
+import { compiled, worked } from './safely';
+import { SettingsKeys } from './settingsKeys';
+import type { ArrangementResult } from '../arrange/result';
 
 export type { DrawnStroke, PathResult } from './drawnPath';
 export type { SurfaceResult } from './surfaces';
@@ -73,9 +73,7 @@ export class Evaluator {
   private triMeshes = new Map<string, SurfaceWork>();
   /** What each node was worked out from, as the objects and keys themselves: the same ones need no new key. */
   private inputs = new Map<string, unknown[]>();
-  private settings = new Map<string, { a: Arrangement; key: string }>();
-  /** How many states of arrangements there have been. */
-  private states = 0;
+  private settings = new SettingsKeys();
   private scene: Scene | null = null;
   private plan: Plan | null = null;
   private result: SceneResult | null = null;
@@ -327,7 +325,7 @@ export class Evaluator {
       path.closed,
       bases,
       surfaces,
-      laying && [this.settingsOf(laying), props],
+      laying && [this.settings.of(laying), props],
       ring,
     ]);
     if (this.compiled.get(path.id)?.key === key) return;
@@ -357,7 +355,7 @@ export class Evaluator {
     const inputs = [a, at, round, ring, ...paths, ...props, ...arrangements, ...surfaces];
     const was = this.inputs.get(a.id);
     if (this.same(a.id, inputs)) return;
-    const key = keyOf([this.settingsOf(a), paths, props, arrangements, surfaces, at, round, ring]);
+    const key = keyOf([this.settings.of(a), paths, props, arrangements, surfaces, at, round, ring]);
     const last = this.arranged.get(a.id);
     if (last?.key === key) return;
     progress?.(0);
@@ -365,18 +363,6 @@ export class Evaluator {
     const before = alone ? { node: was[0] as Arrangement, result: last } : undefined;
     const result = worked(a, context, ring, before);
     this.arranged.set(a.id, { ...result, id: a.id, key, since: result.rows && last?.key });
-  }
-
-  /** A key of an arrangement's settings. They may be a hundred thousand pegs: they are told apart without being read. */
-  private settingsOf(a: Arrangement): string {
-    const have = this.settings.get(a.id);
-    if (have && (have.a === a || sameSettings(a, have.a))) {
-      have.a = a;
-      return have.key;
-    }
-    const key = `settings ${++this.states}`;
-    this.settings.set(a.id, { a, key });
-    return key;
   }
 
   private forget({ order }: Plan): void {
@@ -388,7 +374,7 @@ export class Evaluator {
     clear(this.compiled, 'path');
     clear(this.laid, 'path');
     clear(this.arranged, 'arrangement');
-    clear(this.settings, 'arrangement');
+    this.settings.keepOnly((id) => here.get(id) === 'arrangement');
     clear(this.inputs);
   }
 }
@@ -403,59 +389,3 @@ const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }
   deformers,
   plays,
 ];
-
-/** How an arrangement is called and drawn, and what is minded of it, is no setting that it is worked out from. */
-const LOOKS = new Set(['name', 'visible', 'thread', 'meant']);
-
-/** Whether two states of an arrangement have the same settings. Parts that are the same object are not looked into. */
-function sameSettings(a: Arrangement, b: Arrangement): boolean {
-  const [now, was] = [a, b] as unknown as Record<string, unknown>[];
-  const fields = Object.keys(now);
-  return (
-    fields.length === Object.keys(was).length &&
-    fields.every((f) => LOOKS.has(f) || now[f] === was[f] || sameValue(now[f], was[f]))
-  );
-}
-
-/** Of lists, which may be long, only entries that are other objects are looked into. */
-const sameValue = (now: unknown, was: unknown): boolean =>
-  Array.isArray(now) && Array.isArray(was) && now.length === was.length
-    ? differing(now, was).every((i) => dequal(now[i], was[i]))
-    : dequal(now, was);
-
-/** A path, or why there is none: a broken node does not stop the others. */
-function compiled(
-  path: Path,
-  context: PathContext,
-  ring: string[] | undefined,
-): { result: CompileResult; message?: string } {
-  if (ring) return { result: { ok: false, problem: 'cycle' } };
-  try {
-    return { result: compileSource(path, context) };
-  } catch (error) {
-    return { result: { ok: false, problem: 'failed' }, message: messageOf(error) };
-  }
-}
-
-const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
-
-/** A result, or why there is none: a broken node does not stop the others. */
-function worked(
-  a: Arrangement,
-  context: ArrangeContext,
-  ring: string[] | undefined,
-  before?: { node: Arrangement; result: ArrangementResult },
-): ArrangementResult {
-  const broken = (finding: Omit<Finding, 'node' | 'severity'>): ArrangementResult => ({
-    placements: emptyPlacements(),
-    findings: [{ ...finding, severity: 'error', node: a.id }],
-    facts: NO_FACTS,
-    parts: [],
-  });
-  if (ring) return broken({ kind: 'cycle', detail: { ring: ring.join(' → ') } });
-  try {
-    return kindOf(a).evaluate(a, context, before);
-  } catch (error) {
-    return broken({ kind: 'failed', detail: { message: messageOf(error) } });
-  }
-}

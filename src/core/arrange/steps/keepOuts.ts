@@ -5,7 +5,7 @@ import { polyline } from '../../curve/sample';
 import type { Finding, Placements } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { ArrangeContext } from '../context';
-import { nearestPlaced } from './facing';
+import { nearestPlaced } from './aim';
 import { inKeepOut, rangesOn } from './gaps';
 import type { KeepOut } from './schema';
 

@@ -1,0 +1,43 @@
+import type { ArrangeContext } from '../arrange/context';
+import { kindOf, type Arrangement } from '../arrange/registry';
+import { emptyPlacements, NO_FACTS, type ArrangementResult, type Finding } from '../arrange/result';
+import type { CompileResult } from '../curve/compile';
+import type { Path } from '../curve/schema';
+import { compileSource, type PathContext } from './compileSource';
+
+/** A path, or why there is none: a broken node does not stop the others. */
+export function compiled(
+  path: Path,
+  context: PathContext,
+  ring: string[] | undefined,
+): { result: CompileResult; message?: string } {
+  if (ring) return { result: { ok: false, problem: 'cycle' } };
+  try {
+    return { result: compileSource(path, context) };
+  } catch (error) {
+    return { result: { ok: false, problem: 'failed' }, message: messageOf(error) };
+  }
+}
+
+const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
+
+/** A result, or why there is none: a broken node does not stop the others. */
+export function worked(
+  a: Arrangement,
+  context: ArrangeContext,
+  ring: string[] | undefined,
+  before?: { node: Arrangement; result: ArrangementResult },
+): ArrangementResult {
+  const broken = (finding: Omit<Finding, 'node' | 'severity'>): ArrangementResult => ({
+    placements: emptyPlacements(),
+    findings: [{ ...finding, severity: 'error', node: a.id }],
+    facts: NO_FACTS,
+    parts: [],
+  });
+  if (ring) return broken({ kind: 'cycle', detail: { ring: ring.join(' → ') } });
+  try {
+    return kindOf(a).evaluate(a, context, before);
+  } catch (error) {
+    return broken({ kind: 'failed', detail: { message: messageOf(error) } });
+  }
+}
