@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { openStep, rows, settled } from './support/app';
+import { onScreen, openStep, rows, scene, settled } from './support/app';
 import { openMany } from './support/many';
 import { test } from './support/test';
 
@@ -58,5 +58,28 @@ test('thousands of pegs and points: lists scroll to the last, and any peg of the
   await expect(async () => {
     await page.mouse.wheel(0, 1_000_000);
     await expect(page.getByRole('button', { name: 'Select point 1500' })).toBeVisible({ timeout: 500 });
+  }).toPass();
+
+  // In the scene all are drawn as one; the one under the pointer is taken hold of, and stays what is held.
+  const handles = scene(page).getByRole('button', { name: /^Point \d+$/ });
+  await expect(handles).toHaveCount(0);
+  const to = await onScreen(page, [0.5, 0, -20]);
+  await page.mouse.move(to.x, to.y);
+  await expect(handles.first()).toBeVisible();
+  expect(await handles.count()).toBeLessThan(250);
+  const held = await page.evaluate(
+    ({ x, y }) => document.elementFromPoint(x, y)!.closest('[role=button]')!.getAttribute('aria-label')!,
+    to,
+  );
+  await page.mouse.down();
+  await page.mouse.move(to.x, to.y + 25, { steps: 3 });
+  await page.mouse.up();
+  await settled(page);
+  await expect(handles).not.toHaveCount(0);
+  await points.first().hover();
+  const z = page.getByLabel(`${held} Z in the list`);
+  await expect(async () => {
+    await page.mouse.wheel(0, -1_000_000);
+    expect(parseFloat(await z.inputValue({ timeout: 500 }))).toBeGreaterThan(-20);
   }).toPass();
 });
