@@ -7,38 +7,30 @@ import {
   Copy,
   Link2,
   PenLine,
-  Ruler,
-  Scissors,
   Spline,
-  Split,
   SquareStack,
   Trash2,
 } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { hasPoints, type PointsPath } from '@/core/curve/schema';
 import {
-  alignPoints,
-  insertMidway,
   joinPaths,
   joinStrokes,
   resamplePath,
-  roundCorners,
   simplifyPath,
-  splitPath,
   subdividePath,
   weldPath,
 } from '@/store/commands/pathEdits';
-import { addOffset, removePath, removePoints, reversePath, setPath, setPoints } from '@/store/commands/paths';
+import { addOffset, removePath, reversePath, setPath } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectNode, useSelection } from '@/store/selection';
 import { chooseTool } from '@/view/viewState';
-import { Button } from '../../../controls/Button';
-import { NumberBox } from '../../../controls/NumberField';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
 import { duplicateSelected } from '../../../shell/duplicate';
-import { plural } from '@/words/numbers';
+import { Edit, Measured } from './Edit';
+import { SelectedPoints } from './SelectedPoints';
 
 const ENDS = [
   { value: 'open', text: 'Open' },
@@ -138,79 +130,7 @@ export function EditButtons({ path }: { path: PointsPath }) {
           </PlainMenu>
         </div>
       )}
-      {ids.length > 0 && (
-        <div className="mt-2 rounded-lg bg-well px-2.5 py-2" role="group" aria-label="Selected points">
-          <p className="mb-1.5 text-[13px] font-medium">{plural(ids.length, 'point')} selected</p>
-          <div className="grid grid-cols-3 gap-1.5">
-            <Edit
-              icon={<Split size={14} />}
-              text="Midway"
-              hint="A point in the middle of the side after each"
-              run={() => dispatch(insertMidway, { path: id, ids })}
-            />
-            <Edit
-              icon={<Scissors size={14} />}
-              text="Split"
-              hint="Cut the path at this point"
-              disabled={ids.length !== 1}
-              run={() => dispatch(splitPath, { path: id, point: ids[0] })}
-            />
-            <Edit
-              icon={<Trash2 size={14} />}
-              text="Delete"
-              run={() => dispatch(removePoints, { path: id, ids })}
-            />
-          </div>
-          <Measured
-            text="Round"
-            hint="Makes these points corners with a radius"
-            value={points.find((p) => p.id === ids[0])?.fillet || 0.5}
-            onValue={(v) => dispatch(roundCorners, { path: id, ids, radius: v })}
-            run={() =>
-              dispatch(roundCorners, {
-                path: id,
-                ids,
-                radius: points.find((p) => p.id === ids[0])?.fillet || 0.5,
-              })
-            }
-            unit={scene.units}
-          />
-          <div className="mt-1.5 flex items-center justify-between gap-2 text-sm">
-            <label htmlFor="zone">Zone</label>
-            <NumberBox
-              id="zone"
-              label="Zone of the points"
-              whole
-              min={0}
-              max={999}
-              value={points.find((p) => p.id === ids[0])?.zone ?? 0}
-              className="w-[106px]"
-              onChange={(v, key) =>
-                v !== null &&
-                dispatch(setPoints, { path: id, ids, values: { zone: Math.min(999, Math.max(0, v)) } }, key)
-              }
-            />
-          </div>
-          {ids.length > 1 && (
-            <div className="mt-1.5 flex items-center justify-between gap-1 text-sm">
-              Align
-              <span className="flex gap-1">
-                {(['level', 'x', 'z', 'nearest'] as const).map((plane) => (
-                  <Button
-                    key={plane}
-                    look="bordered"
-                    className="!px-1.5 !py-0.5 !text-xs"
-                    aria-label={`Align: ${{ level: 'level', x: 'upright across X', z: 'upright across Z', nearest: 'to their nearest plane' }[plane]}`}
-                    onClick={() => dispatch(alignPoints, { path: id, ids, plane })}
-                  >
-                    {{ level: 'Level', x: 'X', z: 'Z', nearest: 'Plane' }[plane]}
-                  </Button>
-                ))}
-              </span>
-            </div>
-          )}
-        </div>
-      )}
+      {ids.length > 0 && <SelectedPoints path={path} ids={ids} />}
     </>
   );
 }
@@ -220,58 +140,4 @@ function isEnd(path: PointsPath, id: string): boolean {
   const { points } = path.source;
   const i = points.findIndex((p) => p.id === id);
   return i === 0 || points[i].begins || i === points.length - 1 || points[i + 1].begins;
-}
-
-function Edit({
-  icon,
-  text,
-  hint,
-  run,
-  disabled,
-}: {
-  icon: ReactNode;
-  text: string;
-  hint?: string;
-  run: () => void;
-  disabled?: boolean;
-}) {
-  return (
-    <Button
-      look="bordered"
-      className="!gap-1 !px-0.5 !text-[12.5px]"
-      title={hint}
-      disabled={disabled}
-      onClick={run}
-    >
-      {icon} {text}
-    </Button>
-  );
-}
-
-/** An edit by a measure: typing or the button does it. */
-function Measured(props: {
-  text: string;
-  hint: string;
-  value: number;
-  unit: 'm' | 'cm';
-  onValue: (v: number) => void;
-  run: () => void;
-}) {
-  return (
-    <div className="mt-1.5 flex items-center gap-1.5" title={props.hint}>
-      <Button look="bordered" className="flex-1 !justify-start !px-2 !text-[12.5px]" onClick={props.run}>
-        <Ruler size={13} /> {props.text}
-      </Button>
-      <NumberBox
-        label={`${props.text} by`}
-        dimension="length"
-        unit={props.unit}
-        step={0.05}
-        min={0}
-        value={props.value}
-        className="w-[106px]"
-        onChange={(v) => v !== null && props.onValue(v)}
-      />
-    </div>
-  );
 }
