@@ -4,14 +4,16 @@ import { emptyScene, newEntry, newPath, newPoint, newProp, newRun } from '../../
 import { sceneSchema } from '../../scene/schema';
 import { ASSETS } from '../../testing/scene';
 import { STATE } from '../result';
+import type { Run } from './schema';
 import type { Gaps } from '../steps/schema';
 
 /** Props of half a metre end to end over 20 m, closed up. */
-function closedUp(gaps: Partial<Gaps>, seed = 4) {
+function closedUp(gaps: Partial<Gaps>, seed = 4, more: (run: Run) => void = () => {}) {
   const run = newRun('run', 'Run', 'weld', 'line', [newEntry('e', { kind: 'prop', prop: 'p' })]);
   run.spacing = { ...run.spacing, mode: 'touch', leftover: 'end' };
   run.seed = seed;
   run.gaps = { ...run.gaps, after: 'close', ...gaps };
+  more(run);
   const scene = sceneSchema.parse({
     ...emptyScene('Close up'),
     props: [newProp('p', 'P', { source: 'built', name: 'box' })],
@@ -23,7 +25,7 @@ function closedUp(gaps: Partial<Gaps>, seed = 4) {
   const { placements: p } = new Evaluator(ASSETS).evaluate(scene).arrangements[0];
   const rows = [...p.slot.keys()];
   const feet = rows.filter((i) => p.state[i] === STATE.placed).map((i) => p.position[i * 3]);
-  return { rows, state: p.state, slot: p.slot, feet };
+  return { rows, state: p.state, slot: p.slot, prop: p.prop, feet };
 }
 const CHANCE = channel('gaps.chance');
 const whole = Array.from({ length: 40 }, (_, i) => 0.25 + i / 2);
@@ -60,4 +62,21 @@ test('places that are kept out stay empty, and all the others stand, up to the e
     );
     expect(state.filter((s) => s === STATE.keepOut)).toHaveLength(6);
   }
+});
+
+test('a rest at the end stays one though the end moves with every place that closes up, and with the pulley', () => {
+  const keepOuts: Gaps['keepOuts'] = [
+    { id: 'k', name: 'K', kind: 'range', part: 0, stroke: 0, from: 6, to: 9 },
+  ];
+  for (let seed = 1; seed <= 60; seed++)
+    for (const offset of [0, 1.3]) {
+      const { rows, state, prop, feet } = closedUp({ chance: 0.3, keepOuts }, seed, (run) => {
+        run.order = { ...run.order, first: { kind: 'rest' }, last: { kind: 'rest' } };
+        run.variation = { ...run.variation, size: [0.3, 1.9] };
+        run.pulley = { ...run.pulley, offset };
+      });
+      expect(rows.filter((i) => prop[i] < 0 && state[i] === STATE.placed)).toEqual([]);
+      expect(prop[rows.length - 1]).toBe(-1);
+      expect(feet.filter((x) => x >= 6 && x <= 9)).toEqual([]);
+    }
 });

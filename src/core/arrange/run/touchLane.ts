@@ -153,11 +153,19 @@ export function touchLane(
     if (typeof again === 'string') break;
     layout = again;
   }
+  /** Where rounds came to no end, or the last place or the pulley's way came after them, those that lie now are judged. */
+  const judgeAsLaid = (lies: TouchLayout, now: Uint8Array) => {
+    const was = now.slice();
+    judge(lies, now, (i) => propOf(i, now.length) < 0);
+    // What takes no room as it was laid is not there, whatever would have become of it.
+    for (let i = 0; i < now.length; i++) if (skipped[i] && now[i] === STATE.placed) now[i] = was[i];
+  };
   const filled = run.facing.bend && run.facing.fill && !path.closed && moved === 0;
   if (filled) layout = withOneMore(layout, path, settings, itemOf, bound);
   if (!loop && moved !== 0) layout = pulled(layout, lay, moved, run.pulley.ends, settings);
   const count = layout.count;
   if (count === 0) return { problem: 'nothing-fits', detail: { usable } };
+  if (state) judgeAsLaid(layout, state.subarray(0, count));
   facts.factor = layout.factor;
   const pitch = count > 1 ? (layout.s[count - 1] - layout.s[0]) / (count - 1) : usable;
   if (first) Object.assign(facts, { pitch, pitches: [pitch, pitch] });
