@@ -47,6 +47,8 @@ interface Draw {
   high: number;
   step: number;
   spread: Spread;
+  /** Any value of the range is as likely as any other: the commonest, and the quickest to draw. */
+  even: boolean;
 }
 
 /** Draws the random values of slots. Only channels that are on cost anything. */
@@ -65,14 +67,16 @@ export function varier(v: Variation, seed: number, props: readonly string[]): Va
       const range = own?.[c] ?? v[c];
       const [low, high] = [Math.min(...range), Math.max(...range)];
       if (low === restOf(c) && high === low) return [];
+      const step = Number(v[STEP_OF[c]!] ?? 0);
       return [
         {
           bases: KEYS[c].map((key) => randomBase(seed, key)),
           at: VARIED[c],
           low,
           high,
-          step: Number(v[STEP_OF[c]!] ?? 0),
+          step,
           spread: v.spread[c],
+          even: v.spread[c] === 'uniform' && !(step > 0) && low !== high,
         },
       ];
     });
@@ -85,7 +89,10 @@ export function varier(v: Variation, seed: number, props: readonly string[]): Va
     vary(slot, prop, out) {
       for (const c of mixed) out[VARIED[c]] = restOf(c);
       const draws = prop >= 0 ? own[prop] : common;
-      for (let i = 0; i < draws.length; i++) out[draws[i].at] = drawFrom(draws[i], slot);
+      for (let i = 0; i < draws.length; i++) {
+        const d = draws[i];
+        out[d.at] = d.even ? d.low + (d.high - d.low) * randomOf(d.bases[0], slot) : drawFrom(d, slot);
+      }
       if (v.mirror > 0) out[VARIED.mirrored] = random01(seed, slot, MIRROR) < v.mirror ? 1 : 0;
     },
   };
