@@ -6,7 +6,7 @@ import type { MeshRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
 import { isPng } from '@/core/formats/pngRead';
-import type { ToPin } from '@/core/arrange/pegs/pinning';
+import type { PinHow, ToPin } from '@/core/arrange/pegs/pinning';
 import type { Pin } from '@/core/mesh/pinSchema';
 import type { Profile } from '@/core/arrange/steps/groundProfile';
 import type { Vec3 } from '@/core/math/vec3';
@@ -335,8 +335,13 @@ export class EngineClient {
   }
 
   /** Pins for places of the scene that was worked out last. */
-  pinPlaces(places: ToPin[], how: 'nearest' | 'down'): Promise<(Pin | null)[]> {
+  pinPlaces(places: ToPin[], how: PinHow): Promise<(Pin | null)[]> {
     return this.ask(() => this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>);
+  }
+
+  /** See {@link EngineService.pinAtUv}. */
+  pinAtUv(surface: string, uv: [number, number], to: Omit<ToPin, 'at'>): Promise<Pin | null> {
+    return this.ask(() => this.remote.pinAtUv(surface, uv, to, this.time) as Promise<Pin | null>);
   }
 
   /** An arrangement with other seeds. */

@@ -1,5 +1,5 @@
 import { has, kindOf } from '@/core/arrange/registry';
-import { pinOn, type ToPin } from '@/core/arrange/pegs/pinning';
+import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/arrange/pegs/pinning';
 import type { Pin } from '@/core/mesh/pinSchema';
 import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
@@ -198,7 +198,7 @@ export class EngineService {
   /** Pins for places of the last scene, on the surfaces that are shown; null for those that find none. */
   pinPlaces(
     places: ToPin[],
-    how: 'nearest' | 'down',
+    how: PinHow,
     time = 0,
     progress?: (done: number, name: string) => void,
   ): (Pin | null)[] {
@@ -213,6 +213,12 @@ export class EngineService {
       if (i % 256 === 0) progress?.(i / places.length, 'the pins');
       return pinOn(triMeshes, p, how);
     });
+  }
+
+  /** A pin on a place of a surface's texture, facing as nearly as can be where it is asked to; null where none lies there. */
+  pinAtUv(surface: string, uv: [number, number], to: Omit<ToPin, 'at'>, time = 0): Pin | null {
+    const triMesh = this.evaluator.contextAt(time).surface?.(surface);
+    return triMesh ? pinAtUv(surface, triMesh, uv, to) : null;
   }
 
   /** The points that any path of the last scene comes down to, to make it one that has its own; none where it is broken. */

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { buildBvh, refit } from './bvh';
 import { firstHit, nearestPlace, noHit } from './bvhQuery';
 import { cases } from '../testing/prove';
+import { triMeshOf } from '../testing/surfaces';
+import { placeOn } from './triMesh';
 
 /** A soup of triangles from numbers; some share corners, some have no area. */
 function soup(n: number, seed: number) {
@@ -145,4 +147,33 @@ test('triangles without area or with numbers that are none are left out, and cou
   const none = buildBvh(positions, new Uint32Array(0));
   expect(firstHit(none, 0, 1, 0, 0, -1, 0, 0, Infinity, hit)).toBe(false);
   expect(nearestPlace(none, 0, 1, 0, Infinity, hit)).toBe(false);
+});
+
+test('rays in the planes of slivers, as those at poles are, meet what is there and nothing else', () => {
+  for (const columns of [4, 8, 24, 30]) {
+    const ball = triMeshOf({ shape: 'sphere', radius: 2, columns, rows: 12 });
+    const tree = ball.tree();
+    const hit = noHit();
+    for (let k = 0; k < columns * 2; k++)
+      for (const r of [0.01371, 0.3, 0.9]) {
+        const angle = (Math.PI * k) / columns;
+        const diagonal = k % (columns / 2) === columns / 4;
+        // On the diagonals just there, to the last bit.
+        const along = diagonal
+          ? [Math.sign(Math.cos(angle)), Math.sign(Math.sin(angle))]
+          : [Math.cos(angle), Math.sin(angle)];
+        const [x, z] = along.map((a) => a * r);
+        for (const way of [1, -1]) {
+          expect(firstHit(tree, x, 0.01371, z, 0, way, 0, 0, Infinity, hit)).toBe(true);
+          const [px, py, pz] = placeOn(ball, hit.face, hit.u, hit.v);
+          expect([px, pz]).toEqual([expect.closeTo(x, 9), expect.closeTo(z, 9)]);
+          // Faces lie within the ball, no deeper than their own middle.
+          expect(Math.hypot(px, py, pz)).toBeLessThan(2 + 1e-6);
+          expect(Math.hypot(px, py, pz)).toBeGreaterThan(
+            2 * Math.cos(Math.PI / columns) * Math.cos(Math.PI / 24),
+          );
+          expect(hit.t).toBeCloseTo((py - 0.01371) * way, 9);
+        }
+      }
+  }
 });

@@ -81,6 +81,18 @@ function enters(
 }
 
 /**
+ * Whether two sides of a triangle lie on one line but for rounding, as where corners of a pole differ by their last
+ * bits. A ray in the plane of such a one would meet it anywhere.
+ */
+function isSliver(ex: number, ey: number, ez: number, fx: number, fy: number, fz: number): boolean {
+  const nx = ey * fz - ez * fy;
+  const ny = ez * fx - ex * fz;
+  const nz = ex * fy - ey * fx;
+  const longest = Math.max(ex * ex + ey * ey + ez * ez, fx * fx + fy * fy + fz * fz);
+  return !(nx * nx + ny * ny + nz * nz > 1e-20 * longest * longest);
+}
+
+/**
  * The first place where a ray meets a triangle from either side, at least `least` and at most `most` lengths of its
  * direction away (Möller and Trumbore 1997). Of equally near ones the lowest number wins, so the answer never depends
  * on how the tree was built.
@@ -159,6 +171,7 @@ export function firstHit(
       if (!(v >= -EDGE && u + v <= 1 + EDGE)) continue;
       const t = (fx * rx + fy * ry + fz * rz) * inv;
       if (!(t >= least) || t > hit.t || (t === hit.t && hit.face >= 0 && f > hit.face)) continue;
+      if (isSliver(ex, ey, ez, fx, fy, fz)) continue;
       hit.face = f;
       hit.u = u;
       hit.v = v;

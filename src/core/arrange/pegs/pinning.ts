@@ -1,8 +1,9 @@
 import type { Vec3 } from '../../math/vec3';
-import { firstHit, nearestPlace, noHit } from '../../mesh/bvhQuery';
-import { turnTowards } from '../../mesh/pin';
-import { uvOn, type TriMesh } from '../../mesh/triMesh';
+import { firstHit, nearestPlace, noHit, type MeshHit } from '../../mesh/bvhQuery';
+import { uvIndex } from '../../mesh/chart/uvIndex';
+import { turnTowards, type Place } from '../../mesh/pin';
 import type { Pin } from '../../mesh/pinSchema';
+import { uvOn, type TriMesh } from '../../mesh/triMesh';
 
 /** Where a peg is to be pinned, and how it stands there. */
 export interface ToPin {
@@ -13,36 +14,77 @@ export interface ToPin {
   lean?: number;
 }
 
-/** A pin on the nearest place of some surfaces, or on the first straight below (else above); null where none is. */
-export function pinOn(
-  surfaces: ReadonlyMap<string, TriMesh>,
-  { at, front, lift = 0, lean = 1 }: ToPin,
-  how: 'nearest' | 'down',
-): Pin | null {
+/**
+ * How a pin is looked for: on the nearest place of any surface; on the first one straight below, else above; or on the
+ * nearest one straight along an axis, either way, so that the other two coordinates stay as they are.
+ */
+export type PinHow = 'nearest' | 'down' | 'x' | 'y' | 'z';
+
+/** A pin on a place of some surfaces; null where none is. */
+export function pinOn(surfaces: ReadonlyMap<string, TriMesh>, to: ToPin, how: PinHow): Pin | null {
   const hit = noHit();
-  let best: { surface: string; triMesh: TriMesh; face: number; u: number; v: number } | null = null;
+  let best: { surface: string; triMesh: TriMesh; place: Place } | null = null;
   let away = Infinity;
   for (const [surface, triMesh] of surfaces) {
-    const tree = triMesh.tree();
-    const found =
-      how === 'nearest'
-        ? nearestPlace(tree, at[0], at[1], at[2], away, hit)
-        : firstHit(tree, at[0], at[1], at[2], 0, -1, 0, -1, Infinity, hit) ||
-          firstHit(tree, at[0], at[1], at[2], 0, 1, 0, 0, Infinity, hit);
-    if (!found || hit.t >= away) continue;
+    if (!LOOK[how](triMesh, to.at, away, hit) || hit.t >= away) continue;
     away = hit.t;
-    best = { surface, triMesh, face: hit.face, u: hit.u, v: hit.v };
+    best = { surface, triMesh, place: { face: hit.face, u: hit.u, v: hit.v } };
   }
-  if (!best) return null;
-  const { surface, triMesh, face, u, v } = best;
-  const place = { face, u, v };
-  return {
-    surface,
-    ...place,
-    faces: triMesh.indices.length / 3,
-    uv: uvOn(triMesh, face, u, v),
-    lift,
-    turnDeg: turnTowards(triMesh, place, lean, front),
-    lean,
-  };
+  return best && pinAt(best.surface, best.triMesh, best.place, to);
 }
+
+/** A pin on the place of a surface at u and v of its texture; null where none lies there. */
+export function pinAtUv(
+  surface: string,
+  triMesh: TriMesh,
+  [u, v]: readonly [number, number],
+  to: Omit<ToPin, 'at'>,
+): Pin | null {
+  if (!triMesh.uvs) return null;
+  const place: Place = { face: -1, u: 0, v: 0 };
+  const found = uvIndex(triMesh as TriMesh & { uvs: Float32Array }).find(u, v, place);
+  return found ? pinAt(surface, triMesh, place, to) : null;
+}
+
+const pinAt = (
+  surface: string,
+  triMesh: TriMesh,
+  place: Place,
+  { front, lift = 0, lean = 1 }: Omit<ToPin, 'at'>,
+): Pin => ({
+  surface,
+  ...place,
+  faces: triMesh.indices.length / 3,
+  uv: uvOn(triMesh, place.face, place.u, place.v),
+  lift,
+  turnDeg: turnTowards(triMesh, place, lean, front),
+  lean,
+});
+
+type Look = (triMesh: TriMesh, at: Vec3, within: number, hit: MeshHit) => boolean;
+
+const ray =
+  (x: number, y: number, z: number): Look =>
+  (triMesh, at, within, hit) =>
+    firstHit(triMesh.tree(), at[0], at[1], at[2], x, y, z, 0, within, hit);
+
+/** The nearer of what lies either way. */
+const eitherWay =
+  (x: number, y: number, z: number): Look =>
+  (triMesh, at, within, hit) => {
+    const before = ray(-x, -y, -z)(triMesh, at, within, hit);
+    const { face, u, v, t } = hit;
+    if (ray(x, y, z)(triMesh, at, before ? t : within, hit) && !(before && hit.t >= t)) return true;
+    if (before) Object.assign(hit, { face, u, v, t });
+    return before;
+  };
+
+const LOOK: Record<PinHow, Look> = {
+  nearest: (triMesh, at, within, hit) => nearestPlace(triMesh.tree(), at[0], at[1], at[2], within, hit),
+  down: (triMesh, at, _, hit) =>
+    firstHit(triMesh.tree(), at[0], at[1], at[2], 0, -1, 0, -1, Infinity, hit) ||
+    ray(0, 1, 0)(triMesh, at, Infinity, hit),
+  x: eitherWay(1, 0, 0),
+  y: eitherWay(0, 1, 0),
+  z: eitherWay(0, 0, 1),
+};
