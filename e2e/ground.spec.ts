@@ -7,6 +7,7 @@ import {
   choose,
   counts,
   hang,
+  make,
   newScene,
   onScreen,
   openStep,
@@ -22,14 +23,6 @@ import { test } from './support/test';
 
 test.beforeEach(({ page }) => newScene(page));
 
-const make = async (page: Page, shape: string, values: Record<string, string> = {}) => {
-  await choose(page, 'New path or surface', shape);
-  await settled(page);
-  for (const axis of ['X', 'Y', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
-  for (const [label, value] of Object.entries(values))
-    await type(page.getByLabel(label, { exact: true }), value);
-  await settled(page);
-};
 const placed = (list: Row[]) => list.filter((r) => r.state === 'placed');
 const setTime = async (page: Page, seconds: string) => {
   await page.getByRole('button', { name: 'Speed and loop' }).click();

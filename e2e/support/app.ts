@@ -117,6 +117,16 @@ export async function pathByNumbers(page: Page, points: [number, number][]): Pro
   await settled(page);
 }
 
+/** Makes a surface of its own shape in the middle of the scene, with values by the labels of their fields. */
+export async function make(page: Page, shape: string, values: Record<string, string> = {}): Promise<void> {
+  await choose(page, 'New path or surface', shape);
+  await settled(page);
+  for (const axis of ['X', 'Y', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
+  for (const [label, value] of Object.entries(values))
+    await type(page.getByLabel(label, { exact: true }), value);
+  await settled(page);
+}
+
 /** The live counts on top of the recipe. */
 export async function counts(page: Page): Promise<{ placed: number; gaps: number }> {
   const text = await page.getByTestId('counts').innerText();

@@ -16,7 +16,7 @@ import type { SvgDrawing } from '@/core/formats/svgRead';
 import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
-import type { BroughtIn, EngineService, SendFormat, Variant } from './service';
+import type { BroughtIn, EngineService, PinnedAt, SendFormat, Variant } from './service';
 import type { WorkerApi } from './worker';
 
 export interface EngineState {
@@ -340,8 +340,8 @@ export class EngineClient {
   }
 
   /** See {@link EngineService.pinAtUv}. */
-  pinAtUv(surface: string, uv: [number, number], to: Omit<ToPin, 'at'>): Promise<Pin | null> {
-    return this.ask(() => this.remote.pinAtUv(surface, uv, to, this.time) as Promise<Pin | null>);
+  pinAtUv(surface: string, uv: [number, number], to: Omit<ToPin, 'at'>): Promise<PinnedAt | null> {
+    return this.ask(() => this.remote.pinAtUv(surface, uv, to, this.time) as Promise<PinnedAt | null>);
   }
 
   /** An arrangement with other seeds. */

@@ -1,5 +1,6 @@
 import { has, kindOf } from '@/core/arrange/registry';
 import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/arrange/pegs/pinning';
+import { poseOn } from '@/core/mesh/pin';
 import type { Pin } from '@/core/mesh/pinSchema';
 import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
@@ -23,6 +24,7 @@ import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
 import type { BentMesh } from '@/core/mesh/bend';
 import { edgeLoop } from '@/core/mesh/lines/edges';
+import type { Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
 import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { through, throughInverse } from '@/core/mesh/surface';
@@ -53,6 +55,13 @@ export interface AnimationRange {
   from: number;
   to: number;
   rate: number;
+}
+
+/** A pin with where it holds a peg now. */
+export interface PinnedAt {
+  pin: Pin;
+  position: Vec3;
+  rotation: Quat;
 }
 
 /** What an arrangement would be with another seed: instances, and the shapes that some of them have of their own. */
@@ -215,10 +224,11 @@ export class EngineService {
     });
   }
 
-  /** A pin on a place of a surface's texture, facing as nearly as can be where it is asked to; null where none lies there. */
-  pinAtUv(surface: string, uv: [number, number], to: Omit<ToPin, 'at'>, time = 0): Pin | null {
+  /** A pin on a place of a surface's texture, and how it stands there; null where none lies there. */
+  pinAtUv(surface: string, uv: [number, number], to: Omit<ToPin, 'at'>, time = 0): PinnedAt | null {
     const triMesh = this.evaluator.contextAt(time).surface?.(surface);
-    return triMesh ? pinAtUv(surface, triMesh, uv, to) : null;
+    const pin = triMesh && pinAtUv(surface, triMesh, uv, to);
+    return pin ? { pin, ...poseOn(triMesh, pin, pin) } : null;
   }
 
   /** The points that any path of the last scene comes down to, to make it one that has its own; none where it is broken. */

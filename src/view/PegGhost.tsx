@@ -4,7 +4,7 @@ import { Group, Matrix4, Quaternion, Vector3 } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
-import { peggedProp, poseAt, stanceAt } from './pegTool';
+import { peggedProp, standAt } from './pegTool';
 import { useMeshes } from './useMeshes';
 import { useView } from './viewState';
 
@@ -38,7 +38,7 @@ export function PegGhost() {
   useEffect(() => {
     const to = group.current;
     if (to && ahead) {
-      const { position, rotation } = poseAt(ahead, stanceAt(ahead));
+      const { position, rotation } = standAt(ahead);
       to.matrix.compose(new Vector3(...position), new Quaternion(...rotation), new Vector3(size, size, size));
       to.matrixWorld.copy(new Matrix4().copy(to.matrix));
       to.updateMatrixWorld(true);

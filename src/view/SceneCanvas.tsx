@@ -8,6 +8,7 @@ import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
+import { PegMark } from './overlay/PegMark';
 import { PointHandles } from './overlay/PointHandles';
 import { Ground } from './Ground';
 import { Lights } from './Lights';
@@ -107,6 +108,7 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <SurfaceHandles />
       <HoldMarks />
       <PointHandles />
+      <PegMark />
       {children}
     </div>
   );

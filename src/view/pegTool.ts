@@ -1,19 +1,22 @@
 import { pegOfSlot } from '@/core/arrange/pegs/blocks';
 import { has } from '@/core/arrange/registry';
 import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
-import { quatRotate, type Quat } from '@/core/math/quat';
+import { DEG, quatRotate, type Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
 import { poseOn, restingFront, turnTowards, type Stance } from '@/core/mesh/pin';
 import { addPegs, setPeg } from '@/store/commands/pegs';
 import { cancelGesture, dispatch, endGesture, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectSlots, useSelection } from '@/store/selection';
-import { pick, pickPlace, type SurfacePlace } from './pick';
-import { onPlane } from './project';
+import { pegPlace, type PegPlace } from './pegPlace';
+import { pick, type SurfacePlace } from './pick';
 import { setPegging, useView } from './viewState';
 import type { ViewHandle } from '@/view/handle';
 
-/** The peg tool: a prop follows the surface under the pointer, a click pins it there, a drag slides one that is there. */
+/**
+ * The peg tool: a prop follows the surface under the pointer, snaps to paths as drawing does, a click pins it there, a
+ * drag slides one that is there.
+ */
 
 /** The prop that is pegged: the one in hand, else that of the last peg, else the first of the basket. */
 export function peggedProp(): string | undefined {
@@ -33,10 +36,7 @@ function pegsInHand(): Pegs | undefined {
 const local = (place: SurfacePlace) => ({ face: 0, u: place.u, v: place.v });
 
 /** How a new prop stands at a place: facing as things of that steepness do, turned by what the wheel said. */
-export function stanceAt(
-  place: SurfacePlace,
-  { turnDeg, lift }: Pick<Stance, 'turnDeg' | 'lift'> = useView.getState().pegging,
-): Stance {
+function stanceAt(place: SurfacePlace, { turnDeg, lift }: Pick<Stance, 'turnDeg' | 'lift'>): Stance {
   const normal = quatRotate(
     poseOn(place.around, local(place), { lift: 0, turnDeg: 0, lean: 1 }).rotation,
     [0, 1, 0],
@@ -45,7 +45,23 @@ export function stanceAt(
   return { lift, turnDeg: rest + turnDeg, lean: 1 };
 }
 
-export const poseAt = (place: SurfacePlace, stance: Stance) => poseOn(place.around, local(place), stance);
+/** A peg as it stands on a place, turned and lifted by what the wheel said. */
+export function standAt(
+  { at, on }: PegPlace,
+  by: Pick<Stance, 'turnDeg' | 'lift'> = useView.getState().pegging,
+) {
+  if (on) {
+    const stance = stanceAt(on, by);
+    return { pin: pinOf(on, stance), ...poseOn(on.around, local(on), stance) };
+  }
+  return { pin: null, ...freeAt(at, by.turnDeg * DEG, by.lift) };
+}
+
+/** Upright on no surface. */
+const freeAt = ([x, y, z]: Vec3, turn: number, lift: number): { position: Vec3; rotation: Quat } => ({
+  position: [x, y + lift, z],
+  rotation: [0, Math.sin(turn / 2), 0, Math.cos(turn / 2)],
+});
 
 const pinOf = (
   { surface, face, u, v, faces, uv }: SurfacePlace,
@@ -60,28 +76,47 @@ const pinOf = (
   ...stance,
 });
 
-export function pegAhead(view: ViewHandle, x: number, y: number): void {
-  setPegging({ ahead: peggedProp() ? pickPlace(view, x, y) : null });
+/** @param free asks for no snapping, in all of these */
+export function pegAhead(view: ViewHandle, x: number, y: number, free: boolean): void {
+  setPegging({ ahead: peggedProp() ? pegPlace(view, x, y, free) : null });
 }
 
-export function pegClick(view: ViewHandle, x: number, y: number): void {
+export function pegClick(view: ViewHandle, x: number, y: number, free: boolean): void {
   const prop = peggedProp();
-  const place = pickPlace(view, x, y);
+  const place = pegPlace(view, x, y, free);
   if (!prop || !place) return;
-  const stance = stanceAt(place);
   const { size } = useView.getState().pegging;
-  put({ prop, pin: pinOf(place, stance), ...poseAt(place, stance), scale: [size, size, size] });
+  put({ prop, ...standAt(place), scale: [size, size, size] });
+}
+
+/** A place by numbers: of the scene, or of a surface's texture. */
+export type TypedPlace = { at: Vec3 } | { surface: string; uv: [number, number] };
+
+/** What lies no farther from a surface than that, metres, is meant to be on it. */
+const ON_SURFACE = 0.01;
+
+/** Puts the prop in hand to a place by numbers. @returns whether there is such a place */
+export async function pegTyped(place: TypedPlace): Promise<boolean> {
+  const prop = peggedProp();
+  if (!prop) return false;
+  const { turnDeg, lift, size } = useView.getState().pegging;
+  const turn = turnDeg * DEG;
+  const front: Vec3 = [Math.sin(turn), 0, Math.cos(turn)];
+  const scale: Vec3 = [size, size, size];
+  if ('uv' in place) {
+    const found = await engine().pinAtUv(place.surface, place.uv, { front, lift });
+    if (found) put({ prop, ...found, scale });
+    return found !== null;
+  }
+  const [pin] = await engine().pinPlaces([{ at: place.at, front, lift, within: ON_SURFACE }], 'nearest');
+  put({ prop, pin, ...freeAt(place.at, turn, pin ? 0 : lift), scale });
+  return true;
 }
 
 /** A prop let go over the scene stands there as a peg: on the surface under it, or free on the ground. */
 export function pegDrop(view: ViewHandle, x: number, y: number, prop: string): void {
-  const place = pickPlace(view, x, y);
-  if (place) {
-    const stance = stanceAt(place, { turnDeg: 0, lift: 0 });
-    return put({ prop, pin: pinOf(place, stance), ...poseAt(place, stance), scale: [1, 1, 1] });
-  }
-  const position = onPlane(view, x, y, [0, 1, 0], [0, 0, 0]);
-  if (position) put({ prop, pin: null, position, rotation: [0, 0, 0, 1], scale: [1, 1, 1] });
+  const place = pegPlace(view, x, y, true);
+  if (place) put({ prop, ...standAt(place, { turnDeg: 0, lift: 0 }), scale: [1, 1, 1] });
 }
 
 /** Adds a peg to those in hand, or begins some, and takes hold of it. */
@@ -137,26 +172,31 @@ export class PegSlide {
     return `slide ${this.peg.id}`;
   }
 
-  move(view: ViewHandle, x: number, y: number): void {
-    const place = pickPlace(view, x, y);
-    if (!place) return;
+  move(view: ViewHandle, x: number, y: number, free: boolean): void {
+    const place = pegPlace(view, x, y, free);
+    // One that is pinned is not let go beside its surface, unless a path holds it there.
+    if (!place || (!place.on && !place.snap && this.peg.pin)) return;
+    setPegging({ snap: place.snap });
+    dispatch(setPeg, { id: this.id, peg: this.peg.id, values: this.standing(place) }, this.key);
+  }
+
+  private standing({ at, on }: PegPlace): Partial<Peg> {
+    if (!on) return { pin: null, ...freeAt(at, Math.atan2(this.front[0], this.front[2]), 0) };
     const lean = this.peg.pin?.lean ?? 1;
-    const turnDeg = turnTowards(place.around, local(place), lean, this.front);
+    const turnDeg = turnTowards(on.around, local(on), lean, this.front);
     const stance = { lift: this.peg.pin?.lift ?? 0, turnDeg, lean };
-    const pose = poseAt(place, stance);
+    const pose = poseOn(on.around, local(on), stance);
     this.front = quatRotate(pose.rotation, [0, 0, 1]);
-    dispatch(
-      setPeg,
-      { id: this.id, peg: this.peg.id, values: { pin: pinOf(place, stance), ...pose } },
-      this.key,
-    );
+    return { pin: pinOf(on, stance), ...pose };
   }
 
   end(): void {
+    setPegging({ snap: null });
     endGesture();
   }
 
   cancel(): void {
+    setPegging({ snap: null });
     cancelGesture(this.key);
   }
 }

@@ -58,8 +58,11 @@ export interface SurfacePlace {
 
 const TRIANGLE = Uint32Array.of(0, 1, 2);
 
-/** The place of a surface under a pixel; props in front of it are looked through. */
-export function pickPlace(view: ViewHandle, x: number, y: number): SurfacePlace | null {
+/**
+ * The place of a surface under a pixel; props in front of it are looked through.
+ * @param meant a place of the scene that is meant by the pixel: on the face there, what lies nearest to it
+ */
+export function pickPlace(view: ViewHandle, x: number, y: number, meant?: Vec3): SurfacePlace | null {
   const targets: Object3D[] = [];
   view.scene.traverseVisible((o) => {
     if (o.userData.surface) targets.push(o);
@@ -75,7 +78,10 @@ export function pickPlace(view: ViewHandle, x: number, y: number): SurfacePlace 
     new Vector3().fromBufferAttribute(geometry.getAttribute(name), corners[k]);
   const [a, b, c] = [0, 1, 2].map((k) => place('position', k).applyMatrix4(mesh.matrixWorld));
   const normals = [0, 1, 2].map((k) => place('normal', k).transformDirection(mesh.matrixWorld));
-  const weights = Triangle.getBarycoord(hit.point, a, b, c, new Vector3());
+  const on = meant
+    ? new Triangle(a, b, c).closestPointToPoint(new Vector3(...meant), new Vector3())
+    : hit.point;
+  const weights = Triangle.getBarycoord(on, a, b, c, new Vector3());
   if (!weights) return null;
   const [, u, v] = weights.toArray();
   const uvs = geometry.getAttribute('uv');
@@ -91,7 +97,7 @@ export function pickPlace(view: ViewHandle, x: number, y: number): SurfacePlace 
     v,
     faces: index.count / 3,
     uv,
-    at: [hit.point.x, hit.point.y, hit.point.z],
+    at: [on.x, on.y, on.z],
     around: {
       positions: Float64Array.from([a, b, c].flatMap((p) => p.toArray())),
       normals: Float64Array.from(normals.flatMap((n) => n.toArray())),

@@ -129,7 +129,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const { tool } = useView.getState();
       if (tool === 'draw') return drawAhead(view, x, y, keys);
       if (tool === 'edge') return void lookForEdge(x, y);
-      if (tool === 'peg') return pegAhead(view, x, y);
+      if (tool === 'peg') return pegAhead(view, x, y, keys.free);
       const hit = pick(view, x, y);
       setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
       lit = useSelection.getState().hover;
@@ -147,7 +147,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (down && Math.hypot(latest.x - down.x, latest.y - down.y) > 4) down.dragged = true;
       if (slide && down?.dragged) {
         const view = currentView();
-        if (view) slide.move(view, latest.x, latest.y);
+        if (view) slide.move(view, latest.x, latest.y, keys.free);
         return;
       }
       if (down?.box && down.dragged) useView.setState({ box: { ...down, x1: latest.x, y1: latest.y } });
@@ -188,7 +188,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'draw') return drawClick(view, x, y, keysOf(e));
       if (tool === 'edge') return void takeEdge(x, y);
       if (tool === 'hold') return holdClick(view, x, y);
-      if (tool === 'peg' && !slid) return pegClick(view, x, y);
+      if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
       if (slid) return undefined;
       clickScene(x, y, e.shiftKey);
     };

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import type { Vec3 } from '@/core/math/vec3';
-import type { SurfacePlace } from './pick';
+import type { PegPlace } from './pegPlace';
 import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
@@ -27,7 +27,9 @@ export interface Pegging {
   turnDeg: number;
   lift: number;
   size: number;
-  ahead: SurfacePlace | null;
+  ahead: PegPlace | null;
+  /** What a peg that is slid snaps to. */
+  snap: Snap | null;
 }
 
 /** What is shown on a surface beside its looks. */
@@ -86,7 +88,7 @@ export const useView = create<ViewState>(() => ({
   loading: 0,
   marks: {},
   distortion: false,
-  pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null },
+  pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
   frames: 0,
 }));
 
@@ -98,7 +100,7 @@ export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
     tool,
     drawing: { ...NO_DRAWING, onto },
     edge: null,
-    pegging: { ...s.pegging, ahead: null },
+    pegging: { ...s.pegging, ahead: null, snap: null },
   }));
 }
 export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind' | 'stays'>>): void =>

@@ -5,7 +5,6 @@ import clsx from 'clsx';
 import { MousePointer2, Pin, Spline } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
-import { has } from '@/core/arrange/registry';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -16,6 +15,7 @@ import { uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
 import { plural } from '@/words/numbers';
 import { DrawOptions } from './DrawOptions';
+import { PegOptions } from './PegOptions';
 import { PointPanel } from './PointPanel';
 import { SnapTag } from './SnapTag';
 import { SlotPanel } from './SlotPanel';
@@ -71,7 +71,7 @@ const TOOLS: { tool: Tool; text: string; key: string; icon: ReactNode; hint: str
     text: 'Peg',
     key: '3',
     icon: <Pin size={15} />,
-    hint: 'Pin props onto surfaces; the wheel turns, with Shift lifts, with Alt sizes',
+    hint: 'Put props on surfaces, paths and the ground; the wheel turns, with Shift lifts, with Alt sizes',
   },
 ];
 
@@ -143,8 +143,6 @@ function NextStep() {
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
-  const surfaces = useDocument((s) => s.scene.surfaces.length);
-  const pegged = useDocument((s) => s.scene.arrangements.some((a) => has(a, 'pegs')));
   const box =
     'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
   if (tool === 'draw') return <DrawOptions />;
@@ -162,18 +160,7 @@ function NextStep() {
       </div>
     );
   }
-  if (tool === 'peg') {
-    if (props > 0 && surfaces > 0 && pegged) return null;
-    return (
-      <div className={box} role="status">
-        {surfaces === 0
-          ? 'Make a surface first, with + beside Paths & surfaces; then props can be pegged onto it.'
-          : props === 0
-            ? 'Take a prop into the basket first; then click it onto a surface.'
-            : 'Click to pin the prop; the wheel turns it, with Shift lifts, with Alt sizes. Drag a peg to slide it.'}
-      </div>
-    );
-  }
+  if (tool === 'peg') return <PegOptions />;
   if (runs > 0) return null;
   return (
     <div className={box} role="status">

@@ -10,7 +10,7 @@ import { selectPoints, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
 import { editedPath } from '@/view/edited';
-import { setSnap, typeParts, useSnap } from '@/view/snap/snapState';
+import { setSnap, typeParts, useSnap, isTypingParts } from '@/view/snap/snapState';
 import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { addShape, SHAPES } from '../lists/newPath';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
@@ -200,13 +200,21 @@ const typing = (e: KeyboardEvent) => {
 /** Keys that mean something of their own on a focused button or choice. */
 const LOCAL = new Set(['Enter', 'Delete']);
 
-/** A digit while a path is drawn: into how many parts every path is divided for snapping. */
+/** A digit while a path is drawn or props are pegged: into how many parts every path is divided for snapping. */
 function divides(e: KeyboardEvent): boolean {
   const { tool, drawing: now } = useView.getState();
-  if (tool !== 'draw' || !/^[0-9]$/.test(e.key) || e.ctrlKey || e.metaKey || e.altKey || typing(e))
+  if (
+    (tool !== 'draw' && tool !== 'peg') ||
+    !/^[0-9]$/.test(e.key) ||
+    e.ctrlKey ||
+    e.metaKey ||
+    e.altKey ||
+    typing(e)
+  )
     return false;
-  // Before the first point 1 and 2 are still the tools' keys.
-  if (now.points.length === 0 && (e.key === '1' || e.key === '2')) return false;
+  // Before the first point, and while pegging, 1 and 2 are still the tools' keys, unless a number has been begun.
+  const begun = (tool === 'draw' && now.points.length > 0) || isTypingParts();
+  if (!begun && (e.key === '1' || e.key === '2')) return false;
   e.preventDefault();
   typeParts(e.key);
   return true;

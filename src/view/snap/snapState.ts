@@ -40,9 +40,11 @@ export const useSnap = create<SnapState>(() => ({
 export const setSnap = (values: Partial<SnapState>): void => useSnap.setState(values);
 
 let typed = { digits: '', at: 0 };
+/** Whether a number has been begun: another digit goes on with it. */
+export const isTypingParts = (now = Date.now()): boolean => now - typed.at < 1000;
 /** A digit typed while drawing: the number of parts, digits within a second together. */
 export function typeParts(digit: string, now = Date.now()): void {
-  typed = { digits: now - typed.at < 1000 ? typed.digits + digit : digit, at: now };
+  typed = { digits: isTypingParts(now) ? typed.digits + digit : digit, at: now };
   const parts = Math.min(999, Number(typed.digits));
   setSnap({ parts: Math.max(1, parts), on: true });
 }

@@ -12,6 +12,8 @@ export interface ToPin {
   front: Vec3;
   lift?: number;
   lean?: number;
+  /** Metres: what is farther away is no place for it. */
+  within?: number;
 }
 
 /**
@@ -24,9 +26,9 @@ export type PinHow = 'nearest' | 'down' | 'x' | 'y' | 'z';
 export function pinOn(surfaces: ReadonlyMap<string, TriMesh>, to: ToPin, how: PinHow): Pin | null {
   const hit = noHit();
   let best: { surface: string; triMesh: TriMesh; place: Place } | null = null;
-  let away = Infinity;
+  let away = to.within ?? Infinity;
   for (const [surface, triMesh] of surfaces) {
-    if (!LOOK[how](triMesh, to.at, away, hit) || hit.t >= away) continue;
+    if (!LOOK[how](triMesh, to.at, away, hit) || hit.t > away || (best && hit.t === away)) continue;
     away = hit.t;
     best = { surface, triMesh, place: { face: hit.face, u: hit.u, v: hit.v } };
   }

@@ -1,3 +1,4 @@
+import { pegCount } from '@/core/arrange/pegs/blocks';
 import { Pin } from 'lucide-react';
 import type { Pegs } from '@/core/arrange/pegs/schema';
 import { chooseTool } from '@/view/viewState';
@@ -15,6 +16,6 @@ export const pegsUi = kindUi<Pegs>({
   well: 'Every peg stands where it was put.',
   Flat: PegsFlat,
   SlotFields: PegOfSlot,
-  detail: ({ pegs }) => plural(pegs.length, 'peg'),
+  detail: ({ pegs }) => plural(pegCount(pegs), 'peg'),
   create: () => [{ text: 'Pegs, each put by a click', run: () => chooseTool('peg') }],
 });

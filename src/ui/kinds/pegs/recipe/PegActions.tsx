@@ -28,7 +28,7 @@ export function PegActions({ arrangement: a, pegs }: { arrangement: Pegs; pegs: 
     <Button
       key={text}
       look="bordered"
-      className="!justify-start !text-[12.5px]"
+      className="!justify-start !px-2 !text-left !text-[12px] leading-tight"
       disabled={n < least}
       onClick={run}
     >

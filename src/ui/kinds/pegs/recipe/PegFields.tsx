@@ -5,9 +5,15 @@ import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { setPeg } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
 import { NumberBox } from '../../../controls/NumberField';
+import { standingNow } from './pegMoves';
+import { putCoordinate, putUv } from './typedPlaces';
 
-/** One peg by numbers: its place where it is free, how it stands where it is pinned, and its size. */
+/** Hundredths of a millimetre: what a click puts beside a round number is no news. */
+const shown = (metres: number): number => Number(metres.toFixed(5)) || 0;
+
+/** One peg by numbers: its place, how it stands where it is pinned, and its size. */
 export function PegFields({
   arrangement: id,
   peg,
@@ -43,6 +49,9 @@ export function PegFields({
       }
     />
   );
+  // The result moves with the surface; what is shown follows it.
+  useEngine((e) => (pin ? e.result.arrangements.get(id) : undefined));
+  const [{ position }] = standingNow({ id }, [peg]);
   return (
     <>
       {pin && (
@@ -51,29 +60,40 @@ export function PegFields({
         </p>
       )}
       <div className="mt-1 grid grid-cols-3 gap-1">
-        {pin ? (
+        {(['X', 'Y', 'Z'] as const).map((axis, k) => (
+          <NumberBox
+            key={axis}
+            label={`${name} ${axis}`}
+            prefix={axis}
+            dimension="length"
+            unit={unit}
+            step={0.05}
+            value={shown(position[k])}
+            className={className}
+            onChange={(v, key) => v !== null && void putCoordinate(id, peg, k as 0 | 1 | 2, v, key)}
+          />
+        ))}
+        {pin && (
           <>
             {held('Turn', 'turnDeg', 'angle', 5)}
             {held('Lift', 'lift', 'length', 0.05)}
             {held('Lean', 'lean', 'percent', 0.1)}
           </>
-        ) : (
-          (['X', 'Y', 'Z'] as const).map((axis, k) => (
+        )}
+        {pin?.uv &&
+          (['u', 'v'] as const).map((axis, k) => (
             <NumberBox
               key={axis}
               label={`${name} ${axis}`}
               prefix={axis}
-              dimension="length"
-              unit={unit}
-              step={0.05}
-              value={peg.position[k]}
+              step={0.01}
+              value={pin.uv![k]}
               className={className}
-              onChange={(v, key) =>
-                v !== null && set({ position: peg.position.map((x, i) => (i === k ? v : x)) as Vec3 }, key)
+              onChange={(x, key) =>
+                x !== null && void putUv(id, peg, k === 0 ? [x, pin.uv![1]] : [pin.uv![0], x], key)
               }
             />
-          ))
-        )}
+          ))}
         <NumberBox
           label={`${name} size`}
           prefix="Size"

@@ -67,7 +67,13 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         color={color}
         phrase={chosen ? `${chosen.length} selected` : plural(all.length, 'peg')}
       >
-        <VirtualList as="ul" space="li" label="Pegs" count={pegs.length} height={97}>
+        <VirtualList
+          as="ul"
+          space="li"
+          label="Pegs"
+          count={pegs.length}
+          height={all.some((p) => p.pin) ? 159 : 97}
+        >
           {(i) => {
             const peg = pegs[i];
             return (

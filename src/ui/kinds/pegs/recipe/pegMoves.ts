@@ -13,7 +13,7 @@ import { aligned, distributed, facingLast, inRow, mirrored, seatOn, varied, type
 
 /** What is done with several pegs at once. Those that are pinned are pinned again where they come to. */
 
-export function standingNow(a: Pegs, pegs: readonly Peg[]): Standing[] {
+export function standingNow(a: Pick<Pegs, 'id'>, pegs: readonly Peg[]): Standing[] {
   const p = engine().state.result.arrangements.get(a.id)?.placements;
   const rowOf = p ? rowFinder(p) : () => -1;
   return pegs.map((peg) => {
