@@ -1,4 +1,5 @@
 import { Document, WebIO } from '@gltf-transform/core';
+import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { expect, type Page } from '@playwright/test';
 import { encode } from 'fast-png';
 import {
@@ -11,6 +12,7 @@ import {
   openStep,
   pathByNumbers,
   rows,
+  sendOut,
   settled,
   takeProps,
   type,
@@ -176,4 +178,66 @@ test('an own cart rests on an own ridge by its footprint: an axle and the crest 
   await settled(page);
   await expect(ground.getByRole('radio', { name: 'Foot', exact: true })).toBeChecked();
   await expect(ground.getByLabel('Lean', { exact: true })).toHaveValue('0');
+});
+
+test('the look of an own mesh goes out as it came in: holes, relief and picture, once for all its bent places', async ({
+  page,
+}) => {
+  const pixels = (channels: 3 | 4) =>
+    encode({ width: 4, height: 4, channels, data: new Uint8Array(16 * channels).map((_, i) => i * 3) });
+  const d = new Document();
+  const buffer = d.createBuffer();
+  const accessor = (type: 'VEC2' | 'VEC3', list: number[]) =>
+    d.createAccessor().setType(type).setArray(new Float32Array(list)).setBuffer(buffer);
+  const picture = (channels: 3 | 4) => d.createTexture().setImage(pixels(channels)).setMimeType('image/png');
+  const net = d
+    .createMaterial('net')
+    .setAlphaMode('MASK')
+    .setAlphaCutoff(0.4)
+    .setBaseColorTexture(picture(4))
+    .setNormalTexture(picture(3))
+    .setNormalScale(0.7)
+    .setDoubleSided(true);
+  net.getBaseColorTextureInfo()!.setWrapS(33071);
+  const primitive = d
+    .createPrimitive()
+    .setAttribute(
+      'POSITION',
+      accessor('VEC3', [0, 0, -0.5, 0, 0, 0.5, 0, 1, 0.5, 0, 0, -0.5, 0, 1, 0.5, 0, 1, -0.5]),
+    )
+    .setAttribute('TEXCOORD_0', accessor('VEC2', [0, 1, 1, 1, 1, 0, 0, 1, 1, 0, 0, 0]))
+    .setMaterial(net);
+  const camera = d.createNode().setCamera(d.createCamera().setType('perspective').setYFov(1).setZNear(0.1));
+  d.createScene()
+    .addChild(d.createNode().setMesh(d.createMesh().addPrimitive(primitive)))
+    .addChild(camera);
+  await page.getByRole('button', { name: 'Bring in' }).click();
+  await give(page, 'net.glb', 'model/gltf-binary', await new WebIO().writeBinary(d));
+  await expect(page.getByText('Not kept: cameras. Everything else comes in.')).toBeVisible();
+  await page.getByRole('button', { name: 'Put in the basket' }).click();
+  await choose(page, 'New path or surface', 'Circle');
+  await hang(page, 'net');
+  const facing = await openStep(page, 'Facing');
+  await facing.getByRole('switch', { name: 'Bent' }).click();
+  await settled(page);
+  const placed = (await rows(page)).length;
+  expect(placed).toBeGreaterThan(5);
+  const root = (
+    await new WebIO()
+      .registerExtensions(ALL_EXTENSIONS)
+      .readBinary(new Uint8Array(await sendOut(page, 'glb')))
+  ).getRoot();
+  const nets = root.listMaterials().filter((m) => m.getName() === 'net');
+  expect(nets).toHaveLength(1);
+  const [out] = nets;
+  expect([out.getAlphaMode(), out.getAlphaCutoff(), out.getNormalScale(), out.getDoubleSided()]).toEqual([
+    'MASK',
+    expect.closeTo(0.4, 6),
+    expect.closeTo(0.7, 6),
+    true,
+  ]);
+  expect(out.getBaseColorTextureInfo()!.getWrapS()).toBe(33071);
+  expect([...out.getBaseColorTexture()!.getImage()!]).toEqual([...pixels(4)]);
+  expect([...out.getNormalTexture()!.getImage()!]).toEqual([...pixels(3)]);
+  expect(root.listTextures()).toHaveLength(2);
 });

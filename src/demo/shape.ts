@@ -1,4 +1,5 @@
-import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
+import type { Mesh } from '@/core/mesh/mesh';
+import type { MeshMaterial } from '@/core/mesh/material';
 import { linearColor } from '@/core/math/color';
 import { cross, normalize, sub, type Vec3 } from '@/core/math/vec3';
 import { cos, hypot, sin } from '@/core/math/portable';

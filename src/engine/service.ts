@@ -43,6 +43,8 @@ export interface BroughtIn {
   /** Its animations: names and seconds. */
   clips: { name: string; duration: number }[];
   mesh: Mesh;
+  /** What else the file has, in words: it is not kept. */
+  notKept: string[];
 }
 
 export type SendFormat =
@@ -102,7 +104,7 @@ export class EngineService {
 
   /** @throws FileError for a file that cannot be read */
   async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
-    const { mesh, motion } = await inSentences(fileName, () => readMovingGlb(bytes, fileName));
+    const { mesh, motion, notKept } = await inSentences(fileName, () => readMovingGlb(bytes, fileName));
     const hash = contentHash(bytes);
     this.files.set(hash, { bytes, mesh, motion });
     return {
@@ -112,6 +114,7 @@ export class EngineService {
       triangles: mesh.indices.length / 3,
       mesh,
       clips: motion?.clips ?? [],
+      notKept,
     };
   }
 

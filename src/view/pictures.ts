@@ -13,7 +13,9 @@ import {
   Vector3,
   WebGLRenderTarget,
 } from 'three';
-import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
+import type { Mesh } from '@/core/mesh/mesh';
+import type { MeshMaterial } from '@/core/mesh/material';
+import { disposeMaterial, drawnMaterial } from './materials';
 import { drawnGeometry } from './sceneMeshes';
 import { viewReady } from '@/view/handle';
 
@@ -54,9 +56,11 @@ export async function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): Promise<
   const { gl } = await viewReady();
   const { scene, camera, target } = openStudio();
   const geometry = drawnGeometry(mesh, matrix);
+  const own = mesh.materials.map((m) => m.maps && drawnMaterial(m, mesh.colors !== undefined, true));
+  await Promise.all(own.map((made) => made?.ready));
   const object = new ThreeMesh(
     geometry,
-    mesh.materials.map((m) => pictureMaterial(m, mesh.colors !== undefined)),
+    mesh.materials.map((m, i) => own[i]?.material ?? pictureMaterial(m, mesh.colors !== undefined)),
   );
   const sphere = new Box3().setFromObject(object).getBoundingSphere(new Sphere());
   const away = Math.max(1e-4, sphere.radius) / Math.sin((15 * Math.PI) / 180);
@@ -76,6 +80,7 @@ export async function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): Promise<
   gl.setRenderTarget(before);
   scene.remove(object);
   geometry.dispose();
+  for (const made of own) if (made) disposeMaterial(made.material);
   return toDataUrl(pixels);
 }
 

@@ -1,22 +1,10 @@
-import {
-  BufferAttribute,
-  BufferGeometry,
-  Color,
-  DoubleSide,
-  FrontSide,
-  Matrix4,
-  MeshLambertMaterial,
-  MeshStandardMaterial,
-  SRGBColorSpace,
-  Texture,
-  type Material,
-} from 'three';
+import { BufferAttribute, BufferGeometry, Matrix4, type Material } from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import type { BentMesh } from '@/core/mesh/bend';
 import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/served';
-import type { Mesh, MeshMaterial } from '@/core/mesh/mesh';
-import { SOFTWARE } from './software';
+import type { Mesh } from '@/core/mesh/mesh';
+import { disposeMaterial, drawnMaterial } from './materials';
 
 /** A mesh on its way to the GPU. */
 export interface DrawnMesh {
@@ -32,44 +20,6 @@ const withTree = BufferGeometry.prototype as BufferGeometry & {
 };
 withTree.computeBoundsTree = computeBoundsTree;
 withTree.disposeBoundsTree = disposeBoundsTree;
-
-type Shaded = MeshStandardMaterial | MeshLambertMaterial;
-
-function drawnMaterial(m: MeshMaterial, colors: boolean, redraw: () => void): Shaded {
-  const look = {
-    name: m.name,
-    color: new Color(m.color[0], m.color[1], m.color[2]),
-    opacity: m.color[3],
-    transparent: m.color[3] < 1,
-    emissive: new Color(...m.emissive),
-    side: m.doubleSided ? DoubleSide : FrontSide,
-    vertexColors: colors,
-  };
-  const material = SOFTWARE
-    ? new MeshLambertMaterial(look)
-    : new MeshStandardMaterial({ ...look, metalness: m.metallic, roughness: m.roughness });
-  if (m.texture) void loadTexture(m.texture, material, redraw);
-  return material;
-}
-
-async function loadTexture(
-  t: NonNullable<MeshMaterial['texture']>,
-  to: Shaded,
-  redraw: () => void,
-): Promise<void> {
-  try {
-    const image = await createImageBitmap(new Blob([new Uint8Array(t.bytes)], { type: t.mime }));
-    const texture = new Texture(image);
-    texture.colorSpace = SRGBColorSpace;
-    texture.flipY = false;
-    texture.needsUpdate = true;
-    to.map = texture;
-    to.needsUpdate = true;
-    redraw();
-  } catch {
-    // A picture that the browser cannot decode leaves the plain colour.
-  }
-}
 
 /** A mesh mapped by `matrix` (column-major) as a buffer geometry. */
 export function drawnGeometry(mesh: Mesh, matrix: ArrayLike<number>): BufferGeometry {
@@ -88,7 +38,11 @@ export function drawnGeometry(mesh: Mesh, matrix: ArrayLike<number>): BufferGeom
 export function drawnMesh(mesh: Mesh, matrix: ArrayLike<number>, redraw: () => void): DrawnMesh {
   const geometry = drawnGeometry(mesh, matrix);
   withTree.computeBoundsTree.call(geometry, { indirect: true });
-  const materials = mesh.materials.map((m) => drawnMaterial(m, mesh.colors !== undefined, redraw));
+  const materials = mesh.materials.map((m) => {
+    const { material, ready } = drawnMaterial(m, mesh.colors !== undefined);
+    if (m.maps) void ready.then(redraw);
+    return material;
+  });
   return { geometry, materials };
 }
 
@@ -115,10 +69,7 @@ export function disposeDrawn(drawn: DrawnMesh): void {
   mirrored.get(drawn)?.dispose();
   (drawn.geometry as typeof withTree).disposeBoundsTree?.();
   drawn.geometry.dispose();
-  for (const m of drawn.materials) {
-    (m as Shaded).map?.dispose();
-    m.dispose();
-  }
+  drawn.materials.forEach(disposeMaterial);
 }
 
 const shaped = new WeakMap<BentMesh, DrawnMesh>();

@@ -5,6 +5,7 @@ import {
   type Mesh as GltfMesh,
   type Node as GltfNode,
 } from '@gltf-transform/core';
+import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { STATE, type Placements } from '../arrange/result';
 import type { Assets, SceneResult } from '../evaluate/scene';
 import type { BentMesh } from '../mesh/bend';
@@ -303,5 +304,5 @@ export async function writeAnimatedGlb(
         );
     });
   bake.end();
-  return new WebIO().writeBinary(w.document);
+  return new WebIO().registerExtensions(ALL_EXTENSIONS).writeBinary(w.document);
 }

@@ -1,11 +1,13 @@
-import { Document, type Accessor, type Material, type Mesh as GltfMesh } from '@gltf-transform/core';
+import { Document, type Accessor, type Mesh as GltfMesh } from '@gltf-transform/core';
 import type { Mesh } from '../mesh/mesh';
+import { MaterialWriter } from './glbMaterials';
 
 /** The parts of one file: buffers, materials and meshes are shared. */
 export class GlbParts {
   readonly document = new Document();
   readonly buffer = this.document.createBuffer();
   readonly scene = this.document.createScene();
+  private materials = new MaterialWriter(this.document);
   private meshes = new Map<string, GltfMesh>();
   private numbers = new Map<object, number>();
 
@@ -46,7 +48,7 @@ export class GlbParts {
     const normal = this.accessor('VEC3', normals);
     const uv = mesh.uvs && this.accessor('VEC2', mesh.uvs);
     const color = mesh.colors && this.accessor('VEC3', mesh.colors);
-    const materials = mesh.materials.map((m) => this.material(m));
+    const materials = mesh.materials.map((m) => this.materials.material(m));
     for (const group of mesh.groups) {
       const indices = mesh.indices.slice(group.start, group.start + group.count);
       // A mirrored triangle runs the other way round.
@@ -72,36 +74,11 @@ export class GlbParts {
     const key = `${mesh.getName()} ${[...this.meshes.values()].indexOf(mesh)} ${tint}`;
     const have = this.meshes.get(key);
     if (have) return have;
-    const factor = tint.split(',').map(Number);
     const out = this.document.createMesh(mesh.getName());
     for (const primitive of mesh.listPrimitives()) {
-      const material = primitive.getMaterial()!.clone();
-      const color = material.getBaseColorFactor();
-      material.setBaseColorFactor([
-        color[0] * factor[0],
-        color[1] * factor[1],
-        color[2] * factor[2],
-        color[3],
-      ]);
-      out.addPrimitive(primitive.clone().setMaterial(material));
+      out.addPrimitive(primitive.clone().setMaterial(this.materials.tinted(primitive.getMaterial()!, tint)));
     }
     this.meshes.set(key, out);
-    return out;
-  }
-
-  private material(m: Mesh['materials'][number]): Material {
-    const out = this.document
-      .createMaterial(m.name)
-      .setBaseColorFactor(m.color)
-      .setMetallicFactor(m.metallic)
-      .setRoughnessFactor(m.roughness)
-      .setEmissiveFactor(m.emissive)
-      .setDoubleSided(m.doubleSided);
-    if (m.texture) {
-      out.setBaseColorTexture(
-        this.document.createTexture(m.name).setImage(m.texture.bytes).setMimeType(m.texture.mime),
-      );
-    }
     return out;
   }
 }

@@ -1,26 +1,14 @@
 import { hypot } from '../math/portable';
-import {
-  WebIO,
-  type Document,
-  type Material,
-  type Node as GltfNode,
-  type Primitive,
-} from '@gltf-transform/core';
+import { WebIO, type Document, type Node as GltfNode, type Primitive } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { MeshoptDecoder } from 'meshoptimizer';
-import type { Mesh, MeshMaterial } from '../mesh/mesh';
+import type { MeshMaterial } from '../mesh/material';
+import type { Mesh } from '../mesh/mesh';
 import type { Motion } from '../mesh/motion';
+import { PLAIN, readMaterials } from './glbMaterials';
 import { motionOf } from './glbMotion';
+import { notKept } from './glbNotKept';
 import { checkSize, FileError, MAX_VERTICES } from './limits';
-
-const PLAIN: MeshMaterial = {
-  name: 'plain',
-  color: [0.8, 0.8, 0.8, 1],
-  metallic: 0,
-  roughness: 0.9,
-  emissive: [0, 0, 0],
-  doubleSided: false,
-};
 
 /** Checks the 12-byte header, so that a broken file is told apart from a file of another kind. */
 function checkHeader(bytes: Uint8Array, name: string): void {
@@ -103,20 +91,6 @@ function triangles(primitive: Primitive): Uint32Array {
   return out;
 }
 
-function readMaterial(material: Material): MeshMaterial {
-  const texture = material.getBaseColorTexture();
-  const image = texture?.getImage();
-  return {
-    name: material.getName() || 'material',
-    color: [...material.getBaseColorFactor()],
-    metallic: material.getMetallicFactor(),
-    roughness: material.getRoughnessFactor(),
-    emissive: [...material.getEmissiveFactor()],
-    doubleSided: material.getDoubleSided(),
-    ...(image && { texture: { mime: texture!.getMimeType(), bytes: image } }),
-  };
-}
-
 /** Normals by area-weighted triangles, for primitives that bring none (or broken ones). */
 function fillNormals(positions: Float32Array, indices: Uint32Array, normals: Float32Array): void {
   const sums = new Float32Array(positions.length);
@@ -170,6 +144,8 @@ function gather(document: Document): Piece[] {
 export interface MovingMesh {
   mesh: Mesh;
   motion: Motion | null;
+  /** What else its file has, in words: it is not kept. */
+  notKept: string[];
 }
 
 /** {@link readMovingGlb}, its motion left aside. */
@@ -204,7 +180,11 @@ export async function readMovingGlb(bytes: Uint8Array, name: string): Promise<Mo
     mesh.normals.fill(0);
     fillNormals(mesh.positions, mesh.indices, mesh.normals);
   }
-  return { mesh, motion: motion && motion.clips.length > 0 ? motion : null };
+  return {
+    mesh,
+    motion: motion && motion.clips.length > 0 ? motion : null,
+    notKept: notKept(document),
+  };
 }
 
 function assemble(document: Document, pieces: Piece[], vertexCount: number, name: string): Mesh {
@@ -215,7 +195,7 @@ function assemble(document: Document, pieces: Piece[], vertexCount: number, name
   const uvs = hasUv ? new Float32Array(vertexCount * 2) : undefined;
   const colors = hasColor ? new Float32Array(vertexCount * 3).fill(1) : undefined;
   const indices = new Uint32Array(pieces.reduce((sum, p) => sum + p.indices.length, 0));
-  const materials: MeshMaterial[] = document.getRoot().listMaterials().map(readMaterial);
+  const materials: MeshMaterial[] = readMaterials(document);
   const known = document.getRoot().listMaterials();
   const groups: Mesh['groups'] = [];
   let vertex = 0;

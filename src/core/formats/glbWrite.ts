@@ -1,5 +1,5 @@
 import { WebIO, type Mesh as GltfMesh, type Node as GltfNode } from '@gltf-transform/core';
-import { EXTMeshGPUInstancing } from '@gltf-transform/extensions';
+import { ALL_EXTENSIONS, EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import { GlbParts } from './glbParts';
 import { STATE, type Placements } from '../arrange/result';
@@ -176,5 +176,5 @@ export async function writeGlb(
     scene.surfaces.forEach((s, i) => {
       if (s.visible) addSurface(w, s, result.surfaces[i]);
     });
-  return new WebIO().registerExtensions([EXTMeshGPUInstancing]).writeBinary(w.document);
+  return new WebIO().registerExtensions(ALL_EXTENSIONS).writeBinary(w.document);
 }

@@ -1,18 +1,7 @@
+import type { MeshMaterial } from './material';
 import type { Axis } from './meshRef';
 import type { Prop } from './propSchema';
 import type { Vec3 } from '../math/vec3';
-
-/** One look of a mesh: what glTF's metallic-roughness base colours say, and an optional texture. */
-export interface MeshMaterial {
-  name: string;
-  /** Linear red, green, blue, alpha, 0–1. */
-  color: [number, number, number, number];
-  metallic: number;
-  roughness: number;
-  emissive: Vec3;
-  doubleSided: boolean;
-  texture?: { mime: string; bytes: Uint8Array };
-}
 
 /** A triangle mesh in its own units and axes. Everything of one file is in one mesh, transforms applied. */
 export interface Mesh {

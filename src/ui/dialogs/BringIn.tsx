@@ -247,6 +247,11 @@ function Correct({
           {use === 'replace' && prop && '. Its foot, front, size and snap points stay.'}
           {use !== 'prop' && brought.clips.length > 0 && ` · ${plural(brought.clips.length, 'animation')}`}
         </p>
+        {brought.notKept.length > 0 && (
+          <p role="status" className="mt-1 text-[12.5px] text-caution">
+            {`Not kept: ${brought.notKept.join(', ')}. Everything else comes in.`}
+          </p>
+        )}
         {absurd && (
           <p role="status" className="mt-1 text-[12.5px] text-caution">
             {`Its largest side is ${metres(largest, 'm', largest < 1 ? 6 : 0)}. If the file does not count in metres, choose its unit above.`}
