@@ -241,6 +241,45 @@ test('pegs in numbers: copied in a row, evenly distributed, mirrored, and turned
   }
 });
 
+test('a prop that is locked on a surface that moves goes with its material, whatever becomes of the run', async ({
+  page,
+}) => {
+  await make(page, 'Plane');
+  await choose(page, 'Add a deformer', 'Wave');
+  await pathByNumbers(page, [
+    [-4, 0],
+    [4, 0],
+  ]);
+  for (const n of [1, 2]) await type(page.getByLabel(`Point ${n} Y in the list`), '3');
+  await takeProps(page, 'Barrel');
+  await hang(page, 'Barrel');
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Land', exact: true }).click();
+  await settled(page);
+  await setTime(page, '0.9');
+  const later = placed(await rows(page))[4];
+  await setTime(page, '0.3');
+  const now = placed(await rows(page))[4];
+  expect(Math.abs(now.y - later.y)).toBeGreaterThan(0.01);
+  await page.locator(`[data-slot="${now.slot}"]`).focus();
+  await page.keyboard.press('Shift+Enter');
+  await page
+    .getByRole('group', { name: 'Selected prop' })
+    .getByRole('button', { name: 'Lock where it stands' })
+    .click();
+  await settled(page);
+  // The run is spaced anew: the locked one is where it was, and later where the wave has taken it.
+  const spacing = await openStep(page, 'Spacing');
+  await type(spacing.getByLabel('Inset at start'), '1.3');
+  await settled(page);
+  const at = async () => (await rows(page)).find((r) => r.slot === now.slot)!;
+  const here = await at();
+  expect([here.x, here.y, here.z]).toEqual([now.x, now.y, now.z].map((v) => expect.closeTo(v, 6)));
+  await setTime(page, '0.9');
+  const there = await at();
+  expect([there.x, there.y, there.z]).toEqual([later.x, later.y, later.z].map((v) => expect.closeTo(v, 5)));
+});
+
 test('a wave runs along a line of the cloth: what is on it is right at every time, played and sent out', async ({
   page,
 }) => {

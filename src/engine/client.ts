@@ -6,9 +6,11 @@ import type { MeshRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
 import { isPng } from '@/core/formats/pngRead';
-import type { PinHow, ToPin } from '@/core/arrange/pegs/pinning';
+import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import type { Pin } from '@/core/mesh/pinSchema';
 import type { Profile } from '@/core/arrange/steps/groundProfile';
+import type { LockOn } from '@/core/arrange/steps/lock';
+import type { Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Finding } from '@/core/arrange/result';
 import type { PlaceTable } from '@/core/formats/csvRead';
@@ -337,6 +339,17 @@ export class EngineClient {
   /** Pins for places of the scene that was worked out last. */
   pinPlaces(places: ToPin[], how: PinHow): Promise<(Pin | null)[]> {
     return this.ask(() => this.remote.pinPlaces(places, how, this.time) as Promise<(Pin | null)[]>);
+  }
+
+  /** See {@link EngineService.locksOn}. */
+  locksOn(
+    places: { position: Vec3; rotation: Quat }[],
+    surfaces: string[],
+    moving: string[],
+  ): Promise<(LockOn | null)[]> {
+    return this.ask(
+      () => this.remote.locksOn(places, surfaces, moving, this.time) as Promise<(LockOn | null)[]>,
+    );
   }
 
   /** See {@link EngineService.pinAtUv}. */

@@ -1,7 +1,8 @@
 import { has, kindOf } from '@/core/arrange/registry';
-import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/arrange/pegs/pinning';
+import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/mesh/pinning';
 import { poseOn } from '@/core/mesh/pin';
 import type { Pin } from '@/core/mesh/pinSchema';
+import { lockOn, type LockOn } from '@/core/arrange/steps/lock';
 import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
@@ -232,6 +233,29 @@ export class EngineService {
     const triMesh = this.evaluator.contextAt(time).surface?.(surface);
     const pin = triMesh && pinAtUv(surface, triMesh, uv, to);
     return pin ? { pin, ...poseOn(triMesh, pin, pin) } : null;
+  }
+
+  /**
+   * What places are held by that are to be locked.
+   * @param surfaces those that something may stand on @param moving those that carry it along; on others it stays in the scene
+   */
+  locksOn(
+    places: { position: Vec3; rotation: Quat }[],
+    surfaces: string[],
+    moving: string[],
+    time = 0,
+  ): (LockOn | null)[] {
+    const context = this.evaluator.contextAt(time);
+    const triMeshes = new Map(
+      surfaces.flatMap((id) => {
+        const triMesh = context.surface?.(id);
+        return triMesh ? [[id, triMesh] as const] : [];
+      }),
+    );
+    return places.map(({ position, rotation }) => {
+      const on = lockOn(triMeshes, position, rotation);
+      return on && moving.includes(on.pin.surface) ? on : null;
+    });
   }
 
   /** The points that any path of the last scene comes down to, to make it one that has its own; none where it is broken. */

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { Patch } from '@/core/scene/patch';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
-import type { PinHow, ToPin } from '@/core/arrange/pegs/pinning';
+import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
 import { Told } from './served';
 import { EngineService, type SendFormat } from './service';
@@ -59,6 +59,7 @@ const api = {
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
   pinPlaces: (places: ToPin[], how: PinHow, time: number) => service.pinPlaces(places, how, time, report),
+  locksOn: (...args: Parameters<EngineService['locksOn']>) => service.locksOn(...args),
   pinAtUv: (surface: string, uv: [number, number], to: Omit<ToPin, 'at'>, time: number) =>
     service.pinAtUv(surface, uv, to, time),
   variants(at: number, arrangement: string, seeds: number[], time: number) {

@@ -12,6 +12,7 @@ import { turnTipRoll, writeHeading, type Facings } from './steps/facing';
 import { closeUp, decidedByHand, markGaps } from './steps/gaps';
 import { groundStep, type GroundStep } from './steps/ground';
 import type { Pose } from './steps/onSurface';
+import { lockedNow, type Lock } from './steps/lock';
 import { placedBoxes } from './steps/placedBoxes';
 import type { Facing, Gaps, Ground, Hand, HandCorrection, Variation } from './steps/schema';
 import { waverer, type Wavered } from './steps/waver';
@@ -110,6 +111,7 @@ const turnsWithTilt = ({ heading }: Posing) => heading === 'compass' || heading 
 const STILL: Wavered = [0, 0, 0];
 
 interface Work {
+  context: ArrangeContext;
   recipe: Recipe;
   hand: Map<number, HandCorrection>;
   decided: Map<number, boolean>;
@@ -147,6 +149,7 @@ export function settle(
   if (posing.heading === 'target' && !aim) say('target-missing', {});
   const shapes = props.ids.map((id) => shapeOf(context, id));
   const work: Work = {
+    context,
     recipe,
     hand: new Map(Object.entries(recipe.hand ?? {}).map(([name, h]) => [parseSlotName(name), h])),
     decided: decidedByHand(recipe.hand ?? {}),
@@ -217,7 +220,7 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   const hand = work.hand.size > 0 ? work.hand.get(slot) : undefined;
   const o = row * 3;
   if (hand?.lock) {
-    lock(hand.lock, out, row);
+    lock(hand.lock, work.context, out, row);
     if (sites.settled) tell(sites, work, out, i, place, row, true, 0, 0);
     return;
   }
@@ -334,9 +337,10 @@ function tell(
 }
 
 /** What stays just so, whatever else changes. */
-function lock(held: NonNullable<HandCorrection['lock']>, out: Placements, row: number): void {
-  out.position.set(held.position, row * 3);
-  writeUnitQuat(out.rotation, row * 4, held.rotation);
+function lock(held: Lock, context: ArrangeContext, out: Placements, row: number): void {
+  const { position, rotation } = lockedNow(held, context);
+  out.position.set(position, row * 3);
+  writeUnitQuat(out.rotation, row * 4, rotation);
   out.scale.set(held.scale, row * 3);
   if (out.before) keepBefore(out, out.before, row);
 }

@@ -1,6 +1,6 @@
 import type { CompiledPath } from '../curve/compile';
 import { samplePath } from '../curve/sample';
-import { Cloth } from '../mesh/cloth/cloth';
+import { Cloth, type ClothSpec } from '../mesh/cloth/cloth';
 import { deform } from '../mesh/deform/deform';
 import type { Deformer } from '../mesh/deform/schema';
 import { topologyOf, type Topology } from '../mesh/lines/topology';
@@ -79,21 +79,25 @@ export class ClothWork {
     if (d.sides.length > 0 && !rest.mesh.uvs) this.problems.push({ kind: 'cloth-no-uv', detail: {} });
     const key = JSON.stringify([restKey, before, d, [...place], collider?.key, line && [...line.controls]]);
     if (key !== this.key || !this.cloth) {
+      this.key = key;
       const start = new Float64Array(topology.position.length);
       for (let v = 0; v < topology.weld.length; v++) {
         const o = v * 3;
         start.set(through(place, [positions[o], positions[o + 1], positions[o + 2]]), topology.weld[v] * 3);
       }
       const held = heldOf(d, topology, rest, start, line);
-      this.cloth = new Cloth({
-        ...d,
+      const { gravity, wind, windDeg, gusts, weight, stiffness, give, drag, thickness, seconds, seed } = d;
+      const spec: ClothSpec = {
+        ...{ gravity, wind, windDeg, gusts, weight, stiffness, give, drag, thickness, seconds, seed },
         start,
         topology,
         indices: rest.mesh.indices,
         held,
         collider: collider?.triMesh,
-      });
-      this.key = key;
+      };
+      // Much that is set of a surface moves no thread of it: then what was simulated stays, and goes on.
+      if (this.cloth?.isOf(spec)) this.cloth.last(seconds);
+      else this.cloth = new Cloth(spec);
     }
     if (this.cloth.seconds < d.seconds - 0.1)
       this.problems.push({ kind: 'cloth-short', detail: { seconds: Number(this.cloth.seconds.toFixed(1)) } });

@@ -2,12 +2,10 @@
 
 import { ArrowLeftRight, Lock, LockOpen, RectangleHorizontal, Spline, Undo2 } from 'lucide-react';
 import { has, kindOf } from '@/core/arrange/registry';
-import { rowFinder } from '@/core/arrange/rowFinder';
 import { slotName } from '@/core/arrange/slotId';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
 import { whichBend } from '@/core/arrange/steps/whichBend';
-import type { Placements } from '@/core/arrange/result';
 import type { Vec3 } from '@/core/math/vec3';
 import { bendSlots, letGo, lockSlots, nudgeSlot, swapSlots } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
@@ -20,33 +18,13 @@ import { PlainMenu } from '../controls/PlainMenu';
 import { useView } from '@/view/viewState';
 import { uiOf } from '../kinds/registry';
 import { metres } from '@/words/numbers';
+import { lockWhereTheyStand } from './lockWhereTheyStand';
 import { useBeside } from './useBeside';
 
 const SIZE = { width: 292, height: 104 };
 const DARK =
   '!border-ink-500 !bg-ink-700/60 !px-1 text-linen-50 [&_input]:h-6 [&_span]:!text-linen-300 [&_span:last-child]:hidden';
 const LIGHT = '!text-linen-300 hover:!bg-ink-700 hover:!text-linen-50';
-
-/** Where rows of a result stand, to be kept by a lock. */
-function placesOf(p: Placements, slots: number[]): Record<string, HandCorrection['lock']> {
-  const read = (a: ArrayLike<number>, i: number, n: number) =>
-    Array.from({ length: n }, (_, k) => a[i * n + k]);
-  const row = rowFinder(p);
-  return Object.fromEntries(
-    slots.flatMap((slot) => {
-      const i = row(slot);
-      if (i < 0 || p.prop[i] < 0) return [];
-      const lock = {
-        prop: p.props[p.prop[i]],
-        s: p.s[i],
-        position: read(p.position, i, 3),
-        rotation: read(p.rotation, i, 4),
-        scale: read(p.scale, i, 3),
-      };
-      return [[slotName(slot), lock as NonNullable<HandCorrection['lock']>]];
-    }),
-  );
-}
 
 /** The small dark panel beside the selected prop (or props): remove, swap, lock, nudge. */
 export function SlotPanel() {
@@ -150,11 +128,9 @@ export function SlotPanel() {
               className={LIGHT}
               disabled={removed}
               onClick={() =>
-                dispatch(lockSlots, {
-                  id,
-                  slots: slots.ids,
-                  places: locked ? null : placesOf(p, slots.ids),
-                })
+                locked
+                  ? dispatch(lockSlots, { id, slots: slots.ids, places: null })
+                  : void lockWhereTheyStand(arrangement, p, slots.ids)
               }
             >
               {locked ? <Lock size={14} /> : <LockOpen size={14} />}

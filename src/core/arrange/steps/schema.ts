@@ -1,3 +1,4 @@
+import { pinSchema } from '../../mesh/pinSchema';
 import { z } from 'zod';
 import { metres, length, degrees, factor, share, vec3, quaternion, plain } from '../../math/measures';
 import { gapsSchema } from './gapsSchema';
@@ -145,6 +146,12 @@ export const handSchema = z
           position: vec3,
           rotation: quaternion,
           scale: vec3,
+          on: z
+            .object({ pin: pinSchema, position: vec3, rotation: quaternion })
+            .optional()
+            .describe(
+              'A place of a surface that moves, and how it stands from there: it goes with the material',
+            ),
         })
         .optional()
         .describe('Stays just so through every change of the recipe and the path'),

@@ -38,6 +38,40 @@ export interface ClothSpec {
   collider?: TriMesh;
 }
 
+/** The numbers of a cloth that its motion follows from. */
+const NUMBERS = [
+  'gravity',
+  'wind',
+  'windDeg',
+  'gusts',
+  'weight',
+  'stiffness',
+  'give',
+  'drag',
+  'thickness',
+  'seed',
+] as const;
+
+const sameNumbers = (a: ArrayLike<number>, b: ArrayLike<number>): boolean => {
+  if (a === b) return true;
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+};
+
+/** Whether two surfaces have the same faces at the same places, however their vertices are counted. */
+function sameFaces(a: TriMesh, b: TriMesh): boolean {
+  if (a.indices.length !== b.indices.length) return false;
+  for (let i = 0; i < a.indices.length; i++)
+    for (let k = 0; k < 3; k++)
+      if (a.positions[a.indices[i] * 3 + k] !== b.positions[b.indices[i] * 3 + k]) return false;
+  return true;
+}
+
+/** How many frames there are of so many seconds, of `n` particles. */
+const countOf = (seconds: number, n: number): number =>
+  Math.max(2, Math.min(Math.round(seconds * RATE) + 1, Math.floor(MOST / Math.max(3, n * 3))));
+
 /**
  * Cloth by position-based dynamics (XPBD, Macklin, Müller, Chentanez 2016; small steps, Macklin et al. 2019): particles
  * at the vertices, threads that keep their lengths, wind against every face, one surface that it falls on. It does not
@@ -57,7 +91,7 @@ export class Cloth {
   private contact: Float64Array;
   private touches: Uint8Array;
   private gust: (x: number, y: number, z: number) => number;
-  readonly count: number;
+  private count: number;
 
   constructor(private spec: ClothSpec) {
     const n = spec.start.length / 3;
@@ -73,10 +107,26 @@ export class Cloth {
     this.gust = noise3(spec.seed);
     this.inverse = this.inverseMasses();
     this.frames.push(new Float32Array(this.p));
-    this.count = Math.max(
-      2,
-      Math.min(Math.round(spec.seconds * RATE) + 1, Math.floor(MOST / Math.max(3, n * 3))),
+    this.count = countOf(spec.seconds, n);
+  }
+
+  /** Whether it is simulated from just these numbers, but for how long. */
+  isOf(spec: ClothSpec): boolean {
+    const [a, b] = [this.spec, spec];
+    return (
+      NUMBERS.every((name) => a[name] === b[name]) &&
+      sameNumbers(a.start, b.start) &&
+      sameNumbers(a.held, b.held) &&
+      sameNumbers(a.indices, b.indices) &&
+      sameNumbers(a.topology.weld, b.topology.weld) &&
+      (a.collider === b.collider ||
+        (a.collider !== undefined && b.collider !== undefined && sameFaces(a.collider, b.collider)))
     );
+  }
+
+  /** Simulates on for so many seconds; what is simulated already stays. */
+  last(seconds: number): void {
+    this.count = countOf(seconds, this.spec.start.length / 3);
   }
 
   /** Seconds that are simulated. */

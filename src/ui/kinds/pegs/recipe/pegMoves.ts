@@ -1,4 +1,4 @@
-import type { ToPin } from '@/core/arrange/pegs/pinning';
+import type { ToPin } from '@/core/mesh/pinning';
 import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import { rowFinder } from '@/core/arrange/rowFinder';
 import { quatRotate, type Quat } from '@/core/math/quat';

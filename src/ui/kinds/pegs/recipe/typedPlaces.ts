@@ -1,4 +1,4 @@
-import type { PinHow } from '@/core/arrange/pegs/pinning';
+import type { PinHow } from '@/core/mesh/pinning';
 import type { Peg } from '@/core/arrange/pegs/schema';
 import { quatRotate } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';

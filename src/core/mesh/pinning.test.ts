@@ -1,10 +1,10 @@
 import fc from 'fast-check';
-import { placeOn } from '../../mesh/triMesh';
-import { poseOn } from '../../mesh/pin';
-import { quatRotate } from '../../math/quat';
-import type { Vec3 } from '../../math/vec3';
-import { cases, SEED } from '../../testing/prove';
-import { triMeshOf } from '../../testing/surfaces';
+import { placeOn } from './triMesh';
+import { poseOn } from './pin';
+import { quatRotate } from '../math/quat';
+import type { Vec3 } from '../math/vec3';
+import { cases, SEED } from '../testing/prove';
+import { triMeshOf } from '../testing/surfaces';
 import { pinAtUv, pinOn } from './pinning';
 
 const ball = triMeshOf({ shape: 'sphere', radius: 2, columns: 24, rows: 12 });

@@ -1,9 +1,9 @@
-import type { Vec3 } from '../../math/vec3';
-import { firstHit, nearestPlace, noHit, type MeshHit } from '../../mesh/bvhQuery';
-import { uvIndex } from '../../mesh/chart/uvIndex';
-import { turnTowards, type Place } from '../../mesh/pin';
-import type { Pin } from '../../mesh/pinSchema';
-import { uvOn, type TriMesh } from '../../mesh/triMesh';
+import type { Vec3 } from '../math/vec3';
+import { firstHit, nearestPlace, noHit, type MeshHit } from './bvhQuery';
+import { uvIndex } from './chart/uvIndex';
+import { turnTowards, type Place } from './pin';
+import type { Pin } from './pinSchema';
+import { uvOn, type TriMesh } from './triMesh';
 
 /** Where a peg is to be pinned, and how it stands there. */
 export interface ToPin {
