@@ -1,6 +1,7 @@
 import type { Vec3 } from '../math/vec3';
 import { arcLengthAt, pointAt } from './sample';
 import type { CompiledPath } from './compile';
+import { eachNear, segmentTree } from './segmentTree';
 
 /** The place on a path that is nearest to a point. */
 export interface Nearest {
@@ -12,7 +13,7 @@ export interface Nearest {
 }
 
 /**
- * Nearest place on the path. Segments whose control hull cannot beat the best found are passed over; on the
+ * Nearest place on the path, in time that grows with the logarithm of its segments. Those whose control hull cannot beat the best found are passed over; on the
  * others every root of the quintic (P(t) − point)·P′(t) is isolated in Bernstein form by the variation of signs
  * (de Casteljau halving) and closed in on. Ties go to the smaller s.
  * @returns distance in metres, exact to about 1e-9 of the path's size
@@ -31,17 +32,17 @@ export function nearestOnPath(path: CompiledPath, point: Vec3): Nearest {
     const tie = d2 <= best.d2 * (1 + 1e-12) && (k < best.k || (k === best.k && t < best.t));
     if (better || tie) best = { d2: Math.min(d2, best.d2), k, t };
   };
-  const order = Array.from({ length: path.segmentCount }, (_, k) => ({
-    k,
-    d: hullDistance2(path.controls, k, point),
-  }));
-  order.sort((a, b) => a.d - b.d || a.k - b.k);
-  for (const { k, d } of order) {
-    if (d > best.d2) break;
-    offer(k, 0);
-    offer(k, 1);
-    eachRoot(slopeOfDistance(p, k, point), 0, 1, 0, (t) => offer(k, t));
-  }
+  eachNear(
+    segmentTree(path),
+    point,
+    () => best.d2,
+    (k) => {
+      if (hullDistance2(path.controls, k, point) > best.d2) return;
+      offer(k, 0);
+      offer(k, 1);
+      eachRoot(slopeOfDistance(p, k, point), 0, 1, 0, (t) => offer(k, t));
+    },
+  );
   const s = arcLengthAt(path, best.k, best.t);
   return { s, position: pointAt(path, s), distance: Math.sqrt(best.d2), segment: best.k, t: best.t };
 }

@@ -13,8 +13,8 @@ interface Piece {
   t1: number;
 }
 
-/** Above this many segments loops are not cut away: each check looks through the whole base. */
-const MOST_CHECKED = 3000;
+/** Above this many segments loops are not cut away: that would take seconds. */
+const MOST_CHECKED = 8000;
 /** A join reaches at most this many times the distance from its corner; sharper ones are cut straight. */
 const MITRE = 4;
 
