@@ -7,6 +7,7 @@ import {
   newScene,
   openStep,
   pickOption,
+  make,
   rows,
   sendOut,
   settled,
@@ -23,12 +24,7 @@ import { laySheet } from './support/sheets';
 const placed = (list: Row[]) => list.filter((r) => r.state === 'placed');
 
 async function laid(page: Page, shape: string, values: Record<string, string>): Promise<void> {
-  await choose(page, 'New path or surface', shape);
-  await settled(page);
-  for (const axis of ['X', 'Y', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
-  for (const [label, value] of Object.entries(values))
-    await type(page.getByLabel(label, { exact: true }), value);
-  await settled(page);
+  await make(page, shape, values);
   await laySheet(page, shape);
 }
 
