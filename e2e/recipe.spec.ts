@@ -234,6 +234,8 @@ test('a prop dragged from the basket into the order joins it', async ({ page }) 
   await page.mouse.down();
   await page.mouse.move(from.x + 60, from.y - 20, { steps: 3 });
   await page.mouse.move(to.x + 60, to.y + 8, { steps: 5 });
+  // Where it would go is told before it is let go.
+  await expect(step.locator('.ring-woad').first()).toBeVisible();
   await page.mouse.up();
   await settled(page);
   const list = await rows(page);

@@ -12,7 +12,7 @@ export interface PegPlace {
 }
 
 /** A place no farther from a surface, metres, lies on it: the lines of a path on a surface lie that near to its faces. */
-const ON = 0.01;
+export const ON_SURFACE = 0.01;
 /** Near the horizon the ground runs away; a place farther off is never meant, metres. */
 const FAR = 500;
 
@@ -29,7 +29,7 @@ export function pegPlace(view: ViewHandle, x: number, y: number, free = false): 
 function surfaceAt(view: ViewHandle, at: Vec3): SurfacePlace | null {
   const pixel = toScreen(view, at);
   const place = pixel.ahead ? pickPlace(view, pixel.x, pixel.y, at) : null;
-  return place && Math.hypot(place.at[0] - at[0], place.at[1] - at[1], place.at[2] - at[2]) <= ON
+  return place && Math.hypot(place.at[0] - at[0], place.at[1] - at[1], place.at[2] - at[2]) <= ON_SURFACE
     ? place
     : null;
 }

@@ -8,7 +8,7 @@ import { addPegs, setPeg } from '@/store/commands/pegs';
 import { cancelGesture, dispatch, endGesture, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectSlots, useSelection } from '@/store/selection';
-import { pegPlace, type PegPlace } from './pegPlace';
+import { ON_SURFACE, pegPlace, type PegPlace } from './pegPlace';
 import { pick, type SurfacePlace } from './pick';
 import { setPegging, useView } from './viewState';
 import type { ViewHandle } from '@/view/handle';
@@ -91,9 +91,6 @@ export function pegClick(view: ViewHandle, x: number, y: number, free: boolean):
 
 /** A place by numbers: of the scene, or of a surface's texture. */
 export type TypedPlace = { at: Vec3 } | { surface: string; uv: [number, number] };
-
-/** What lies no farther from a surface than that, metres, is meant to be on it. */
-const ON_SURFACE = 0.01;
 
 /** Puts the prop in hand to a place by numbers. @returns whether there is such a place */
 export async function pegTyped(place: TypedPlace): Promise<boolean> {

@@ -69,7 +69,12 @@ export const ACTIONS: Action[] = [
   { id: 'redo', title: 'Redo', keys: 'Shift+Mod+Z', enabled: () => doc().future.length > 0, run: redo },
   { id: 'pick', title: 'Pick', keys: '1', run: () => chooseTool('pick') },
   { id: 'draw', title: 'Draw path', keys: '2', run: () => chooseTool('draw') },
-  { id: 'peg', title: 'Peg props onto surfaces', keys: '3', run: () => chooseTool('peg') },
+  {
+    id: 'peg',
+    title: 'Peg props onto surfaces, paths and the ground',
+    keys: '3',
+    run: () => chooseTool('peg'),
+  },
   {
     id: 'finish',
     title: 'Finish the path',

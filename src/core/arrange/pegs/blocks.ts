@@ -51,14 +51,25 @@ export interface PegPlace {
 }
 
 const places = new WeakMap<Block, Map<string, number>>();
+const asked = new WeakSet<Block>();
+
+/** The place of a peg in a block; -1 where it is not there. An index is made for a block that is asked for again. */
+function placeIn(block: Block, id: string): number {
+  let here = places.get(block);
+  // The block of what is dragged is another one at every step.
+  if (!here && !asked.has(block)) {
+    asked.add(block);
+    return block.findIndex((peg) => peg.id === id);
+  }
+  if (!here) places.set(block, (here = new Map(block.map((peg, i) => [peg.id, i]))));
+  return here.get(id) ?? -1;
+}
 
 /** Finds a peg by its id; undefined where there is none. */
 export function pegById(blocks: Blocks, id: string): PegPlace | undefined {
-  for (const [b, block] of blocks.entries()) {
-    let here = places.get(block);
-    if (!here) places.set(block, (here = new Map(block.map((peg, i) => [peg.id, i]))));
-    const index = here.get(id);
-    if (index !== undefined) return { block: b, index, peg: block[index] };
+  for (let b = 0; b < blocks.length; b++) {
+    const index = placeIn(blocks[b], id);
+    if (index >= 0) return { block: b, index, peg: blocks[b][index] };
   }
   return undefined;
 }
