@@ -166,3 +166,22 @@ test('a prop clicked in the scene is removed with Delete and comes back with und
   await settled(page);
   expect(await counts(page)).toEqual({ placed: 25, gaps: 2 });
 });
+
+test('of many rows any one is unrolled, by its number', async ({ page }) => {
+  const spacing = await openStep(page, 'Spacing');
+  await type(spacing.getByLabel('Number of rows'), '12');
+  await settled(page);
+  await expect(page.getByText('of 12: Row 1')).toBeVisible();
+  const row = (n: number) => page.locator(`[data-slot="${n > 1 ? `r${n - 1}.` : ''}1"]`);
+  await expect(row(1)).toBeVisible();
+  await type(page.getByLabel('Which row'), '11');
+  await expect(row(11)).toBeVisible();
+  await expect(row(1)).toHaveCount(0);
+  await type(page.getByLabel('Which row'), '99');
+  await expect(page.getByText('of 12: Row 12')).toBeVisible();
+  // What is taken out there is a slot of that row.
+  await row(12).click();
+  await settled(page);
+  const gone = (await rows(page)).filter((r) => r.arrangement === 'Quay bollards' && r.reason === 'hand');
+  expect(gone.map((r) => r.slot)).toContain('r11.1');
+});

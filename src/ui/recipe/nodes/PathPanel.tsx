@@ -63,8 +63,10 @@ export function PathPanel({ id }: { id: string }) {
             className="mb-2 grid grid-cols-2 gap-x-3 gap-y-0.5 rounded-lg bg-well px-2.5 py-2 text-[12.5px]"
             data-testid="path-facts"
           >
-            <dt className="text-soft">Turns</dt>
-            <dd className="num text-right">{Number(result.turns.toFixed(2))}</dd>
+            <dt className="text-soft" title="All its bends added up, in whole turns">
+              Bends in all
+            </dt>
+            <dd className="num text-right">{`${Number(result.turns.toFixed(2))} turns`}</dd>
             <dt className="text-soft">Tightest radius</dt>
             <dd className="num text-right">
               {result.tightest === 0

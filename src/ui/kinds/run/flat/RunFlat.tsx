@@ -2,7 +2,9 @@
 
 import { Ban, Maximize, Minus, Plus } from 'lucide-react';
 import { useEffect, useMemo, useState, type PointerEvent } from 'react';
+import type { PartRange } from '@/core/arrange/result';
 import type { Run } from '@/core/arrange/run/schema';
+import type { Scene } from '@/core/scene/schema';
 import { slotParts } from '@/core/arrange/slotId';
 import { addKeepOut } from '@/store/commands/gaps';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
@@ -16,6 +18,7 @@ import { Segmented } from '../../../controls/Segmented';
 import { metres } from '@/words/numbers';
 import { Heights } from './Heights';
 import { Insets } from './Insets';
+import { OneOfMany } from './OneOfMany';
 import { KeepOuts } from './KeepOuts';
 import { Ruler } from './Ruler';
 import { flatScale, zoomed } from './scale';
@@ -36,11 +39,11 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const [frame, size] = useSize();
   const [zoom, setZoom] = useState<{ from: number; to: number } | null>(null);
-  const [partIndex, setPart] = useState('0');
-  const [rowIndex, setRow] = useState('0');
+  const [partIndex, setPart] = useState(0);
+  const [rowIndex, setRow] = useState(0);
   const [tab, setTab] = useState<(typeof TABS)[number]['value']>('props');
   const [fresh, setFresh] = useState<{ from: number; to: number } | null>(null);
-  const part = result?.parts[Math.min(Number(partIndex), result.parts.length - 1)];
+  const part = result?.parts[Math.min(partIndex, result.parts.length - 1)];
   const length = part?.length ?? 0;
   const scale = useMemo(
     () =>
@@ -108,7 +111,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
     const all = Array.from({ length: part.end - part.start }, (_, i) => part.start + i);
     if (part.rows < 2) return all;
     const present = [...new Set(all.map((i) => slotParts(result.placements.slot[i]).row))];
-    const wanted = present[Math.min(Number(rowIndex), present.length - 1)];
+    const wanted = present[Math.min(rowIndex, present.length - 1)];
     return all.filter((i) => slotParts(result.placements.slot[i]).row === wanted);
   }, [result, part, rowIndex]);
   const rulerY = size.height - 26;
@@ -122,25 +125,21 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
           </span>
         )}
         {result && result.parts.length > 1 && (
-          <Segmented
+          <OneOfMany
             label="Which path"
+            count={result.parts.length}
             value={partIndex}
+            nameOf={(i) => partName(result.parts[i], scene)}
             onChange={setPart}
-            options={result.parts.slice(0, 6).map((p, i) => ({
-              value: String(i),
-              text: `${scene.paths.find((x) => x.id === p.path)?.name ?? '?'}${p.stroke > 0 ? ` ${p.stroke + 1}` : ''}`,
-            }))}
           />
         )}
         {rowCount > 1 && (
-          <Segmented
+          <OneOfMany
             label="Which row"
+            count={rowCount}
             value={rowIndex}
+            nameOf={(i) => `Row ${i + 1}`}
             onChange={setRow}
-            options={Array.from({ length: Math.min(8, rowCount) }, (_, i) => ({
-              value: String(i),
-              text: `Row ${i + 1}`,
-            }))}
           />
         )}
         <span className="flex-1" />
@@ -243,4 +242,10 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
       </div>
     </div>
   );
+}
+
+/** A stretch of a run by its path, and by the number of its stroke where that is not the first. */
+function partName({ path, stroke }: PartRange, scene: Scene): string {
+  const name = scene.paths.find((p) => p.id === path)?.name ?? '?';
+  return stroke > 0 ? `${name} · ${stroke + 1}` : name;
 }
