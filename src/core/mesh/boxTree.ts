@@ -110,32 +110,54 @@ const apart = (a: Float64Array, i: number, b: Float64Array, j: number): boolean 
   b[j + 2] > a[i + 5];
 
 /**
- * Calls `met` for each pair of boxes whose upright ones touch, one of either tree; of a tree with itself each pair
- * once, the lower number first.
+ * Goes through the pairs of boxes whose upright ones touch, one of either tree; of a tree with itself each pair once, the
+ * lower number first. It can stop and go on: where all stands in one place every two of them are a pair.
+ *
+ * @example
+ * const walk = new PairWalk(tree, tree);
+ * while (!walk.on(met, () => tired)) await rest();
  */
-export function eachPair(a: BoxTree, b: BoxTree, met: (i: number, j: number) => void): void {
-  if (a.nodes === 0 || b.nodes === 0) return;
-  const same = a === b;
-  const stack = [0, 0];
-  while (stack.length > 0) {
-    const n = stack.pop()!;
-    const m = stack.pop()!;
-    if (apart(a.bounds, m * 6, b.bounds, n * 6)) continue;
-    const isLeaf = a.count[m] > 0;
-    if (isLeaf && b.count[n] > 0) {
-      for (let i = a.start[m]; i < a.start[m] + a.count[m]; i++)
-        for (let j = same && m === n ? i + 1 : b.start[n]; j < b.start[n] + b.count[n]; j++) {
-          const [p, q] = [a.order[i], b.order[j]];
-          if (apart(a.around, p * 6, b.around, q * 6)) continue;
-          if (same && p > q) met(q, p);
-          else met(p, q);
-        }
-    } else if (same && m === n) stack.push(m + 1, m + 1, m + 1, a.start[m], a.start[m], a.start[m]);
-    else if (b.count[n] > 0 || (!isLeaf && size(a.bounds, m * 6) > size(b.bounds, n * 6)))
-      stack.push(m + 1, n, a.start[m], n);
-    else stack.push(m, n + 1, m, b.start[n]);
+export class PairWalk {
+  /** Nodes of either tree whose boxes are still to be held against each other. */
+  private stack: number[];
+
+  constructor(
+    private a: BoxTree,
+    private b: BoxTree,
+  ) {
+    this.stack = a.nodes === 0 || b.nodes === 0 ? [] : [0, 0];
+  }
+
+  /** @param enough asked now and then whether to stop for now @returns whether it has come to its end */
+  on(met: (i: number, j: number) => void, enough?: () => boolean): boolean {
+    const { a, b, stack } = this;
+    const same = a === b;
+    while (stack.length > 0) {
+      const n = stack.pop()!;
+      const m = stack.pop()!;
+      if (apart(a.bounds, m * 6, b.bounds, n * 6)) continue;
+      const isLeaf = a.count[m] > 0;
+      if (isLeaf && b.count[n] > 0) {
+        for (let i = a.start[m]; i < a.start[m] + a.count[m]; i++)
+          for (let j = same && m === n ? i + 1 : b.start[n]; j < b.start[n] + b.count[n]; j++) {
+            const [p, q] = [a.order[i], b.order[j]];
+            if (apart(a.around, p * 6, b.around, q * 6)) continue;
+            if (same && p > q) met(q, p);
+            else met(p, q);
+          }
+        if (enough?.()) return stack.length === 0;
+      } else if (same && m === n) stack.push(m + 1, m + 1, m + 1, a.start[m], a.start[m], a.start[m]);
+      else if (b.count[n] > 0 || (!isLeaf && size(a.bounds, m * 6) > size(b.bounds, n * 6)))
+        stack.push(m + 1, n, a.start[m], n);
+      else stack.push(m, n + 1, m, b.start[n]);
+    }
+    return true;
   }
 }
+
+/** All pairs of {@link PairWalk} at once. */
+export const eachPair = (a: BoxTree, b: BoxTree, met: (i: number, j: number) => void): void =>
+  void new PairWalk(a, b).on(met);
 
 const size = (b: Float64Array, o: number): number =>
   Math.max(b[o + 3] - b[o], b[o + 4] - b[o + 1], b[o + 5] - b[o + 2]);

@@ -1,7 +1,7 @@
 import { matrixOf } from '../../arrange/steps/groundContact';
 import { solve3 } from '../../math/solve';
 import { boxesOverlap } from '../../mesh/boxes';
-import { eachPair } from '../../mesh/boxTree';
+import { PairWalk } from '../../mesh/boxTree';
 import type { Bvh } from '../../mesh/bvh';
 import { isInside, meshesCross, type Seen } from '../../mesh/crossing';
 import type { Standing } from './standing';
@@ -10,8 +10,10 @@ import type { Standing } from './standing';
 const TOUCH = 1e-6;
 /** Meshes may reach so far into each other: what is bent, or stands somewhere far away, is round to about that. */
 const DEPTH = 1e-5;
-/** Pairs looked at before others may have their turn. */
-const AT_ONCE = 16;
+/** About how long the parts of a look take, as numbers of each other. */
+const COST = { pair: 1, boxes: 4, meshes: 200 };
+/** So much is looked at before others may have their turn: a good millisecond. */
+const AT_ONCE = 16 * COST.meshes;
 
 /** Slots of two arrangements that reach into each other, and those that stand in the very same place. */
 export interface Overlaps {
@@ -30,31 +32,50 @@ export function* overlapsOf(
   b: Standing,
   excused: (i: number, j: number) => boolean,
 ): Generator<void, Overlaps> {
-  const near: number[] = [];
-  eachPair(a.tree, b.tree, (i, j) => {
-    if (boxesOverlap(a.tree.boxes, i, b.tree.boxes, j, TOUCH) && !excused(a.rows[i], b.rows[j]))
-      near.push(i, j);
-  });
-  const [over, same] = [pairOfSets(), pairOfSets()];
-  const second = a === b ? 0 : 1;
-  for (let n = 0; n < near.length; n += 2) {
-    if (n % (2 * AT_ONCE) === 0) yield;
-    const [row, other] = [a.rows[near[n]], b.rows[near[n + 1]]];
-    const [slot, slotB] = [a.placements.slot[row], b.placements.slot[other]];
-    if (over[0].has(slot) && over[second].has(slotB)) continue;
+  const alone = a === b;
+  const [over, same] = [marksOf(a, b), marksOf(a, b)];
+  let spent = 0;
+  const hold = (i: number, j: number): void => {
+    const [row, other] = [a.rows[i], b.rows[j]];
+    spent += COST.pair;
     const isDoubled = inSamePlace(a, row, b, other);
-    if (!isDoubled && !reachIn(a, near[n], b, near[n + 1])) continue;
+    // Of two that are known to reach into something more is not asked.
+    if (!isDoubled && over[0][row] && over[1][other]) return;
+    spent += COST.boxes;
+    if (!boxesOverlap(a.tree.boxes, i, b.tree.boxes, j, TOUCH) || excused(row, other)) return;
+    if (!isDoubled) {
+      spent += COST.meshes;
+      if (!reachIn(a, i, b, j)) return;
+    }
     const into = isDoubled ? same : over;
-    into[0].add(slot);
-    into[second].add(slotB);
+    into[0][row] = 1;
+    into[1][other] = 1;
+  };
+  const walk = new PairWalk(a.tree, b.tree);
+  while (!walk.on(hold, () => spent > AT_ONCE)) {
+    spent = 0;
+    yield;
   }
+  const rising = ([first, second]: Marks): [number[], number[]] => [
+    slotsOf(a, first),
+    alone ? [] : slotsOf(b, second),
+  ];
   return { overlap: rising(over), doubled: rising(same) };
 }
 
-const pairOfSets = (): [Set<number>, Set<number>] => [new Set(), new Set()];
+/** Rows of two arrangements that are marked; of one with itself both are the same. */
+type Marks = [Uint8Array, Uint8Array];
+function marksOf(a: Standing, b: Standing): Marks {
+  const first = new Uint8Array(a.placements.count);
+  return [first, a === b ? first : new Uint8Array(b.placements.count)];
+}
 
-const rising = (sets: [Set<number>, Set<number>]): [number[], number[]] =>
-  sets.map((s) => [...s].sort((x, y) => x - y)) as [number[], number[]];
+/** The slots of marked rows, rising. */
+function slotsOf({ placements: { slot } }: Standing, marks: Uint8Array): number[] {
+  const slots: number[] = [];
+  for (let row = 0; row < marks.length; row++) if (marks[row]) slots.push(slot[row]);
+  return slots.sort((x, y) => x - y);
+}
 
 /** Whether two rows have the same prop in the same place, turned the same way. */
 function inSamePlace(
@@ -63,9 +84,9 @@ function inSamePlace(
   { placements: q }: Standing,
   j: number,
 ): boolean {
-  if (p.props[p.prop[i]] !== q.props[q.prop[j]]) return false;
   for (let r = 0; r < 3; r++)
     if (Math.abs(p.position[i * 3 + r] - q.position[j * 3 + r]) > TOUCH) return false;
+  if (p.props[p.prop[i]] !== q.props[q.prop[j]]) return false;
   let alike = 0;
   for (let r = 0; r < 4; r++) alike += p.rotation[i * 4 + r] * q.rotation[j * 4 + r];
   return Math.abs(alike) > 1 - TOUCH;
