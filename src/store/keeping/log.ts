@@ -40,15 +40,22 @@ export async function appendSteps(
 ): Promise<void> {
   const db = given ?? (await database());
   await db.transaction('rw', [db.cards, db.log, db.holders, ...(whole ? [db.bodies] : [])], async () => {
-    const holder = await db.holders.get(id);
-    if (!holder) throw new DeletedError();
-    if (holder.tab !== tab) throw new TakenOverError();
+    const held = db.holders.get(id).then((holder) => {
+      if (!holder) throw new DeletedError();
+      if (holder.tab !== tab) throw new TakenOverError();
+    });
     if (whole) {
+      await held;
       await recordsOf(db, id).delete();
       await db.bodies.put({ id, ...whole, at });
     }
-    await db.log.add({ scene: id, at: whole ? at + 1 : at, steps });
-    await db.cards.update(id, { name, savedAt: Date.now() });
+    // All at once: a page that draws every key has little time between, and what is asked one after the other waits for
+    // it. Where the scene is not held any more nothing of it comes to be.
+    await Promise.all([
+      held,
+      db.log.add({ scene: id, at: whole ? at + 1 : at, steps }),
+      db.cards.update(id, { name, savedAt: Date.now() }),
+    ]);
   });
 }
 
