@@ -1,4 +1,5 @@
 import { slotName } from '@/core/arrange/slotId';
+import { kindOf } from '@/core/arrange/registry';
 import type { Finding, GapReason } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
 import { metres, plural, whole } from './numbers';
@@ -17,6 +18,9 @@ export function sentence(f: Finding, scene: Scene): string {
       ? source.points.findIndex((p) => p.id === d.point)
       : Number(String(d.point).replace(/^\D+/, '')) - 1;
   const m = (v: unknown) => metres(Number(v), scene.units, 3);
+  const node = scene.arrangements.find((a) => a.id === f.node);
+  /** So many of what a row of its arrangement is called: pegs, slots, members. */
+  const rows = () => plural(Number(d.count), node ? kindOf(node).noun : 'slot');
   switch (f.kind) {
     case 'no-path':
       return 'This run stands on no path yet. Choose one under Path, or draw one.';
@@ -168,11 +172,11 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'ground-along':
       return `${plural(Number(d.count), 'prop')} land along the surface, nearly edge on. Choose another direction under Ground.`;
     case 'pin-found':
-      return `${Number(d.count) > 0 ? plural(Number(d.count), 'peg') : 'Its frame'} ${Number(d.count) > 1 ? 'were' : 'was'} found again on “${surface}”, whose faces are others now, up to ${m(d.distance)} from before. ${Number(d.count) > 0 ? 'Look them over, and pin them anew to keep them so.' : 'Look it over, and place it anew to keep it so.'}`;
+      return `${Number(d.count) > 0 ? rows() : 'Its frame'} ${Number(d.count) > 1 ? 'were' : 'was'} found again on “${surface}”, whose faces are others now, up to ${m(d.distance)} from before. ${Number(d.count) > 0 ? 'Look them over, and pin or lock them anew to keep them so.' : 'Look it over, and place it anew to keep it so.'}`;
     case 'pin-lost':
-      return `${plural(Number(d.count), 'peg')} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
+      return `${rows()} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
     case 'pin-surface-missing':
-      return `${plural(Number(d.count), 'peg')} stand on a surface that is gone or broken, and stay where they were. Pin them anew, or mend it.`;
+      return `${rows()} stand on a surface that is gone or broken, and stay where they were. Pin or lock them anew, or mend it.`;
     case 'cycle':
       return `It waits for itself (${d.ring}). Take one of these off the other.`;
     case 'failed':

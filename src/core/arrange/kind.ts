@@ -12,6 +12,8 @@ export interface Needs {
   arrangements: string[];
   /** Surfaces it stands on; "all" are those that are shown. */
   surfaces: string[] | 'all';
+  /** Surfaces that a hand has locked some of it to, shown or not: whatever the kind, {@link needsOf} finds them. */
+  locks?: string[];
 }
 
 /** Lines that an arrangement lays on a surface, and that surface as it stands now: they go with it. */

@@ -1,7 +1,7 @@
-import { surfacesOfLocks } from './steps/lock';
 import { z } from 'zod';
 import type { Thread } from './base';
 import type { Kind, Needs } from './kind';
+import { surfacesOfLocks } from './steps/lock';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
 import { runKind } from './run/kind';
@@ -51,13 +51,6 @@ export const newArrangement = <K extends KindName>(
 
 const needs = new WeakMap<Arrangement, Needs>();
 
-/** What a hand has locked onto a surface goes with that, whatever the kind. */
-function withLocks(a: Arrangement, own: Needs): Needs {
-  const locked = 'hand' in a ? surfacesOfLocks(a.hand) : [];
-  if (locked.length === 0 || own.surfaces === 'all') return own;
-  return { ...own, surfaces: [...new Set([...own.surfaces, ...locked])] };
-}
-
 /**
  * What an arrangement is worked out from. A document's values are never written over, so each is looked through once.
  * @param was the arrangement as it was before, if that was looked through: of many pegs only those that changed are
@@ -66,8 +59,16 @@ export function needsOf(a: Arrangement, was?: Arrangement): Needs {
   let found = needs.get(a);
   if (!found) {
     const before = was && was.kind === a.kind ? needs.get(was) : undefined;
-    found = withLocks(a, kindOf(a).needs(a, before && { node: was!, needs: before }));
+    found = kindOf(a).needs(a, before && { node: was!, needs: before });
+    const locks = 'hand' in a ? surfacesOfLocks(a.hand) : [];
+    if (locks.length > 0) found = { ...found, locks };
     needs.set(a, found);
   }
   return found;
+}
+
+/** The surfaces that needs name. @param shown those that "all" are */
+export function surfacesOf({ surfaces, locks }: Needs, shown: readonly string[]): string[] {
+  const own = surfaces === 'all' ? [...shown] : surfaces;
+  return locks ? [...new Set([...own, ...locks])] : own;
 }

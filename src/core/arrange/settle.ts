@@ -13,6 +13,7 @@ import { closeUp, decidedByHand, markGaps } from './steps/gaps';
 import { groundStep, type GroundStep } from './steps/ground';
 import type { Pose } from './steps/onSurface';
 import { lockedNow, type Lock } from './steps/lock';
+import { Misplaced } from './steps/misplaced';
 import { placedBoxes } from './steps/placedBoxes';
 import type { Facing, Gaps, Ground, Hand, HandCorrection, Variation } from './steps/schema';
 import { waverer, type Wavered } from './steps/waver';
@@ -37,8 +38,8 @@ export interface Recipe {
 }
 
 /**
- * The same with every field in its place. The loop over slots reads some thirty of them a slot: objects of one shape are
- * read much faster than those of as many shapes as there are kinds.
+ * What is settled, with every field in its place. The loop over slots reads some thirty of them a slot: objects of one
+ * shape are read much faster than those of as many shapes as there are kinds.
  */
 const shaped = {
   posing: (p: Posing): Posing => ({
@@ -112,6 +113,8 @@ const STILL: Wavered = [0, 0, 0];
 
 interface Work {
   context: ArrangeContext;
+  /** Locked ones that are not where they were put on their surfaces. */
+  misplaced: Misplaced;
   recipe: Recipe;
   hand: Map<number, HandCorrection>;
   decided: Map<number, boolean>;
@@ -150,6 +153,7 @@ export function settle(
   const shapes = props.ids.map((id) => shapeOf(context, id));
   const work: Work = {
     context,
+    misplaced: new Misplaced(),
     recipe,
     hand: new Map(Object.entries(recipe.hand ?? {}).map(([name, h]) => [parseSlotName(name), h])),
     decided: decidedByHand(recipe.hand ?? {}),
@@ -175,6 +179,7 @@ export function settle(
     settleStretch(shaped.sites(sites), work, out, start);
     start += sites.slot.length;
   }
+  work.misplaced.tell(say, context);
   const isKept = (row: number) => work.decided.get(out.slot[row]) === false;
   if (recipe.gaps.collide === 'leave-out') collidingRows(out, props.bounds, true, isKept);
   for (const k of recipe.gaps.keepOuts) {
@@ -220,7 +225,7 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   const hand = work.hand.size > 0 ? work.hand.get(slot) : undefined;
   const o = row * 3;
   if (hand?.lock) {
-    lock(hand.lock, work.context, out, row);
+    lock(hand.lock, slot, work, out, row);
     if (sites.settled) tell(sites, work, out, i, place, row, true, 0, 0);
     return;
   }
@@ -337,8 +342,8 @@ function tell(
 }
 
 /** What stays just so, whatever else changes. */
-function lock(held: Lock, context: ArrangeContext, out: Placements, row: number): void {
-  const { position, rotation } = lockedNow(held, context);
+function lock(held: Lock, slot: number, { context, misplaced }: Work, out: Placements, row: number): void {
+  const { position, rotation } = lockedNow(held, slot, context, misplaced);
   out.position.set(position, row * 3);
   writeUnitQuat(out.rotation, row * 4, rotation);
   out.scale.set(held.scale, row * 3);

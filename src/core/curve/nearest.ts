@@ -13,9 +13,9 @@ export interface Nearest {
 }
 
 /**
- * Nearest place on the path, in time that grows with the logarithm of its segments. Those whose control hull cannot beat the best found are passed over; on the
- * others every root of the quintic (P(t) − point)·P′(t) is isolated in Bernstein form by the variation of signs
- * (de Casteljau halving) and closed in on. Ties go to the smaller s.
+ * Nearest place on the path, in time that grows with the logarithm of its segments. Those whose control hull cannot beat
+ * the best found are passed over; on the others every root of the quintic (P(t) − point)·P′(t) is isolated in Bernstein
+ * form by the variation of signs (de Casteljau halving) and closed in on. Ties go to the smaller s.
  * @returns distance in metres, exact to about 1e-9 of the path's size
  */
 export function nearestOnPath(path: CompiledPath, point: Vec3): Nearest {

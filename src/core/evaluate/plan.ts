@@ -1,4 +1,4 @@
-import { kindOf, needsOf } from '../arrange/registry';
+import { kindOf, needsOf, surfacesOf } from '../arrange/registry';
 import type { Arrangement } from '../arrange/registry';
 import { isLaid, type Path } from '../curve/schema';
 import type { Scene } from '../scene/schema';
@@ -83,8 +83,7 @@ function pathNode(node: Path, scene: Scene): PlanNode {
 
 function arrangementNode(node: Arrangement, shown: string[], was?: Arrangement): PlanNode {
   const needs = needsOf(node, was);
-  const grounds = needs.surfaces === 'all' ? shown : needs.surfaces;
-  const dependsOn = [...grounds, ...needs.paths, ...needs.arrangements];
+  const dependsOn = [...surfacesOf(needs, shown), ...needs.paths, ...needs.arrangements];
   return { id: node.id, dependsOn, kind: 'arrangement', node };
 }
 

@@ -1,4 +1,4 @@
-import { kindOf, needsOf } from '../arrange/registry';
+import { kindOf, needsOf, surfacesOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
@@ -99,6 +99,8 @@ export class Evaluator {
     this.scene = scene;
     const others = this.props.take(scene.props, (ref) => this.assets.mesh(ref));
     const due = this.due(plan, time, others || fine !== undefined);
+    // Lists are gone on with only where they are those of the plan before.
+    const last = plan.fresh && this.done ? this.result : null;
     // Until all is worked out nothing is known to be the same.
     this.plan = plan;
     this.done = null;
@@ -119,9 +121,9 @@ export class Evaluator {
     }
     this.done = { time, fine: fine !== undefined };
     this.result = {
-      surfaces: this.listed('surface', scene.surfaces, plan, worked),
-      paths: this.listed('path', scene.paths, plan, worked),
-      arrangements: this.listed('arrangement', scene.arrangements, plan, worked),
+      surfaces: this.listed('surface', scene.surfaces, last, worked),
+      paths: this.listed('path', scene.paths, last, worked),
+      arrangements: this.listed('arrangement', scene.arrangements, last, worked),
       propBounds: this.props.bounds,
     };
     return this.result;
@@ -131,15 +133,15 @@ export class Evaluator {
   private listed<K extends PlanNode['kind']>(
     kind: K,
     nodes: readonly { id: string }[],
-    plan: Plan,
+    last: SceneResult | null,
     worked: PlanNode[],
   ): ResultOf<K>[] {
     const of = (id: string) => this.resultOf(kind, id);
-    const last = this.result?.[LIST_OF[kind]] as ResultOf<K>[] | undefined;
-    if (!last || !plan.fresh) return nodes.map((node) => of(node.id));
+    if (!last) return nodes.map((node) => of(node.id));
+    const before = last[LIST_OF[kind]] as ResultOf<K>[];
     const here = worked.filter((node) => node.kind === kind);
-    if (here.length === 0) return last;
-    const list = last.slice();
+    if (here.length === 0) return before;
+    const list = before.slice();
     for (const { id, node } of here) list[nodes.indexOf(node)] = of(id);
     return list;
   }
@@ -348,8 +350,10 @@ export class Evaluator {
     const paths = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
     const props = needs.props.map((id) => this.props.get(id)?.key ?? null);
     const arrangements = needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null);
-    const grounds = needs.surfaces === 'all' ? this.plan!.grounds : needs.surfaces;
-    const surfaces = grounds.flatMap((id) => [id, this.triMeshes.get(id)?.result?.key ?? null]);
+    const surfaces = surfacesOf(needs, this.plan!.grounds).flatMap((id) => [
+      id,
+      this.triMeshes.get(id)?.result?.key ?? null,
+    ]);
     const at = kindOf(a).moves(a) ? time : 0;
     const round = context.fine?.round ?? 0;
     const inputs = [a, at, round, ring, ...paths, ...props, ...arrangements, ...surfaces];

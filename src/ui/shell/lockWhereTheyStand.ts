@@ -1,4 +1,4 @@
-import { needsOf, type Arrangement } from '@/core/arrange/registry';
+import { needsOf, surfacesOf, type Arrangement } from '@/core/arrange/registry';
 import type { Placements } from '@/core/arrange/result';
 import { rowFinder } from '@/core/arrange/rowFinder';
 import { slotName } from '@/core/arrange/slotId';
@@ -13,8 +13,9 @@ export async function lockWhereTheyStand(a: Arrangement, p: Placements, slots: n
   const row = rowFinder(p);
   const locks = slots.flatMap((slot) => locksOf(p, slot, row(slot)));
   const { surfaces } = useDocument.getState().scene;
-  const needed = needsOf(a).surfaces;
-  const near = surfaces.filter((s) => s.visible || (needed !== 'all' && needed.includes(s.id)));
+  const shown = surfaces.filter((s) => s.visible).map((s) => s.id);
+  const stands = new Set([...shown, ...surfacesOf(needsOf(a), shown)]);
+  const near = surfaces.filter((s) => stands.has(s.id));
   const moving = near.filter(surfaceMoves).map((s) => s.id);
   const on =
     moving.length === 0

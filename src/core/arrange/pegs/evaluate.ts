@@ -10,6 +10,7 @@ import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
+import { Misplaced } from '../steps/misplaced';
 import { allPegs } from './blocks';
 import { pegNumber, type Peg, type Pegs } from './schema';
 
@@ -93,9 +94,7 @@ function sitesOf(
 ): Sites {
   const position = rest.position.slice();
   const rotation = rest.rotation.slice();
-  /** Pegs whose surface is gone or that could not be found on it again, by surface. */
-  const lost: Misplaced = new Map();
-  const again: Misplaced = new Map();
+  const misplaced = new Misplaced();
   pegs.forEach(({ pin, position: lay, rotation: lying }, i) => {
     if (!pin) return;
     const triMesh = context.surface?.(pin.surface);
@@ -109,15 +108,10 @@ function sitesOf(
         rotation,
         i,
       );
-      if (place !== pin) note(again, pin.surface, rest.slot[i], awayFrom(position, i, lay));
-    } else note(lost, pin.surface, rest.slot[i]);
+      if (place !== pin) misplaced.foundAgain(pin.surface, rest.slot[i], awayFrom(position, i, lay));
+    } else misplaced.isLost(pin.surface, rest.slot[i]);
   });
-  for (const [surface, { slots, away }] of again)
-    say('pin-found', { surface, count: slots.length, distance: away }, 'warning', slots);
-  for (const [surface, { slots }] of lost) {
-    const kind = context.surface?.(surface) ? 'pin-lost' : 'pin-surface-missing';
-    say(kind, { surface, count: slots.length }, 'error', slots);
-  }
+  misplaced.tell(say, context);
   const { slot, prop, s, scale } = rest;
   return {
     slot,
@@ -133,16 +127,6 @@ function sitesOf(
     held: (i) => pegs[i].pin !== null,
     keptOut: keptOutAt(around, position),
   };
-}
-
-/** Pegs that are not on the faces that they were put on, by surface, and how far at the most from where they lay. */
-type Misplaced = Map<string, { slots: number[]; away: number }>;
-
-function note(among: Misplaced, surface: string, slot: number, away = 0): void {
-  const have = among.get(surface);
-  if (!have) return void among.set(surface, { slots: [slot], away });
-  have.slots.push(slot);
-  have.away = Math.max(have.away, away);
 }
 
 /** How a pin stands on another face: turned as it lay, since its own turn counts from its own face's side. */

@@ -43,6 +43,7 @@ function surfaceFrames(path: CompiledPath, s: ArrayLike<number>, triMesh: TriMes
 
 /** Shapes whose paths differ by less than this share of the tolerance are one. */
 const ALIKE = 0.2;
+
 /** @param meshes of the props that the placements count, in their own space; undefined where one is not at hand */
 export function bender(
   posture: Posture,

@@ -8,7 +8,9 @@ import { emptyScene, newEntry, newPath, newPoint, newProp, newRun, newSurface } 
 import { cases, SEED } from '../../testing/prove';
 import { ASSETS } from '../../testing/scene';
 import { triMeshOf } from '../../testing/surfaces';
+import { makeTriMesh } from '../../mesh/triMesh';
 import { lockedNow, lockOn, type Lock } from './lock';
+import { Misplaced } from './misplaced';
 import { groundSchema } from './schema';
 
 const HILLS = { shape: 'hills', width: 8, depth: 8, height: 1, seed: 4 };
@@ -40,7 +42,7 @@ test('what is locked goes with a surface that is moved and turned as if it were 
         const move = (p: Vec3): Vec3 => add(quatRotate(turn, p), by);
         const moved = triMeshOf(HILLS, move);
         const context = { path: () => undefined, prop: () => undefined, surface: () => moved };
-        const now = lockedNow(lock, context);
+        const now = lockedNow(lock, 1, context, new Misplaced());
         near(now.position, move(position), 6);
         const wanted = quatMultiply(turn, lies);
         const k = Math.sign(wanted.reduce((sum, v, i) => sum + v * now.rotation[i], 0));
@@ -113,4 +115,55 @@ test('a locked slot of a run stands on the same place of a waving surface at eve
   near(rowsAt(loose, 1.7).at, free.at);
   const gone = { ...locked, surfaces: [] };
   near(rowsAt(gone as typeof scene, 1.7).at, free.at);
+  const said = evaluator.evaluate(gone, undefined, 1.7).arrangements[0].findings;
+  expect(said.find((f) => f.kind === 'pin-surface-missing')).toMatchObject({
+    slots: [3],
+    detail: { count: 1 },
+  });
+  // Hidden it is no ground any more, but what is locked to it goes on with it, whatever was worked out before.
+  const hidden = { ...locked, surfaces: [{ ...flag, visible: false }] };
+  hidden.arrangements = [
+    { ...locked.arrangements[0], ground: groundSchema.parse({ mode: 'land', above: 9 }) },
+  ];
+  rowsAt(hidden, 0.3);
+  near(
+    rowsAt(hidden, 1.7).at,
+    new Evaluator(ASSETS)
+      .evaluate(hidden, undefined, 1.7)
+      .arrangements[0].placements.position.subarray(6, 9) as never,
+    12,
+  );
+  near(rowsAt(hidden, 1.7).at, rowsAt(locked, 1.7).at, 9);
+});
+
+test('on a mesh with its faces in another order it is found again, lies as it lay, and that is told', () => {
+  const rest = triMeshOf(HILLS);
+  const faces = rest.indices.length / 3;
+  // From the last face on, each beginning with its second corner.
+  const order = Array.from({ length: faces }, (_, f) =>
+    [1, 2, 0].map((k) => rest.indices[(faces - 1 - f) * 3 + k]),
+  );
+  const other = makeTriMesh({ ...rest, indices: Uint32Array.from(order.flat()) });
+  fc.assert(
+    fc.property(number, number, rotation, (x, z, lies) => {
+      const at: Vec3 = [x * 3, 0.3, z * 3];
+      const on = lockOn(new Map([['hills', rest]]), at, lies);
+      if (!on) return;
+      const lock: Lock = { prop: 'p', s: 0, position: at, rotation: lies, scale: [1, 1, 1], on };
+      const misplaced = new Misplaced();
+      const context = { path: () => undefined, prop: () => undefined, surface: () => other };
+      const now = lockedNow(lock, 7, context, misplaced);
+      near(now.position, at, 5);
+      const k = Math.sign(lies.reduce((sum, v, i) => sum + v * now.rotation[i], 0));
+      near(
+        now.rotation,
+        lies.map((v) => v * k),
+        5,
+      );
+      const told: unknown[] = [];
+      misplaced.tell((kind, _, __, slots) => told.push([kind, slots]), context);
+      expect(told).toEqual([['pin-found', [7]]]);
+    }),
+    { seed: SEED, numRuns: cases(2000) },
+  );
 });

@@ -1,9 +1,10 @@
 import { quatMultiply, quatRotate, type Quat } from '../../math/quat';
-import { add, sub, type Vec3 } from '../../math/vec3';
-import { placeOfPin, poseOn } from '../../mesh/pin';
+import { add, distance, sub, type Vec3 } from '../../math/vec3';
+import { placeOfPin, poseOn, turnTowards } from '../../mesh/pin';
 import { pinOn } from '../../mesh/pinning';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { ArrangeContext } from '../context';
+import type { Misplaced } from './misplaced';
 import type { HandCorrection } from './schema';
 
 /** What a hand holds just so: in the scene, or from a place of a surface that moves. */
@@ -36,17 +37,32 @@ export function lockOn(
   };
 }
 
-/** Where a locked one stands now: with its material, or where it was where that is not to be found. */
-export function lockedNow(lock: Lock, context: ArrangeContext): { position: Vec3; rotation: Quat } {
+/**
+ * Where a locked one stands now: with its material, or where it was where that is not to be found.
+ * @param misplaced takes note of one that is on other faces than it was, or on none
+ */
+export function lockedNow(
+  lock: Lock,
+  slot: number,
+  context: ArrangeContext,
+  misplaced: Misplaced,
+): { position: Vec3; rotation: Quat } {
   const { on } = lock;
-  const triMesh = on && context.surface?.(on.pin.surface);
+  if (!on) return lock;
+  const { surface } = on.pin;
+  const triMesh = context.surface?.(surface);
   const place = triMesh && placeOfPin(on.pin, lock.position, triMesh);
-  if (!place) return lock;
-  const frame = poseOn(triMesh, place, BARE);
-  return {
-    position: add(frame.position, quatRotate(frame.rotation, on.position)),
-    rotation: quatMultiply(frame.rotation, on.rotation),
-  };
+  if (!place) {
+    misplaced.isLost(surface, slot);
+    return lock;
+  }
+  // Another face has another first side: then the frame is turned as it lay.
+  const lay = quatMultiply(lock.rotation, back(on.rotation));
+  const turnDeg = place === on.pin ? 0 : turnTowards(triMesh, place, 1, quatRotate(lay, [0, 0, 1]));
+  const frame = poseOn(triMesh, place, { ...BARE, turnDeg });
+  const position = add(frame.position, quatRotate(frame.rotation, on.position));
+  if (place !== on.pin) misplaced.foundAgain(surface, slot, distance(position, lock.position));
+  return { position, rotation: quatMultiply(frame.rotation, on.rotation) };
 }
 
 /** The surfaces that locked ones are held to. */
