@@ -1,12 +1,12 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
+import { ALL_EXTENSIONS, EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import validator from 'gltf-validator';
 import { evaluateOver } from '../evaluate/overTime';
 import { Evaluator } from '../evaluate/scene';
 import { STATE } from '../arrange/result';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import { exampleScene, exampleMesh, ASSETS } from '../testing/scene';
-import { readGlb } from './glbRead';
+import { readGlb, readMovingGlb } from './glbRead';
 import { deformerSchema } from '../mesh/deform/schema';
 import { shapeSchema } from '../mesh/make/schema';
 import { groundSchema } from '../arrange/steps/schema';
@@ -112,7 +112,7 @@ async function triangleFile(change: (d: Document) => void = () => {}): Promise<U
       .addChild(d.createNode('big').setScale([2, 2, 2]).setMesh(mesh)),
   );
   change(d);
-  return new WebIO().writeBinary(d);
+  return io().writeBinary(d);
 }
 
 describe('reading', () => {
@@ -135,6 +135,55 @@ describe('reading', () => {
     const back = await readGlb(bytes, 'floor.glb');
     expect(back.indices.length).toBeGreaterThan(0);
     expect(meshBounds(back).min[0]).toBeLessThan(meshBounds(mesh).min[0]);
+  });
+
+  test('instances come in as the same nodes would, wherever their node stands and moves', async () => {
+    const points = async (props: 'instanced' | 'nodes') => {
+      const { positions } = await readGlb((await written(props)).bytes, 'run.glb');
+      return Array.from({ length: positions.length / 3 }, (_, i) => positions.subarray(i * 3, i * 3 + 3));
+    };
+    const [nodes, instanced] = [await points('nodes'), await points('instanced')];
+    expect(instanced).toHaveLength(nodes.length);
+    const off = (p: Float32Array, all: Float32Array[]) =>
+      Math.min(...all.map((q) => Math.hypot(p[0] - q[0], p[1] - q[1], p[2] - q[2])));
+    expect(Math.max(...nodes.map((p) => off(p, instanced)))).toBeLessThan(1e-5);
+    expect(Math.max(...instanced.map((p) => off(p, nodes)))).toBeLessThan(1e-5);
+
+    const bytes = await triangleFile((d) => {
+      const big = d.getRoot().listNodes()[1];
+      const list = (type: 'VEC3' | 'VEC4' | 'SCALAR', values: number[]) =>
+        d
+          .createAccessor()
+          .setType(type)
+          .setArray(new Float32Array(values))
+          .setBuffer(d.getRoot().listBuffers()[0]);
+      const half = Math.SQRT1_2;
+      big.setExtension(
+        'EXT_mesh_gpu_instancing',
+        d
+          .createExtension(EXTMeshGPUInstancing)
+          .createInstancedMesh()
+          .setAttribute('TRANSLATION', list('VEC3', [0, 0, 0, 10, 0, 0]))
+          .setAttribute('ROTATION', list('VEC4', [0, 0, 0, 1, 0, half, 0, half])),
+      );
+      const sampler = d
+        .createAnimationSampler()
+        .setInput(list('SCALAR', [0, 1]))
+        .setOutput(list('VEC3', [0, 0, 0, 0, 1, 0]));
+      const channel = d
+        .createAnimationChannel()
+        .setTargetNode(big)
+        .setTargetPath('translation')
+        .setSampler(sampler);
+      d.createAnimation('rise').addSampler(sampler).addChannel(channel);
+    });
+    const { mesh, motion } = await readMovingGlb(bytes, 'two.glb');
+    // The second is 10 along, turned a quarter about the vertical, all of it twice as large and 5 up.
+    const want = [0, 5, 0, 2, 5, 0, 0, 5, 2, 20, 5, 0, 20, 5, -2, 22, 5, 0];
+    want.forEach((v, i) => expect(mesh.positions[i]).toBeCloseTo(v, 5));
+    const moved = new Float32Array(18);
+    motion!.sample('rise', 0.5, moved);
+    want.forEach((v, i) => expect(moved[i]).toBeCloseTo(i % 3 === 1 ? v + 0.5 : v, 5));
   });
 
   test('bad files get one sentence: what, where, what to do', async () => {

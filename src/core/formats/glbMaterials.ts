@@ -43,6 +43,17 @@ const minCode = ({ within, between }: NonNullable<MaterialMap['minified']>): num
     Object.keys(MINIFIED).find((k) => MINIFIED[+k].within === within && MINIFIED[+k].between === between),
   );
 
+/** What glTF calls the picture of each map, in the names of its properties. */
+export const PICTURES_OF = {
+  color: 'BaseColor',
+  normal: 'Normal',
+  metalRough: 'MetallicRoughness',
+  occlusion: 'Occlusion',
+  emissive: 'Emissive',
+} as const;
+type MapName = keyof typeof PICTURES_OF;
+const MAP_NAMES = Object.keys(PICTURES_OF) as MapName[];
+
 /** Whether a map lies on the first texture coordinates; those on others are not kept. */
 export const isOnFirst = (info: TextureInfo): boolean =>
   (info.getExtension<Transform>('KHR_texture_transform')?.getTexCoord() ?? info.getTexCoord()) === 0;
@@ -87,17 +98,17 @@ function readMaterial(
   m: Material,
   read: (texture: Texture | null, info: TextureInfo | null) => MaterialMap | undefined,
 ): MeshMaterial {
-  const color = read(m.getBaseColorTexture(), m.getBaseColorTextureInfo());
-  const normal = read(m.getNormalTexture(), m.getNormalTextureInfo());
-  const metalRough = read(m.getMetallicRoughnessTexture(), m.getMetallicRoughnessTextureInfo());
-  const occlusion = read(m.getOcclusionTexture(), m.getOcclusionTextureInfo());
-  const emissive = read(m.getEmissiveTexture(), m.getEmissiveTextureInfo());
+  const found: Partial<Record<MapName, MaterialMap>> = {};
+  for (const map of MAP_NAMES) {
+    const slot = PICTURES_OF[map];
+    const made = read(m[`get${slot}Texture`](), m[`get${slot}TextureInfo`]());
+    if (made) found[map] = made;
+  }
+  const { normal, occlusion, ...rest } = found;
   const maps = {
-    ...(color && { color }),
+    ...rest,
     ...(normal && { normal: { ...normal, scale: m.getNormalScale() } }),
-    ...(metalRough && { metalRough }),
     ...(occlusion && { occlusion: { ...occlusion, strength: m.getOcclusionStrength() } }),
-    ...(emissive && { emissive }),
   };
   const alpha = alphaOf(m);
   const strength = m.getExtension<EmissiveStrength>('KHR_materials_emissive_strength');
@@ -133,7 +144,7 @@ const PICTURES: Record<string, new (document: Document) => Extension> = {
 /** The materials of a file that is written: each look once, each picture once, whatever shows them. */
 export class MaterialWriter {
   private looks = new Map<MeshMaterial, Material>();
-  private tints = new Map<string, Material>();
+  private tints = new Map<Material, Map<string, Material>>();
   private pictures = new Map<Picture, Texture>();
 
   constructor(private document: Document) {}
@@ -146,13 +157,14 @@ export class MaterialWriter {
 
   /** A look with its colour multiplied. @param tint linear red, green, blue, with commas */
   tinted(material: Material, tint: string): Material {
-    const key = `${[...this.looks.values()].indexOf(material)} ${tint}`;
-    let made = this.tints.get(key);
+    let tints = this.tints.get(material);
+    if (!tints) this.tints.set(material, (tints = new Map()));
+    let made = tints.get(tint);
     if (!made) {
       const [red, green, blue] = tint.split(',').map(Number);
       const [r, g, b, a] = material.getBaseColorFactor();
       made = material.clone().setBaseColorFactor([r * red, g * green, b * blue, a]);
-      this.tints.set(key, made);
+      tints.set(tint, made);
     }
     return made;
   }
@@ -183,31 +195,13 @@ export class MaterialWriter {
       );
     if (m.unlit)
       out.setExtension('KHR_materials_unlit', this.document.createExtension(KHRMaterialsUnlit).createUnlit());
-    if (maps?.color)
-      this.lay(maps.color, out.setBaseColorTexture(this.texture(maps.color)).getBaseColorTextureInfo()!);
-    if (maps?.normal)
-      this.lay(
-        maps.normal,
-        out
-          .setNormalScale(maps.normal.scale)
-          .setNormalTexture(this.texture(maps.normal))
-          .getNormalTextureInfo()!,
-      );
-    if (maps?.metalRough)
-      this.lay(
-        maps.metalRough,
-        out.setMetallicRoughnessTexture(this.texture(maps.metalRough)).getMetallicRoughnessTextureInfo()!,
-      );
-    if (maps?.occlusion)
-      this.lay(
-        maps.occlusion,
-        out
-          .setOcclusionStrength(maps.occlusion.strength)
-          .setOcclusionTexture(this.texture(maps.occlusion))
-          .getOcclusionTextureInfo()!,
-      );
-    if (maps?.emissive)
-      this.lay(maps.emissive, out.setEmissiveTexture(this.texture(maps.emissive)).getEmissiveTextureInfo()!);
+    if (maps?.normal) out.setNormalScale(maps.normal.scale);
+    if (maps?.occlusion) out.setOcclusionStrength(maps.occlusion.strength);
+    for (const name of MAP_NAMES) {
+      const map = maps?.[name];
+      const slot = PICTURES_OF[name];
+      if (map) this.lay(map, out[`set${slot}Texture`](this.texture(map))[`get${slot}TextureInfo`]()!);
+    }
     return out;
   }
 

@@ -11,7 +11,8 @@ export function motionOf(
 ): Motion | null {
   const root = document.getRoot();
   const nodes = root.listNodes();
-  const at = (node: GltfNode | null) => (node ? nodes.indexOf(node) : -1);
+  const indices = new Map(nodes.map((node, i) => [node, i]));
+  const at = (node: GltfNode | null) => (node && indices.get(node)) ?? -1;
   const clips = root.listAnimations().map((animation, i) => {
     const channels = animation.listChannels().flatMap((channel): MotionChannel[] => {
       const sampler = channel.getSampler();

@@ -1,5 +1,5 @@
-import type { Document } from '@gltf-transform/core';
-import { isOnFirst } from './glbMaterials';
+import type { Document, Primitive } from '@gltf-transform/core';
+import { isOnFirst, PICTURES_OF } from './glbMaterials';
 
 /** Extensions whose content is kept, or that only say how it is packed. */
 const KEPT = new Set([
@@ -41,26 +41,19 @@ export function notKept(document: Document): string[] {
   if (root.listScenes().length > 1) found.push('further scenes');
   const primitives = root.listMeshes().flatMap((mesh) => mesh.listPrimitives());
   if (primitives.some((p) => p.getMode() < 4)) found.push('points and lines');
-  if (primitives.some((p) => p.getAttribute('COLOR_0')?.getType() === 'VEC4')) {
-    const sheer = primitives.some((p) => {
-      const color = p.getAttribute('COLOR_0');
-      if (color?.getType() !== 'VEC4') return false;
-      const el = [0, 0, 0, 0];
-      for (let i = 0; i < color.getCount(); i++) if (color.getElement(i, el)[3] < 1) return true;
-      return false;
-    });
-    if (sheer) found.push('transparency of vertices');
-  }
-  const second = root
+  if (primitives.some(isSheer)) found.push('transparency of vertices');
+  const infos = root
     .listMaterials()
-    .flatMap((m) => [
-      m.getBaseColorTextureInfo(),
-      m.getNormalTextureInfo(),
-      m.getMetallicRoughnessTextureInfo(),
-      m.getOcclusionTextureInfo(),
-      m.getEmissiveTextureInfo(),
-    ])
-    .some((info) => info !== null && !isOnFirst(info));
-  if (second) found.push('pictures on further texture coordinates');
+    .flatMap((m) => Object.values(PICTURES_OF).map((slot) => m[`get${slot}TextureInfo`]()));
+  if (infos.some((info) => info && !isOnFirst(info))) found.push('pictures on further texture coordinates');
   return [...new Set(found)];
+}
+
+/** Whether any of its vertices has a colour that is not whole. */
+function isSheer(primitive: Primitive): boolean {
+  const color = primitive.getAttribute('COLOR_0');
+  if (color?.getType() !== 'VEC4') return false;
+  const el = [0, 0, 0, 0];
+  for (let i = 0; i < color.getCount(); i++) if (color.getElement(i, el)[3] < 1) return true;
+  return false;
 }

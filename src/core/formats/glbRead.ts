@@ -5,10 +5,11 @@ import { MeshoptDecoder } from 'meshoptimizer';
 import type { MeshMaterial } from '../mesh/material';
 import type { Mesh } from '../mesh/mesh';
 import type { Motion } from '../mesh/motion';
+import { spreadInstances } from './glbInstances';
 import { PLAIN, readMaterials } from './glbMaterials';
 import { motionOf } from './glbMotion';
 import { notKept } from './glbNotKept';
-import { checkSize, FileError, MAX_VERTICES } from './limits';
+import { checkSize, checkVertices, FileError } from './limits';
 
 /** Checks the 12-byte header, so that a broken file is told apart from a file of another kind. */
 function checkHeader(bytes: Uint8Array, name: string): void {
@@ -153,22 +154,19 @@ export const readGlb = async (bytes: Uint8Array, name: string): Promise<Mesh> =>
   (await readMovingGlb(bytes, name)).mesh;
 
 /**
- * Reads a binary glTF 2.0 as one mesh: every node of its scene, transforms, morph weights and skins applied as they are
+ * Reads a binary glTF 2.0 as one mesh: every node of its scene and every instance, transforms, morph weights and skins applied as they are
  * at rest. @throws FileError with one clear sentence for what is broken, too large, or has no faces
  */
 export async function readMovingGlb(bytes: Uint8Array, name: string): Promise<MovingMesh> {
   checkSize(bytes, name);
   checkHeader(bytes, name);
   const document = await parse(bytes, name);
+  spreadInstances(document, name);
   const pieces = gather(document);
   const vertexCount = pieces.reduce((sum, p) => sum + p.primitive.getAttribute('POSITION')!.getCount(), 0);
   if (vertexCount === 0)
     throw new FileError(`“${name}” has no faces, so there is nothing to place. Choose another file.`);
-  if (vertexCount > MAX_VERTICES) {
-    throw new FileError(
-      `“${name}” has ${vertexCount} vertices; the limit is ${MAX_VERTICES}. Simplify it first.`,
-    );
-  }
+  checkVertices(vertexCount, name);
   const mesh = assemble(document, pieces, vertexCount, name);
   const motion = motionOf(document, pieces);
   if (motion && !motion.isFinite())

@@ -1,7 +1,7 @@
 /** Largest file that is read, bytes. Larger ones are refused before anything is parsed. */
 export const MAX_FILE_BYTES = 256 * 1024 * 1024;
 /** Most vertices one mesh may bring. */
-export const MAX_VERTICES = 6_000_000;
+const MAX_VERTICES = 6_000_000;
 
 /** A file that cannot be read; the message is one sentence for the user: what, where, what to do. */
 export class FileError extends Error {}
@@ -15,4 +15,10 @@ export function checkSize(bytes: Uint8Array, name: string): void {
     const most = MAX_FILE_BYTES / 1048576;
     throw new FileError(`“${name}” is ${size} MB; the limit is ${most} MB. Reduce its textures or split it.`);
   }
+}
+
+/** Refuses a mesh of more than {@link MAX_VERTICES}. @throws FileError */
+export function checkVertices(count: number, name: string): void {
+  if (count > MAX_VERTICES)
+    throw new FileError(`“${name}” has ${count} vertices; the limit is ${MAX_VERTICES}. Simplify it first.`);
 }
