@@ -148,5 +148,8 @@ test(`flat views, a prop, seeds, an empty scene`, async ({ page }) => {
   found.push(...(await faults(page, 'empty scene')));
   await page.getByRole('button', { name: 'Draw path' }).first().click();
   found.push(...(await faults(page, 'drawing')));
+  await page.getByRole('button', { name: 'Peg', exact: true }).click();
+  await page.getByLabel('Typed place is in').click();
+  found.push(...(await faults(page, 'pegging')));
   expect(found).toEqual([]);
 });

@@ -14,7 +14,7 @@ export function PropPicture({ prop, size = 34 }: { prop: Prop | undefined; size?
         width={size}
         height={size}
         draggable={false}
-        className="pointer-events-none select-none"
+        className="pointer-events-none rounded select-none dusk:bg-tag"
       />
     );
   return (

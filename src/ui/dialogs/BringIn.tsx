@@ -207,7 +207,7 @@ function Correct({
   };
   return (
     <div className="flex gap-4">
-      <div className="flex size-36 shrink-0 items-center justify-center rounded-lg bg-well">
+      <div className="flex size-36 shrink-0 items-center justify-center rounded-lg bg-well dusk:bg-tag">
         {picture && <img src={picture} alt={`Picture of ${name}`} width={112} height={112} />}
       </div>
       <div className="min-w-0 flex-1">

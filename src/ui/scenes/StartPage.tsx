@@ -274,7 +274,10 @@ function SavedCard({
         detail={`Saved ${saved}`}
         onOpen={onOpen}
       />
-      <div className="absolute right-1.5 top-1.5 flex gap-1 rounded-md bg-linen-50/90 opacity-0 group-focus-within/card:opacity-100 group-hover/card:opacity-100">
+      <div
+        className="absolute right-1.5 top-1.5 flex gap-1 rounded-md bg-linen-50/90 opacity-0 group-focus-within/card:opacity-100 group-hover/card:opacity-100"
+        data-theme-fixed
+      >
         <IconButton
           name={`Duplicate ${card.name}`}
           onClick={() => void duplicateScene(card.id, '').then(onChange)}

@@ -31,7 +31,7 @@ export function DrawOptions() {
   const doing = onto ? (onto.point ? `Going on with ${path}. ` : `Another stroke of ${path}. `) : '';
   return (
     <div
-      className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5 text-ink-900"
+      className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5"
       data-theme-fixed
     >
       <div className="flex items-center gap-2 rounded-lg bg-linen-50/95 px-2 py-1 shadow">

@@ -1,7 +1,5 @@
 'use client';
 
-import { Listbox, ListboxButton, ListboxOption, ListboxOptions } from '@headlessui/react';
-import { ChevronsUpDown } from 'lucide-react';
 import { useState } from 'react';
 import type { Vec3 } from '@/core/math/vec3';
 import { useDocument } from '@/store/document';
@@ -9,7 +7,9 @@ import { useSelection } from '@/store/selection';
 import { peggedProp, pegTyped } from '@/view/pegTool';
 import { useSnap } from '@/view/snap/snapState';
 import { Button } from '../controls/Button';
+import { Choice } from '../controls/Choice';
 import { NumberBox } from '../controls/NumberField';
+import { PlaceField } from '../controls/NumberFields';
 import { sayNothingAt } from '../kinds/pegs/recipe/typedPlaces';
 
 /** Stands for the scene itself among the surfaces. */
@@ -17,7 +17,7 @@ const SCENE = '';
 
 /** While props are pegged: what a click does, and a place by numbers instead of one. */
 export function PegOptions() {
-  const { props, surfaces, units } = useDocument((s) => s.scene);
+  const { props, surfaces } = useDocument((s) => s.scene);
   const parts = useSnap((s) => (s.on ? s.parts : 1));
   const [where, setWhere] = useState(SCENE);
   const [at, setAt] = useState<Vec3>([0, 0, 0]);
@@ -31,58 +31,37 @@ export function PegOptions() {
   };
   return (
     <div
-      className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5 text-ink-900"
+      className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5"
       data-theme-fixed
     >
       <div className="flex items-center gap-1.5 rounded-lg bg-linen-50/95 px-2 py-1 text-[12.5px] shadow">
-        <Listbox value={on ? where : SCENE} onChange={setWhere}>
-          <ListboxButton
-            aria-label="Typed place is in"
-            className="flex max-w-[150px] items-center gap-1 rounded-md border border-edge bg-card px-2 py-1 text-left"
-          >
-            <span className="truncate">{on?.name ?? 'In the scene'}</span>
-            <ChevronsUpDown size={13} className="shrink-0 text-soft" />
-          </ListboxButton>
-          <ListboxOptions
-            anchor="bottom start"
-            className="z-50 max-h-64 rounded-md border border-edge bg-card p-1 text-sm shadow-lg"
-          >
-            {[{ id: SCENE, name: 'In the scene' }, ...surfaces].map(({ id, name }) => (
-              <ListboxOption
-                key={id}
-                value={id}
-                className="cursor-pointer rounded px-2 py-1 data-focus:bg-well data-selected:font-medium"
-              >
-                {name}
-              </ListboxOption>
-            ))}
-          </ListboxOptions>
-        </Listbox>
-        {on
-          ? (['u', 'v'] as const).map((axis, k) => (
-              <NumberBox
-                key={axis}
-                label={`Typed place ${axis}`}
-                prefix={axis}
-                step={0.05}
-                value={uv[k]}
-                className="w-[86px]"
-                onChange={(v) => v !== null && setUv(k === 0 ? [v, uv[1]] : [uv[0], v])}
-              />
-            ))
-          : (['X', 'Y', 'Z'] as const).map((axis, k) => (
-              <NumberBox
-                key={axis}
-                label={`Typed place ${axis}`}
-                prefix={axis}
-                dimension="length"
-                unit={units}
-                step={0.1}
-                value={at[k]}
-                className="w-[92px]"
-                onChange={(v) => v !== null && setAt(at.map((x, i) => (i === k ? v : x)) as Vec3)}
-              />
-            ))}
+        <Choice
+          bare
+          label="Typed place is in"
+          value={on ? where : SCENE}
+          options={[
+            { value: SCENE, text: 'In the scene' },
+            ...surfaces.map((s) => ({ value: s.id, text: s.name })),
+          ]}
+          onChange={setWhere}
+        />
+        {on ? (
+          (['u', 'v'] as const).map((axis, k) => (
+            <NumberBox
+              key={axis}
+              label={`Typed place ${axis}`}
+              prefix={axis}
+              step={0.05}
+              value={uv[k]}
+              className="w-[86px]"
+              onChange={(v) => v !== null && setUv(k === 0 ? [v, uv[1]] : [uv[0], v])}
+            />
+          ))
+        ) : (
+          <div className="w-[280px]">
+            <PlaceField label="Typed place" value={at} onChange={setAt} />
+          </div>
+        )}
         <Button look="ink" disabled={!prop} onClick={() => void peg()}>
           Peg here
         </Button>

@@ -137,33 +137,42 @@ const Peg = () => (
   </span>
 );
 
+/** A line over the scene. */
+function Hint({ children }: { children: ReactNode }) {
+  return (
+    <div
+      className="absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm shadow"
+      role="status"
+      data-theme-fixed
+    >
+      {children}
+    </div>
+  );
+}
+
 /** What to do next, where a scene has little in it yet. */
 function NextStep() {
   const tool = useView((s) => s.tool);
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
-  const box =
-    'absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm text-ink-900 shadow';
   if (tool === 'draw') return <DrawOptions />;
   if (tool === 'edge') {
     return (
-      <div className={box} role="status">
-        Click an edge of a surface: the loop through it becomes a path. Escape puts the tool away.
-      </div>
+      <Hint>Click an edge of a surface: the loop through it becomes a path. Escape puts the tool away.</Hint>
     );
   }
   if (tool === 'hold') {
     return (
-      <div className={box} role="status">
+      <Hint>
         Click the cloth to hold it there; click a held place to let it go. Escape puts the tool away.
-      </div>
+      </Hint>
     );
   }
   if (tool === 'peg') return <PegOptions />;
   if (runs > 0) return null;
   return (
-    <div className={box} role="status">
+    <Hint>
       {paths === 0 ? (
         <>
           Start with a path: click points on the ground.
@@ -181,7 +190,7 @@ function NextStep() {
       ) : (
         'Drag a prop from the basket onto the path, or press + on it.'
       )}
-    </div>
+    </Hint>
   );
 }
 

@@ -28,7 +28,7 @@ export function PegActions({ arrangement: a, pegs }: { arrangement: Pegs; pegs: 
     <Button
       key={text}
       look="bordered"
-      className="!justify-start !px-2 !text-left !text-[12px] leading-tight"
+      className="!justify-start !px-2 !text-left !text-[12px] leading-tight !whitespace-normal"
       disabled={n < least}
       onClick={run}
     >

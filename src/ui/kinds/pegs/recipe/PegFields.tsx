@@ -1,5 +1,6 @@
 'use client';
 
+import clsx from 'clsx';
 import { pegOfSlot } from '@/core/arrange/pegs/blocks';
 import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import type { Vec3 } from '@/core/math/vec3';
@@ -27,6 +28,8 @@ export function PegFields({
   const surface = useDocument((s) => s.scene.surfaces.find((x) => x.id === peg.pin?.surface)?.name);
   const { pin } = peg;
   const name = `Peg ${pegNumber(peg.id)}`;
+  // Three places fill a row; what has a longer name two.
+  const [third, half] = [clsx('col-span-2', className), clsx('col-span-3', className)];
   const set = (values: Partial<Omit<Peg, 'id'>>, key?: string) =>
     dispatch(setPeg, { id, peg: peg.id, values }, key);
   const held = (
@@ -42,7 +45,7 @@ export function PegFields({
       unit={unit}
       step={step}
       value={pin![field]}
-      className={className}
+      className={half}
       onChange={(v, key) =>
         v !== null &&
         set({ pin: { ...pin!, [field]: field === 'lean' ? Math.min(1, Math.max(0, v)) : v } }, key)
@@ -59,7 +62,7 @@ export function PegFields({
           Pinned to {surface ?? 'a surface that is gone'}
         </p>
       )}
-      <div className="mt-1 grid grid-cols-3 gap-1">
+      <div className="mt-1 grid grid-cols-6 gap-1">
         {(['X', 'Y', 'Z'] as const).map((axis, k) => (
           <NumberBox
             key={axis}
@@ -69,7 +72,7 @@ export function PegFields({
             unit={unit}
             step={0.05}
             value={shown(position[k])}
-            className={className}
+            className={third}
             onChange={(v, key) => v !== null && void putCoordinate(id, peg, k as 0 | 1 | 2, v, key)}
           />
         ))}
@@ -80,6 +83,20 @@ export function PegFields({
             {held('Lean', 'lean', 'percent', 0.1)}
           </>
         )}
+        <NumberBox
+          label={`${name} size`}
+          prefix="Size"
+          dimension="percent"
+          step={0.05}
+          min={0.01}
+          value={peg.scale[1]}
+          className={half}
+          onChange={(v, key) => {
+            if (v === null) return;
+            const k = Math.max(0.01, v) / peg.scale[1];
+            set({ scale: peg.scale.map((s) => s * k) as Vec3 }, key);
+          }}
+        />
         {pin?.uv &&
           (['u', 'v'] as const).map((axis, k) => (
             <NumberBox
@@ -88,26 +105,12 @@ export function PegFields({
               prefix={axis}
               step={0.01}
               value={pin.uv![k]}
-              className={className}
+              className={half}
               onChange={(x, key) =>
                 x !== null && void putUv(id, peg, k === 0 ? [x, pin.uv![1]] : [pin.uv![0], x], key)
               }
             />
           ))}
-        <NumberBox
-          label={`${name} size`}
-          prefix="Size"
-          dimension="percent"
-          step={0.05}
-          min={0.01}
-          value={peg.scale[1]}
-          className={className}
-          onChange={(v, key) => {
-            if (v === null) return;
-            const k = Math.max(0.01, v) / peg.scale[1];
-            set({ scale: peg.scale.map((s) => s * k) as Vec3 }, key);
-          }}
-        />
       </div>
     </>
   );

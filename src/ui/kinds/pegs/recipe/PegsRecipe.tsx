@@ -72,7 +72,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
           space="li"
           label="Pegs"
           count={pegs.length}
-          height={all.some((p) => p.pin) ? 159 : 97}
+          height={all.some((p) => p.pin) ? 177 : 97}
         >
           {(i) => {
             const peg = pegs[i];

@@ -213,7 +213,7 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
             width={width}
             height={height}
             rx={3}
-            fill={lit ? 'var(--text)' : 'var(--card)'}
+            fill={lit ? 'var(--text)' : 'var(--tag)'}
             stroke={lit ? 'var(--text)' : color}
             strokeWidth={1.4}
           />
