@@ -11,6 +11,7 @@ import {
   type Triangles,
 } from '../../testing/plumb';
 import { cases } from '../../testing/prove';
+import { triMeshOf } from '../../testing/surfaces';
 import { quatTurnTipRoll } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import { Fall, newFaller } from './fall';
@@ -117,4 +118,26 @@ test('along any direction, onto several grounds; nothing beneath is said as Infi
   expect(fall.room(crate, SAME)).toBeCloseTo(6.5, 9);
   fall.from([30, 0, 0], [0, -1, 0]);
   expect(fall.room(crate, SAME)).toBe(Infinity);
+});
+
+test('onto the pole of a ball, where its faces are slivers, nothing lands above or below it', () => {
+  const plate = newFaller(treeOf(boxBetween([-0.1, 0, -0.1], [0.1, 0.02, 0.1])));
+  for (const columns of [8, 24, 30]) {
+    const ball = triMeshOf({ shape: 'sphere', radius: 2, columns, rows: 24 });
+    const fall = new Fall([ball.tree()]);
+    // A ball of faces lies within the round one, no deeper than the middles of its faces.
+    const within = 2 * (1 - Math.cos(Math.PI / columns) * Math.cos(Math.PI / 48));
+    for (let k = 0; k < 16; k++)
+      for (const r of [0, 0.01371, 0.1, 0.3, 0.9]) {
+        const angle = (Math.PI * k) / 8;
+        // On the diagonals to the last bit.
+        const [x, z] = [Math.cos(angle), Math.sin(angle)].map((a) => (k % 4 === 2 ? Math.sign(a) : a) * r);
+        const nearest = Math.hypot(...[x, z].map((a) => Math.max(0, Math.abs(a) - 0.1)));
+        const top = Math.sqrt(4 - nearest * nearest);
+        fall.from([x, 3, z], [0, -1, 0]);
+        const y = 3 - fall.room(plate, SAME);
+        expect(y).toBeLessThan(top + 1e-9);
+        expect(y).toBeGreaterThan(top - within - 1e-9);
+      }
+  }
 });
