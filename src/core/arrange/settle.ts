@@ -4,6 +4,7 @@ import type { Bounds } from '../mesh/mesh';
 import { shapeOf, type ArrangeContext } from './context';
 import { allocatePlacements, STATE, type Finding, type Placements } from './result';
 import type { Say } from './say';
+import { isPlain, settlePlain } from './settlePlain';
 import type { Settled, Sites } from './sites';
 import { parseSlotName } from './slotId';
 import { collidingRows, giveWay } from './steps/collide';
@@ -212,8 +213,11 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
     const place = to ? to[i] : i;
     if (past?.[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
     out.s[start + i] = sites.s[place];
-    settleSlot(sites, work, i, place, out, start + i);
   }
+  const asked = work.hand.size > 0 || work.ground || work.aim || (work.waver && sites.along);
+  const columns = !asked && isPlain(sites) ? (work.varier ? work.varier.columns(sites.slot) : []) : null;
+  if (columns) settlePlain(sites, work.recipe.posing, columns, to, out, start);
+  else for (let i = 0; i < n; i++) settleSlot(sites, work, i, to ? to[i] : i, out, start + i);
 }
 
 /** One slot `i` at the place `place`: another one where the others have closed up. */

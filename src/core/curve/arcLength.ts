@@ -73,7 +73,8 @@ function quintic(powers: Float64Array, k: number, t0: number, t1: number, h: num
   return out.every(Number.isFinite) ? out : null;
 }
 
-const evalQuintic = (c: ArrayLike<number>, o: number, u: number) =>
+/** The parameter at a share `u` of a span, by the six coefficients of its inverse from `o` on. */
+export const evalQuintic = (c: ArrayLike<number>, o: number, u: number) =>
   ((((c[o + 5] * u + c[o + 4]) * u + c[o + 3]) * u + c[o + 2]) * u + c[o + 1]) * u + c[o];
 
 /** Spans of one segment: parameters and lengths, and six inverse coefficients each. */

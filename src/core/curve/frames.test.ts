@@ -98,7 +98,7 @@ describe('frames', () => {
   test('slope never rolls: its side is level', () => {
     const f = framesAlong(climb, s, 'slope');
     for (let i = 0; i < s.length; i++) {
-      const steep = Math.hypot(f.tangent[i * 3], f.tangent[i * 3 + 2]) < 0.2;
+      const steep = Math.hypot(f.front[i * 3], f.front[i * 3 + 2]) < 0.2;
       if (!steep) expect(Math.abs(cross(row(f.up, i), row(f.front, i))[1])).toBeLessThan(1e-9);
     }
   });

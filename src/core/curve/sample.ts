@@ -1,5 +1,5 @@
 import type { Vec3 } from '../math/vec3';
-import { findSpan, lengthAt, parameterAt } from './arcLength';
+import { evalQuintic, findSpan, lengthAt, parameterAt } from './arcLength';
 import type { CompiledPath } from './compile';
 import { acos, hypot } from '../math/portable';
 
@@ -16,40 +16,6 @@ export function onPath(path: CompiledPath, s: number): number {
   return wrapped < 0 ? wrapped + path.length : wrapped;
 }
 
-/** Writes position and unit tangent of segment k at t to `out` at row i. */
-function writeSample(path: CompiledPath, k: number, t: number, out: Samples, i: number): void {
-  const p = path.powers;
-  const { position, tangent } = out;
-  const o = k * 12;
-  const r = i * 3;
-  const ax = p[o];
-  const ay = p[o + 1];
-  const az = p[o + 2];
-  const bx = p[o + 3];
-  const by = p[o + 4];
-  const bz = p[o + 5];
-  const cx = p[o + 6];
-  const cy = p[o + 7];
-  const cz = p[o + 8];
-  position[r] = ((ax * t + bx) * t + cx) * t + p[o + 9];
-  position[r + 1] = ((ay * t + by) * t + cy) * t + p[o + 10];
-  position[r + 2] = ((az * t + bz) * t + cz) * t + p[o + 11];
-  const dx = (3 * ax * t + 2 * bx) * t + cx;
-  const dy = (3 * ay * t + 2 * by) * t + cy;
-  const dz = (3 * az * t + 2 * bz) * t + cz;
-  const square = dx * dx + dy * dy + dz * dz;
-  const size = Math.abs(ax) + Math.abs(ay) + Math.abs(az) + path.length / path.segmentCount;
-  if (square > 1e-20 * size * size) {
-    const l = 1 / Math.sqrt(square);
-    tangent[r] = dx * l;
-    tangent[r + 1] = dy * l;
-    tangent[r + 2] = dz * l;
-  } else {
-    const end = k * 6 + (t > 0.5 ? 3 : 0);
-    for (let axis = 0; axis < 3; axis++) tangent[r + axis] = path.endTangents[end + axis];
-  }
-}
-
 /**
  * Samples a path at many lengths. Lengths in rising order are fastest, any order works.
  * At a corner the direction is the middle one of both sides.
@@ -58,11 +24,51 @@ function writeSample(path: CompiledPath, k: number, t: number, out: Samples, i: 
 export function samplePath(path: CompiledPath, s: ArrayLike<number>): Samples {
   const n = s.length;
   const out = { position: new Float64Array(n * 3), tangent: new Float64Array(n * 3) };
+  // One sort of list only: a loop that has seen several reads each of them slowly.
+  const lengths = s instanceof Float64Array ? s : Float64Array.from(s);
+  const { table, powers: p, endTangents } = path;
+  const { s0, s1, search, inverse, segment } = table;
+  const { position, tangent } = out;
+  const step = path.length / path.segmentCount;
   let span = 0;
+  // All in one loop: numbers that are handed from function to function would each be an object on the heap.
   for (let i = 0; i < n; i++) {
-    const at = onPath(path, s[i]);
-    span = findSpan(path.table, at, span);
-    writeSample(path, path.table.segment[span], parameterAt(path.table, path.powers, span, at), out, i);
+    const at = onPath(path, lengths[i]);
+    if (!(at >= s0[span] && at < s1[span])) span = findSpan(table, at, span);
+    const h = s1[span] - s0[span];
+    const t =
+      h > 0 && search[span] === 0
+        ? evalQuintic(inverse, span * 6, Math.min(1, Math.max(0, (at - s0[span]) / h)))
+        : parameterAt(table, p, span, at);
+    const k = segment[span];
+    const o = k * 12;
+    const r = i * 3;
+    const ax = p[o];
+    const ay = p[o + 1];
+    const az = p[o + 2];
+    const bx = p[o + 3];
+    const by = p[o + 4];
+    const bz = p[o + 5];
+    const cx = p[o + 6];
+    const cy = p[o + 7];
+    const cz = p[o + 8];
+    position[r] = ((ax * t + bx) * t + cx) * t + p[o + 9];
+    position[r + 1] = ((ay * t + by) * t + cy) * t + p[o + 10];
+    position[r + 2] = ((az * t + bz) * t + cz) * t + p[o + 11];
+    const dx = (3 * ax * t + 2 * bx) * t + cx;
+    const dy = (3 * ay * t + 2 * by) * t + cy;
+    const dz = (3 * az * t + 2 * bz) * t + cz;
+    const square = dx * dx + dy * dy + dz * dz;
+    const size = Math.abs(ax) + Math.abs(ay) + Math.abs(az) + step;
+    if (square > 1e-20 * size * size) {
+      const l = 1 / Math.sqrt(square);
+      tangent[r] = dx * l;
+      tangent[r + 1] = dy * l;
+      tangent[r + 2] = dz * l;
+    } else {
+      const end = k * 6 + (t > 0.5 ? 3 : 0);
+      for (let axis = 0; axis < 3; axis++) tangent[r + axis] = endTangents[end + axis];
+    }
   }
   if (path.corners.length > 0) softenCorners(path, s, out);
   return out;

@@ -20,6 +20,32 @@ export function writeQuatFromUpFront(
   zy: number,
   zz: number,
 ): void {
+  axes[0] = yx;
+  axes[1] = yy;
+  axes[2] = yz;
+  axes[3] = zx;
+  axes[4] = zy;
+  axes[5] = zz;
+  writeQuatOfAxes(out, o, axes, 0, axes, 3);
+}
+
+const axes = new Float64Array(6);
+
+/** {@link writeQuatFromUpFront} of axes that stand in lists, up from `u` on and front from `f` on: for many in a row. */
+export function writeQuatOfAxes(
+  out: Float64Array | number[],
+  o: number,
+  up: Float64Array,
+  u: number,
+  front: Float64Array,
+  f: number,
+): void {
+  const yx = up[u];
+  const yy = up[u + 1];
+  const yz = up[u + 2];
+  const zx = front[f];
+  const zy = front[f + 1];
+  const zz = front[f + 2];
   const xx = yy * zz - yz * zy;
   const xy = yz * zx - yx * zz;
   const xz = yx * zy - yy * zx;

@@ -38,33 +38,41 @@ function tight(run: Run, lanes: Lane[], starts: number[], p: Placements, lengths
 /** Pushes the slots of rows that reach into the one before: each half as long as its front shows towards the other. */
 function findTight(p: Placements, from: number, to: number, lengths: number[], slots: number[]): void {
   const { position, rotation, scale, prop, state } = p;
-  let last = -1;
-  let half = 0;
+  // The last one that is placed: half its length, its foot and its front.
+  let half = -1;
+  let px = 0;
+  let py = 0;
+  let pz = 0;
+  let fx = 0;
+  let fy = 0;
+  let fz = 0;
   for (let i = from; i < to; i++) {
     if (state[i] !== STATE.placed) continue;
-    const j = last;
+    const o = i * 3;
     const a = half;
-    last = i;
-    half = (lengths[prop[i]] * scale[i * 3 + 2]) / 2;
-    if (j < 0) continue;
-    const x = position[i * 3] - position[j * 3];
-    const y = position[i * 3 + 1] - position[j * 3 + 1];
-    const z = position[i * 3 + 2] - position[j * 3 + 2];
+    half = (lengths[prop[i]] * scale[o + 2]) / 2;
+    const x = position[o] - px;
+    const y = position[o + 1] - py;
+    const z = position[o + 2] - pz;
+    px = position[o];
+    py = position[o + 1];
+    pz = position[o + 2];
+    const q = i * 4;
+    const qx = rotation[q];
+    const qy = rotation[q + 1];
+    const qz = rotation[q + 2];
+    const qw = rotation[q + 3];
+    const gx = 2 * (qx * qz + qw * qy);
+    const gy = 2 * (qy * qz - qw * qx);
+    const gz = 1 - 2 * (qx * qx + qy * qy);
+    const reach = a * Math.abs(fx * x + fy * y + fz * z) + half * Math.abs(gx * x + gy * y + gz * z);
+    fx = gx;
+    fy = gy;
+    fz = gz;
+    if (a < 0) continue;
     const square = x * x + y * y + z * z;
-    // Most are further apart than they are long, however they face.
-    if (square >= (a + half) * (a + half)) continue;
-    const reach = a * frontTowards(rotation, j, x, y, z) + half * frontTowards(rotation, i, x, y, z);
     if (square === 0 ? a + half > 0 : square < reach * (1 - 1e-9)) slots.push(p.slot[i]);
   }
-}
-
-/** How far the front axis of the rotation in row `i` goes along a vector, either way. */
-function frontTowards(rotation: Float64Array, i: number, vx: number, vy: number, vz: number): number {
-  const x = rotation[i * 4];
-  const y = rotation[i * 4 + 1];
-  const z = rotation[i * 4 + 2];
-  const w = rotation[i * 4 + 3];
-  return Math.abs(2 * (x * z + w * y) * vx + 2 * (y * z - w * x) * vy + (1 - 2 * (x * x + y * y)) * vz);
 }
 
 /** Places where the path bends tighter than half the longest prop, or turns back sharply; one finding a stroke. */

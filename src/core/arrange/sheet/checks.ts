@@ -55,7 +55,8 @@ export function checkSheet(
     const long = b ? (b.max[2] - b.min[2]) * out.scale[i * 3 + 2] : 0;
     const most = Math.max(map.width, map.fullHeight);
     if (Math.max(wide, long) > most * (1 + 1e-6)) large.add(out.prop[i]);
-    const [area, off] = [distortion[i * 2], distortion[i * 2 + 1]];
+    const area = distortion[i * 2];
+    const off = distortion[i * 2 + 1];
     const isStretched = area > STRETCHED || area < 1 / STRETCHED || off > ASKEW;
     if (isStretched && bends?.(out.slot[i], out.prop[i])) stretched.push(out.slot[i]);
   }
@@ -88,14 +89,15 @@ function straddlers(
     return chart.place(u, v, place) ? place.face : -1;
   };
   const cross = crossOf(map);
+  const w = new Float64Array(4);
   const found: number[] = [];
   for (let i = 0; i < out.count; i++) {
     const box = out.state[i] === STATE.placed ? bounds[out.prop[i]] : undefined;
     if (!box) continue;
     const shares = cross(cells[i], box, out.scale[i * 3], out.scale[i * 3 + 2], turn[i]);
-    const window = windowOf(map, shares);
-    const bends = corners.sharp && (chart.flat || corners.maySharp(...window));
-    if (!bends && !chart.flat && !corners.mayEnd(...window)) continue;
+    writeWindow(map, shares, w);
+    const bends = corners.sharp && (chart.flat || corners.maySharp(w[0], w[1], w[2], w[3]));
+    if (!bends && !chart.flat && !corners.mayEnd(w[0], w[1], w[2], w[3])) continue;
     const foot = faceAt(shares[0], shares[1]);
     const n = bends && foot >= 0 ? faceNormal(now, foot) : null;
     const over = (face: number) =>
@@ -139,8 +141,10 @@ function crossOf(map: SheetMap) {
     ends.a = out[0] = a;
     ends.b = out[1] = b;
     // A prop's X is left.
-    const [left, right] = [-max[0] * wide * DRAWN_IN, -min[0] * wide * DRAWN_IN];
-    const [down, up] = [min[2] * long * DRAWN_IN, max[2] * long * DRAWN_IN];
+    const left = -max[0] * wide * DRAWN_IN;
+    const right = -min[0] * wide * DRAWN_IN;
+    const down = min[2] * long * DRAWN_IN;
+    const up = max[2] * long * DRAWN_IN;
     if (turnDeg !== 0) {
       const [c, s] = [cos(turnDeg * DEG), sin(turnDeg * DEG)];
       put(2, left * c, left * s);
@@ -164,16 +168,22 @@ function crossOf(map: SheetMap) {
   };
 }
 
-/** Least and greatest u and v of a cross. */
-function windowOf(map: SheetMap, shares: Float64Array): [u0: number, u1: number, v0: number, v1: number] {
-  let [a0, a1, b0, b1] = [shares[0], shares[0], shares[1], shares[1]];
+/** Writes least and greatest u, then v, of a cross. */
+function writeWindow(map: SheetMap, shares: Float64Array, out: Float64Array): void {
+  let a0 = shares[0];
+  let a1 = a0;
+  let b0 = shares[1];
+  let b1 = b0;
   for (let k = 2; k < 10; k += 2) {
     a0 = Math.min(a0, shares[k]);
     a1 = Math.max(a1, shares[k]);
     b0 = Math.min(b0, shares[k + 1]);
     b1 = Math.max(b1, shares[k + 1]);
   }
-  const [ua, va] = map.uv(a0, b0);
-  const [ub, vb] = map.uv(a1, b1);
-  return [Math.min(ua, ub), Math.max(ua, ub), Math.min(va, vb), Math.max(va, vb)];
+  const one = map.uv(a0, b0);
+  const other = map.uv(a1, b1);
+  out[0] = Math.min(one[0], other[0]);
+  out[1] = Math.max(one[0], other[0]);
+  out[2] = Math.min(one[1], other[1]);
+  out[3] = Math.max(one[1], other[1]);
 }

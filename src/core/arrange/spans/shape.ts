@@ -1,6 +1,6 @@
 import { framesAlong } from '../../curve/frames';
 import type { CompiledPath } from '../../curve/compile';
-import { onPath } from '../../curve/sample';
+import { onPath, samplePath } from '../../curve/sample';
 import { acos } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../../math/vec3';
@@ -127,7 +127,7 @@ function acrossOf({ positions: p }: Sliced): number {
 function bendOf(path: CompiledPath, from: number, to: number): number {
   const n = 24;
   const s = Array.from({ length: n + 1 }, (_, i) => onPath(path, from + ((to - from) * i) / n));
-  const { tangent } = framesAlong(path, s, 'slope');
+  const { tangent } = samplePath(path, s);
   let most = 0;
   for (let i = 1; i <= n; i++) {
     const a: Vec3 = [tangent[i * 3 - 3], tangent[i * 3 - 2], tangent[i * 3 - 1]];

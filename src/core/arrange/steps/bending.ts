@@ -1,6 +1,6 @@
 import type { CompiledPath } from '../../curve/compile';
 import { framesAlong, type Frames, type Posture } from '../../curve/frames';
-import { onPath } from '../../curve/sample';
+import { onPath, samplePath } from '../../curve/sample';
 import type { Placements } from '../result';
 import { acos, hypot } from '../../math/portable';
 import { quatRotate, type Quat } from '../../math/quat';
@@ -177,6 +177,7 @@ function profile(
 ): { shape: number[]; straight: boolean; curvature: number } {
   const s = Array.from({ length: PLACES }, (_, i) => at + low + ((high - low) * i) / (PLACES - 1));
   const frames = framesOf(s);
+  const { tangent } = samplePath(path, s);
   const back: Quat = [-q[0], -q[1], -q[2], q[3]];
   const read = (list: Float64Array, i: number): Vec3 => [list[i * 3], list[i * 3 + 1], list[i * 3 + 2]];
   const shape: number[] = [low, high];
@@ -194,7 +195,7 @@ function profile(
     );
     if (1 - dot(f, first) > 1e-14 || 1 - dot(u, firstUp) > 1e-14) straight = false;
     if (i === 0) continue;
-    const turn = acos(Math.min(1, dot(read(frames.tangent, i), read(frames.tangent, i - 1))));
+    const turn = acos(Math.min(1, dot(read(tangent, i), read(tangent, i - 1))));
     const step = Math.abs(onPath(path, s[i]) - onPath(path, s[i - 1])) || 1;
     curvature = Math.max(curvature, turn / step);
   }

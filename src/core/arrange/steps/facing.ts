@@ -1,5 +1,12 @@
 import type { Vec3 } from '../../math/vec3';
-import { DEG, quatMultiply, quatTurnTipRoll, writeQuatFromUpFront, type Quat } from '../../math/quat';
+import {
+  DEG,
+  quatMultiply,
+  quatTurnTipRoll,
+  writeQuatFromUpFront,
+  writeQuatOfAxes,
+  type Quat,
+} from '../../math/quat';
 import type { CompiledPath } from '../../curve/compile';
 import { polyline } from '../../curve/sample';
 import type { Facing } from './schema';
@@ -43,16 +50,16 @@ export function writeHeading(
   to: Vec3 | null = null,
   mirrored = false,
 ): void {
+  if (facing.heading === 'along' && !mirrored) {
+    writeQuatOfAxes(out, o, up, r, front, r);
+    return;
+  }
   const fx = front[r];
   const fy = front[r + 1];
   const fz = front[r + 2];
   const ux = up[r];
   const uy = up[r + 1];
   const uz = up[r + 2];
-  if (facing.heading === 'along' && !mirrored) {
-    writeQuatFromUpFront(out, o, ux, uy, uz, fx, fy, fz);
-    return;
-  }
   const rx = fy * uz - fz * uy;
   const ry = fz * ux - fx * uz;
   const rz = fx * uy - fy * ux;

@@ -1,7 +1,8 @@
 import { hypot } from '../../math/portable';
 import { findSpan } from '../../curve/arcLength';
 import type { CompiledPath } from '../../curve/compile';
-import { onPath, type Samples } from '../../curve/sample';
+import type { Frames } from '../../curve/frames';
+import { onPath } from '../../curve/sample';
 import { cross, normalize, type Vec3 } from '../../math/vec3';
 import { upAt } from '../../mesh/pin';
 import { normalOn, placeOn, weightsOn, type TriMesh } from '../../mesh/triMesh';
@@ -23,16 +24,17 @@ export interface SurfaceStand {
   moved(i: number, along: number, side: number, out: Pose): void;
 }
 
-/** @param lean 1 stands square to the surface, 0 upright */
+/** @param frames on a slope, at these lengths @param lean 1 stands square to the surface, 0 upright */
 export function surfaceStand(
   path: CompiledPath,
   triMesh: TriMesh,
   s: ArrayLike<number>,
-  { position: places, tangent }: Samples,
+  frames: Frames,
   lean: number,
 ): SurfaceStand {
-  // The places on the path are asked for again after the caller has moved its own.
-  const position = places.slice();
+  // Places and ways on the path are asked for again after the caller has moved its own.
+  const position = frames.position.slice();
+  const tangent = frames.front.slice();
   const on = path.on!;
   const n = s.length;
   const face = new Int32Array(n);

@@ -37,7 +37,7 @@ export interface OrderRow {
  */
 export function orderSlots(order: Order, row: OrderRow, seed: number, props: readonly string[]): Ordered {
   const n = row.ids.length;
-  const prop = new Int32Array(n).fill(-1);
+  let prop: Int32Array;
   const at = new Map(props.map((id, i) => [id, i]));
   const indexOf = (item: SpecialItem) => (item.kind === 'rest' ? -1 : (at.get(item.prop) ?? -1));
   let filled = false;
@@ -49,9 +49,10 @@ export function orderSlots(order: Order, row: OrderRow, seed: number, props: rea
       seed,
       indexOf,
     );
-    if (made) prop.set(made);
+    prop = made ?? new Int32Array(n).fill(-1);
     filled = made !== null;
   } else {
+    prop = new Int32Array(n).fill(-1);
     for (const [zone, slots] of slotsByZone(row.zones, n)) {
       const entries = order.entries.filter((e) => e.zones.length === 0 || e.zones.includes(zone));
       const made = sequence(

@@ -73,13 +73,13 @@ export function spaceSlots(spacing: Spacing, input: SpacingInput): SlotRow {
   const shift = (input.stagger ?? 0) * pitch;
   const end = start + usable + 1e-9 * input.length;
   const base = slotId(0, input.row, input.part, input.stroke);
-  let id = new Float64Array(n);
-  let s = new Float64Array(n);
+  // In their own lists: places that are left out only make room for those that follow.
+  let { index: id, s } = places;
   let count = 0;
   for (let i = 0; i < n; i++) {
-    const at = places.s[i] + shift;
+    const at = s[i] + shift;
     if (!loop && at > end) continue;
-    id[count] = base + places.index[i];
+    id[count] = base + id[i];
     s[count++] = loop ? wrap(at, input.length) : at;
   }
   if (count < n) [id, s] = [id.slice(0, count), s.slice(0, count)];
@@ -118,9 +118,9 @@ function loosen(
 }
 
 interface Places {
-  /** The number that each slot's id carries, and metres along. */
-  index: ArrayLike<number>;
-  s: ArrayLike<number>;
+  /** The number that each slot's id carries, and metres along; the caller's own. */
+  index: Float64Array;
+  s: Float64Array;
   pitch: number;
   wanted: number;
 }
@@ -138,11 +138,16 @@ function placesOf(
         ? divisionsOf(spacing, { ...input, start, usable, loop })
         : pointPlaces(spacing, input.path, start, usable, input.closed);
     if (typeof made === 'string') return made;
-    if (typeof made === 'number') return { ...NO_PLACES, pitch: 0, wanted: made };
+    if (typeof made === 'number') return { ...noPlaces(), pitch: 0, wanted: made };
     const pitch = made.length > 1 ? meanPitch(made, input, loop) : usable;
     // Numbers of points have no bound but that of all ids; no two points of a scene are so many apart.
     const most = mostPlaces(input.stroke ?? 0);
-    return { index: made.map((p) => p.index % most), s: made.map((p) => p.s), pitch, wanted: made.length };
+    return {
+      index: Float64Array.from(made, (p) => p.index % most),
+      s: Float64Array.from(made, (p) => p.s),
+      pitch,
+      wanted: made.length,
+    };
   }
   const dense = spacing.density.length > 0 ? densityScale(spacing.density) : null;
   // Along a ramp the plan is made in a length that is stretched by it, and mapped back.
@@ -150,7 +155,7 @@ function placesOf(
   const plan =
     spacing.mode === 'count' ? planCount(spacing, length, loop) : planPitch(spacing, length, loop, input);
   if (typeof plan === 'string') return plan;
-  if (plan.count > MAX_SLOTS) return { ...NO_PLACES, pitch: plan.pitch, wanted: plan.count };
+  if (plan.count > MAX_SLOTS) return { ...noPlaces(), pitch: plan.pitch, wanted: plan.count };
   const index = new Float64Array(plan.count);
   const s = new Float64Array(plan.count);
   for (let i = 0; i < plan.count; i++) {
@@ -161,7 +166,7 @@ function placesOf(
   return { index, s, pitch: plan.pitch, wanted: plan.count };
 }
 
-const NO_PLACES = { index: [], s: [] };
+const noPlaces = () => ({ index: new Float64Array(0), s: new Float64Array(0) });
 
 const meanPitch = (list: Place[], input: SpacingInput, loop: boolean) =>
   loop ? input.length / list.length : (list[list.length - 1].s - list[0].s) / (list.length - 1);

@@ -55,7 +55,13 @@ interface Draw {
 export interface Varier {
   /** Writes the values of one slot to `out`, which starts as {@link unvaried} and is this one's alone. */
   vary(slot: number, prop: number, out: Varied): void;
+  /**
+   * The same values of many slots, a list for each index of {@link VARIED}; absent where a channel is off.
+   * @returns null where some props have ranges of their own
+   */
+  columns(slots: Float64Array): VariedColumns | null;
 }
+export type VariedColumns = readonly (Float64Array | undefined)[];
 
 /**
  * The variation of a run, prepared. Each channel depends on the seed, the slot and itself only.
@@ -95,7 +101,27 @@ export function varier(v: Variation, seed: number, props: readonly string[]): Va
       }
       if (v.mirror > 0) out[VARIED.mirrored] = random01(seed, slot, MIRROR) < v.mirror ? 1 : 0;
     },
+    columns(slots) {
+      if (own.some((d) => d !== common)) return null;
+      const out: Float64Array[] = [];
+      for (const d of common) out[d.at] = columnOf(d, slots);
+      if (v.mirror > 0)
+        out[VARIED.mirrored] = slots.map((slot) => (random01(seed, slot, MIRROR) < v.mirror ? 1 : 0));
+      return out;
+    },
   };
+}
+
+function columnOf(d: Draw, slots: Float64Array): Float64Array {
+  const out = new Float64Array(slots.length);
+  if (!d.even) for (let i = 0; i < out.length; i++) out[i] = drawFrom(d, slots[i]);
+  else {
+    const { low } = d;
+    const width = d.high - low;
+    const base = d.bases[0];
+    for (let i = 0; i < out.length; i++) out[i] = low + width * randomOf(base, slots[i]);
+  }
+  return out;
 }
 
 /** A share 0–1 of the range by its spread: evenly; the mean of three; or by the arcsine, mostly near both ends. */

@@ -96,8 +96,10 @@ function raster([u0, u1]: [number, number], [v0, v1]: [number, number]) {
       return (ua: number, ub: number, va: number, vb: number): boolean => {
         if (outside && !(ua >= u0 && ub <= u1 && va >= v0 && vb <= v1)) return true;
         // A hair wider: a line on the border of two cells is in both.
-        const [left, right] = [cell((ua - u0) * kx - 1e-6), cell((ub - u0) * kx + 1e-6) + 1];
-        const [low, high] = [cell((va - v0) * ky - 1e-6) * side, (cell((vb - v0) * ky + 1e-6) + 1) * side];
+        const left = cell((ua - u0) * kx - 1e-6);
+        const right = cell((ub - u0) * kx + 1e-6) + 1;
+        const low = cell((va - v0) * ky - 1e-6) * side;
+        const high = (cell((vb - v0) * ky + 1e-6) + 1) * side;
         return table[high + right] - table[low + right] - table[high + left] + table[low + left] > 0;
       };
     },
