@@ -53,6 +53,8 @@ export interface ArrangeContext {
   arrangement?(id: string): Placements | undefined;
   /** The paths of another arrangement and what of it lies on them. */
   parts?(id: string): PartRange[] | undefined;
+  /** What lands as one with rows of the arrangement `id`, as it sits on them where they are given; absent: nothing does. */
+  sitting?(id: string): ((leaders: Placements) => Placements[]) | null;
   /** A surface as it stands now; undefined where it is missing or broken. */
   surface?(id: string): TriMesh | undefined;
   /** A surface as it stands now and as it was at rest. */

@@ -53,6 +53,11 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
    * of its own slot alone or any of them; and the rows beside them. Absent: nothing.
    */
   touches?(arrangement: z.output<S>): { on: string; each: boolean; neighbours: boolean };
+  /**
+   * The arrangement that its rows land with as one, each with the row of its slot: their meshes are then part of what
+   * touches the ground there. Null or absent: none.
+   */
+  goesWith?(arrangement: z.output<S>): string | null;
   /** Whether it changes by itself with time. */
   moves(arrangement: z.output<S>): boolean;
   /**

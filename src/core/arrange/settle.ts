@@ -1,5 +1,6 @@
 import { quatMultiply, writeUnitQuat, type Quat } from '../math/quat';
 import { cross, type Vec3 } from '../math/vec3';
+import type { PropShape } from '../mesh/contact/support';
 import type { Bounds } from '../mesh/mesh';
 import { shapeOf, type ArrangeContext } from './context';
 import { allocatePlacements, STATE, type Finding, type Placements } from './result';
@@ -9,6 +10,7 @@ import type { Settled, Sites } from './sites';
 import { parseSlotName } from './slotId';
 import { collidingRows, giveWay } from './steps/collide';
 import { aimAt, type Aim } from './steps/aim';
+import { shapesAsOne } from './steps/asOne';
 import { turnTipRoll, writeHeading, type Facings } from './steps/facing';
 import { closeUp, decidedByHand, markGaps } from './steps/gaps';
 import { groundStep, type GroundStep } from './steps/ground';
@@ -152,6 +154,7 @@ export function settle(
   const aim = posing.heading === 'target' ? aimAt(posing.target, context) : undefined;
   if (posing.heading === 'target' && !aim) say('target-missing', {});
   const shapes = props.ids.map((id) => shapeOf(context, id));
+  const asOne = landsAsOne(given, stretches, props, shapes, context);
   const work: Work = {
     context,
     misplaced: new Misplaced(),
@@ -163,7 +166,7 @@ export function settle(
     wavered: [0, 0, 0],
     varied: unvaried(),
     aim: aim ?? null,
-    ground: recipe.ground ? groundStep(recipe.ground, context, recipe.seed, shapes) : null,
+    ground: recipe.ground ? groundStep(recipe.ground, context, recipe.seed, shapes, asOne) : null,
     moved: {
       position: new Float64Array(3),
       front: new Float64Array(3),
@@ -190,6 +193,32 @@ export function settle(
   const tint = recipe.variation && tintsOf(recipe.variation, recipe.seed, out.slot);
   if (tint) out.tint = tint;
   return { placements: out, findings: work.ground?.findings(recipe.id) ?? [] };
+}
+
+/**
+ * What of a row may touch the ground, with all that lands as one with it: found where they stand before they land.
+ * @returns undefined where nothing does
+ */
+function landsAsOne(
+  given: Recipe,
+  stretches: readonly Sites[],
+  props: { ids: string[]; bounds: (Bounds | undefined)[] },
+  shapes: (PropShape | undefined)[],
+  context: ArrangeContext,
+): ((out: Placements, row: number) => PropShape | undefined) | undefined {
+  const { ground } = given;
+  if (!ground || ground.mode === 'none' || ground.contact === 'foot') return undefined;
+  const sitting = context.sitting?.(given.id);
+  if (!sitting) return undefined;
+  const { placements } = settle(
+    { ...given, ground: undefined, gaps: { ...given.gaps, collide: 'ignore' } },
+    stretches.map((sites) => ({ ...sites, settled: undefined })),
+    props,
+    context,
+    () => {},
+  );
+  const shapeAt = shapesAsOne(placements, sitting(placements), shapes, context);
+  return (_, row) => shapeAt(row);
 }
 
 /** Fills rows from `start` on. */

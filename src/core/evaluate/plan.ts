@@ -5,6 +5,7 @@ import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { pathNeeds } from './compileSource';
 import { orderNodes } from './graph';
+import { allSitting, goesWith, sittingOf, sittingPaths, type Sitting } from './sitting';
 import { surfaceColliders, surfaceMoves, surfaceNeeds } from './surfaces';
 
 /** A node of a scene with the nodes that it waits for. */
@@ -29,6 +30,8 @@ export interface Plan {
   rings: Map<string, string[]>;
   /** Surfaces that anything lands on unless it names some: those that are shown. */
   grounds: string[];
+  /** What lands as one with what. */
+  sitting: Sitting;
   /** Places of nodes that are others than in the plan that this one came from; null where all may be. */
   fresh: number[] | null;
 }
@@ -48,6 +51,9 @@ function changed(scene: Scene, before: Plan): Plan | null {
   if (before.paths.length !== paths.length || before.arrangements.length !== arrangements.length) return null;
   const order = before.order.slice();
   const fresh: number[] = [];
+  const sits = (a: Arrangement, i: number) =>
+    a !== before.arrangements[i] && (goesWith(a) ?? goesWith(before.arrangements[i])) !== null;
+  const sitting = arrangements.some(sits) ? sittingOf(arrangements) : before.sitting;
   const same = (old: Path | Arrangement, made: PlanNode): boolean => {
     const at = before.place.get(old.id)!;
     fresh.push(at);
@@ -59,14 +65,24 @@ function changed(scene: Scene, before: Plan): Plan | null {
     if (paths[i] === before.paths[i] && !isLaid(paths[i].source)) continue;
     if (!same(before.paths[i], pathNode(paths[i], scene))) return null;
   }
-  for (let i = 0; i < arrangements.length; i++) {
-    if (arrangements[i] === before.arrangements[i]) continue;
-    if (
-      !same(before.arrangements[i], arrangementNode(arrangements[i], before.grounds, before.arrangements[i]))
-    )
+  const seen = new Set<string>();
+  /** What something sits on may land otherwise too. */
+  const lands = (a: Arrangement, was: Arrangement): boolean => {
+    if (seen.has(a.id)) return true;
+    seen.add(a.id);
+    if (!same(was, arrangementNode(a, before.grounds, sitting, was))) return false;
+    for (const id of [goesWith(a), goesWith(was)]) {
+      const under = id === null ? undefined : before.order[before.place.get(id) ?? -1];
+      if (under?.kind !== 'arrangement') continue;
+      const now = arrangements[before.arrangements.indexOf(under.node)];
+      if (!lands(now, under.node)) return false;
+    }
+    return true;
+  };
+  for (let i = 0; i < arrangements.length; i++)
+    if (arrangements[i] !== before.arrangements[i] && !lands(arrangements[i], before.arrangements[i]))
       return null;
-  }
-  return { ...before, paths, arrangements, order, fresh };
+  return { ...before, paths, arrangements, order, sitting, fresh };
 }
 
 const sameList = (a: string[], b: string[]) => a.length === b.length && a.every((v, i) => v === b[i]);
@@ -81,19 +97,21 @@ function pathNode(node: Path, scene: Scene): PlanNode {
   return { id: node.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', node };
 }
 
-function arrangementNode(node: Arrangement, shown: string[], was?: Arrangement): PlanNode {
+function arrangementNode(node: Arrangement, shown: string[], sitting: Sitting, was?: Arrangement): PlanNode {
   const needs = needsOf(node, was);
-  const dependsOn = [...surfacesOf(needs, shown), ...needs.paths, ...needs.arrangements];
+  const above = sittingPaths(allSitting(node, sitting));
+  const dependsOn = [...surfacesOf(needs, shown), ...needs.paths, ...needs.arrangements, ...above];
   return { id: node.id, dependsOn, kind: 'arrangement', node };
 }
 
 function wholePlan(scene: Scene): Plan {
   const { surfaces, paths, arrangements } = scene;
   const grounds = surfaces.filter((s) => s.visible).map((s) => s.id);
+  const sitting = sittingOf(arrangements);
   const nodes = [
     ...surfaces.map(surfaceNode),
     ...paths.map((node) => pathNode(node, scene)),
-    ...arrangements.map((node) => arrangementNode(node, grounds)),
+    ...arrangements.map((node) => arrangementNode(node, grounds, sitting)),
   ];
   const sorted = orderNodes(nodes);
   const byId = new Map(nodes.map((n) => [n.id, n]));
@@ -110,7 +128,7 @@ function wholePlan(scene: Scene): Plan {
   const place = new Map(order.map((n, i) => [n.id, i]));
   const followers: number[][] = order.map(() => []);
   order.forEach((n, i) => n.dependsOn.forEach((id) => place.has(id) && followers[place.get(id)!].push(i)));
-  return { surfaces, paths, arrangements, order, place, followers, rings, grounds, fresh: null };
+  return { surfaces, paths, arrangements, order, place, followers, rings, grounds, sitting, fresh: null };
 }
 
 /** Whether a node changes by itself with time. */

@@ -29,7 +29,8 @@ import {
 } from './surfaces';
 import { compiled, worked } from './safely';
 import { SettingsKeys } from './settingsKeys';
-import type { ArrangementResult } from '../arrange/result';
+import { allSitting, sitOn, sittingPaths } from './sitting';
+import type { ArrangementResult, Placements } from '../arrange/result';
 
 export type { DrawnStroke, PathResult } from './drawnPath';
 export type { SurfaceResult } from './surfaces';
@@ -203,11 +204,19 @@ export class Evaluator {
       prop: (id) => this.props.get(id)?.facts,
       arrangement: (id) => this.arranged.get(id)?.placements,
       parts: (id) => this.arranged.get(id)?.parts,
+      sitting: (id) => this.sittingOn(id, time),
       surface: (id) => this.triMeshes.get(id)?.triMesh,
       surfaceStates: (id) => this.surfaceStates(id),
       grounds: () => this.plan?.grounds ?? [],
       time,
     };
+  }
+
+  private sittingOn(id: string, time: number): ((leaders: Placements) => Placements[]) | null {
+    const sitting = this.plan?.sitting;
+    return sitting?.has(id)
+      ? (leaders) => sitOn(id, leaders, sitting, { ...this.contextAt(time), sitting: undefined })
+      : null;
   }
 
   private surfaceStates(id: string): SurfaceStates | undefined {
@@ -356,10 +365,27 @@ export class Evaluator {
     ]);
     const at = kindOf(a).moves(a) ? time : 0;
     const round = context.fine?.round ?? 0;
-    const inputs = [a, at, round, ring, ...paths, ...props, ...arrangements, ...surfaces];
+    const above = allSitting(a, this.plan!.sitting);
+    const aboveOn = [
+      ...sittingPaths(above).map((id) => this.compiled.get(id)?.key ?? null),
+      ...above.flatMap((on) => needsOf(on).props.map((id) => this.props.get(id)?.key ?? null)),
+    ];
+    const inputs = [
+      a,
+      at,
+      round,
+      ring,
+      ...paths,
+      ...props,
+      ...arrangements,
+      ...surfaces,
+      ...above,
+      ...aboveOn,
+    ];
     const was = this.inputs.get(a.id);
     if (this.same(a.id, inputs)) return;
-    const key = keyOf([this.settings.of(a), paths, props, arrangements, surfaces, at, round, ring]);
+    const sits = above.length > 0 && [above.map((on) => this.settings.of(on)), aboveOn];
+    const key = keyOf([this.settings.of(a), paths, props, arrangements, surfaces, sits, at, round, ring]);
     const last = this.arranged.get(a.id);
     if (last?.key === key) return;
     progress?.(0);

@@ -21,6 +21,7 @@ export const ridersKind = defineKind({
     };
   },
   touches: ({ on }) => ({ on, each: true, neighbours: false }),
+  goesWith: ({ on, landing }) => (landing === 'one' ? on : null),
   moves: () => false,
   evaluate: evaluateRiders,
   withoutProp: ({ props, hand }, prop) => ({

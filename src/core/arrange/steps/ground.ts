@@ -48,6 +48,7 @@ export interface GroundStep {
 
 /**
  * Prepares the step. @param shapes of the props that the placements count; undefined where a mesh is not at hand
+ * @param shapeAt what of a row may touch, where that is more than its prop
  * @returns null where nothing is to be done
  */
 export function groundStep(
@@ -55,6 +56,7 @@ export function groundStep(
   context: ArrangeContext,
   seed: number,
   shapes: (PropShape | undefined)[],
+  shapeAt: (out: Placements, row: number) => PropShape | undefined = (out, row) => shapes[out.prop[row]],
 ): GroundStep | null {
   if (ground.mode === 'none') return null;
   const triMeshes = triMeshesOf(ground, context);
@@ -82,7 +84,7 @@ export function groundStep(
 
   const meet = (out: Placements, row: number, slot: number, frame: Facings, r: number): Met | null => {
     const at: Vec3 = [out.position[row * 3], out.position[row * 3 + 1], out.position[row * 3 + 2]];
-    const shape = shapes[out.prop[row]];
+    const shape = shapeAt(out, row);
     const hugs = ground.mode === 'hug';
     let direction = hugs ? ([0, -1, 0] as Vec3) : directionOf(out, row, frame, r);
     let onFloor = false;
@@ -121,7 +123,7 @@ export function groundStep(
     const { footing: on, at, direction, normal } = met;
     if (!on || ground.contact !== 'footprint' || ground.lean === 0) return normal;
     const from: Vec3 = [up[r], up[r + 1], up[r + 2]];
-    return normalAtRest(on, shapes[out.prop[row]]!, out, row, at, direction, from, normal, anew);
+    return normalAtRest(on, shapeAt(out, row)!, out, row, at, direction, from, normal, anew);
   };
 
   const rest: GroundStep['rest'] = (
@@ -133,7 +135,7 @@ export function groundStep(
     r,
     lift,
   ) => {
-    const shape = shapes[out.prop[row]];
+    const shape = shapeAt(out, row);
     const down = on && shape ? dropOf(on, shape, out, row, at, direction, normal) : 0;
     const sink = sinkLow === sinkHigh ? sinkLow : sinkLow + (sinkHigh - sinkLow) * randomOf(sinkBase, slot);
     for (let a = 0; a < 3; a++) out.position[row * 3 + a] = at[a] + direction[a] * (down + sink);
@@ -145,7 +147,7 @@ export function groundStep(
   };
 
   const landed = (out: Placements, row: number): void => {
-    const shape = shapes[out.prop[row]];
+    const shape = shapeAt(out, row);
     const fellows = fellowsOf(out, row);
     if (fellows && shape) fellows.add(standing(out, row, shape));
   };
