@@ -75,3 +75,26 @@ test('the library shows a picture of every prop, and one of another size is draw
   await page.getByRole('option', { name: '+Z' }).click();
   await expect(picture).toHaveAttribute('src', /^data:image\/png/);
 });
+
+test('a card shows its scene as it was left, in whatever way', async ({ page, context }) => {
+  const card = (of: Page) => of.getByRole('button', { name: /^Open Tern Quay/ }).locator('img');
+  const shown = async (of: Page) => {
+    await card(of).evaluate((img: HTMLImageElement) => img.decode());
+    return (await card(of).getAttribute('src'))!;
+  };
+  await openExample(page);
+  // By the browser's own button.
+  await page.goBack();
+  const first = await shown(page);
+  expect(first).toMatch(/^data:image\/jpeg/);
+  await card(page).click();
+  await settled(page);
+  await fromTop(page);
+  // By nothing at all: another tab sees how it stands here, a moment after it came to rest.
+  const other = await context.newPage();
+  await other.goto('/');
+  await expect(async () => {
+    await other.reload();
+    expect((await shown(other)) === first).toBe(false);
+  }).toPass();
+});

@@ -41,6 +41,7 @@ import { offerHarness } from './harness';
 import { Notice } from './Notice';
 import { ScenePane } from './ScenePane';
 import { TopBar } from './TopBar';
+import { useCardPicture } from './useCardPicture';
 
 /** Pixels within which a dragged prop finds a path. */
 const CATCH = 60;
@@ -71,6 +72,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   // Menus and lists of choices open over everything, and still in a landmark of their own.
   const lists = useRef<HTMLElement>(null);
   useKeys();
+  useCardPicture();
   useEffect(readTheme, []);
   useEffect(offerHarness, []);
 
