@@ -2,9 +2,11 @@ import { Cloth } from '../mesh/cloth/cloth';
 import { deformerSchema } from '../mesh/deform/schema';
 import { shapeSchema } from '../mesh/make/schema';
 import type { Surface } from '../mesh/surfaceSchema';
-import { emptyScene, newSurface } from '../scene/defaults';
+import type { Vec3 } from '../math/vec3';
+import type { PointsPath } from '../curve/schema';
+import { emptyScene, newPath, newPoint, newSurface } from '../scene/defaults';
 import { ASSETS } from '../testing/scene';
-import { Evaluator } from './scene';
+import { Evaluator, type SurfaceResult } from './scene';
 
 /** What was simulated of cloth stays where nothing moves it otherwise, and is what a fresh start gives all the same. */
 
@@ -66,4 +68,112 @@ test.each<[string, Surface, Surface]>([
   const fresh = new Evaluator(ASSETS).evaluate(scene(changed, other), undefined, 2).surfaces[0];
   expect(now).toEqual(fresh.mesh!.positions);
   expect(now).not.toEqual(old);
+});
+
+/** Vertices of a surface's result, in the scene. */
+function vertices({ mesh, matrix: m }: SurfaceResult): Vec3[] {
+  const p = mesh!.positions;
+  return Array.from({ length: p.length / 3 }, (_, i) => {
+    const [x, y, z] = p.subarray(i * 3, i * 3 + 3);
+    return [0, 1, 2].map((r) => m[r] * x + m[4 + r] * y + m[8 + r] * z + m[12 + r]) as Vec3;
+  });
+}
+/** A raft that heaves by 0.4 m, all of it alike: its waves are as long as a sea. */
+const raft: Surface = {
+  ...newSurface('ball', 'Raft', made({ shape: 'plane', width: 8, depth: 8, columns: 4, rows: 4 })),
+  deformers: [deformerSchema.parse({ id: 'w', kind: 'wave', height: 0.4, length: 1e5, speed: 5e4 })],
+};
+const heaves = (time: number) => raftAt(time)[0][1];
+const raftAt = (time: number) =>
+  vertices(
+    new Evaluator(ASSETS).evaluate({ ...emptyScene('Raft'), surfaces: [raft] }, undefined, time).surfaces[0],
+  );
+
+describe('what moves about cloth', () => {
+  const loose = {
+    ...sail,
+    position: [0, 0.6, 0] as Vec3,
+    deformers: [cloth({ holds: [], sides: [], wind: 0, drag: 2, seconds: 6 })],
+  };
+
+  test('it lies on what heaves under it, and goes up and down with it', () => {
+    const evaluator = new Evaluator(ASSETS);
+    const at = (time: number) =>
+      vertices(evaluator.evaluate(scene(loose, raft), undefined, time).surfaces[0]);
+    const heights = [3, 3.3, 3.7, 4, 4.4, 5].map((time) => {
+      const over = at(time).map(([, y]) => y - heaves(time));
+      expect(Math.min(...over)).toBeGreaterThan(-0.002);
+      // As thick as it is, and no thicker than a fold.
+      expect(Math.max(...over)).toBeLessThan(0.1);
+      return heaves(time);
+    });
+    expect(Math.max(...heights) - Math.min(...heights)).toBeGreaterThan(0.3);
+  });
+
+  test('a time has one shape, however it is come to', () => {
+    const evaluator = new Evaluator(ASSETS);
+    const at = (of: Evaluator, time: number) =>
+      of.evaluate(scene(loose, raft), undefined, time).surfaces[0].mesh!.positions;
+    for (const time of [0, 0.5, 3, 1]) at(evaluator, time);
+    expect(at(evaluator, 2)).toEqual(at(new Evaluator(ASSETS), 2));
+  });
+
+  test('only what moves otherwise begins it anew', () => {
+    const frames = jest.spyOn(Cloth.prototype as unknown as { advance(): void }, 'advance');
+    const evaluator = new Evaluator(ASSETS);
+    evaluator.evaluate(scene(loose, raft), undefined, 1);
+    const before = frames.mock.calls.length;
+    evaluator.evaluate(scene(loose, { ...raft, name: 'Else', visible: false }), undefined, 1);
+    expect(frames.mock.calls.length).toBe(before);
+    const other = { ...raft, position: [0, 0.1, 0] as Vec3 };
+    const now = evaluator.evaluate(scene(loose, other), undefined, 1).surfaces[0].mesh!.positions;
+    expect(frames.mock.calls.length).toBeGreaterThan(before);
+    frames.mockRestore();
+    expect(now).toEqual(
+      new Evaluator(ASSETS).evaluate(scene(loose, other), undefined, 1).surfaces[0].mesh!.positions,
+    );
+  });
+
+  test('a side stays on its line while that goes with a surface that moves', () => {
+    const line: PointsPath = {
+      ...newPath('line', 'Line', [
+        newPoint('p', 'corner', [-1.4, 0, 0.3]),
+        newPoint('q', 'corner', [1.4, 0, -0.3]),
+      ]),
+    } as PointsPath;
+    line.source = { ...line.source, on: 'ball' };
+    const hung = {
+      ...sail,
+      deformers: [cloth({ holds: [], collider: null, line: 'line', sides: ['v0'], wind: 3 })],
+    };
+    const evaluator = new Evaluator(ASSETS);
+    const given = { ...scene(hung, raft), paths: [line] };
+    for (const time of [0.2, 0.7, 1.5, 2.9]) {
+      const hangs = vertices(evaluator.evaluate(given, undefined, time).surfaces[0]);
+      // Nine vertices of the side, on the line at the height of the raft.
+      const on = hangs.filter(
+        ([x, y, z]) => Math.abs(y - heaves(time)) < 5e-4 && Math.abs(z + (x * 0.3) / 1.4) < 1e-5,
+      );
+      expect(on.length).toBeGreaterThanOrEqual(9);
+      expect(hangs.every((v) => v.every(Number.isFinite))).toBe(true);
+    }
+    const fast = new Evaluator(ASSETS);
+    expect(fast.evaluate(given, undefined, 1.5).surfaces[0].mesh!.positions).toEqual(
+      evaluator.evaluate(given, undefined, 1.5).surfaces[0].mesh!.positions,
+    );
+  });
+});
+
+test('flat faces or smooth ones: the same cloth, simulated once', () => {
+  const frames = jest.spyOn(Cloth.prototype as unknown as { advance(): void }, 'advance');
+  const evaluator = new Evaluator(ASSETS);
+  const smooth = evaluator.evaluate(scene(sail), undefined, 2).surfaces[0].mesh!;
+  const before = frames.mock.calls.length;
+  const flat = evaluator.evaluate(scene({ ...sail, normals: 'flat' }), undefined, 2).surfaces[0].mesh!;
+  expect(frames.mock.calls.length).toBe(before);
+  frames.mockRestore();
+  expect(flat.positions.length).toBe(smooth.indices.length * 3);
+  smooth.indices.forEach((v, i) =>
+    expect(flat.positions.slice(i * 3, i * 3 + 3)).toEqual(smooth.positions.slice(v * 3, v * 3 + 3)),
+  );
 });

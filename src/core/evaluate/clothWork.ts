@@ -1,6 +1,6 @@
 import type { CompiledPath } from '../curve/compile';
 import { samplePath } from '../curve/sample';
-import { Cloth, type ClothSpec } from '../mesh/cloth/cloth';
+import { Cloth, RATE, type ClothAround, type ClothSpec } from '../mesh/cloth/cloth';
 import { deform } from '../mesh/deform/deform';
 import type { Deformer } from '../mesh/deform/schema';
 import { topologyOf, type Topology } from '../mesh/lines/topology';
@@ -8,7 +8,7 @@ import { through, throughInverse } from '../mesh/surface';
 import type { Vec3 } from '../math/vec3';
 import type { Surface } from '../mesh/surfaceSchema';
 import type { Finding } from '../arrange/result';
-import type { Rest, SurfaceContext } from './surfaceRest';
+import type { Around, Rest, SurfaceContext } from './surfaceRest';
 
 type ClothDeformer = Extract<Deformer, { kind: 'cloth' }>;
 
@@ -40,17 +40,20 @@ export class ClothWork {
     if (!d) return deform(positions, rest.normals, surface.deformers, time);
     const at = surface.deformers.indexOf(d);
     const before = surface.deformers.slice(0, at);
+    const { whole = { ...rest, vertex: null } } = rest;
+    const own = wholeOf(positions, whole);
     // Cloth begins as what comes before it is at time 0.
-    deform(positions, rest.normals, before, 0);
-    const topology = topologyOf(rest.mesh);
-    const cloth = this.clothOf(positions, d, before, topology, what);
+    deform(own, whole.normals, before, 0);
+    const topology = topologyOf(whole.mesh);
+    const cloth = this.clothOf(own, d, before, topology, what);
     const now = new Float64Array(topology.position.length);
     cloth.at(time, now, progress);
     for (let v = 0; v < topology.weld.length; v++) {
       const o = topology.weld[v] * 3;
       const p = throughInverse(what.place, [now[o], now[o + 1], now[o + 2]]);
-      positions.set(p, v * 3);
+      own.set(p, v * 3);
     }
+    if (whole.vertex) whole.vertex.forEach((v, i) => positions.set(own.subarray(v * 3, v * 3 + 3), i * 3));
     // A surface has one cloth at the most; a second one would begin where this one moves.
     deform(positions, rest.normals, surface.deformers.slice(at + 1), time);
   }
@@ -69,15 +72,20 @@ export class ClothWork {
     d: ClothDeformer,
     before: Deformer[],
     topology: Topology,
-    { rest, place, context, restKey }: Deforming,
+    { surface, rest, place, context, restKey }: Deforming,
   ): Cloth {
-    const collider = d.collider ? context.still?.(d.collider) : undefined;
-    const path = d.line ? context.path(d.line) : undefined;
+    const around = context.around?.(surface) ?? null;
+    const first = around?.at(0);
+    const still = d.collider && !around ? context.still?.(d.collider) : undefined;
+    const collider = d.collider && first ? first.surface(d.collider) : still?.triMesh;
+    const path = d.line ? (first ?? context).path(d.line) : undefined;
     const line = path?.ok ? path.path : undefined;
+    const { mesh } = rest.whole ?? rest;
     if (d.collider && !collider) this.problems.push({ kind: 'cloth-collider-missing', detail: {} });
     if (d.line && !line) this.problems.push({ kind: 'cloth-line-missing', detail: {} });
-    if (d.sides.length > 0 && !rest.mesh.uvs) this.problems.push({ kind: 'cloth-no-uv', detail: {} });
-    const key = JSON.stringify([restKey, before, d, [...place], collider?.key, line && [...line.controls]]);
+    if (d.sides.length > 0 && !mesh.uvs) this.problems.push({ kind: 'cloth-no-uv', detail: {} });
+    const stands = around ? around.key : [still?.key, line && [...line.controls]];
+    const key = JSON.stringify([restKey, before, d, [...place], stands]);
     if (key !== this.key || !this.cloth) {
       this.key = key;
       const start = new Float64Array(topology.position.length);
@@ -85,15 +93,16 @@ export class ClothWork {
         const o = v * 3;
         start.set(through(place, [positions[o], positions[o + 1], positions[o + 2]]), topology.weld[v] * 3);
       }
-      const held = heldOf(d, topology, rest, start, line);
+      const { held, hung } = heldOf(d, topology, rest.whole ?? rest, start, line);
       const { gravity, wind, windDeg, gusts, weight, stiffness, give, drag, thickness, seconds, seed } = d;
       const spec: ClothSpec = {
         ...{ gravity, wind, windDeg, gusts, weight, stiffness, give, drag, thickness, seconds, seed },
         start,
         topology,
-        indices: rest.mesh.indices,
+        indices: mesh.indices,
         held,
-        collider: collider?.triMesh,
+        collider,
+        ...(around && { around: follow(around, d, hung) }),
       };
       // Much that is set of a surface moves no thread of it: then what was simulated stays, and goes on.
       if (this.cloth?.isOf(spec)) this.cloth.last(seconds);
@@ -107,15 +116,49 @@ export class ClothWork {
 
 const SIDES = { u0: [0, 0], u1: [0, 1], v0: [1, 0], v1: [1, 1] } as const;
 
+/** Places of the vertices that cloth is made of: of those of parted faces one each. */
+function wholeOf(
+  positions: Float64Array,
+  { positions: rest, vertex }: { positions: Float64Array; vertex: Uint32Array | null },
+): Float64Array {
+  if (!vertex) return positions;
+  const out = rest.slice();
+  vertex.forEach((v, i) => out.set(positions.subarray(i * 3, i * 3 + 3), v * 3));
+  return out;
+}
+
+/** How a cloth is carried along by what moves about it, frame by frame. */
+function follow(around: Around, d: ClothDeformer, hung: Hung | null): ClothAround {
+  return {
+    key: around.key,
+    at(frame) {
+      const now = around.at(frame / RATE);
+      const path = d.line && hung ? now.path(d.line) : undefined;
+      return {
+        ...(d.collider && { collider: now.surface(d.collider) }),
+        ...(path?.ok && hung && { held: { particles: hung.particles, places: hung.on(path.path) } }),
+      };
+    },
+  };
+}
+
+/** A side of cloth that hangs on a line. */
+interface Hung {
+  particles: Uint32Array;
+  /** Where they are on the line, as that is now; xyz each. */
+  on(line: CompiledPath): Float64Array;
+}
+
 /** Particles that are held; those of the first side are moved onto the line, where there is one. */
 function heldOf(
   d: ClothDeformer,
   topology: Topology,
-  rest: Rest,
+  rest: Pick<Rest, 'mesh' | 'positions'>,
   start: Float64Array,
   line: CompiledPath | undefined,
-): Uint8Array {
+): { held: Uint8Array; hung: Hung | null } {
   const held = new Uint8Array(start.length / 3);
+  let hung: Hung | null = null;
   const { uvs } = rest.mesh;
   if (uvs)
     d.sides.forEach((side, i) => {
@@ -123,7 +166,7 @@ function heldOf(
       if (along.length === 0) return;
       const kept = d.cornersOnly ? [along[0], along[along.length - 1]] : along;
       for (const { particle } of kept) held[particle] = 1;
-      if (i === 0 && line) hang(start, along, line);
+      if (i === 0 && line) hung = hang(start, along, line, new Set(kept.map((p) => p.particle)));
     });
   for (const hold of d.holds) {
     let best = -1;
@@ -137,7 +180,7 @@ function heldOf(
     }
     if (best >= 0) held[topology.weld[best]] = 1;
   }
-  return held;
+  return { held, hung };
 }
 
 /** Particles of a side with their share along it, in order. */
@@ -165,27 +208,40 @@ function sideOf(
 /**
  * Lays a side along the middle of a path at its own length, or along all of a path that is shorter, in whichever way it
  * lies nearer.
+ * @param kept those that stay there
  */
-function hang(start: Float64Array, side: { particle: number; share: number }[], line: CompiledPath): void {
+function hang(
+  start: Float64Array,
+  side: { particle: number; share: number }[],
+  line: CompiledPath,
+  kept: ReadonlySet<number>,
+): Hung {
   let long = 0;
   side.forEach(({ particle: a }, i) => {
     const b = side[Math.max(0, i - 1)].particle;
     const d = [0, 1, 2].map((k) => start[a * 3 + k] - start[b * 3 + k]);
     long += Math.sqrt(d[0] * d[0] + d[1] * d[1] + d[2] * d[2]);
   });
-  const over = Math.min(long, line.length);
-  const from = (line.length - over) / 2;
-  const places = (back: boolean) =>
-    samplePath(
-      line,
-      side.map(({ share }) => from + (back ? 1 - share : share) * over),
+  const on = (now: CompiledPath, of: typeof side, back: boolean) => {
+    const over = Math.min(long, now.length);
+    const from = (now.length - over) / 2;
+    return samplePath(
+      now,
+      of.map(({ share }) => from + (back ? 1 - share : share) * over),
     ).position;
+  };
   const far = (to: Float64Array) =>
     side.reduce((sum, { particle }, i) => {
       const d: Vec3 = [0, 1, 2].map((k) => start[particle * 3 + k] - to[i * 3 + k]) as Vec3;
       return sum + Math.sqrt(d[0] * d[0] + d[1] * d[1] + d[2] * d[2]);
     }, 0);
-  const [there, back] = [places(false), places(true)];
-  const to = far(there) <= far(back) ? there : back;
+  const [there, back] = [on(line, side, false), on(line, side, true)];
+  const turned = far(there) > far(back);
+  const to = turned ? back : there;
   side.forEach(({ particle }, i) => start.set(to.subarray(i * 3, i * 3 + 3), particle * 3));
+  const stay = side.filter(({ particle }) => kept.has(particle));
+  return {
+    particles: Uint32Array.from(stay, (p) => p.particle),
+    on: (now) => on(now, stay, turned),
+  };
 }

@@ -6,7 +6,7 @@ import type { Surface } from '../mesh/surfaceSchema';
 import { pathNeeds } from './compileSource';
 import { orderNodes } from './graph';
 import { allSitting, goesWith, sittingOf, sittingPaths, type Sitting } from './sitting';
-import { surfaceColliders, surfaceMoves, surfaceNeeds } from './surfaces';
+import { surfaceColliders, surfaceLines, surfaceMoves, surfacePaths } from './surfaces';
 
 /** A node of a scene with the nodes that it waits for. */
 export type PlanNode = { id: string; dependsOn: string[] } & (
@@ -88,7 +88,7 @@ function changed(scene: Scene, before: Plan): Plan | null {
 const sameList = (a: string[], b: string[]) => a.length === b.length && a.every((v, i) => v === b[i]);
 
 function surfaceNode(node: Surface): PlanNode {
-  const dependsOn = [...surfaceNeeds(node), ...surfaceColliders(node)];
+  const dependsOn = [...surfacePaths(node), ...surfaceLines(node), ...surfaceColliders(node)];
   return { id: node.id, dependsOn, kind: 'surface', node };
 }
 

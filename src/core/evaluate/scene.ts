@@ -13,6 +13,7 @@ import type { MeshRef } from '../mesh/meshRef';
 import { isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
+import { moveAtAll, sceneUnder } from './around';
 import { pathNeeds, type PathContext } from './compileSource';
 import { keyOf } from './fingerprint';
 import { PropWork, refKey } from './props';
@@ -21,13 +22,15 @@ import { layStrokes, type LaidStrokes } from '../mesh/lines/pinned';
 import { movesByItself, planOf, type Plan, type PlanNode } from './plan';
 import {
   surfaceColliders,
+  surfaceLines,
   surfaceMoves,
-  surfaceNeeds,
+  surfacePaths,
   SurfaceWork,
   type SurfaceContext,
   type SurfaceResult,
 } from './surfaces';
 import { compiled, worked } from './safely';
+import type { Around } from './surfaceRest';
 import { SettingsKeys } from './settingsKeys';
 import { allSitting, sitOn, sittingPaths } from './sitting';
 import type { ArrangementResult, Placements } from '../arrange/result';
@@ -74,6 +77,8 @@ export class Evaluator {
   private triMeshes = new Map<string, SurfaceWork>();
   /** What each node was worked out from, as the objects and keys themselves: the same ones need no new key. */
   private inputs = new Map<string, unknown[]>();
+  /** What cloth is surrounded by, at the times at which it is simulated; by the surface that is cloth. */
+  private others = new Map<string, Evaluator>();
   private settings = new SettingsKeys();
   private scene: Scene | null = null;
   private plan: Plan | null = null;
@@ -275,17 +280,21 @@ export class Evaluator {
     ring: string[] | undefined,
     progress: ((done: number) => void) | undefined,
   ): void {
-    const needs = surfaceNeeds(surface).map((id) => this.compiled.get(id)?.key ?? null);
-    const colliders = surfaceColliders(surface).map((id) => this.still(id)?.key ?? null);
+    const needs = surfacePaths(surface).map((id) => this.compiled.get(id)?.key ?? null);
+    // What moves about its cloth is the same at every time: all of its times are known.
+    const moving = this.around(surface)?.key;
+    const about = moving
+      ? [moving]
+      : [
+          ...surfaceLines(surface).map((id) => this.compiled.get(id)?.key ?? null),
+          ...surfaceColliders(surface).map((id) => this.still(id)?.key ?? null),
+        ];
     const at = surfaceMoves(surface) ? time : 0;
     const asset = this.assetOf(surface);
     // The second is asked for by itself: see `due`.
-    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...colliders])) return;
-    const { mesh, unitScale, up, normals, flipped, uv } = surface;
-    const from =
-      mesh.source === 'made' ? [mesh, this.hasPicture(mesh)] : [refKey(mesh), !!this.assets.mesh(mesh)];
-    const restKey = keyOf([...from, unitScale, up, normals, flipped, uv, needs]);
-    const key = keyOf([restKey, standing(surface), colliders, at, ring]);
+    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...about])) return;
+    const restKey = keyOf([bareOf(surface), surface.mesh.source === 'made' ? asset : !!asset, needs]);
+    const key = keyOf([restKey, standing(surface), about, at, ring]);
     let work = this.triMeshes.get(surface.id);
     if (!work) this.triMeshes.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
@@ -306,6 +315,37 @@ export class Evaluator {
       motion: (ref) => this.assets.motion?.(ref),
       path: (id) => this.compiled.get(id)?.result,
       still: (id) => this.still(id),
+      around: (surface) => this.around(surface),
+    };
+  }
+
+  /** What a surface's cloth hangs on and falls on, at any time; null where none of that moves. */
+  private around(surface: Surface): Around | null {
+    const { plan, scene } = this;
+    const ids = [...surfaceLines(surface), ...surfaceColliders(surface)];
+    if (!plan || !scene || ids.length === 0 || !moveAtAll(ids, plan) || plan.rings.has(surface.id))
+      return null;
+    const under = sceneUnder(ids, scene, plan);
+    const key = keyOf([
+      under.surfaces.map((s) => [s.id, bareOf(s), standing(s), !!this.assetOf(s)]),
+      under.paths.map(({ id, source, closed }) => [id, source, closed]),
+      under.arrangements.map((a) => [
+        this.settings.of(a),
+        needsOf(a).props.map((p) => this.props.get(p)?.key),
+      ]),
+    ]);
+    return {
+      key,
+      at: (time) => {
+        let other = this.others.get(surface.id);
+        if (!other) this.others.set(surface.id, (other = new Evaluator(this.assets)));
+        other.evaluate(under, undefined, time);
+        const { triMeshes, compiled } = other;
+        return {
+          surface: (id) => triMeshes.get(id)?.triMesh,
+          path: (id) => compiled.get(id)?.result,
+        };
+      },
     };
   }
 
@@ -403,11 +443,22 @@ export class Evaluator {
     clear(this.triMeshes, 'surface');
     clear(this.compiled, 'path');
     clear(this.laid, 'path');
+    clear(this.others, 'surface');
     clear(this.arranged, 'arrangement');
     this.settings.keepOnly((id) => here.get(id) === 'arrangement');
     clear(this.inputs);
   }
 }
+
+/** What a surface's own shape follows from. */
+const bareOf = ({ mesh, unitScale, up, normals, flipped, uv }: Surface) => [
+  mesh.source === 'made' ? mesh : refKey(mesh),
+  unitScale,
+  up,
+  normals,
+  flipped,
+  uv,
+];
 
 /** What a surface is beside its shape: its place, and what deforms it. */
 const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }: Surface) => [

@@ -20,6 +20,16 @@ export interface SurfaceContext {
   motion?(ref: MeshRef): Motion | undefined;
   /** Another surface as it stands at time 0, with a key that changes when that does. */
   still?(id: string): { key: string; triMesh: TriMesh } | undefined;
+  /** What a surface hangs on and falls on, at any time; null where none of it moves. */
+  around?(surface: Surface): Around | null;
+}
+
+/** Surfaces and paths as they stand at any time. */
+export interface Around {
+  /** Changes whenever any of it would move otherwise. */
+  key: string;
+  /** What is told holds until the next time is asked for. @param time seconds */
+  at(time: number): { surface(id: string): TriMesh | undefined; path(id: string): CompileResult | undefined };
 }
 
 /** A surface before it is deformed and put in its place. */
@@ -30,6 +40,8 @@ export interface Rest {
   /** Positions and normals in the surface's own frame. */
   positions: Float64Array;
   normals: Float64Array;
+  /** Faceted: the mesh whose faces were parted, in the same frame, and which of its vertices each vertex is. */
+  whole?: { mesh: Mesh; positions: Float64Array; normals: Float64Array; vertex: Uint32Array };
   shared?: Uint32Array;
   undeformed?: Float32Array;
   /** How it moves by itself, and which of the mesh's vertices each of its own is; absent where it has no clips. */
@@ -66,7 +78,14 @@ export function restOf(
   const own = ownMatrix(surface);
   if (surface.uv !== 'own') return laidOut(surface.uv, faceted, own, key);
   const motion = from.source === 'file' ? context.motion?.(from) : undefined;
+  const whole = faceted !== turned && {
+    mesh: turned,
+    positions: carried(turned.positions, own, true),
+    normals: carried(turned.normals, own, false),
+    vertex: turned.indices,
+  };
   return {
+    ...(whole && { whole }),
     ...(motion && { motion: { motion, vertex: faceted === turned ? null : turned.indices, own } }),
     key,
     mesh: faceted,

@@ -29,11 +29,13 @@ export interface SurfaceResult {
   findings: Finding[];
 }
 
-/** Ids of the paths that a surface is made from or hangs on. */
-export const surfaceNeeds = (surface: Surface): string[] => [
-  ...(surface.mesh.source === 'made' ? shapePaths(surface.mesh.shape) : []),
-  ...clothsOf(surface).flatMap((d) => (d.line ? [d.line] : [])),
-];
+/** Ids of the paths that a surface is made from. */
+export const surfacePaths = (surface: Surface): string[] =>
+  surface.mesh.source === 'made' ? shapePaths(surface.mesh.shape) : [];
+
+/** Ids of the paths that its cloth hangs on. */
+export const surfaceLines = (surface: Surface): string[] =>
+  clothsOf(surface).flatMap((d) => (d.line ? [d.line] : []));
 
 /** Ids of the surfaces that it falls on. */
 export const surfaceColliders = (surface: Surface): string[] =>

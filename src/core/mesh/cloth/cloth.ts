@@ -35,7 +35,23 @@ export interface ClothSpec {
   thickness: number;
   seconds: number;
   seed: number;
+  /** What it falls on, at the start. */
   collider?: TriMesh;
+  /** What of its surroundings moves; absent where nothing does. */
+  around?: ClothAround;
+}
+
+/** What moves about a cloth, frame by frame. */
+export interface ClothAround {
+  /** Changes whenever any of it would move otherwise. */
+  key: string;
+  /** How it stands at a frame; what was told of another one holds no longer. */
+  at(frame: number): {
+    /** With the same faces at every frame. */
+    collider?: TriMesh;
+    /** Where some of the held particles are; xyz each. */
+    held?: { particles: Uint32Array; places: Float64Array };
+  };
 }
 
 /** The numbers of a cloth that its motion follows from. */
@@ -89,6 +105,12 @@ export class Cloth {
   private push: Float64Array;
   private lambda: Float64Array;
   private contact: Float64Array;
+  /** Where what moves is met: its face and weights, and how far place and normal of each contact go in a frame. */
+  private reached: Int32Array;
+  private weights: Float64Array;
+  private drift: Float64Array;
+  private stood = new Float64Array(0);
+  private held: { particles: Uint32Array; places: Float64Array } | undefined;
   private touches: Uint8Array;
   private gust: (x: number, y: number, z: number) => number;
   private count: number;
@@ -103,6 +125,9 @@ export class Cloth {
     this.push = new Float64Array(n * 3);
     this.lambda = new Float64Array(this.threads.length.length);
     this.contact = new Float64Array(n * 6);
+    this.drift = new Float64Array(spec.around ? n * 6 : 0);
+    this.reached = new Int32Array(spec.around ? n : 0);
+    this.weights = new Float64Array(spec.around ? n * 2 : 0);
     this.touches = new Uint8Array(n);
     this.gust = noise3(spec.seed);
     this.inverse = this.inverseMasses();
@@ -119,7 +144,9 @@ export class Cloth {
       sameNumbers(a.held, b.held) &&
       sameNumbers(a.indices, b.indices) &&
       sameNumbers(a.topology.weld, b.topology.weld) &&
-      (a.collider === b.collider ||
+      a.around?.key === b.around?.key &&
+      (a.around !== undefined ||
+        a.collider === b.collider ||
         (a.collider !== undefined && b.collider !== undefined && sameFaces(a.collider, b.collider)))
     );
   }
@@ -148,8 +175,9 @@ export class Cloth {
     }
     const [a, b] = [this.frames[k], this.frames[k + 1]];
     const u = t - k;
-    const { held, start } = this.spec;
-    for (let i = 0; i < out.length; i++) out[i] = held[(i / 3) | 0] ? start[i] : a[i] + (b[i] - a[i]) * u;
+    const { held, start, around } = this.spec;
+    for (let i = 0; i < out.length; i++)
+      out[i] = held[(i / 3) | 0] && !around ? start[i] : a[i] + (b[i] - a[i]) * u;
   }
 
   private inverseMasses(): Float64Array {
@@ -175,8 +203,12 @@ export class Cloth {
   /** One frame on. */
   private advance(): void {
     const h = 1 / RATE / STEPS;
-    this.blow((this.frames.length - 1) / RATE);
-    this.meet();
+    const frame = this.frames.length - 1;
+    this.blow(frame / RATE);
+    const { around, collider } = this.spec;
+    if (around && frame === 0) this.hasMoved(around.at(1).collider);
+    this.meet(around ? around.at(frame).collider : collider);
+    if (around) this.follow(around.at(frame + 1));
     for (let step = 0; step < STEPS; step++) this.step(h);
     this.frames.push(new Float32Array(this.p));
   }
@@ -198,28 +230,76 @@ export class Cloth {
   }
 
   /** What of the collider each particle may meet in the coming frame: a plane. */
-  private meet(): void {
-    const { collider, thickness } = this.spec;
+  private meet(collider: TriMesh | undefined): void {
+    const { thickness, around } = this.spec;
     this.touches.fill(0);
     if (!collider) return;
+    const speed = around ? this.hasMoved(collider) : 0;
     const hit = noHit();
     for (let i = 0; i < this.touches.length; i++) {
       if (this.inverse[i] === 0) continue;
       const o = i * 3;
       const { p, v } = this;
-      const speed = Math.sqrt(v[o] * v[o] + v[o + 1] * v[o + 1] + v[o + 2] * v[o + 2]);
-      const reach = thickness + 0.05 + (speed * 2) / RATE;
+      const own = Math.sqrt(v[o] * v[o] + v[o + 1] * v[o + 1] + v[o + 2] * v[o + 2]);
+      const reach = thickness + 0.05 + ((own + speed) * 2) / RATE;
       if (!nearestPlace(collider.tree(), p[o], p[o + 1], p[o + 2], reach, hit)) continue;
       const at = placeOn(collider, hit.face, hit.u, hit.v);
       const n = faceNormal(collider, hit.face);
       this.touches[i] = 1;
       this.contact.set([...at, ...n], i * 6);
+      if (!around) continue;
+      this.reached[i] = hit.face;
+      this.weights[i * 2] = hit.u;
+      this.weights[i * 2 + 1] = hit.v;
     }
+  }
+
+  /** The greatest speed of any of its vertices since it was asked last, metres a second. */
+  private hasMoved(collider: TriMesh | undefined): number {
+    const { stood } = this;
+    const now = collider?.positions ?? new Float64Array(0);
+    let most = 0;
+    if (stood.length === now.length)
+      for (let o = 0; o < now.length; o += 3) {
+        const [x, y, z] = [now[o] - stood[o], now[o + 1] - stood[o + 1], now[o + 2] - stood[o + 2]];
+        most = Math.max(most, x * x + y * y + z * z);
+      }
+    this.stood = now.slice();
+    return Math.sqrt(most) * RATE;
+  }
+
+  /** How far contacts and held particles go until the coming frame. */
+  private follow({ collider, held }: ReturnType<ClothAround['at']>): void {
+    const { touches, reached, weights, contact, drift, p, v } = this;
+    for (let i = 0; i < touches.length; i++) {
+      if (!touches[i] || !collider) continue;
+      const to = [
+        ...placeOn(collider, reached[i], weights[i * 2], weights[i * 2 + 1]),
+        ...faceNormal(collider, reached[i]),
+      ];
+      for (let k = 0; k < 6; k++) drift[i * 6 + k] = (to[k] - contact[i * 6 + k]) / STEPS;
+    }
+    this.held = held;
+    held?.particles.forEach((i, n) => {
+      // Its speed is what the wind meets.
+      for (let a = 0; a < 3; a++) v[i * 3 + a] = (held.places[n * 3 + a] - p[i * 3 + a]) * RATE;
+    });
+  }
+
+  /** Carries contacts and held particles on by one step. */
+  private carry(h: number): void {
+    const { touches, contact, drift, held, p, v } = this;
+    for (let i = 0; i < touches.length; i++)
+      if (touches[i]) for (let k = i * 6; k < i * 6 + 6; k++) contact[k] += drift[k];
+    held?.particles.forEach((i) => {
+      for (let o = i * 3; o < i * 3 + 3; o++) p[o] += v[o] * h;
+    });
   }
 
   private step(h: number): void {
     const { p, before, v, inverse, spec } = this;
     this.accelerate(h);
+    if (spec.around) this.carry(h);
     for (let i = 0; i < inverse.length; i++) {
       if (inverse[i] === 0) continue;
       for (let o = i * 3; o < i * 3 + 3; o++) {
@@ -301,7 +381,7 @@ export class Cloth {
 
   /** Moves what is below its plane of contact onto it, and slows its sliding. */
   private keepOut(): void {
-    const { p, before, contact: c, touches, spec } = this;
+    const { p, before, contact: c, drift, touches, spec } = this;
     for (let i = 0; i < touches.length; i++) {
       if (!touches[i]) continue;
       const [o, q] = [i * 3, i * 6];
@@ -310,7 +390,8 @@ export class Cloth {
       const short = spec.thickness - above;
       if (short <= 0) continue;
       for (let a = 0; a < 3; a++) p[o + a] += c[q + 3 + a] * short;
-      const slid = [0, 1, 2].map((a) => p[o + a] - before[o + a]);
+      // As seen from what it lies on.
+      const slid = [0, 1, 2].map((a) => p[o + a] - before[o + a] - (spec.around ? drift[q + a] : 0));
       const up = slid[0] * c[q + 3] + slid[1] * c[q + 4] + slid[2] * c[q + 5];
       for (let a = 0; a < 3; a++) p[o + a] -= (slid[a] - c[q + 3 + a] * up) * FRICTION;
     }
