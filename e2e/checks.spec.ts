@@ -2,6 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import {
   choose,
   hang,
+  make,
   newScene,
   openExample,
   openStep,
@@ -32,7 +33,7 @@ test('two runs that cross: both say where, a click leads there, meant so it is l
   await hang(page, 'Crate');
   await pitch(page, '2');
   await expect(
-    (await checks(page)).getByText(/No prop reaches into another one that is shown/),
+    (await checks(page)).getByText(/No prop reaches into another one, or through a surface, that is shown/),
   ).toBeVisible();
   await pathByNumbers(page, [
     [1, -4],
@@ -92,4 +93,31 @@ test('a duplicate that lies exactly on its original is told of, and the examples
   await undo(page);
   await page.getByRole('button', { name: /^Posts Run/ }).click();
   await expect((await checks(page)).getByText('All well')).toBeVisible();
+});
+
+test('what goes through a surface that it does not stand on is told of, until it stands there or it is meant', async ({
+  page,
+}) => {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await pathByNumbers(page, [
+    [-5, 0],
+    [5, 0],
+  ]);
+  await hang(page, 'Crate');
+  await pitch(page, '1');
+  await make(page, 'Sphere', { Radius: '2' });
+  await page.getByRole('button', { name: /^Crate Run/ }).click();
+  const step = await checks(page);
+  // Crates of 0.8 m: those whose feet are within 0.4 m of where the ball meets the ground.
+  const near = (await rows(page)).filter((r) => Math.abs(Math.abs(r.x) - 2) < 0.3);
+  expect(near.length).toBe(2);
+  const line = step.getByRole('button', { name: '2 props go through “Sphere”' });
+  await expect(line).toBeVisible();
+  await line.click();
+  await step.getByRole('button', { name: 'Meant so' }).click();
+  await expect(step.getByText('All well')).toBeVisible();
+  await expect(step.getByText('May reach into “Sphere”.')).toBeVisible();
+  await step.getByRole('button', { name: 'Mind it' }).click();
+  await expect(line).toBeVisible();
 });

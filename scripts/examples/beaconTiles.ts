@@ -86,7 +86,7 @@ export function beaconTiles(): Scene {
   b.do(setArrangement, { id: emblem, values: { thread: 'weld' } });
   // Tiles and shingles lap.
   b.meant('Tiles, rigid', 'Tiles, rigid', 'Tiles, bent');
-  b.meant('Tiles, bent', 'Tiles, bent');
+  b.meant('Tiles, bent', 'Tiles, bent', 'Lattice tubes');
   b.meant('Shingles, west', 'Shingles, west', 'Shingles, east');
   b.meant('Shingles, east', 'Shingles, east');
   return b.scene;

@@ -50,9 +50,10 @@ export class Builder {
     return id;
   }
 
-  /** Lets an arrangement reach into others, by name, or into its own fellows: lapped, threaded, or standing in them. */
+  /** Lets an arrangement reach into others and surfaces, by name, or into its own fellows: lapped, threaded, in them. */
   meant(name: string, ...others: string[]): void {
-    const idOf = (wanted: string) => this.scene.arrangements.find((a) => a.name === wanted)!.id;
+    const all = [...this.scene.arrangements, ...this.scene.surfaces];
+    const idOf = (wanted: string) => all.find((a) => a.name === wanted)!.id;
     for (const other of others) this.do(meanOverlap, { id: idOf(name), other: idOf(other), meant: true });
   }
 

@@ -74,6 +74,7 @@ export function ferryLoop(): Scene {
   });
   b.pegs('Mooring rings', b.prop('mooring-ring'), around, 'nearest', 2);
   // Boards lap in the bend, and the bollards stand in them.
+  b.meant('Lane marks', 'Water');
   b.meant('Landing stage deck', 'Landing stage deck', 'Stage bollards');
   return b.scene;
 }

@@ -101,6 +101,8 @@ export function sentence(f: Finding, scene: Scene): string {
         : `${plural(Number(d.count), 'prop')} reach into others of these. Space them wider, or leave out what collides under Gaps.`;
     case 'doubled':
       return `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'stands' : 'stand'} exactly where ${other ? `“${other}” has the same prop` : 'another of these does'}. Take one of the two out.`;
+    case 'through':
+      return `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'goes' : 'go'} through “${surface}”. Move one of the two, or let them stand on it under Ground.`;
     case 'buried':
       return `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'goes' : 'go'} up to ${m(d.by)} into the ground beside the foot. Let them touch by Lowest or Footprint under Ground.`;
     case 'floating':

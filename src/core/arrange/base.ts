@@ -20,5 +20,5 @@ export const baseFields = <K extends string>(kind: K) => ({
     .array(z.string().max(200))
     .max(1000)
     .default([])
-    .describe(`Ids of arrangements that it may reach into, “${OWN}” for its fellows: no check minds`),
+    .describe(`Ids of arrangements and surfaces that it may reach into, “${OWN}” for its fellows: no check minds`),
 });

@@ -89,6 +89,7 @@ export type FindingKind =
   | 'too-tight'
   | 'overlap'
   | 'doubled'
+  | 'through'
   | 'buried'
   | 'floating'
   | 'path-surface-missing'

@@ -63,19 +63,25 @@ export const setArrangement = patching<{ id: string; values: ArrangementValues }
 });
 
 /**
- * Says that an arrangement may reach into another one (or, with its own id, that its props may reach into each other),
- * or takes that back.
+ * Says that an arrangement may reach into another one or a surface (or, with its own id, that its props may reach into
+ * each other), or takes that back.
  */
 export const meanOverlap = command<{ id: string; other: string; meant: boolean }>({
   apply(scene, { id, other, meant }) {
-    const [one, two] = [findArrangement(scene, id), findArrangement(scene, other)];
+    const one = findArrangement(scene, id);
+    const isSurface = scene.surfaces.some((s) => s.id === other);
+    const two = isSurface ? null : findArrangement(scene, other);
     const drop = (a: Arrangement, of: string) => (a.meant = a.meant.filter((m) => m !== of));
-    drop(one, one === two ? OWN : other);
-    if (one !== two) drop(two, id);
-    if (meant) one.meant.push(one === two ? OWN : other);
+    const of = one === two ? OWN : other;
+    drop(one, of);
+    if (two && one !== two) drop(two, id);
+    if (meant) one.meant.push(of);
   },
-  name: (scene, _, { id, other, meant }) =>
-    `overlap of ${findArrangement(scene, id).name}${id === other ? '' : ` with ${findArrangement(scene, other).name}`} ${meant ? 'meant so' : 'minded again'}`,
+  name: (scene, _, { id, other, meant }) => {
+    const { name } = scene.surfaces.find((s) => s.id === other) ?? findArrangement(scene, other);
+    const whose = `overlap of ${findArrangement(scene, id).name}${id === other ? '' : ` with ${name}`}`;
+    return `${whose} ${meant ? 'meant so' : 'minded again'}`;
+  },
 });
 
 type AnyKey<A> = A extends Arrangement ? keyof A : never;

@@ -1,10 +1,9 @@
-import { matrixOf } from '../../arrange/steps/groundContact';
 import { solve3 } from '../../math/solve';
 import { boxesOverlap } from '../../mesh/boxes';
 import { PairWalk } from '../../mesh/boxTree';
 import type { Bvh } from '../../mesh/bvh';
 import { isInside, meshesCross, type Seen } from '../../mesh/crossing';
-import type { Standing } from './standing';
+import { seen, type Standing } from './standing';
 
 /** Boxes that reach into each other by no more than this, metres, only touch. */
 const TOUCH = 1e-6;
@@ -101,19 +100,6 @@ function reachIn(a: Standing, i: number, b: Standing, j: number): boolean {
   // Whole in each other, or shifted along their own sides so that none goes through a face.
   if (holds(p, 0, 0, 0) && holds(q, 0, 0, 0)) return true;
   return holds(p, ...cornerOf(q)) || holds(q, ...cornerOf(p));
-}
-
-/** A row's mesh as seen from a place. */
-function seen({ placements: p, mesh }: Standing, row: number, from: Float64Array): Seen | null {
-  const found = mesh(row);
-  if (!found) return null;
-  const m = matrixOf(p, row);
-  if (found.sized) for (let k = 0; k < 9; k++) m[k] /= p.scale[row * 3 + (k % 3)];
-  return {
-    tree: found.tree,
-    m,
-    at: Float64Array.from({ length: 3 }, (_, r) => p.position[row * 3 + r] - from[r]),
-  };
 }
 
 /** The middle of what one box has of the other, along its own axes. */

@@ -214,3 +214,55 @@ test('what is given up before its end keeps what it had found', () => {
   expect(rest.turns).toBeLessThan(all / 2);
   expect(rest.found).toEqual(look(scene).found);
 });
+
+describe('surfaces that nothing stands on', () => {
+  /** A wall 4 m wide and 4 m high across the way, at x = 0.1. */
+  const wall = {
+    ...newSurface('wall', 'Wall', {
+      source: 'made' as const,
+      shape: shapeSchema.parse({ shape: 'plane', width: 4, depth: 4 }),
+      color: '#D8CDB6',
+    }),
+    position: [0.1, 0, 0] as [number, number, number],
+    rollDeg: 90,
+  };
+  const scene = (more: Partial<Scene> = {}) => ({
+    ...sceneOf([straight('line', [-3, 0, 0], [3, 0, 0])], [run('a', 'line', 0.75)]),
+    surfaces: [wall],
+    ...more,
+  });
+  const through = (given: Scene) => told(look(given).found, 'a').map(([kind, slots]) => `${kind} ${slots}`);
+
+  test('just what goes through it is told, by how far it does and not by its box alone', () => {
+    // Feet 0.75 m apart, crates half a metre long: those within 0.25 m of the wall go through, but for a hair.
+    const { found } = look(scene());
+    const { placements } = new Evaluator(ASSETS).evaluate(scene()).arrangements[0];
+    const near = [...placements.slot].filter((_, i) => {
+      const away = 0.25 - Math.abs(placements.position[i * 3] - 0.1);
+      return away > 1e-3 + 0.05 * 0.4;
+    });
+    expect(near.length).toBe(1);
+    expect(found.get('a')!.map((f) => [f.kind, f.slots, f.detail.surface])).toEqual([
+      ['through', near, 'wall'],
+    ]);
+    // A wall that just touches the front of one.
+    expect(through(scene({ surfaces: [{ ...wall, position: [0.25, 0, 0] }] }))).toEqual([]);
+    expect(through(scene({ surfaces: [{ ...wall, position: [0.1, 0, 9] }] }))).toEqual([]);
+  });
+
+  test('what is hidden, meant so, or stood on is not looked at', () => {
+    expect(through(scene({ surfaces: [{ ...wall, visible: false }] }))).toEqual([]);
+    expect(through(scene({ arrangements: [{ ...run('a', 'line', 0.75), meant: ['wall'] }] }))).toEqual([]);
+    const landed = { ...run('a', 'line', 0.75), ground: groundSchema.parse({ mode: 'land' }) };
+    // Landed by its foot, it is the ground's own check that tells of it.
+    expect(through(scene({ arrangements: [landed] }))).toEqual(['buried 5']);
+  });
+
+  test('what moved is looked at again, and what did not is not', () => {
+    const [evaluator, checks] = [new Evaluator(ASSETS), new SceneChecks()];
+    expect(told(look(scene(), evaluator, checks).found, 'a')).toHaveLength(1);
+    const away = scene({ surfaces: [{ ...wall, position: [0.1, 9, 0] }] });
+    expect(look(away, evaluator, checks).found.size).toBe(0);
+    expect(told(look(scene(), evaluator, checks).found, 'a')).toHaveLength(1);
+  });
+});

@@ -9,10 +9,11 @@ import type { EvaluatedArrangement, SceneResult } from '../scene';
 import { groundFindings } from './grounded';
 import { overlapsOf, type Overlaps } from './overlaps';
 import { standingOf, type Standing } from './standing';
+import { slotsThrough, stoodOn } from './through';
 
 /**
  * Holds everything that is shown against everything: arrangements against themselves and each other, and what stands
- * on the ground against it. What was held against each other and has not changed is not looked at again.
+ * on the ground against it, and what does not against all surfaces. What was held against each other and has not changed is not looked at again.
  *
  * @example
  * const checks = new SceneChecks();
@@ -25,6 +26,7 @@ export class SceneChecks {
   private standing = new Map<string, Standing>();
   private pairs = new Map<string, { keys: string; found: Overlaps }>();
   private grounds = new Map<string, { key: string; found: Finding[] }>();
+  private walls = new Map<string, { keys: string; slots: number[] }>();
 
   /** @returns yields between pieces of a few milliseconds; in the end the findings by arrangement */
   *look(scene: Scene, result: SceneResult, context: ArrangeContext): Generator<void, Map<string, Finding[]>> {
@@ -62,12 +64,45 @@ export class SceneChecks {
       }
       say(a.id, have.found);
     }
+    const walls = yield* this.lookAtSurfaces(scene, result, here, context, say);
     // What is given up before it comes to its end has kept all the same what it had found.
     const ids = new Set(here.map(({ a }) => a.id));
     for (const kept of [this.standing, this.grounds])
       for (const id of kept.keys()) if (!ids.has(id)) kept.delete(id);
     for (const name of this.pairs.keys()) if (!names.has(name)) this.pairs.delete(name);
+    for (const name of this.walls.keys()) if (!walls.has(name)) this.walls.delete(name);
     return found;
+  }
+
+  /** What goes through surfaces that are shown and that it does not stand on. @returns names of the pairs that there are */
+  private *lookAtSurfaces(
+    scene: Scene,
+    result: SceneResult,
+    here: Shown[],
+    context: ArrangeContext,
+    say: (node: string, f: Finding[]) => void,
+  ): Generator<void, Set<string>> {
+    const names = new Set<string>();
+    for (const { a, s } of here) {
+      const on = stoodOn(a, scene);
+      for (const [i, surface] of scene.surfaces.entries()) {
+        const triMesh = context.surface?.(surface.id);
+        if (!triMesh || !surface.visible || on.has(surface.id) || a.meant.includes(surface.id)) continue;
+        const name = `${a.id} ${surface.id}`;
+        const keys = `${s.key} ${result.surfaces[i].key}`;
+        names.add(name);
+        let have = this.walls.get(name);
+        if (have?.keys !== keys) {
+          have = { keys, slots: yield* slotsThrough(s, triMesh) };
+          this.walls.set(name, have);
+        }
+        const { slots } = have;
+        if (slots.length === 0) continue;
+        const detail = { count: slots.length, surface: surface.id };
+        say(a.id, [{ kind: 'through', severity: 'warning', node: a.id, slots, detail }]);
+      }
+    }
+    return names;
   }
 }
 

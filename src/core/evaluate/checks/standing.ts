@@ -1,8 +1,10 @@
 import { shapeOf, type ArrangeContext } from '../../arrange/context';
 import type { Placements } from '../../arrange/result';
+import { matrixOf } from '../../arrange/steps/groundContact';
 import { placedBoxes, type PlacedBoxes } from '../../arrange/steps/placedBoxes';
 import type { BentMesh } from '../../mesh/bend';
 import { buildBvh, type Bvh } from '../../mesh/bvh';
+import type { Seen } from '../../mesh/crossing';
 
 /** What of an arrangement stands in the scene. */
 export interface Standing extends PlacedBoxes {
@@ -25,6 +27,19 @@ export const standingOf = (key: string, placements: Placements, context: Arrange
     return found ? { tree: found.faller().tree, sized: false } : null;
   },
 });
+
+/** A row's mesh as seen from a place; null where it is not at hand. */
+export function seen({ placements: p, mesh }: Standing, row: number, from: ArrayLike<number>): Seen | null {
+  const found = mesh(row);
+  if (!found) return null;
+  const m = matrixOf(p, row);
+  if (found.sized) for (let k = 0; k < 9; k++) m[k] /= p.scale[row * 3 + (k % 3)];
+  return {
+    tree: found.tree,
+    m,
+    at: Float64Array.from({ length: 3 }, (_, r) => p.position[row * 3 + r] - from[r]),
+  };
+}
 
 const trees = new WeakMap<BentMesh, Bvh>();
 

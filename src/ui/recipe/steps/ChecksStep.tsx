@@ -3,7 +3,6 @@
 import { ChevronLeft, ChevronRight, CircleCheck, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { OWN } from '@/core/arrange/base';
-import type { Arrangement } from '@/core/arrange/registry';
 import type { Finding } from '@/core/arrange/result';
 import type { Vec3 } from '@/core/math/vec3';
 import { meanOverlap } from '@/store/commands/arrangements';
@@ -38,7 +37,8 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
       {findings.length === 0 && !looking && (
         <p className="flex items-start gap-2 text-[13px] text-good">
           <CircleCheck size={15} className="mt-0.5 shrink-0" /> {well}{' '}
-          {meant.length ? 'No other prop' : 'No prop'} reaches into another one that is shown.
+          {meant.length ? 'No other prop' : 'No prop'} reaches into another one, or through a surface, that is
+          shown.
         </p>
       )}
       <ul className="flex flex-col gap-1 empty:hidden">
@@ -76,11 +76,18 @@ function feetOf(id: string, slots: readonly number[]): Vec3[] {
   return feet;
 }
 
+/** What the props of a finding reach into, which may be meant so: an arrangement or a surface. */
+function intoOf(id: string, { kind, detail }: Finding): string | null {
+  if (kind === 'overlap') return String(detail.other ?? id);
+  return kind === 'through' ? String(detail.surface) : null;
+}
+
 /** One finding: a click selects all that it is about and looks at it; its arrows go through them one by one. */
 function Line({ id, finding: f }: { id: string; finding: Finding }) {
   const scene = useDocument((s) => s.scene);
   const [at, setAt] = useState(-1);
   const slots = f.slots ?? [];
+  const into = intoOf(id, f);
   const node = slots.length === 0 ? nodeOf(f) : null;
   const show = (chosen: readonly number[]) => {
     selectSlots(id, [...chosen]);
@@ -109,13 +116,13 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
         />
         {sentence(f, scene)}
       </button>
-      {(slots.length > 1 || f.kind === 'overlap') && (
+      {(slots.length > 1 || into !== null) && (
         <span className="flex items-center justify-end text-[12px] text-soft">
-          {f.kind === 'overlap' && (
+          {into !== null && (
             <Small
               label="Meant so"
               hint="Lets it be: what is lapped, threaded or stuck into each other on purpose"
-              onClick={() => dispatch(meanOverlap, { id, other: String(f.detail.other ?? id), meant: true })}
+              onClick={() => dispatch(meanOverlap, { id, other: into, meant: true })}
             />
           )}
           {slots.length > 1 && (
@@ -137,17 +144,21 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
   );
 }
 
-/** The arrangements that one may reach into, itself among them where it may reach into its own. */
-function useMeant(id: string): Arrangement[] {
+/** What an arrangement may reach into: others, itself where it may reach into its own, surfaces. */
+function useMeant(id: string): { id: string; name: string }[] {
   const arrangements = useDocument((s) => s.scene.arrangements);
+  const surfaces = useDocument((s) => s.scene.surfaces);
   const a = arrangements.find((one) => one.id === id);
-  return arrangements.filter(
-    (o) => a?.meant.includes(o.id === id ? OWN : o.id) || (o.id !== id && o.meant.includes(id)),
-  );
+  return [
+    ...arrangements.filter(
+      (o) => a?.meant.includes(o.id === id ? OWN : o.id) || (o.id !== id && o.meant.includes(id)),
+    ),
+    ...surfaces.filter((s) => a?.meant.includes(s.id)),
+  ];
 }
 
 /** What the arrangement may reach into, each to be minded again. */
-function Meant({ id, others }: { id: string; others: Arrangement[] }) {
+function Meant({ id, others }: { id: string; others: { id: string; name: string }[] }) {
   return (
     <ul className="flex flex-col text-[12.5px] text-soft empty:hidden">
       {others.map((o) => (
