@@ -14,7 +14,7 @@ export interface BoxTree {
   nodes: number;
 }
 
-const LEAF = 4;
+const LEAF = 3;
 
 /** A tree over all boxes; one without nodes where there is none. */
 export function buildBoxTree(boxes: Boxes): BoxTree {
@@ -118,38 +118,60 @@ const apart = (a: Float64Array, i: number, b: Float64Array, j: number): boolean 
  * while (!walk.on(met, () => tired)) await rest();
  */
 export class PairWalk {
-  /** Nodes of either tree whose boxes are still to be held against each other. */
-  private stack: number[];
+  /** Pairs of nodes of either tree, whose boxes touch, that are still to be opened. */
+  private stack = new Int32Array(256);
+  private top = 0;
 
   constructor(
     private a: BoxTree,
     private b: BoxTree,
   ) {
-    this.stack = a.nodes === 0 || b.nodes === 0 ? [] : [0, 0];
+    if (a.nodes > 0 && b.nodes > 0) this.push(0, 0);
+  }
+
+  private push(m: number, n: number): void {
+    if (apart(this.a.bounds, m * 6, this.b.bounds, n * 6)) return;
+    if (this.top + 2 > this.stack.length) {
+      const larger = new Int32Array(this.stack.length * 2);
+      larger.set(this.stack);
+      this.stack = larger;
+    }
+    this.stack[this.top++] = m;
+    this.stack[this.top++] = n;
   }
 
   /** @param enough asked now and then whether to stop for now @returns whether it has come to its end */
   on(met: (i: number, j: number) => void, enough?: () => boolean): boolean {
-    const { a, b, stack } = this;
+    const { a, b } = this;
     const same = a === b;
-    while (stack.length > 0) {
-      const n = stack.pop()!;
-      const m = stack.pop()!;
-      if (apart(a.bounds, m * 6, b.bounds, n * 6)) continue;
+    while (this.top > 0) {
+      const n = this.stack[--this.top];
+      const m = this.stack[--this.top];
       const isLeaf = a.count[m] > 0;
       if (isLeaf && b.count[n] > 0) {
-        for (let i = a.start[m]; i < a.start[m] + a.count[m]; i++)
-          for (let j = same && m === n ? i + 1 : b.start[n]; j < b.start[n] + b.count[n]; j++) {
-            const [p, q] = [a.order[i], b.order[j]];
+        const end = a.start[m] + a.count[m];
+        const last = b.start[n] + b.count[n];
+        for (let i = a.start[m]; i < end; i++) {
+          const p = a.order[i];
+          for (let j = same && m === n ? i + 1 : b.start[n]; j < last; j++) {
+            const q = b.order[j];
             if (apart(a.around, p * 6, b.around, q * 6)) continue;
             if (same && p > q) met(q, p);
             else met(p, q);
           }
-        if (enough?.()) return stack.length === 0;
-      } else if (same && m === n) stack.push(m + 1, m + 1, m + 1, a.start[m], a.start[m], a.start[m]);
-      else if (b.count[n] > 0 || (!isLeaf && size(a.bounds, m * 6) > size(b.bounds, n * 6)))
-        stack.push(m + 1, n, a.start[m], n);
-      else stack.push(m, n + 1, m, b.start[n]);
+        }
+        if (enough?.()) return this.top === 0;
+      } else if (same && m === n) {
+        this.push(m + 1, m + 1);
+        this.push(m + 1, a.start[m]);
+        this.push(a.start[m], a.start[m]);
+      } else if (b.count[n] > 0 || (!isLeaf && size(a.bounds, m * 6) > size(b.bounds, n * 6))) {
+        this.push(m + 1, n);
+        this.push(a.start[m], n);
+      } else {
+        this.push(m, n + 1);
+        this.push(m, b.start[n]);
+      }
     }
     return true;
   }

@@ -66,15 +66,9 @@ export function writeBox(
   to.radius[k] = Math.sqrt(square);
 }
 
-/** How far a box reaches from its centre along an axis. */
-function reach({ axes, half }: Boxes, i: number, x: number, y: number, z: number): number {
-  let sum = 0;
-  for (let a = 0; a < 3; a++) {
-    const o = i * 9 + a * 3;
-    sum += half[i * 3 + a] * Math.abs(axes[o] * x + axes[o + 1] * y + axes[o + 2] * z);
-  }
-  return sum;
-}
+/** Of the two boxes that are looked at: how each axis of the one lies along each of the other, and its size. */
+const along = new Float64Array(9);
+const across = new Float64Array(9);
 
 /**
  * Whether two boxes reach into each other by more than `slack` metres along every one of the fifteen separating axes
@@ -86,20 +80,50 @@ export function boxesOverlap(a: Boxes, i: number, b: Boxes, j: number, slack: nu
   const dz = b.centre[j * 3 + 2] - a.centre[i * 3 + 2];
   const balls = a.radius[i] + b.radius[j];
   if (dx * dx + dy * dy + dz * dz >= balls * balls) return false;
-  const apart = (x: number, y: number, z: number) =>
-    Math.abs(dx * x + dy * y + dz * z) >= reach(a, i, x, y, z) + reach(b, j, x, y, z) - slack;
-  const [u, v] = [a.axes, b.axes];
-  for (let k = 0; k < 9; k += 3) {
-    if (apart(u[i * 9 + k], u[i * 9 + k + 1], u[i * 9 + k + 2])) return false;
-    if (apart(v[j * 9 + k], v[j * 9 + k + 1], v[j * 9 + k + 2])) return false;
-  }
-  for (let k = i * 9; k < i * 9 + 9; k += 3)
-    for (let m = j * 9; m < j * 9 + 9; m += 3) {
-      const x = u[k + 1] * v[m + 2] - u[k + 2] * v[m + 1];
-      const y = u[k + 2] * v[m] - u[k] * v[m + 2];
-      const z = u[k] * v[m + 1] - u[k + 1] * v[m];
-      const l = Math.sqrt(x * x + y * y + z * z);
-      if (l > 1e-9 && apart(x / l, y / l, z / l)) return false;
+  const { axes: u, half: g } = a;
+  const { axes: v, half: h } = b;
+  const [o, q, m, n] = [i * 9, j * 9, i * 3, j * 3];
+  for (let k = 0; k < 3; k++)
+    for (let l = 0; l < 3; l++) {
+      const r =
+        u[o + k * 3] * v[q + l * 3] +
+        u[o + k * 3 + 1] * v[q + l * 3 + 1] +
+        u[o + k * 3 + 2] * v[q + l * 3 + 2];
+      along[k * 3 + l] = r;
+      across[k * 3 + l] = Math.abs(r);
     }
+  // From the middle of the one to that of the other, along the axes of the one.
+  const tx = dx * u[o] + dy * u[o + 1] + dz * u[o + 2];
+  const ty = dx * u[o + 3] + dy * u[o + 4] + dz * u[o + 5];
+  const tz = dx * u[o + 6] + dy * u[o + 7] + dz * u[o + 8];
+  for (let k = 0; k < 3; k++) {
+    const t = k === 0 ? tx : k === 1 ? ty : tz;
+    const reach = h[n] * across[k * 3] + h[n + 1] * across[k * 3 + 1] + h[n + 2] * across[k * 3 + 2];
+    if (Math.abs(t) >= g[m + k] + reach - slack) return false;
+  }
+  for (let l = 0; l < 3; l++) {
+    const t = tx * along[l] + ty * along[3 + l] + tz * along[6 + l];
+    const reach = g[m] * across[l] + g[m + 1] * across[3 + l] + g[m + 2] * across[6 + l];
+    if (Math.abs(t) >= h[n + l] + reach - slack) return false;
+  }
+  // Along what is square to an axis of either.
+  for (let k = 0; k < 3; k++) {
+    const k1 = k === 2 ? 0 : k + 1;
+    const k2 = k === 0 ? 2 : k - 1;
+    const t1 = k1 === 0 ? tx : k1 === 1 ? ty : tz;
+    const t2 = k2 === 0 ? tx : k2 === 1 ? ty : tz;
+    for (let l = 0; l < 3; l++) {
+      const r = along[k * 3 + l];
+      const size = Math.sqrt(Math.max(0, 1 - r * r));
+      // Two that run alike have no such axis.
+      if (!(size > 1e-7)) continue;
+      const l1 = l === 2 ? 0 : l + 1;
+      const l2 = l === 0 ? 2 : l - 1;
+      const t = t2 * along[k1 * 3 + l] - t1 * along[k2 * 3 + l];
+      const own = g[m + k1] * across[k2 * 3 + l] + g[m + k2] * across[k1 * 3 + l];
+      const other = h[n + l1] * across[k * 3 + l2] + h[n + l2] * across[k * 3 + l1];
+      if (Math.abs(t) >= own + other - slack * size) return false;
+    }
+  }
   return true;
 }
