@@ -197,7 +197,7 @@ test('a frame before a ball is laid straight or to the nearest place; bent props
     .click({ modifiers: ['Shift'] });
   await page
     .getByRole('group', { name: 'Selected prop' })
-    .getByRole('button', { name: 'Keep it rigid' })
+    .getByRole('button', { name: 'Keep its shape' })
     .click();
   await settled(page);
   const one = await meshes();

@@ -86,12 +86,12 @@ test('spacing by count, at the ends or half in; dragging the label changes it li
   expect((await counts(page)).placed).toBe(6);
 });
 
-test('order as a pattern with times ranges and rests, and as a mix by weight', async ({ page }) => {
+test('order as a pattern with times ranges and pauses, and as a mix by weight', async ({ page }) => {
   const step = await openStep(page, 'Props');
   await type(page.getByLabel('Pitch', { exact: true }), '0.25');
   await step.getByRole('button', { name: 'Add a prop to the order' }).click();
   await page.getByRole('menuitem', { name: 'Painted bollard' }).click();
-  await step.getByRole('button', { name: 'Add a rest' }).click();
+  await step.getByRole('button', { name: 'Add a pause' }).click();
   await type(step.getByLabel('Bollard times, least', { exact: true }), '2');
   await settled(page);
   let list = await rows(page);
@@ -114,7 +114,7 @@ test('order as a pattern with times ranges and rests, and as a mix by weight', a
   expect((await rows(page))[0].prop).toBe('Painted bollard');
   await step.getByRole('radio', { name: 'Mix' }).click();
   await type(step.getByLabel('Painted bollard weight'), '0');
-  await type(step.getByLabel('Rest weight'), '0');
+  await type(step.getByLabel('Pause weight'), '0');
   list = await rows(page);
   expect(new Set(list.map((r) => r.prop))).toEqual(new Set(['Bollard']));
   await step.getByRole('button', { name: 'Take Bollard out' }).click();
@@ -229,7 +229,7 @@ test('gaps by chance and by keep-outs; a smaller chance keeps a subset', async (
 test('a prop dragged from the basket into the order joins it', async ({ page }) => {
   const step = await openStep(page, 'Props');
   const from = (await page.getByRole('button', { name: 'Crate', exact: true }).boundingBox())!;
-  const to = (await step.getByRole('button', { name: 'Add a rest' }).boundingBox())!;
+  const to = (await step.getByRole('button', { name: 'Add a pause' }).boundingBox())!;
   await page.mouse.move(from.x + 20, from.y + 20);
   await page.mouse.down();
   await page.mouse.move(from.x + 60, from.y - 20, { steps: 3 });

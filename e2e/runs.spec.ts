@@ -167,7 +167,7 @@ test('groups in the order, by drag too; exact shares without repeats; first, las
   expect(await letters()).toBe('Ba Bo Cr Cr Ba Bo Cr Cr Ba Bo Cr Cr Ba');
   await choose(page, step.getByRole('button', { name: /^First:/ }), 'Cleat');
   await choose(page, step.getByRole('button', { name: /^Corners:/ }), 'Crate');
-  await choose(page, step.getByRole('button', { name: /^Every n-th:/ }), 'Rest');
+  await choose(page, step.getByRole('button', { name: /^Every n-th:/ }), 'Pause');
   await type(step.getByLabel('Every so many slots'), '4');
   await type(step.getByLabel('Counted from slot'), '4');
   const special = await rows(page);
@@ -417,7 +417,7 @@ test('a run on another path keeps its recipe; a step is copied to another run; f
   const crates = placed(await rows(page)).filter((r) => r.arrangement === 'Crate');
   expect(crates[1].s - crates[0].s).toBeCloseTo(1.5, 9);
   const before = crates.map((r) => [r.x, r.y, r.z]);
-  await choose(page, 'More for this run', 'Freeze into pegs');
+  await choose(page, 'More for this run', 'Into pegs');
   await settled(page);
   await expect(page.getByLabel('Name of the pegs')).toHaveValue('Crate');
   let pegs = (await rows(page)).filter((r) => r.arrangement === 'Crate');

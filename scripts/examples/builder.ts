@@ -83,7 +83,7 @@ export class Builder {
       const entry =
         i === 0
           ? this.findRun(id).order.entries[0].id
-          : this.do(addEntry, { id, item: prop ? { kind: 'prop', prop } : { kind: 'rest' } });
+          : this.do(addEntry, { id, item: prop ? { kind: 'prop', prop } : { kind: 'pause' } });
       this.do(setEntry, { id, entry, values: { times: [times, times] } });
     });
     return id;

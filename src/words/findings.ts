@@ -189,7 +189,7 @@ export function sentence(f: Finding, scene: Scene): string {
 
 export const REASON: Record<GapReason, string> = {
   placed: 'placed',
-  rest: 'rest in the order',
+  pause: 'pause in the order',
   chance: 'left out by chance',
   'keep-out': 'in a keep-out',
   hand: 'removed by hand',

@@ -20,5 +20,7 @@ export const baseFields = <K extends string>(kind: K) => ({
     .array(z.string().max(200))
     .max(1000)
     .default([])
-    .describe(`Ids of arrangements and surfaces that it may reach into, “${OWN}” for its fellows: no check minds`),
+    .describe(
+      `Ids of arrangements and surfaces that it may reach into, “${OWN}” for its fellows: no check minds`,
+    ),
 });

@@ -5,7 +5,7 @@ import type { BentMesh } from '../mesh/bend';
 /** Why a slot is empty. The number in `Placements.state` is the index here; 0 is a placed prop. */
 export const GAP_REASONS = [
   'placed',
-  'rest',
+  'pause',
   'chance',
   'keep-out',
   'hand',
@@ -18,7 +18,7 @@ export const GAP_REASONS = [
 export type GapReason = (typeof GAP_REASONS)[number];
 export const STATE = {
   placed: 0,
-  rest: 1,
+  pause: 1,
   chance: 2,
   keepOut: 3,
   hand: 4,
@@ -35,7 +35,7 @@ export interface Placements {
   slot: Float64Array;
   /** Index into {@link GAP_REASONS}. */
   state: Uint8Array;
-  /** Index into `props`; -1 for a rest. A gap keeps the prop that would stand there. */
+  /** Index into `props`; -1 for a pause. A gap keeps the prop that would stand there. */
   prop: Int32Array;
   /** Ids of the props that `prop` counts. */
   props: string[];

@@ -232,7 +232,7 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
   const state = out.state.subarray(start, start + n);
   const isKeptOut = keptOut ? (place: number) => !past?.[place] && keptOut(place) : () => false;
   const { before, lines, around } = sites;
-  const row = { id: sites.slot, isRest: (i: number) => sites.prop[i] < 0, isKeptOut, before, lines, around };
+  const row = { id: sites.slot, isPause: (i: number) => sites.prop[i] < 0, isKeptOut, before, lines, around };
   if (sites.state) state.set(sites.state);
   else markGaps(gaps, row, { seed, hand: work.decided }, state);
   const to = gaps.after === 'close' && !sites.endToEnd ? closeUp(state, isKeptOut) : null;

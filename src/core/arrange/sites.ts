@@ -9,7 +9,7 @@ import type { Line } from './steps/waver';
 export interface Sites {
   /** Ids, from {@link slotId}. */
   slot: Float64Array;
-  /** Index of the prop that the order gives each, swaps by hand included; -1 a rest. */
+  /** Index of the prop that the order gives each, swaps by hand included; -1 a pause. */
   prop: Int32Array;
   /** Metres along what they lie on. */
   s: Float64Array;

@@ -136,7 +136,7 @@ test('one slot alone, spaced by count at the ends, stays in the middle where it 
   expect(scene.arrangements[0]).toMatchObject({ spacing: { mode: 'count', count: 1, ends: 'half' } });
 });
 
-test('steps of the undo list go on beside an earlier scene, but for those that name pegs in their one list', () => {
+test('steps of the undo list go on beside an earlier scene, but for those that name what is called otherwise now', () => {
   const step = { op: 'replace' as const, path: ['arrangements', 0, 'spacing', 'pitch'], value: 2 };
   const moved = { ...step, path: ['arrangements', 1, 'pegs', 40, 'position'] };
   const put = { op: 'add' as const, path: ['arrangements', 1], value: { id: 'a', kind: 'pegs', pegs: [] } };
@@ -144,4 +144,12 @@ test('steps of the undo list go on beside an earlier scene, but for those that n
   expect([1, 2, 6, 7].map((version) => patchesHold(version, [step]))).toEqual([false, true, true, true]);
   for (const named of [moved, put, list])
     expect([6, 7].map((version) => patchesHold(version, [step, named]))).toEqual([false, true]);
+  const order = {
+    ...step,
+    path: ['arrangements', 0, 'order'],
+    value: { entries: [{ item: { kind: 'rest' } }] },
+  };
+  const kind = { ...step, path: ['arrangements', 0, 'order', 'last', 'kind'], value: 'rest' };
+  for (const named of [order, kind])
+    expect([7, 8].map((version) => patchesHold(version, [step, named]))).toEqual([false, true]);
 });

@@ -37,6 +37,11 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   5: (old) => old,
   // Pegs stood in one list.
   6: (old) => ({ ...old, arrangements: each(old.arrangements, pegsToBlocks) }),
+  // What is empty on purpose in an order was called a rest; surfaces are at rest.
+  7: (old) => ({
+    ...old,
+    arrangements: each(old.arrangements, (a) => ('order' in a ? { ...a, order: restsToPauses(a.order) } : a)),
+  }),
 };
 
 /**
@@ -44,11 +49,28 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
  */
 export function patchesHold(version: number, patches: readonly Patch[]): boolean {
   if (version < 2) return false;
-  return version >= 7 || !patches.some(({ path, value }) => path.includes('pegs') || holdsPegs(value));
+  const names = (patch: Patch) =>
+    (version < 7 && (patch.path.includes('pegs') || holds(patch.value, (v) => Array.isArray(v.pegs)))) ||
+    (version < 8 && (patch.value === 'rest' || holds(patch.value, isRest)));
+  return !patches.some(names);
 }
 
-const holdsPegs = (value: unknown): boolean =>
-  Array.isArray(value) ? value.some(holdsPegs) : isRecord(value) && Array.isArray(value.pegs);
+/** Whether a value is, or has in it, something of that sort. */
+const holds = (value: unknown, is: (v: Record<string, unknown>) => boolean): boolean =>
+  Array.isArray(value)
+    ? value.some((v) => holds(v, is))
+    : isRecord(value) && (is(value) || Object.values(value).some((v) => holds(v, is)));
+
+const isRest = (v: Record<string, unknown>): boolean => v.kind === 'rest';
+
+const restsToPauses = (v: unknown): unknown =>
+  Array.isArray(v)
+    ? v.map(restsToPauses)
+    : isRecord(v)
+      ? Object.fromEntries(
+          Object.entries(v).map(([k, x]) => [k, k === 'kind' && x === 'rest' ? 'pause' : restsToPauses(x)]),
+        )
+      : v;
 
 const pegsToBlocks = (a: Record<string, unknown>) => {
   if (!Array.isArray(a.pegs)) return a;

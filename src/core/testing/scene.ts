@@ -87,7 +87,7 @@ export function exampleScene(): Scene {
   const run = newRun('run5', 'Row, “quoted”', 'woad', 'path4', [
     newEntry('entry6', { kind: 'prop', prop: 'prop1' }),
     newEntry('entry7', { kind: 'prop', prop: 'prop2' }),
-    newEntry('entry8', { kind: 'rest' }),
+    newEntry('entry8', { kind: 'pause' }),
   ]);
   run.gaps.chance = 0.2;
   run.variation.turnDeg = [-30, 30];

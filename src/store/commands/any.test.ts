@@ -114,7 +114,7 @@ function anyArguments(scene: Scene, draw: ReturnType<typeof drawer>): Record<str
     removed: draw([true, false]),
     entry: draw(all),
     keepOut: draw<unknown>([draw(all), { kind: 'range', part: 0, stroke: 0, from: number(), to: number() }]),
-    item: draw<unknown>([draw(all), { kind: 'prop', prop: draw(scene.props)?.id }, { kind: 'rest' }]),
+    item: draw<unknown>([draw(all), { kind: 'prop', prop: draw(scene.props)?.id }, { kind: 'pause' }]),
     deformer: draw(all),
     kind: draw(['wave', 'bend', 'cloth', 'corner', 'smooth', 'free']),
     shape: draw(['plane', 'sphere', 'tube', 'circle', 'helix', 'strand']),

@@ -208,5 +208,5 @@ export const freeze = command<{ id: string; pegs: Omit<Peg, 'id'>[] }>({
       { visible, pegs: inBlocks(pegs.map((p) => ({ ...p, id: takeId(scene, 'peg') }))) },
     );
   },
-  name: (before, _, { id }) => `freeze “${findArrangement(before, id).name}”`,
+  name: (before, _, { id }) => `“${findArrangement(before, id).name}” into pegs`,
 });

@@ -76,7 +76,7 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     run(s, runs.setRunPaths, { id: R, paths: [] }).name,
     run(s, arrangements.setStep, { id: R, step: 'spacing', values: { pitch: 1.8 } }).name,
     run(s, arrangements.resetStep, { id: R, step: 'variation' }).name,
-    run(s, order.addEntry, { id: R, item: { kind: 'rest' }, at: 0 }).name,
+    run(s, order.addEntry, { id: R, item: { kind: 'pause' }, at: 0 }).name,
     run(s, order.setEntry, { id: R, entry: 'entry6', values: { times: [2, 3] } }).name,
     run(s, order.moveEntry, { id: R, entry: 'entry6', to: 2 }).name,
     run(s, order.removeEntry, { id: R, entry: 'entry6' }).name,
@@ -173,7 +173,7 @@ test('any row of changes is one step once merged: undo goes to its start, redo t
         (s: Scene) =>
           applyCommand(s, arrangements.setSlotsRemoved, { id: R, slots: [slot], removed }),
     ),
-    fc.constant((s: Scene) => applyCommand(s, order.addEntry, { id: R, item: { kind: 'rest' } })),
+    fc.constant((s: Scene) => applyCommand(s, order.addEntry, { id: R, item: { kind: 'pause' } })),
     fc.constant((s: Scene) => applyCommand(s, paths.reversePath, { id: P })),
   );
   fc.assert(

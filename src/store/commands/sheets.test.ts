@@ -27,7 +27,7 @@ class Desk {
 test('a sheet is laid with its prop in the order; the commands of runs change what it shares with them', () => {
   const d = new Desk();
   expect(d.sheet.name).toBe('Box on Floor');
-  d.do(addEntry, { id: d.id, item: { kind: 'rest' } });
+  d.do(addEntry, { id: d.id, item: { kind: 'pause' } });
   d.do(setStep, { id: d.id, step: 'variation', values: { turnDeg: [-5, 5] } });
   d.do(setSeed, { id: d.id, seed: 9 });
   d.do(setSlotsRemoved, { id: d.id, slots: [1], removed: true });

@@ -82,7 +82,7 @@ function ArrangementMenu({ arrangement: a }: { arrangement: Arrangement }) {
         },
         ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
         // Single pegs already stand by themselves.
-        ...(has(a, 'pegs') ? [] : [{ text: 'Freeze into pegs', run: () => freezeIntoPegs(a) }]),
+        ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
         { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
       ]}
     />

@@ -28,6 +28,7 @@ export function freezeIntoPegs(a: Arrangement): void {
   const rigid = rows.filter((i) => (p.shape?.[i] ?? -1) >= 0).length;
   dispatch(freeze, { id: a.id, pegs });
   selectArrangement(a.id);
-  const shapes = rigid > 0 ? ` ${plural(rigid, 'prop')} that had a shape of their own are rigid now.` : '';
+  const shapes =
+    rigid > 0 ? ` ${plural(rigid, 'prop')} that were bent or cut have their own shape again.` : '';
   say(`“${a.name}” is now ${plural(pegs.length, 'single peg')}.${shapes} Undo makes it what it was.`);
 }

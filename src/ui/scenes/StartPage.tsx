@@ -41,7 +41,7 @@ const EXAMPLES = [
   {
     name: 'beacon-tiles',
     title: 'Tiles of the beacon',
-    text: 'Scallop tiles round a waisted tower, rigid and bent, a lattice, shingles, an emblem on a hull',
+    text: 'Scallop tiles round a waisted tower, keeping their shape and bent, a lattice, shingles, an emblem on a hull',
   },
 ];
 

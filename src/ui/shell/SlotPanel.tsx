@@ -42,7 +42,7 @@ export function SlotPanel() {
   const pegging = useView((s) => s.tool === 'peg');
   if (pegging || !at || !slots || !p || row < 0 || !arrangement) return null;
   const removed = p.state[row] !== 0;
-  const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Rest';
+  const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Pause';
   const many = slots.ids.length > 1;
   const run = has(arrangement, 'hand') ? arrangement : null;
   /** Along a path there are lengths; on a layout there is up and across. */
@@ -109,7 +109,7 @@ export function SlotPanel() {
             </PlainMenu>
             {shaped && (
               <IconButton
-                name={isBent ? 'Keep it rigid' : 'Bend it'}
+                name={isBent ? 'Keep its shape' : 'Bend it'}
                 className={LIGHT}
                 disabled={removed}
                 onClick={() =>

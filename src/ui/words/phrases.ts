@@ -14,7 +14,7 @@ export function propsPhrase(run: Pick<Run, 'order'>, scene: Scene): string {
   if (entries.length === 0) return propsOfOrder(run.order).length ? 'Special places only' : 'None yet';
   const name = ({ item }: OrderEntry): string => {
     if (item.kind === 'group') return `(${item.entries.map((e) => name(e) + times(e.times)).join(', ')})`;
-    return item.kind === 'rest' ? 'rest' : (scene.props.find((p) => p.id === item.prop)?.name ?? 'missing');
+    return item.kind === 'pause' ? 'pause' : (scene.props.find((p) => p.id === item.prop)?.name ?? 'missing');
   };
   if (mode === 'mix') {
     const total = entries.reduce((sum, e) => sum + e.weight, 0);

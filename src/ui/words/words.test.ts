@@ -73,7 +73,7 @@ test('spacing says what came of it', () => {
 test('props, path, facing, ground, variation, gaps, and what the hand did', () => {
   const r = run();
   const names = scene.props.map((p) => p.name);
-  expect(propsPhrase(r, scene)).toBe(`${names[0]} ×1, ${names[1]} ×1, rest ×1`);
+  expect(propsPhrase(r, scene)).toBe(`${names[0]} ×1, ${names[1]} ×1, pause ×1`);
   r.order.entries = r.order.entries.slice(0, 1);
   expect(propsPhrase(r, scene)).toBe(names[0]);
   r.order.entries = [];

@@ -64,14 +64,14 @@ test('places that are kept out stay empty, and all the others stand, up to the e
   }
 });
 
-test('a rest at the end stays one though the end moves with every place that closes up, and with the pulley', () => {
+test('a pause at the end stays one though the end moves with every place that closes up, and with the pulley', () => {
   const keepOuts: Gaps['keepOuts'] = [
     { id: 'k', name: 'K', kind: 'range', part: 0, stroke: 0, from: 6, to: 9 },
   ];
   for (let seed = 1; seed <= 60; seed++)
     for (const offset of [0, 1.3]) {
       const { rows, state, prop, feet } = closedUp({ chance: 0.3, keepOuts }, seed, (run) => {
-        run.order = { ...run.order, first: { kind: 'rest' }, last: { kind: 'rest' } };
+        run.order = { ...run.order, first: { kind: 'pause' }, last: { kind: 'pause' } };
         run.variation = { ...run.variation, size: [0.3, 1.9] };
         run.pulley = { ...run.pulley, offset };
       });

@@ -26,7 +26,7 @@ export interface Lane {
   s: Float64Array;
   /** The same as lengths along the path as it lies. */
   at: Float64Array;
-  /** Prop index of each slot, -1 a rest. */
+  /** Prop index of each slot, -1 a pause. */
   prop: Int32Array;
   orderEmpty: boolean;
   /** 1 where the pulley moved a slot past an open end. */

@@ -137,7 +137,7 @@ test('any recipe the schema admits gives finite numbers and unit rotations', () 
     fc.constant([]),
     fc.array(fc.tuple(share, metre), { maxLength: 4 }).map((l) => l.sort((a, b) => a[0] - b[0])),
   );
-  const special = fc.constantFrom(null, { kind: 'rest' as const }, { kind: 'prop' as const, prop: 'b' });
+  const special = fc.constantFrom(null, { kind: 'pause' as const }, { kind: 'prop' as const, prop: 'b' });
   const recipe = fc.record({
     spacing: fc.record({
       mode: fc.constantFrom('pitch', 'count', 'touch', 'divide', 'points'),

@@ -23,7 +23,7 @@ import { reachAlong, type PropSizes } from './sizes';
 import { swapByHand } from '../steps/byHand';
 import type { Run } from './schema';
 
-/** What closing up closes over. A place that is kept out stays empty, and a rest stays a rest. */
+/** What closing up closes over. A place that is kept out stays empty, and a pause stays a pause. */
 const GONE = new Set<number>([STATE.hand, STATE.chance, STATE.taken]);
 /** More rounds than this settle nothing any more. */
 const MOST_ROUNDS = 200;
@@ -73,7 +73,7 @@ export function touchLane(
     return run.order.corner && n > 0 && atCorners.has(n) ? indexOf(run.order.corner) : order.prop[n];
   };
   let taken: Set<number> | null = null;
-  const judge = (layout: TouchLayout, state: Uint8Array, isRest: (i: number) => boolean) => {
+  const judge = (layout: TouchLayout, state: Uint8Array, isPause: (i: number) => boolean) => {
     const { s, position: p } = layout;
     const isKeptOut = (i: number): boolean => {
       if (!keptOut) return false;
@@ -82,7 +82,7 @@ export function touchLane(
       const at = onPath(path, s[i] + measured(i, state.length).back);
       return keptOut(at, pointAt(path, at));
     };
-    const rows = { id: ids.subarray(0, state.length), isRest, isKeptOut, around: loop };
+    const rows = { id: ids.subarray(0, state.length), isPause, isKeptOut, around: loop };
     const { gaps, seed } = run;
     const judged = taken ? { ...gaps, taken: { ...gaps.taken, share: 0 } } : gaps;
     markGaps(judged, rows, { seed, hand: decidedByHand(run.hand) }, state);

@@ -118,7 +118,7 @@ describe('the layout', () => {
     const order = {
       entries: [
         { id: 'e', item: { kind: 'prop', prop: 'p' } },
-        { id: 'f', item: { kind: 'rest' } },
+        { id: 'f', item: { kind: 'pause' } },
       ],
     };
     const slots = (dir: string) => {
@@ -133,9 +133,9 @@ describe('the layout', () => {
 
   test('corners of the grid have their own prop, and entries may be held to rows', () => {
     const entry = (id: string, zones: number[] = []) => ({ id, item: { kind: 'prop', prop: 'p' }, zones });
-    const cornered = { entries: [entry('e')], corner: { kind: 'rest' } };
+    const cornered = { entries: [entry('e')], corner: { kind: 'pause' } };
     const { placements: p } = worked(sheet({ order: cornered, grid: { columns: 4, rows: 3 } }), plane);
-    const empty = [...p.slot].filter((_, i) => p.state[i] === STATE.rest);
+    const empty = [...p.slot].filter((_, i) => p.state[i] === STATE.pause);
     expect(empty.map(slotName)).toEqual(['1', '4', 'r2.1', 'r2.4']);
     const rowed = { entries: [entry('e', [2])] };
     const { placements: q } = worked(sheet({ order: rowed, grid: { columns: 4, rows: 3 } }), plane);

@@ -7,7 +7,7 @@ function marked(n: number, seed: number, longest: number | null, more: object = 
   const state = new Uint8Array(n);
   const row = {
     id: Array.from({ length: n }, (_, i) => i + 1),
-    isRest: () => false,
+    isPause: () => false,
     isKeptOut: () => false,
     ...more,
   };

@@ -25,7 +25,7 @@ export function inKeepOut(keepOut: { from: number; to: number }, s: number, clos
 /** Slots in order, for their gaps. */
 export interface GapRow {
   id: ArrayLike<number>;
-  isRest: (i: number) => boolean;
+  isPause: (i: number) => boolean;
   /** Whether a slot is in some keep-out; `s` and position are the caller's to know. */
   isKeptOut: (i: number) => boolean;
   /** Why a slot was empty before, where it was. */
@@ -37,7 +37,7 @@ export interface GapRow {
 }
 
 /**
- * Writes why a slot is empty to `state`. The first reason that holds is kept, in this order: by hand, rest, what it was
+ * Writes why a slot is empty to `state`. The first reason that holds is kept, in this order: by hand, pause, what it was
  * empty for before, keep-out, taken, chance. Gaps by chance stop at the longest run that is allowed, over the seam of
  * what is closed too; taken ones come off an end, or at random by the smallest hashes, so that a greater share takes
  * the same ones and more.
@@ -56,7 +56,7 @@ export function markGaps(
   const mark = (i: number): void => {
     const decided = byHand ? where.hand.get(row.id[i]) : undefined;
     if (decided) state[i] = STATE.hand;
-    else if (row.isRest(i)) state[i] = STATE.rest;
+    else if (row.isPause(i)) state[i] = STATE.pause;
     else if (decided === false) state[i] = STATE.placed;
     else if (row.before?.[i]) state[i] = row.before[i];
     else if (row.isKeptOut(i)) state[i] = STATE.keepOut;
@@ -110,7 +110,7 @@ export function rangesOn(keepOuts: readonly KeepOut[], part: number, stroke: num
 
 /**
  * Closes up: what is removed by hand, chance or taken gives its place to the next, which keeps its id. Places in
- * keep-outs stay empty, rests keep theirs. What finds no place any more is left out for the reason that took it.
+ * keep-outs stay empty, pauses keep theirs. What finds no place any more is left out for the reason that took it.
  * @returns for each row the place that it moves to; its own for what stays
  */
 export function closeUp(state: Uint8Array, keptOutAt: (place: number) => boolean): Int32Array {

@@ -11,7 +11,7 @@ const prop = (name: string, extra: Partial<OrderEntry> = {}): OrderEntry => ({
   zones: [],
   ...extra,
 });
-const rest: OrderEntry = { ...prop('rest'), item: { kind: 'rest' } };
+const rest: OrderEntry = { ...prop('rest'), item: { kind: 'pause' } };
 const group = (entries: OrderEntry[], extra: Partial<OrderEntry> = {}): OrderEntry => ({
   ...prop('g', extra),
   item: { kind: 'group', entries },
@@ -123,7 +123,7 @@ test('first, last, corner and every n-th come over the order, the ends over the 
     first: special('b'),
     last: special('c'),
     corner: special('d'),
-    every: { n: 3, from: 1, item: { kind: 'rest' } },
+    every: { n: 3, from: 1, item: { kind: 'pause' } },
   });
   expect(names(o, 10, 1, { corners: new Set([3, 9]) })).toBe('baadaa-aac');
 });

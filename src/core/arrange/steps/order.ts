@@ -12,7 +12,7 @@ const DEEPEST = 12;
 const BAG = 100;
 
 export interface Ordered {
-  /** Index into `props` for each slot; -1 for a rest. */
+  /** Index into `props` for each slot; -1 for a pause. */
   prop: Int32Array;
   /** True where the entries can never give anything (no entries, all weights or times 0). */
   empty: boolean;
@@ -39,7 +39,7 @@ export function orderSlots(order: Order, row: OrderRow, seed: number, props: rea
   const n = row.ids.length;
   let prop: Int32Array;
   const at = new Map(props.map((id, i) => [id, i]));
-  const indexOf = (item: SpecialItem) => (item.kind === 'rest' ? -1 : (at.get(item.prop) ?? -1));
+  const indexOf = (item: SpecialItem) => (item.kind === 'pause' ? -1 : (at.get(item.prop) ?? -1));
   let filled = false;
   if (!row.zones) {
     const made = sequence(

@@ -4,12 +4,12 @@ import { length } from '../../math/measures';
 /** Which prop goes in which slot. */
 
 const propItem = z.object({ kind: z.literal('prop'), prop: z.string() });
-const restItem = z.object({ kind: z.literal('rest') });
-const special = z.discriminatedUnion('kind', [propItem, restItem]).nullable().default(null);
+const pauseItem = z.object({ kind: z.literal('pause') });
+const special = z.discriminatedUnion('kind', [propItem, pauseItem]).nullable().default(null);
 
 export interface OrderEntry {
   id: string;
-  item: { kind: 'prop'; prop: string } | { kind: 'rest' } | { kind: 'group'; entries: OrderEntry[] };
+  item: { kind: 'prop'; prop: string } | { kind: 'pause' } | { kind: 'group'; entries: OrderEntry[] };
   times: [number, number];
   weight: number;
   zones: number[];
@@ -21,7 +21,7 @@ export const orderEntrySchema: z.ZodType<OrderEntry> = z.object({
   id: z.string(),
   item: z.discriminatedUnion('kind', [
     propItem,
-    restItem,
+    pauseItem,
     z.object({
       kind: z.literal('group').describe('Its entries in turn, as a whole as often as its times say'),
       entries: z.array(z.lazy(() => orderEntrySchema)).max(100),
@@ -55,7 +55,7 @@ export const orderSchema = z
       .object({
         n: z.int().min(1).max(100000),
         from: z.int().min(1).max(100000),
-        item: z.discriminatedUnion('kind', [propItem, restItem]),
+        item: z.discriminatedUnion('kind', [propItem, pauseItem]),
       })
       .nullable()
       .default(null)

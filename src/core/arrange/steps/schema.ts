@@ -110,7 +110,7 @@ export const facingSchema = z
     corners: z
       .enum(['round', 'mitre'])
       .default('round')
-      .describe('Bent over a corner of the path: as it comes, or sliced there and mitred'),
+      .describe('Bent over a corner of the path: as it comes, or cut there and mitred'),
     fill: z
       .boolean()
       .default(false)

@@ -30,8 +30,8 @@ export function AddTo({ run, into, empty }: { run: string; into: string | null; 
         <Plus size={16} />
       </PlainMenu>
       <IconButton
-        name={into ? 'Add a rest to the group' : 'Add a rest'}
-        onClick={() => void add({ kind: 'rest' })}
+        name={into ? 'Add a pause to the group' : 'Add a pause'}
+        onClick={() => void add({ kind: 'pause' })}
       >
         <CircleDashed size={15} />
       </IconButton>

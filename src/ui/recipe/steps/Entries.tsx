@@ -65,7 +65,7 @@ function Entry({ run, entry, index, last, mode, zoned, into }: EntryProps) {
   const { item } = entry;
   const prop = item.kind === 'prop' ? props.find((p) => p.id === item.prop) : undefined;
   const name =
-    item.kind === 'rest' ? 'Rest' : item.kind === 'group' ? 'Group' : (prop?.name ?? 'Missing prop');
+    item.kind === 'pause' ? 'Pause' : item.kind === 'group' ? 'Group' : (prop?.name ?? 'Missing prop');
   const set = (values: Partial<OrderEntry>, key?: string) =>
     dispatch(setEntry, { id: run, entry: entry.id, values }, key);
   const menu = [
@@ -119,7 +119,7 @@ function Entry({ run, entry, index, last, mode, zoned, into }: EntryProps) {
               run: () => set({ item: { kind: 'prop', prop: p.id } }),
             }))}
           >
-            {item.kind === 'rest' ? <CircleDashed size={16} /> : <PropPicture prop={prop} size={26} />}
+            {item.kind === 'pause' ? <CircleDashed size={16} /> : <PropPicture prop={prop} size={26} />}
           </PlainMenu>
         )}
         <span className="min-w-0 flex-1 truncate text-[13px]" title={name}>

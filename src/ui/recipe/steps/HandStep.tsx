@@ -73,7 +73,7 @@ function describe(h: HandCorrection, scene: Scene): string {
   if (h.removed === false) parts.push('brought back');
   if (h.lock) parts.push('locked');
   if (h.prop) parts.push(`swapped for ${scene.props.find((p) => p.id === h.prop)?.name ?? 'a missing prop'}`);
-  if (h.bend !== undefined) parts.push(h.bend ? 'bent' : 'rigid');
+  if (h.bend !== undefined) parts.push(h.bend ? 'bent' : 'keeps its shape');
   if (h.along) parts.push(`${m(h.along)} ${h.along > 0 ? 'on' : 'back'}`);
   if (h.side) parts.push(`${m(h.side)} ${h.side > 0 ? 'right' : 'left'}`);
   if (h.lift) parts.push(`${m(h.lift)} ${h.lift > 0 ? 'up' : 'down'}`);

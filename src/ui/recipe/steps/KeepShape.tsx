@@ -18,7 +18,7 @@ export function KeepShape(props: {
         <Toggle
           key={p.id}
           label={`${p.name} keeps its shape`}
-          hint="It stands rigid where the others bend"
+          hint="It keeps its shape where the others bend"
           value={rigid.includes(p.id)}
           onChange={(on) => onChange(on ? [...rigid, p.id] : rigid.filter((id) => id !== p.id))}
         />

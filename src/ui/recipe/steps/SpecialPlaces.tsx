@@ -75,13 +75,13 @@ function ItemPicker({
   const props = useDocument((s) => s.scene.props);
   const prop = item?.kind === 'prop' ? props.find((p) => p.id === item.prop) : undefined;
   const said =
-    item === null ? 'as the order says' : item.kind === 'rest' ? 'rest' : (prop?.name ?? 'missing prop');
+    item === null ? 'as the order says' : item.kind === 'pause' ? 'pause' : (prop?.name ?? 'missing prop');
   return (
     <PlainMenu
       name={`${name}: ${said}`}
       entries={[
         { text: 'As the order says', run: () => onChange(null) },
-        { text: 'Rest', icon: <CircleDashed size={16} />, run: () => onChange({ kind: 'rest' }) },
+        { text: 'Pause', icon: <CircleDashed size={16} />, run: () => onChange({ kind: 'pause' }) },
         ...props.map((p) => ({
           text: p.name,
           icon: <PropPicture prop={p} size={22} />,
@@ -91,7 +91,7 @@ function ItemPicker({
     >
       {item === null ? (
         <Minus size={15} />
-      ) : item.kind === 'rest' ? (
+      ) : item.kind === 'pause' ? (
         <CircleDashed size={16} />
       ) : (
         <PropPicture prop={prop} size={26} />

@@ -125,7 +125,7 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
   const picture = usePicture(width >= 16 ? prop : undefined);
   const placed = p.state[row] === 0;
   const slot = p.slot[row];
-  const rest = GAP_REASONS[p.state[row]] === 'rest';
+  const rest = GAP_REASONS[p.state[row]] === 'pause';
   const height = width * 1.3;
   const name = slotName(slot);
   const hand = run.hand[name];

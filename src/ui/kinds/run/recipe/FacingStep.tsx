@@ -42,7 +42,7 @@ const FLIPS = [
 
 const CORNERS = [
   { value: 'round', text: 'Bent', hint: 'As the bend comes out' },
-  { value: 'mitre', text: 'Mitred', hint: 'Sliced at each corner, both sides meeting on the mitre' },
+  { value: 'mitre', text: 'Mitred', hint: 'Cut at each corner, both sides meeting on the mitre' },
 ] as const;
 
 export function FacingStep({ run, color }: StepProps) {

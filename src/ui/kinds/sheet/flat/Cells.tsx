@@ -89,7 +89,7 @@ function Cell(props: Props & { i: number; fill: string; distortion: boolean }) {
   const item = sheet.items.find((x) => itemSlot(x.id) === slot);
   const [x, y] = plan.at(layout.at[i * 2], layout.at[i * 2 + 1]);
   const placed = p.state[i] === STATE.placed;
-  const name = names.get(p.props[p.prop[i]] ?? '') ?? 'Rest';
+  const name = names.get(p.props[p.prop[i]] ?? '') ?? 'Pause';
   const [fx, fy, w, h] = footOf(props, i);
   const turn = sheet.facing.turnDeg + (item?.turnDeg ?? 0) + (sheet.hand[slotName(slot)]?.turnDeg ?? 0);
   const toggle = () =>

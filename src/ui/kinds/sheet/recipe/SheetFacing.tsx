@@ -11,7 +11,7 @@ import { KeepShape } from '../../../recipe/steps/KeepShape';
 import { DistortionLegend } from './DistortionLegend';
 
 const SHAPE = [
-  { value: 'rigid', text: 'Rigid', hint: 'Each prop keeps its shape' },
+  { value: 'rigid', text: 'Keeps its shape', hint: 'Each prop as it is, turned to the surface' },
   { value: 'bent', text: 'Bent', hint: 'Each prop follows the surface' },
 ] as const;
 const ALTERNATE = [

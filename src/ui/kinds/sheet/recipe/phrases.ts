@@ -31,7 +31,7 @@ export function layoutPhrase(sheet: Sheet, layout: SheetLayout | null, scene: Sc
 
 export function standsPhrase({ facing }: Sheet): string {
   const turn = facing.turnDeg !== 0 ? `, turned ${facing.turnDeg}°` : '';
-  return `${facing.bend ? 'Bent to it' : 'Rigid'}${turn}`;
+  return `${facing.bend ? 'Bent to it' : 'Keeps its shape'}${turn}`;
 }
 
 export function restsPhrase({ grid, gaps }: Sheet): string {
