@@ -89,7 +89,11 @@ test('a duplicate that lies exactly on its original is told of, and the examples
   const posts = (await rows(page)).filter((r) => r.arrangement === 'Posts' && r.state === 'placed').length;
   await page.keyboard.press('Control+d');
   await settled(page);
+  // It lies beside it at first.
+  await type((await openStep(page, 'Facing')).getByLabel('Side', { exact: true }), '0');
+  await settled(page);
   await expect((await checks(page)).getByText(`${posts} props stand exactly where “Posts”`)).toBeVisible();
+  await undo(page);
   await undo(page);
   await page.getByRole('button', { name: /^Posts Run/ }).click();
   await expect((await checks(page)).getByText('All well')).toBeVisible();

@@ -97,7 +97,7 @@ test('order as a pattern with times ranges and pauses, and as a mix by weight', 
   let list = await rows(page);
   expect(list).toHaveLength(41);
   list.forEach((r, i) => expect(r.prop).toBe(['Bollard', 'Bollard', 'Painted bollard', ''][i % 4]));
-  expect(list[3].reason).toBe('rest');
+  expect(list[3].reason).toBe('pause');
   await openStep(page, 'Props');
   await type(step.getByLabel('Bollard times, most', { exact: true }), '5');
   list = await rows(page);

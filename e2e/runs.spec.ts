@@ -173,7 +173,7 @@ test('groups in the order, by drag too; exact shares without repeats; first, las
   const special = await rows(page);
   expect(special[0].prop).toBe('Cleat');
   expect(special[6].prop).toBe('Crate');
-  expect(special.filter((r) => r.reason === 'rest').map((r) => r.slot)).toEqual(['4', '8', '12']);
+  expect(special.filter((r) => r.reason === 'pause').map((r) => r.slot)).toEqual(['4', '8', '12']);
   for (const name of [/^First:/, /^Corners:/, /^Every n-th:/])
     await choose(page, step.getByRole('button', { name }), 'As the order says');
   await choose(page, 'More for Group', 'Take the group apart');

@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 import type { AnimationRange, SendFormat } from '@/engine/service';
 
-export type DialogName = 'bring-in' | 'send-out' | 'commands' | 'library' | 'seeds' | null;
+export type DialogName = 'bring-in' | 'send-out' | 'commands' | 'library' | 'seeds' | 'help' | null;
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];

@@ -61,6 +61,12 @@ function insertOn(id: string, stroke: number, s: number): void {
   if (made) selectPoint(id, made);
 }
 
+/** Whether a click on a path puts a point there: it is the path itself that is in hand, and not what stands on it. */
+function takesPoints(id: string): boolean {
+  const { node } = useSelection.getState();
+  return node?.kind === 'path' && node.id === id && hasPoints(editedPath());
+}
+
 /** The length along a curve at rest that a length along its shown path has come from: as far from point to point. */
 function restLength(id: string, stroke: number, rest: CompiledPath, s: number): number {
   const drawn = engine().state.result.paths.get(id)?.strokes[stroke];
@@ -133,11 +139,10 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const hit = pick(view, x, y);
       setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
       lit = useSelection.getState().hover;
-      const edited = editedPath();
       const over = hit?.kind === 'prop' ? null : pathUnder(x, y);
       setOverPath(over?.id ?? null);
       const canvas = element.querySelector('canvas');
-      const inserts = over && over.id === edited?.id && hasPoints(edited);
+      const inserts = over && takesPoints(over.id);
       if (canvas)
         canvas.style.cursor = hit?.kind === 'prop' ? 'pointer' : over ? (inserts ? 'copy' : 'pointer') : '';
     };
@@ -214,9 +219,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       }
       const over = pathUnder(x, y);
       if (over) {
-        const edited = editedPath();
-        const inserts = over.id === edited?.id && hasPoints(edited);
-        return inserts ? insertOn(over.id, over.stroke, over.s) : selectNode('path', over.id);
+        return takesPoints(over.id) ? insertOn(over.id, over.stroke, over.s) : selectNode('path', over.id);
       }
       useSelection.setState({ points: null, slots: null });
       return undefined;

@@ -81,6 +81,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   removeSlots?(arrangement: z.output<S>, slots: readonly number[], removed: boolean): Partial<z.output<S>>;
   /** Gives what a fresh copy holds ids of its own. @param take the next id of that sort: "entry", "peg" … */
   renew?(copy: z.output<S>, take: (sort: string) => string): void;
+  /** Moves a fresh copy so far to the side that it is seen beside what it was copied from, metres; absent: it cannot. */
+  putAside?(copy: z.output<S>, by: number): void;
   /** Puts a fresh copy onto another path instead of its own. What belongs to places of the old path is left behind. */
   moveToPath?(copy: z.output<S>, path: string): void;
 }

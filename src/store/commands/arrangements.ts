@@ -1,5 +1,5 @@
 import { inBlocks } from '@/core/arrange/pegs/blocks';
-import { OWN } from '@/core/arrange/base';
+import { OWN, THREADS } from '@/core/arrange/base';
 import type { Gaps } from '@/core/arrange/steps/schema';
 import type { Peg } from '@/core/arrange/pegs/schema';
 import { kindOf, newArrangement, type Arrangement, type KindName, type With } from '@/core/arrange/registry';
@@ -158,14 +158,16 @@ const renew = (scene: Scene, copy: Arrangement): void =>
  * A copy beside the original. On another path it keeps its whole recipe and stands there instead; what was corrected
  * by hand and stretches to keep out stay with the original: they are places of the old path.
  */
-export const duplicateArrangement = command<{ id: string; path?: string }>({
-  apply(scene, { id, path }) {
+export const duplicateArrangement = command<{ id: string; path?: string; aside?: number }>({
+  apply(scene, { id, path, aside }) {
     const at = scene.arrangements.findIndex((a) => a.id === id);
     const copy: Arrangement = JSON.parse(JSON.stringify(findArrangement(scene, id)));
     copy.id = takeId(scene, copy.kind);
     copy.name = freeName(scene.arrangements, copy.name);
+    copy.thread = THREADS[(THREADS.indexOf(copy.thread) + 1) % THREADS.length];
     renew(scene, copy);
     if (path) kindOf(copy).moveToPath?.(copy, path);
+    if (aside) kindOf(copy).putAside?.(copy, aside);
     scene.arrangements.splice(at + 1, 0, copy);
     return copy.id;
   },

@@ -212,11 +212,14 @@ export const subdividePath = command<{ path: string }>({
   name: (before, _, { path }) => `subdivide ${quoted(before, path)}`,
 });
 
-/** A point in the middle of the side that follows each of these. */
+/**
+ * A point in the middle of every side between two of these that follow each other; where no two do, of the side that
+ * follows each, or that leads to it at an open end.
+ */
 export const insertMidway = command<{ path: string; ids: string[] }>({
   apply(scene, { path, ids }) {
     const owner = findPointsPath(scene, path);
-    for (const id of ids) {
+    for (const id of sidesBetween(owner, ids)) {
       const index = owner.source.points.findIndex((p) => p.id === id);
       const stroke = strokeAt(owner, index);
       const segment = stroke ? stroke.segmentPoint.lastIndexOf(index) : -1;
@@ -226,6 +229,55 @@ export const insertMidway = command<{ path: string; ids: string[] }>({
     }
   },
   name: (before, _, { path }) => `insert midway in ${quoted(before, path)}`,
+});
+
+/** The first points of the sides that {@link insertMidway} halves. */
+function sidesBetween({ source, closed }: PointsPath, ids: readonly string[]): string[] {
+  const chosen = new Set(ids);
+  const between: string[] = [];
+  const beside: string[] = [];
+  for (const { points } of splitStrokes(source.points, closed))
+    points.forEach(({ id }, i) => {
+      if (!chosen.has(id)) return;
+      const next = points[i + 1] ?? (closed && points.length > 2 ? points[0] : undefined);
+      if (next && chosen.has(next.id)) between.push(id);
+      if (next) beside.push(id);
+      else if (i > 0) beside.push(points[i - 1].id);
+    });
+  return between.length > 0 ? between : [...new Set(beside)];
+}
+
+/**
+ * Copies of points as strokes of their own in the same path: those of one stroke in their order, of one point alone all
+ * of its stroke. @param aside metres along X and Z by which they lie beside it @returns their ids, spaces between
+ */
+export const duplicatePoints = command<{ path: string; ids: string[]; aside: number }>({
+  apply(scene, { path, ids, aside }) {
+    const owner = findPointsPath(scene, path);
+    const chosen = new Set(ids);
+    const strokes = splitStrokes(owner.source.points, owner.closed).map((s) => s.points);
+    const copies = strokes.flatMap((points) => {
+      const some = points.filter((p) => chosen.has(p.id));
+      if (some.length === 0) return [];
+      return [
+        (some.length > 1 ? some : points).map((p): PathPoint => {
+          const [x, y, z] = p.position;
+          return {
+            ...(JSON.parse(JSON.stringify(p)) as PathPoint),
+            id: takeId(scene, 'pt'),
+            position: [x + aside, y, z + aside],
+          };
+        }),
+      ];
+    });
+    owner.source.points = mergeStrokes([...strokes, ...copies]);
+    return copies
+      .flat()
+      .map((p) => p.id)
+      .join(' ');
+  },
+  name: (before, _, { path, ids }) =>
+    `duplicate ${ids.length > 1 ? 'points' : 'a stroke'} of ${quoted(before, path)}`,
 });
 
 /** Makes points corners with a radius. */

@@ -183,13 +183,25 @@ export const reversePath = command<{ id: string }>({
   name: (before, _, { id }) => `reverse “${findPath(before, id).name}”`,
 });
 
-export const duplicatePath = command<{ id: string }>({
-  apply(scene, { id }) {
+/** @param aside metres along X and Z by which the copy lies beside it, where it can be moved at all */
+export const duplicatePath = command<{ id: string; aside?: number }>({
+  apply(scene, { id, aside = 0 }) {
     const path = findPath(scene, id);
     const copy: Path = JSON.parse(JSON.stringify(path));
     copy.id = takeId(scene, 'path');
     copy.name = freeName(scene.paths, path.name);
     if (hasPoints(copy)) for (const p of copy.source.points) p.id = takeId(scene, 'pt');
+    const { source } = copy;
+    const places =
+      source.kind === 'points'
+        ? source.points.map((p) => p.position)
+        : source.kind === 'generator'
+          ? [source.position]
+          : [];
+    for (const place of places) {
+      place[0] += aside;
+      place[2] += aside;
+    }
     scene.paths.push(copy);
     return copy.id;
   },

@@ -10,16 +10,14 @@ import {
   DialogPanel,
 } from '@headlessui/react';
 import { useState } from 'react';
-import { ACTIONS, type Action } from '../shell/actions';
+import type { Action } from '../shell/actions';
+import { foundActions } from '../shell/foundActions';
 import { openDialog } from '../uiState';
 
 /** All commands by name, with their keys. */
 export function CommandList() {
   const [search, setSearch] = useState('');
-  const words = search.trim().toLowerCase().split(/\s+/);
-  const shown = ACTIONS.filter(
-    (a) => a.id !== 'commands' && words.every((w) => a.title.toLowerCase().includes(w)),
-  );
+  const shown = foundActions(search);
   const run = (action: Action | null) => {
     if (!action) return;
     openDialog(null);

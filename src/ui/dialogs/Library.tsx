@@ -28,6 +28,7 @@ export function Library() {
       <div className="mb-3 flex gap-2">
         <input
           aria-label="Search the library"
+          data-autofocus
           placeholder="Search"
           value={search}
           onChange={(e) => setSearch(e.target.value)}

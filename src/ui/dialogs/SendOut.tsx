@@ -105,110 +105,125 @@ export function SendOut() {
   };
   return (
     <Modal title="Send out" onClose={() => openDialog(null)} width="max-w-xl">
-      <RadioGroup
-        aria-label="Format"
-        value={kind}
-        onChange={(k: Kind) => choose({ kind: k })}
-        className="flex flex-col gap-1.5"
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (!working) void send();
+        }}
       >
-        {KINDS.map((k) => (
-          <Radio
-            key={k.kind}
-            value={k.kind}
-            className="flex cursor-pointer items-center gap-3 rounded-lg border border-edge px-3 py-2 hover:bg-well data-checked:border-ink-700 data-checked:bg-card data-checked:shadow-sm"
-          >
-            <span className="text-soft">{k.icon}</span>
-            <span>
-              <span className="block text-sm font-semibold">{k.title}</span>
-              <span className="block text-[12.5px] text-soft">{k.text}</span>
-            </span>
-          </Radio>
-        ))}
-      </RadioGroup>
-      <div className="mt-3 min-h-[84px] rounded-lg bg-well px-3 py-2">
-        {kind === 'glb' && (
-          <>
-            <Segmented
-              shown
-              label="When"
-              value={animated ? 'animation' : 'still'}
-              options={[
-                { value: 'still', text: `Still at ${time.toFixed(2)} s` },
-                {
-                  value: 'animation',
-                  text: 'Animation',
-                  hint: 'Baked transforms, and morph targets where a surface moves',
-                },
-              ]}
-              onChange={(when) => choose({ animated: when === 'animation' })}
-            />
-            {animated && (
-              <NumberFields
-                fields={RANGE}
-                values={range}
-                set={(values) => choose({ range: { ...range, ...values } })}
-              />
-            )}
-            {!animated && (
+        <RadioGroup
+          aria-label="Format"
+          value={kind}
+          onChange={(k: Kind) => choose({ kind: k })}
+          className="flex flex-col gap-1.5"
+        >
+          {KINDS.map((k) => (
+            <Radio
+              key={k.kind}
+              value={k.kind}
+              className="flex cursor-pointer items-center gap-3 rounded-lg border border-edge px-3 py-2 hover:bg-well data-checked:border-ink-700 data-checked:bg-card data-checked:shadow-sm"
+            >
+              <span className="text-soft">{k.icon}</span>
+              <span>
+                <span className="block text-sm font-semibold">{k.title}</span>
+                <span className="block text-[12.5px] text-soft">{k.text}</span>
+              </span>
+            </Radio>
+          ))}
+        </RadioGroup>
+        <div className="mt-3 min-h-[84px] rounded-lg bg-well px-3 py-2">
+          {kind === 'glb' && (
+            <>
               <Segmented
                 shown
-                label="Props as"
-                value={nodes}
+                label="When"
+                value={animated ? 'animation' : 'still'}
                 options={[
+                  { value: 'still', text: `Still at ${time.toFixed(2)} s` },
                   {
-                    value: 'instanced',
-                    text: 'Instances',
-                    hint: 'EXT_mesh_gpu_instancing: small, one node a prop and arrangement',
+                    value: 'animation',
+                    text: 'Animation',
+                    hint: 'Baked transforms, and morph targets where a surface moves',
                   },
-                  { value: 'nodes', text: 'Plain nodes', hint: 'One node a placed prop: read by everything' },
                 ]}
-                onChange={(props) => choose({ props })}
+                onChange={(when) => choose({ animated: when === 'animation' })}
               />
-            )}
-            <Tick label="Surfaces go along" checked={surfaces} onChange={(on) => choose({ surfaces: on })} />
-          </>
-        )}
-        {kind === 'csv' && (
-          <Tick
-            label="A row for every gap too, with its reason"
-            checked={gaps}
-            onChange={(on) => choose({ gaps: on })}
-          />
-        )}
-        {kind === 'clothesline' && (
-          <p className="py-1 text-[13px] text-soft">
-            Props, paths, surfaces, arrangements, what the hand did, and every mesh that was brought in.
+              {animated && (
+                <NumberFields
+                  fields={RANGE}
+                  values={range}
+                  set={(values) => choose({ range: { ...range, ...values } })}
+                />
+              )}
+              {!animated && (
+                <Segmented
+                  shown
+                  label="Props as"
+                  value={nodes}
+                  options={[
+                    {
+                      value: 'instanced',
+                      text: 'Instances',
+                      hint: 'EXT_mesh_gpu_instancing: small, one node a prop and arrangement',
+                    },
+                    {
+                      value: 'nodes',
+                      text: 'Plain nodes',
+                      hint: 'One node a placed prop: read by everything',
+                    },
+                  ]}
+                  onChange={(props) => choose({ props })}
+                />
+              )}
+              <Tick
+                label="Surfaces go along"
+                checked={surfaces}
+                onChange={(on) => choose({ surfaces: on })}
+              />
+            </>
+          )}
+          {kind === 'csv' && (
+            <Tick
+              label="A row for every gap too, with its reason"
+              checked={gaps}
+              onChange={(on) => choose({ gaps: on })}
+            />
+          )}
+          {kind === 'clothesline' && (
+            <p className="py-1 text-[13px] text-soft">
+              Props, paths, surfaces, arrangements, what the hand did, and every mesh that was brought in.
+            </p>
+          )}
+          <p className="mt-1 text-[12.5px] text-soft">
+            {kind === 'csv' && gaps
+              ? plural(slots, 'row')
+              : kind === 'clothesline'
+                ? plural(scene.arrangements.length, 'arrangement')
+                : `${plural(placed, 'prop')} of ${plural(shown.length, 'arrangement')}`}
+            {kind !== 'clothesline' && ' · metres, Y up'}
+            {kind !== 'clothesline' &&
+              shown.length < scene.arrangements.length &&
+              ` · ${whole(scene.arrangements.length - shown.length)} hidden left out`}
+          </p>
+        </div>
+        {broken.length > 0 && kind !== 'clothesline' && (
+          <p className="mt-2 text-[13px] text-caution">
+            {broken.map((a) => `“${a.name}”`).join(', ')} has something to look at under Checks, and may be
+            left out.
           </p>
         )}
-        <p className="mt-1 text-[12.5px] text-soft">
-          {kind === 'csv' && gaps
-            ? plural(slots, 'row')
-            : kind === 'clothesline'
-              ? plural(scene.arrangements.length, 'arrangement')
-              : `${plural(placed, 'prop')} of ${plural(shown.length, 'arrangement')}`}
-          {kind !== 'clothesline' && ' · metres, Y up'}
-          {kind !== 'clothesline' &&
-            shown.length < scene.arrangements.length &&
-            ` · ${whole(scene.arrangements.length - shown.length)} hidden left out`}
-        </p>
-      </div>
-      {broken.length > 0 && kind !== 'clothesline' && (
-        <p className="mt-2 text-[13px] text-caution">
-          {broken.map((a) => `“${a.name}”`).join(', ')} has something to look at under Checks, and may be left
-          out.
-        </p>
-      )}
-      {problem && (
-        <p role="alert" className="mt-2 text-[13px] text-danger">
-          {problem}
-        </p>
-      )}
-      <div className="mt-4 flex items-center justify-between">
-        <span className="num text-[12.5px] text-soft">{fileName(scene.name, kind)}</span>
-        <Button look="ink" disabled={working} onClick={() => void send()}>
-          {working ? 'Working…' : 'Send out'}
-        </Button>
-      </div>
+        {problem && (
+          <p role="alert" className="mt-2 text-[13px] text-danger">
+            {problem}
+          </p>
+        )}
+        <div className="mt-4 flex items-center justify-between">
+          <span className="num text-[12.5px] text-soft">{fileName(scene.name, kind)}</span>
+          <Button look="ink" type="submit" disabled={working} data-autofocus>
+            {working ? 'Working…' : 'Send out'}
+          </Button>
+        </div>
+      </form>
     </Modal>
   );
 }

@@ -25,6 +25,15 @@ export interface KindUi<A extends Arrangement = Arrangement> {
   holds?(arrangement: A): string | null;
   /** Ways to make one, for the menu of the list. */
   create?(scene: Scene): MenuEntry[];
+  /** Copies some of its slots, beside them, and selects the copies; absent where single ones cannot be copied. */
+  duplicateSlots?(arrangement: A, slots: readonly number[], by: number): void;
+  /** What is done with several of its slots at once, for the list of commands. */
+  slotActions?: {
+    title: string;
+    words: string;
+    least: number;
+    run(arrangement: A, slots: readonly number[]): void;
+  }[];
   /** Makes one that stands on another arrangement, for the menus of those. */
   onto?: { text: string; run: (on: string) => void };
 }

@@ -20,6 +20,7 @@ import { PlainMenu } from '../controls/PlainMenu';
 import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { KIND_UIS, uiOf } from '../kinds/registry';
+import { renameSelected } from '../recipe/renameSelected';
 import { openDialog } from '../uiState';
 import { metres, plural, whole } from '@/words/numbers';
 
@@ -103,6 +104,8 @@ function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHo
         type="button"
         aria-current={selected || undefined}
         onClick={onSelect}
+        onDoubleClick={renameSelected}
+        title="Double click or F2 renames it"
         className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left"
       >
         <span className="h-8 w-1 shrink-0 rounded-full" style={{ background: color }} />

@@ -4,13 +4,14 @@ import { TriangleAlert } from 'lucide-react';
 import { THREADS } from '@/core/arrange/base';
 import { has, kindOf, type Arrangement } from '@/core/arrange/registry';
 import { duplicateArrangement, removeArrangement, setArrangement } from '@/store/commands/arrangements';
+import { showOnly } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectArrangement } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { PlainMenu } from '../controls/PlainMenu';
 import { KIND_UIS, uiOf } from '../kinds/registry';
-import { duplicateSelected } from '../shell/duplicate';
+import { duplicateNode } from '../shell/duplicate';
 import { plural, whole } from '@/words/numbers';
 import { freezeIntoPegs } from './freezeIntoPegs';
 import { RenameField } from './RenameField';
@@ -68,7 +69,7 @@ function ArrangementMenu({ arrangement: a }: { arrangement: Arrangement }) {
     <PlainMenu
       name={`More for this ${uiOf(a).title.toLowerCase()}`}
       entries={[
-        { text: 'Duplicate', run: duplicateSelected },
+        { text: 'Duplicate', run: duplicateNode },
         ...others.map((p) => ({
           text: `Duplicate to ${p.name}`,
           run: () => {
@@ -80,6 +81,7 @@ function ArrangementMenu({ arrangement: a }: { arrangement: Arrangement }) {
           text: a.visible ? 'Hide' : 'Show',
           run: () => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } }),
         },
+        { text: 'Show only this', run: () => dispatch(showOnly, { id: a.id }) },
         ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
         // Single pegs already stand by themselves.
         ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),

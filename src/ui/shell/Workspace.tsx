@@ -28,6 +28,7 @@ import { PropPicture } from '../basket/PropPicture';
 import { BringIn } from '../dialogs/BringIn';
 import { CommandList } from '../dialogs/CommandList';
 import { CompareSeeds } from '../dialogs/CompareSeeds';
+import { Help } from '../dialogs/Help';
 import { Library } from '../dialogs/Library';
 import { SendOut } from '../dialogs/SendOut';
 import { FlatPanel } from '../flat/FlatPanel';
@@ -36,12 +37,12 @@ import { RecipePanel } from '../recipe/RecipePanel';
 import { openDialog, readTheme, useUi } from '../uiState';
 import { AnotherTab } from './AnotherTab';
 import { DeletedElsewhere } from './DeletedElsewhere';
-import { useKeys } from './actions';
 import { offerHarness } from './harness';
 import { Notice } from './Notice';
 import { ScenePane } from './ScenePane';
 import { TopBar } from './TopBar';
 import { useCardPicture } from './useCardPicture';
+import { useKeys } from './useKeys';
 
 /** Pixels within which a dragged prop finds a path. */
 const CATCH = 60;
@@ -67,7 +68,11 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   const [dragged, setDragged] = useState<string | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+    // Enter takes a prop in hand, as on any button; Space lifts it.
+    useSensor(KeyboardSensor, {
+      coordinateGetter: sortableKeyboardCoordinates,
+      keyboardCodes: { start: ['Space'], cancel: ['Escape'], end: ['Space', 'Enter'] },
+    }),
   );
   // Menus and lists of choices open over everything, and still in a landmark of their own.
   const lists = useRef<HTMLElement>(null);
@@ -161,6 +166,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
       {dialog === 'send-out' && <SendOut />}
       {dialog === 'commands' && <CommandList />}
       {dialog === 'library' && <Library />}
+      {dialog === 'help' && <Help />}
     </DndContext>
   );
 }

@@ -1,27 +1,34 @@
-import { useEffect } from 'react';
 import { removePath, removePoints, reversePath } from '@/store/commands/paths';
 import { setSlotsRemoved, removeArrangement } from '@/store/commands/arrangements';
-import { removeProp } from '@/store/commands/scene';
+import { alignPoints, insertMidway } from '@/store/commands/pathEdits';
+import { removeProp, setScene, showOnly } from '@/store/commands/scene';
 import { removeSurface } from '@/store/commands/surfaces';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
-import { kindOf } from '@/core/arrange/registry';
+import { kindOf, type Arrangement } from '@/core/arrange/registry';
 import { hasPoints } from '@/core/curve/schema';
 import { selectPoints, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
 import { editedPath } from '@/view/edited';
-import { setSnap, typeParts, useSnap, isTypingParts } from '@/view/snap/snapState';
+import { setSnap, useSnap } from '@/view/snap/snapState';
 import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { addShape, SHAPES } from '../lists/newPath';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
-import { askFit, chooseTool, setMode, useView } from '@/view/viewState';
-import { openDialog, setTheme, useUi } from '../uiState';
+import { saveNow } from '@/store/keeping/keeper';
+import { askFit, chooseTool, lookAt, setMode, useView } from '@/view/viewState';
+import { hangProp } from '../basket/hang';
+import { KIND_UIS } from '../kinds/registry';
+import { renameSelected } from '../recipe/renameSelected';
+import { openDialog, say, setTheme, useUi } from '../uiState';
 import { duplicateSelected } from './duplicate';
+import { selectedPlaces } from './selectedPlaces';
 
 /** Everything that can be done by name or key. The list of commands (Mod+K) shows these. */
 export interface Action {
   id: string;
   title: string;
+  /** What people call it besides, for the search. */
+  words?: string;
   /** As shown, e.g. "Mod+Z". */
   keys?: string;
   enabled?: () => boolean;
@@ -62,22 +69,61 @@ const pathInHand = () => {
   return hasPoints(path) ? path : undefined;
 };
 
-const drawing = () => useView.getState().tool === 'draw' && enoughDrawn();
+const pointsInHand = () => useSelection.getState().points;
+/** For what is enabled only where there are some. */
+const pointsOf = () => pointsInHand()!;
+
+/** The selected slots of an arrangement of a kind, if there are so many. */
+function slotsOf(kind: string, least: number): { a: Arrangement; ids: readonly number[] } | null {
+  const { slots } = useSelection.getState();
+  const a = slots && doc().scene.arrangements.find((one) => one.id === slots.arrangement);
+  return a?.kind === kind && slots!.ids.length >= least ? { a, ids: slots!.ids } : null;
+}
+
+export const drawing = () => useView.getState().tool === 'draw' && enoughDrawn();
 
 export const ACTIONS: Action[] = [
-  { id: 'undo', title: 'Undo', keys: 'Mod+Z', enabled: () => doc().past.length > 0, run: undo },
-  { id: 'redo', title: 'Redo', keys: 'Shift+Mod+Z', enabled: () => doc().future.length > 0, run: redo },
-  { id: 'pick', title: 'Pick', keys: '1', run: () => chooseTool('pick') },
-  { id: 'draw', title: 'Draw path', keys: '2', run: () => chooseTool('draw') },
+  {
+    id: 'undo',
+    title: 'Undo',
+    words: 'back revert take back',
+    keys: 'Mod+Z',
+    enabled: () => doc().past.length > 0,
+    run: undo,
+  },
+  {
+    id: 'redo',
+    title: 'Redo',
+    words: 'again repeat forward',
+    keys: 'Shift+Mod+Z',
+    enabled: () => doc().future.length > 0,
+    run: redo,
+  },
+  {
+    id: 'pick',
+    title: 'Pick',
+    words: 'select choose pointer arrow',
+    keys: '1',
+    run: () => chooseTool('pick'),
+  },
+  {
+    id: 'draw',
+    title: 'Draw path',
+    words: 'pen spline curve line create polyline',
+    keys: '2',
+    run: () => chooseTool('draw'),
+  },
   {
     id: 'peg',
     title: 'Peg props onto surfaces, paths and the ground',
+    words: 'pin place stick single attach scatter by hand',
     keys: '3',
     run: () => chooseTool('peg'),
   },
   {
     id: 'finish',
     title: 'Finish the path',
+    words: 'done end complete confirm',
     keys: 'Enter',
     enabled: drawing,
     run: () => finishDrawing(false),
@@ -85,20 +131,69 @@ export const ACTIONS: Action[] = [
   {
     id: 'finish-closed',
     title: 'Finish the path as a loop',
+    words: 'close ring done',
     enabled: drawing,
     run: () => finishDrawing(true),
   },
-  { id: 'fit', title: 'Fit the view', keys: 'Home', run: askFit },
-  { id: 'free', title: 'Free view', keys: 'Alt+1', run: () => setMode('free') },
-  { id: 'top', title: 'View from the top', keys: 'Alt+2', run: () => setMode('top') },
-  { id: 'front', title: 'View from the front', keys: 'Alt+3', run: () => setMode('front') },
-  { id: 'side', title: 'View from the side', keys: 'Alt+4', run: () => setMode('side') },
-  { id: 'library', title: 'Add props from the library', run: () => openDialog('library') },
-  { id: 'bring-in', title: 'Bring in a file', keys: 'Mod+I', run: () => openDialog('bring-in') },
-  { id: 'send-out', title: 'Send out', keys: 'Mod+E', run: () => openDialog('send-out') },
+  {
+    id: 'fit',
+    title: 'Fit the view',
+    words: 'zoom all frame everything home centre',
+    keys: 'Home',
+    run: askFit,
+  },
+  {
+    id: 'free',
+    title: 'Free view',
+    words: 'perspective orbit camera',
+    keys: 'Alt+1',
+    run: () => setMode('free'),
+  },
+  {
+    id: 'top',
+    title: 'View from the top',
+    words: 'plan camera orthographic above',
+    keys: 'Alt+2',
+    run: () => setMode('top'),
+  },
+  {
+    id: 'front',
+    title: 'View from the front',
+    words: 'elevation camera orthographic',
+    keys: 'Alt+3',
+    run: () => setMode('front'),
+  },
+  {
+    id: 'side',
+    title: 'View from the side',
+    words: 'elevation camera orthographic left right',
+    keys: 'Alt+4',
+    run: () => setMode('side'),
+  },
+  {
+    id: 'library',
+    title: 'Add props from the library',
+    words: 'assets objects models catalogue shelf',
+    run: () => openDialog('library'),
+  },
+  {
+    id: 'bring-in',
+    title: 'Bring in a file',
+    words: 'import open load file mesh model glb gltf csv obj',
+    keys: 'Mod+I',
+    run: () => openDialog('bring-in'),
+  },
+  {
+    id: 'send-out',
+    title: 'Send out',
+    words: 'export save as download share picture file render glb csv',
+    keys: 'Mod+E',
+    run: () => openDialog('send-out'),
+  },
   {
     id: 'duplicate',
     title: 'Duplicate',
+    words: 'copy clone double',
     keys: 'Mod+D',
     enabled: () => node()?.kind === 'arrangement' || node()?.kind === 'path',
     run: duplicateSelected,
@@ -106,27 +201,123 @@ export const ACTIONS: Action[] = [
   {
     id: 'reverse',
     title: 'Reverse the path',
+    words: 'flip direction turn round swap',
     enabled: () => pathInHand() !== undefined,
     run: () => dispatch(reversePath, { id: pathInHand()!.id }),
   },
   {
     id: 'delete',
     title: 'Delete what is selected',
+    words: 'remove erase clear cut',
     keys: 'Delete',
     enabled: () => node() !== null,
     run: removeSelected,
   },
-  { id: 'snap', title: 'Snapping on or off', keys: '5', run: () => setSnap({ on: !useSnap.getState().on }) },
+  {
+    id: 'hang',
+    title: 'Hang the prop on the path',
+    words: 'repeat array instance distribute place along add run',
+    enabled: () => node()?.kind === 'prop',
+    run: () => hangProp(node()!.id),
+  },
+  {
+    id: 'save',
+    title: 'Save now',
+    words: 'store keep write disk',
+    keys: 'Mod+S',
+    run: () =>
+      void saveNow().then(() =>
+        say('Everything is saved in this browser. Send it out as a scene to have it as a file.'),
+      ),
+  },
+  {
+    id: 'rename',
+    title: 'Rename what is selected',
+    words: 'name title call',
+    keys: 'F2',
+    enabled: () => node() !== null,
+    run: renameSelected,
+  },
+  {
+    id: 'look-at',
+    title: 'Look at what is selected',
+    words: 'zoom frame focus centre find go to',
+    keys: 'Shift+Home',
+    enabled: () => node() !== null,
+    run: () => lookAt(selectedPlaces()),
+  },
+  {
+    id: 'show-only',
+    title: 'Show only this',
+    words: 'isolate solo hide others',
+    enabled: () => ['arrangement', 'path', 'surface'].includes(node()?.kind ?? ''),
+    run: () => dispatch(showOnly, { id: node()!.id }),
+  },
+  {
+    id: 'show-all',
+    title: 'Show everything',
+    words: 'unhide reveal isolate off',
+    run: () => dispatch(showOnly, { id: null }),
+  },
+  {
+    id: 'midway',
+    title: 'Insert points midway',
+    words: 'subdivide add point between split',
+    enabled: () => pointsInHand() !== null,
+    run: () => dispatch(insertMidway, pointsOf()),
+  },
+  {
+    id: 'align-level',
+    title: 'Align points at one height',
+    words: 'flatten level straighten',
+    enabled: () => (pointsInHand()?.ids.length ?? 0) > 1,
+    run: () => dispatch(alignPoints, { ...pointsOf(), plane: 'level' }),
+  },
+  ...(['m', 'cm'] as const).map((units): Action => ({
+    id: `units-${units}`,
+    title: `Units: ${units === 'm' ? 'metres' : 'centimetres'}`,
+    words: 'measure scale settings unit',
+    enabled: () => doc().scene.units !== units,
+    run: () => dispatch(setScene, { units }),
+  })),
+  ...KIND_UIS.flatMap(({ kind, slotActions }) =>
+    (slotActions ?? []).map(({ title, words, least, run }): Action => ({
+      id: `${kind} ${title}`,
+      title,
+      words,
+      enabled: () => slotsOf(kind, least) !== null,
+      run: () => {
+        const found = slotsOf(kind, least);
+        if (found) run(found.a, found.ids);
+      },
+    })),
+  ),
+  {
+    id: 'help',
+    title: 'What you can do',
+    words: 'help keys shortcuts manual tutorial guide learn',
+    keys: '?',
+    run: () => openDialog('help'),
+  },
+  {
+    id: 'snap',
+    title: 'Snapping on or off',
+    words: 'magnet grid',
+    keys: '5',
+    run: () => setSnap({ on: !useSnap.getState().on }),
+  },
   {
     id: 'play',
     title: 'Play or stop',
+    words: 'animation start stop pause run time',
     keys: 'Space',
     run: () => play(!useClock.getState().playing),
   },
-  { id: 'rewind', title: 'Back to the beginning', run: rewind },
+  { id: 'rewind', title: 'Back to the beginning', words: 'start reset time', run: rewind },
   {
     id: 'all-points',
     title: 'Select all points of the path',
+    words: 'everything',
     keys: 'Mod+A',
     enabled: () => hasPoints(editedPath()),
     run: () => {
@@ -151,104 +342,42 @@ export const ACTIONS: Action[] = [
   {
     id: 'sheet',
     title: 'Lay a sheet over the surface',
+    words: 'tile cover cladding wrap pattern grid',
     enabled: () => node()?.kind === 'surface',
     run: () => laySheet(node()!.id),
   },
   {
     id: 'ornament',
     title: 'Lay one prop on the surface',
+    words: 'decal single sticker',
     enabled: () => node()?.kind === 'surface',
     run: () => layOrnament(node()!.id),
   },
-  { id: 'edge', title: 'New path: edge loop of a surface', run: () => chooseTool('edge') },
+  {
+    id: 'edge',
+    title: 'New path: edge loop of a surface',
+    words: 'border loop ring seam',
+    run: () => chooseTool('edge'),
+  },
   {
     id: 'seeds',
     title: 'Compare seeds',
+    words: 'random variations shuffle',
     enabled: () => node()?.kind === 'arrangement',
     run: () => openDialog('seeds'),
   },
-  { id: 'escape', title: 'One step back', keys: 'Escape', run: stepOut },
+  { id: 'escape', title: 'One step back', words: 'cancel back leave deselect', keys: 'Escape', run: stepOut },
   {
     id: 'dusk',
     title: 'Dusk or day',
+    words: 'theme dark light night mode colours',
     run: () => setTheme(useUi.getState().theme === 'day' ? 'dusk' : 'day'),
   },
-  { id: 'commands', title: 'All commands', keys: 'Mod+K', run: () => openDialog('commands') },
+  {
+    id: 'commands',
+    title: 'All commands',
+    words: 'search find menu',
+    keys: 'Mod+K',
+    run: () => openDialog('commands'),
+  },
 ];
-
-const byKeys = new Map(ACTIONS.filter((a) => a.keys).map((a) => [a.keys!, a]));
-
-/** The keys of an event as they are written in {@link ACTIONS}. */
-function keysOf(e: KeyboardEvent): string {
-  const key =
-    e.key === 'Backspace'
-      ? 'Delete'
-      : e.code.startsWith('Digit')
-        ? e.code.slice(5)
-        : e.key === ' '
-          ? 'Space'
-          : e.key.length === 1
-            ? e.key.toUpperCase()
-            : e.key;
-  return `${e.shiftKey ? 'Shift+' : ''}${e.ctrlKey || e.metaKey ? 'Mod+' : ''}${e.altKey ? 'Alt+' : ''}${key}`;
-}
-
-const typing = (e: KeyboardEvent) => {
-  const t = e.target as HTMLElement;
-  return (
-    t.closest(
-      'input, textarea, select, [contenteditable], [role="menu"], [role="listbox"], [role="dialog"], [role="slider"]',
-    ) !== null
-  );
-};
-
-/** Keys that mean something of their own on a focused button or choice. */
-const LOCAL = new Set(['Enter', 'Delete']);
-
-/** A digit while a path is drawn or props are pegged: into how many parts every path is divided for snapping. */
-function divides(e: KeyboardEvent): boolean {
-  const { tool, drawing: now } = useView.getState();
-  if (
-    (tool !== 'draw' && tool !== 'peg') ||
-    !/^[0-9]$/.test(e.key) ||
-    e.ctrlKey ||
-    e.metaKey ||
-    e.altKey ||
-    typing(e)
-  )
-    return false;
-  // Before the first point, and while pegging, 1 and 2 are still the tools' keys, unless a number has been begun.
-  const begun = (tool === 'draw' && now.points.length > 0) || isTypingParts();
-  if (!begun && (e.key === '1' || e.key === '2')) return false;
-  e.preventDefault();
-  typeParts(e.key);
-  return true;
-}
-
-/** Listens for the keys of all actions while nothing is typed into. */
-export function useKeys(): void {
-  useEffect(() => {
-    const press = (e: KeyboardEvent) => {
-      if (divides(e)) return;
-      const action = byKeys.get(keysOf(e));
-      if (!action || e.defaultPrevented || useUi.getState().dialog) return;
-      const held = e.ctrlKey || e.metaKey;
-      // A number field with nothing half typed has nothing of its own to undo.
-      const clean = !(e.target as HTMLElement).matches(
-        'input:not([data-clean="true"]), textarea, [contenteditable]',
-      );
-      const undoing = action.id === 'undo' || action.id === 'redo';
-      if (typing(e) && !(held && (clean || !undoing))) return;
-      const onButton = (e.target as HTMLElement).closest(
-        'button, a, [role="button"], [role="radio"], [role="switch"]',
-      );
-      if (action.id === 'play' && onButton) return;
-      if (LOCAL.has(action.keys!) && onButton && action.id === 'finish' && !drawing()) return;
-      if (action.enabled && !action.enabled()) return;
-      e.preventDefault();
-      action.run();
-    };
-    addEventListener('keydown', press);
-    return () => removeEventListener('keydown', press);
-  }, []);
-}

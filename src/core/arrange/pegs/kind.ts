@@ -55,6 +55,10 @@ export const pegsKind = defineKind({
     const gone = new Set(removed ? slots : []);
     return { pegs: keepPegs(pegs, (p) => !gone.has(pegNumber(p.id))) };
   },
+  // Pinned ones stay on their places.
+  putAside({ pegs }, by) {
+    for (const peg of pegs.flat()) if (!peg.pin) peg.position[0] += by;
+  },
   renew({ pegs, gaps }, take) {
     for (const peg of pegs.flat()) peg.id = take('peg');
     for (const k of gaps.keepOuts) k.id = take('keep');

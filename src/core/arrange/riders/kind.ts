@@ -29,6 +29,7 @@ export const ridersKind = defineKind({
     hand: handWithout(hand, prop),
   }),
   removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  putAside: ({ offset }, by) => void (offset[0] += by),
   renew({ gaps }, take) {
     for (const k of gaps.keepOuts) k.id = take('keep');
   },

@@ -38,6 +38,7 @@ export const runKind = defineKind({
     for (const e of allEntries(order.entries)) e.id = take('entry');
     for (const k of gaps.keepOuts) k.id = take('keep');
   },
+  putAside: ({ facing }, by) => void (facing.side += by),
   moveToPath(copy, path) {
     copy.paths = [{ part: 0, path }];
     copy.gaps.keepOuts = copy.gaps.keepOuts.filter((k) => k.kind !== 'range');

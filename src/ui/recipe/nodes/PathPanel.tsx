@@ -5,7 +5,7 @@ import { removePath, setPath } from '@/store/commands/paths';
 import { strokesApart } from '@/store/commands/pathEdits';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { duplicateSelected } from '../../shell/duplicate';
+import { duplicateNode } from '../../shell/duplicate';
 import { sentence } from '@/words/findings';
 import { metres, plural } from '@/words/numbers';
 import { NodeHead } from './NodeHead';
@@ -41,7 +41,7 @@ export function PathPanel({ id }: { id: string }) {
         detail={`${result?.ok ? metres(result.length, scene.units) : 'No length'} · ${count}${strokes > 1 ? ` · ${plural(strokes, 'stroke')}` : ''}`}
         onRename={(name) => dispatch(setPath, { id, values: { name } })}
         menu={[
-          { text: 'Duplicate', run: duplicateSelected },
+          { text: 'Duplicate', run: duplicateNode },
           ...(own && strokes > 1
             ? [{ text: 'Strokes apart', run: () => dispatch(strokesApart, { path: id }) }]
             : []),

@@ -28,7 +28,7 @@ import { selectNode, useSelection } from '@/store/selection';
 import { chooseTool } from '@/view/viewState';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
-import { duplicateSelected } from '../../../shell/duplicate';
+import { duplicateNode } from '../../../shell/duplicate';
 import { Edit, Measured } from './Edit';
 import { SelectedPoints } from './SelectedPoints';
 
@@ -62,7 +62,7 @@ export function EditButtons({ path }: { path: PointsPath }) {
       />
       <div className="mt-2 grid grid-cols-3 gap-1.5">
         <Edit icon={<ArrowLeftRight size={14} />} text="Reverse" run={() => dispatch(reversePath, { id })} />
-        <Edit icon={<Copy size={14} />} text="Duplicate" run={duplicateSelected} />
+        <Edit icon={<Copy size={14} />} text="Duplicate" run={duplicateNode} />
         <Edit icon={<Trash2 size={14} />} text="Delete" run={() => dispatch(removePath, { id })} />
         <Edit
           icon={<PenLine size={14} />}

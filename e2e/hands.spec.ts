@@ -1,0 +1,178 @@
+import { expect, type Page } from '@playwright/test';
+import {
+  hang,
+  newScene,
+  onScreen,
+  openExample,
+  openStep,
+  pathByNumbers,
+  rows,
+  settled,
+  takeProps,
+  type,
+  undo,
+} from './support/app';
+import { test } from './support/test';
+
+/** What everyone's hands expect, by pointer and by keys. */
+
+/** Runs a command by words that people have for it. */
+async function command(page: Page, words: string): Promise<void> {
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Search the commands').fill(words);
+  await page.keyboard.press('Enter');
+}
+
+test('commands are found by the words that people have for them, and “?” tells what one can do', async ({
+  page,
+}) => {
+  await newScene(page);
+  await page.keyboard.press('Control+k');
+  const search = page.getByLabel('Search the commands');
+  const first = page.getByRole('option').first();
+  for (const [words, title] of [
+    ['export', 'Send out'],
+    ['save', 'Save now'],
+    ['unit', 'Units: centimetres'],
+    ['import', 'Bring in a file'],
+    ['copy', 'Duplicate'],
+    ['delete', 'Delete what is selected'],
+    ['align', 'Align points at one height'],
+    ['help', 'What you can do'],
+    ['dark', 'Dusk or day'],
+    ['hang', 'Hang the prop on the path'],
+  ]) {
+    await search.fill(words);
+    await expect(first).toContainText(title);
+  }
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('?');
+  const help = page.getByRole('dialog', { name: 'What you can do' });
+  await expect(help.getByText('Mod+S')).toBeVisible();
+  await expect(help.getByRole('heading', { level: 4 })).toHaveCount(10);
+  await page.keyboard.press('Escape');
+  await expect(help).toBeHidden();
+  // As everyone's hands save.
+  await page.keyboard.press('Control+s');
+  await expect(page.getByText('Everything is saved in this browser.')).toBeVisible();
+});
+
+test('without a pointer: a line, a prop of the library by its name, hung on it, and sent out with Enter', async ({
+  page,
+}) => {
+  await newScene(page);
+  await command(page, 'new path line');
+  await settled(page);
+  await command(page, 'assets');
+  // The library opens in its search.
+  await page.keyboard.type('bollard');
+  const found = page.getByRole('dialog').getByRole('button', { name: 'Add Bollard', exact: true });
+  await expect(found).toBeVisible();
+  await found.focus();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  const prop = page
+    .getByRole('region', { name: 'Basket' })
+    .getByRole('button', { name: 'Bollard', exact: true });
+  await prop.focus();
+  await page.keyboard.press('Enter');
+  await command(page, 'hang');
+  await settled(page);
+  const placed = (await rows(page)).filter((r) => r.state === 'placed');
+  expect(placed.length).toBeGreaterThan(2);
+  await page.keyboard.press('Control+e');
+  const download = page.waitForEvent('download');
+  await page.keyboard.press('Enter');
+  expect((await download).suggestedFilename()).toMatch(/\.glb$/);
+});
+
+test('a click on the path of a run takes the path, and puts no point into it', async ({ page }) => {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await pathByNumbers(page, [
+    [-4, 0],
+    [4, 0],
+  ]);
+  await hang(page, 'Crate');
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '4');
+  await settled(page);
+  const between = await onScreen(page, [2, 0, 0]);
+  await page.mouse.click(between.x, between.y);
+  await expect(page.getByLabel('Name of the path')).toBeVisible();
+  await expect(page.getByText('2 points')).toBeVisible();
+  // Now that it is in hand, a click puts one there.
+  await page.mouse.click(between.x, between.y);
+  await settled(page);
+  await expect(page.getByText('3 points')).toBeVisible();
+  // A copy of the two outer points is a stroke of its own, beside it.
+  await undo(page);
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+d');
+  await settled(page);
+  await expect(page.getByText('4 points')).toBeVisible();
+  const lines = [...new Set((await rows(page)).map((r) => r.z))];
+  expect(lines).toEqual([0, 0.4]);
+});
+
+test('a duplicate stands beside its original on the next thread; pegs double by themselves', async ({
+  page,
+}) => {
+  await openExample(page, 'Ferry loop');
+  const pegged = async () => (await rows(page)).filter((r) => r.arrangement === 'Mooring rings');
+  await page.getByRole('button', { name: /^Mooring rings Pegs/ }).click();
+  const before = await pegged();
+  await page.getByTestId('plan').getByRole('button', { name: /^Peg / }).first().click();
+  await page.keyboard.press('Control+d');
+  await expect.poll(async () => (await pegged()).length).toBe(before.length + 1);
+  await undo(page);
+  await page.getByRole('button', { name: /^Pylons Run/ }).click();
+  const thread = page.getByRole('button', { name: /^Thread: / });
+  const color = await thread.getAttribute('title');
+  await page.keyboard.press('Control+d');
+  await settled(page);
+  await expect(page.getByLabel('Name of the run')).toHaveValue('Pylons 2');
+  expect(await thread.getAttribute('title')).not.toBe(color);
+  const all = await rows(page);
+  const one = all.filter((r) => r.arrangement === 'Pylons');
+  const two = all.filter((r) => r.arrangement === 'Pylons 2');
+  expect(two.length).toBe(one.length);
+  two.forEach((r, i) => expect(Math.hypot(r.x - one[i].x, r.z - one[i].z)).toBeGreaterThan(0.3));
+});
+
+test('renamed by F2 and a double click, shown alone, and one prop put in the place of another', async ({
+  page,
+}) => {
+  await openExample(page, 'Rope fence');
+  const posts = page.getByRole('button', { name: /^Posts Run/ });
+  await posts.dblclick();
+  await page.keyboard.type('Fence posts');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Fence posts Run/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Fence posts Run/ }).focus();
+  await page.keyboard.press('F2');
+  await page.keyboard.type('Posts');
+  await page.keyboard.press('Enter');
+  await posts.focus();
+  await command(page, 'isolate');
+  await settled(page);
+  await expect(page.getByRole('button', { name: /^Show / })).not.toHaveCount(0);
+  await expect(page.getByRole('button', { name: 'Hide Posts', exact: true })).toBeVisible();
+  await command(page, 'show everything');
+  await settled(page);
+  const before = await rows(page);
+  const standing = before.filter((r) => r.state === 'placed' && r.prop === 'Rope post').length;
+  expect(standing).toBeGreaterThan(5);
+  await takeProps(page, 'Bollard');
+  await page.getByRole('button', { name: 'Rope post', exact: true }).click();
+  await page.getByRole('button', { name: /^More for this prop/ }).click();
+  await expect(page.getByText(`In its ${standing} places instead`)).toBeVisible();
+  await page.getByRole('menuitem', { name: 'Bollard', exact: true }).click();
+  await settled(page);
+  const after = await rows(page);
+  expect(after.filter((r) => r.prop === 'Rope post')).toEqual([]);
+  expect(after.filter((r) => r.state === 'placed' && r.prop === 'Bollard').length).toBe(standing);
+  await undo(page);
+  expect((await rows(page)).filter((r) => r.state === 'placed' && r.prop === 'Rope post').length).toBe(
+    standing,
+  );
+});

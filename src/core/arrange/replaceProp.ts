@@ -1,0 +1,33 @@
+/**
+ * A value in which one prop stands for another wherever it is named: in orders, weights, pegs, swaps by hand, and what
+ * some props have of their own. Parts that do not name it are the same objects.
+ */
+export function withPropReplaced<T>(value: T, prop: string, by: string): T {
+  return replaced(value, '', prop, by) as T;
+}
+
+/** Lists of ids of props, and records by them. */
+const LISTS = new Set(['rigid']);
+const RECORDS = new Set(['perProp']);
+
+function replaced(value: unknown, field: string, prop: string, by: string): unknown {
+  if (Array.isArray(value)) {
+    if (LISTS.has(field)) return value.includes(prop) ? withId(value as string[], prop, by) : value;
+    const made = value.map((v) => replaced(v, '', prop, by));
+    return made.some((v, i) => v !== value[i]) ? made : value;
+  }
+  if (typeof value !== 'object' || value === null) return field === 'prop' && value === prop ? by : value;
+  const entries = Object.entries(value);
+  const isBy = RECORDS.has(field);
+  // What the other one has of its own already stays its own.
+  const made = entries.flatMap(([k, v]): [string, unknown][] =>
+    isBy && k === prop ? (by in value ? [] : [[by, v]]) : [[k, replaced(v, k, prop, by)]],
+  );
+  const same =
+    made.length === entries.length && made.every(([k, v], i) => k === entries[i][0] && v === entries[i][1]);
+  return same ? value : Object.fromEntries(made);
+}
+
+const withId = (list: string[], prop: string, by: string): string[] => [
+  ...new Set(list.map((id) => (id === prop ? by : id))),
+];
