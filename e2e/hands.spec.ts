@@ -176,3 +176,54 @@ test('renamed by F2 and a double click, shown alone, and one prop put in the pla
     standing,
   );
 });
+
+test('the right button, and Shift+F10: in the lists, in the basket, on a prop, a path and the ground of the scene', async ({
+  page,
+}) => {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await pathByNumbers(page, [
+    [-4, 0],
+    [4, 0],
+  ]);
+  await hang(page, 'Crate');
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '4');
+  await settled(page);
+  const placed = async () => (await rows(page)).filter((r) => r.state === 'placed').map((r) => r.x);
+  expect(await placed()).toEqual([-4, 0, 4]);
+  const menu = page.getByRole('menu');
+  const rightClick = async (x: number) => {
+    const at = await onScreen(page, [x, 0, 0]);
+    await page.mouse.click(at.x, at.y, { button: 'right' });
+  };
+  // A prop of the scene: it is taken in hand.
+  await rightClick(0);
+  await menu.getByRole('menuitem', { name: 'Remove it' }).click();
+  await settled(page);
+  expect(await placed()).toEqual([-4, 4]);
+  // The path beside it.
+  await rightClick(2);
+  await menu.getByRole('menuitem', { name: 'Duplicate' }).click();
+  await settled(page);
+  await expect(page.getByLabel('Name of the path')).toHaveValue('Path 2');
+  // The ground.
+  const ground = await onScreen(page, [0, 0, 3]);
+  await page.mouse.click(ground.x, ground.y, { button: 'right' });
+  await menu.getByRole('menuitem', { name: 'Show everything' }).press('Escape');
+  await expect(menu).toBeHidden();
+  // A row of a list, by keys.
+  await page.getByRole('button', { name: /^Crate Run/ }).focus();
+  await page.keyboard.press('Shift+F10');
+  await menu.getByRole('menuitem', { name: 'Rename' }).press('Enter');
+  await page.keyboard.type('Stores');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Stores Run/ })).toBeVisible();
+  await page.getByRole('button', { name: /^Path 2 Path/ }).click({ button: 'right' });
+  await menu.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByRole('button', { name: /^Path 2 Path/ })).toHaveCount(0);
+  // A prop of the basket, onto the path that is left.
+  await page.getByRole('button', { name: 'Crate', exact: true }).click({ button: 'right' });
+  await menu.getByRole('menuitem', { name: 'Hang on the selected path' }).click();
+  await settled(page);
+  expect((await placed()).length).toBeGreaterThan(2);
+});

@@ -24,7 +24,7 @@ import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { mayBeNear, nearestOnScreen, toScreen } from './project';
 import { chooseTool, setDrawing, setPegging, useView } from './viewState';
-import { currentView } from '@/view/handle';
+import { currentView, type ViewHandle } from '@/view/handle';
 
 /** How close to a path, in pixels, the pointer is on it. */
 const ON_PATH = 7;
@@ -65,6 +65,22 @@ function insertOn(id: string, stroke: number, s: number): void {
 function takesPoints(id: string): boolean {
   const { node } = useSelection.getState();
   return node?.kind === 'path' && node.id === id && hasPoints(editedPath());
+}
+
+/** Selects what is at a place of the view; where nothing is, nothing. */
+function takeInHand(view: ViewHandle, x: number, y: number): void {
+  const hit = pick(view, x, y);
+  const { slots } = useSelection.getState();
+  if (hit?.kind === 'prop') {
+    const had = slots?.arrangement === hit.arrangement && slots.ids.includes(hit.slot);
+    if (!had) selectSlots(hit.arrangement, [hit.slot]);
+    return;
+  }
+  const over = pathUnder(x, y);
+  const surface = over ? null : pick(view, x, y, 'surfaces');
+  if (over) selectNode('path', over.id);
+  else if (surface?.kind === 'surface') selectNode('surface', surface.id);
+  else useSelection.setState({ node: null, points: null, slots: null });
 }
 
 /** The length along a curve at rest that a length along its shown path has come from: as far from point to point. */
@@ -159,7 +175,9 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (down?.dragged || !onScene(e)) return;
       asked ||= requestAnimationFrame(look);
     };
+    let right: { x: number; y: number } | null = null;
     const press = (e: PointerEvent) => {
+      right = e.button === 2 && onScene(e) ? place(e) : null;
       if (e.button !== 0 || !onScene(e)) return;
       // With Shift a box takes points in, instead of the view being turned.
       const box = e.shiftKey && useView.getState().tool === 'pick' && hasPoints(editedPath());
@@ -179,6 +197,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       }
     };
     const release = (e: PointerEvent) => {
+      if (e.button === 2) return menuAt(e);
       const was = down;
       down = null;
       const slid = slide;
@@ -196,6 +215,23 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
       if (slid) return undefined;
       clickScene(x, y, e.shiftKey);
+    };
+    /** The right button turns the view where it is dragged; a click takes what is there in hand and asks for its menu. */
+    const menuAt = (e: PointerEvent) => {
+      const [from, to, view] = [right, place(e), currentView()];
+      right = null;
+      if (
+        !from ||
+        !view ||
+        useView.getState().tool !== 'pick' ||
+        Math.hypot(to.x - from.x, to.y - from.y) > 4
+      )
+        return;
+      takeInHand(view, to.x, to.y);
+      const { clientX, clientY } = e;
+      element.dispatchEvent(
+        new MouseEvent('contextmenu', { bubbles: true, cancelable: true, clientX, clientY }),
+      );
     };
     const takeBox = (a: { x: number; y: number }, b: { x: number; y: number }) => {
       useView.setState({ box: null });

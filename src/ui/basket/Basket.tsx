@@ -7,6 +7,8 @@ import type { Prop } from '@/core/mesh/propSchema';
 import { useDocument } from '@/store/document';
 import { selectNode, useSelection } from '@/store/selection';
 import { Button, IconButton } from '../controls/Button';
+import { ContextMenu } from '../controls/ContextMenu';
+import { propEntries } from '../menus/entries';
 import { openDialog } from '../uiState';
 import { hangProp } from './hang';
 import { PropPicture } from './PropPicture';
@@ -47,32 +49,38 @@ function BasketItem({ prop }: { prop: Prop }) {
   });
   const selected = useSelection((s) => s.node?.kind === 'prop' && s.node.id === prop.id);
   return (
-    <div className="group relative">
-      <button
-        ref={setNodeRef}
-        type="button"
-        {...attributes}
-        {...listeners}
-        aria-label={prop.name}
-        title={`${prop.name}: drag onto a path, or press +`}
-        onClick={() => selectNode('prop', prop.id)}
-        className={clsx(
-          'flex aspect-square w-full touch-none items-center justify-center rounded-md bg-groove/80 hover:bg-groove',
-          selected && 'ring-2 ring-woad',
-          isDragging && 'opacity-40',
-        )}
-      >
-        <PropPicture prop={prop} size={42} />
-      </button>
-      <button
-        type="button"
-        aria-label={`Hang ${prop.name}`}
-        title={`Hang “${prop.name}” on the selected path`}
-        onClick={() => hangProp(prop.id)}
-        className="absolute right-0.5 top-0.5 hidden size-5 items-center justify-center rounded bg-ink-900 text-linen-50 group-focus-within:flex group-hover:flex"
-      >
-        <Plus size={13} />
-      </button>
-    </div>
+    <ContextMenu
+      name={`What can be done with ${prop.name}`}
+      entries={() => propEntries(prop)}
+      onOpen={() => selectNode('prop', prop.id)}
+    >
+      <div className="group relative">
+        <button
+          ref={setNodeRef}
+          type="button"
+          {...attributes}
+          {...listeners}
+          aria-label={prop.name}
+          title={`${prop.name}: drag onto a path, or press +`}
+          onClick={() => selectNode('prop', prop.id)}
+          className={clsx(
+            'flex aspect-square w-full touch-none items-center justify-center rounded-md bg-groove/80 hover:bg-groove',
+            selected && 'ring-2 ring-woad',
+            isDragging && 'opacity-40',
+          )}
+        >
+          <PropPicture prop={prop} size={42} />
+        </button>
+        <button
+          type="button"
+          aria-label={`Hang ${prop.name}`}
+          title={`Hang “${prop.name}” on the selected path`}
+          onClick={() => hangProp(prop.id)}
+          className="absolute right-0.5 top-0.5 hidden size-5 items-center justify-center rounded bg-ink-900 text-linen-50 group-focus-within:flex group-hover:flex"
+        >
+          <Plus size={13} />
+        </button>
+      </div>
+    </ContextMenu>
   );
 }

@@ -22,7 +22,8 @@ export function PlainMenu({
   className = '',
 }: {
   name: string;
-  entries: MenuEntry[];
+  /** Asked for while it is open, where it takes some looking. */
+  entries: MenuEntry[] | (() => MenuEntry[]);
   children?: ReactNode;
   small?: boolean;
   className?: string;
@@ -41,26 +42,34 @@ export function PlainMenu({
         modal={false}
         className="z-50 max-h-[420px] min-w-44 overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
       >
-        {entries.map((e) => (
-          <Fragment key={e.text}>
-            {e.under && (
-              <p className="px-2.5 pb-0.5 pt-2 text-[12px] font-medium text-soft" aria-hidden>
-                {e.under}
-              </p>
-            )}
-            <MenuItem>
-              <button
-                type="button"
-                onClick={e.run}
-                className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left data-focus:bg-groove ${e.danger ? 'text-danger' : ''}`}
-              >
-                {e.icon}
-                {e.text}
-              </button>
-            </MenuItem>
-          </Fragment>
-        ))}
+        <Entries entries={entries} />
       </MenuItems>
     </Menu>
+  );
+}
+
+function Entries({ entries }: { entries: MenuEntry[] | (() => MenuEntry[]) }) {
+  return (
+    <>
+      {(typeof entries === 'function' ? entries() : entries).map((e) => (
+        <Fragment key={e.text}>
+          {e.under && (
+            <p className="px-2.5 pb-0.5 pt-2 text-[12px] font-medium text-soft" aria-hidden>
+              {e.under}
+            </p>
+          )}
+          <MenuItem>
+            <button
+              type="button"
+              onClick={e.run}
+              className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left data-focus:bg-groove ${e.danger ? 'text-danger' : ''}`}
+            >
+              {e.icon}
+              {e.text}
+            </button>
+          </MenuItem>
+        </Fragment>
+      ))}
+    </>
   );
 }

@@ -16,10 +16,12 @@ import { THREAD_COLORS } from '@/view/colors';
 import { newPathEntries } from './newPath';
 import { newSurfaceEntries } from './newSurface';
 import { IconButton } from '../controls/Button';
-import { PlainMenu } from '../controls/PlainMenu';
+import { ContextMenu } from '../controls/ContextMenu';
+import { PlainMenu, type MenuEntry } from '../controls/PlainMenu';
 import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { KIND_UIS, uiOf } from '../kinds/registry';
+import { arrangementEntries, pathEntries, surfaceEntries } from '../menus/entries';
 import { renameSelected } from '../recipe/renameSelected';
 import { openDialog } from '../uiState';
 import { metres, plural, whole } from '@/words/numbers';
@@ -88,43 +90,46 @@ interface RowProps {
   onSelect: () => void;
   onVisible: () => void;
   onHover?: (over: boolean) => void;
+  menu: () => MenuEntry[];
 }
 
-function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHover }: RowProps) {
+function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHover, menu }: RowProps) {
   return (
-    <li
-      className={clsx(
-        'group mx-1.5 my-0.5 flex items-center rounded-lg border',
-        selected ? 'border-edge bg-card shadow-sm' : 'border-transparent hover:bg-well',
-      )}
-      onPointerEnter={() => onHover?.(true)}
-      onPointerLeave={() => onHover?.(false)}
-    >
-      <button
-        type="button"
-        aria-current={selected || undefined}
-        onClick={onSelect}
-        onDoubleClick={renameSelected}
-        title="Double click or F2 renames it"
-        className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left"
+    <ContextMenu name={`What can be done with ${name}`} entries={menu} onOpen={onSelect}>
+      <li
+        className={clsx(
+          'group mx-1.5 my-0.5 flex items-center rounded-lg border',
+          selected ? 'border-edge bg-card shadow-sm' : 'border-transparent hover:bg-well',
+        )}
+        onPointerEnter={() => onHover?.(true)}
+        onPointerLeave={() => onHover?.(false)}
       >
-        <span className="h-8 w-1 shrink-0 rounded-full" style={{ background: color }} />
-        <span className="min-w-0">
-          <span className="block truncate text-[13.5px] font-medium leading-tight">{name}</span>
-          <span className="flex items-center gap-1 truncate text-[12px] leading-tight text-soft">
-            {detail}
+        <button
+          type="button"
+          aria-current={selected || undefined}
+          onClick={onSelect}
+          onDoubleClick={renameSelected}
+          title="Double click or F2 renames it"
+          className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left"
+        >
+          <span className="h-8 w-1 shrink-0 rounded-full" style={{ background: color }} />
+          <span className="min-w-0">
+            <span className="block truncate text-[13.5px] font-medium leading-tight">{name}</span>
+            <span className="flex items-center gap-1 truncate text-[12px] leading-tight text-soft">
+              {detail}
+            </span>
           </span>
-        </span>
-      </button>
-      <IconButton
-        name={visible ? `Hide ${name}` : `Show ${name}`}
-        aria-pressed={!visible}
-        onClick={onVisible}
-        className="mr-1"
-      >
-        {visible ? <Eye size={15} className="opacity-65" /> : <EyeOff size={15} />}
-      </IconButton>
-    </li>
+        </button>
+        <IconButton
+          name={visible ? `Hide ${name}` : `Show ${name}`}
+          aria-pressed={!visible}
+          onClick={onVisible}
+          className="mr-1"
+        >
+          {visible ? <Eye size={15} className="opacity-65" /> : <EyeOff size={15} />}
+        </IconButton>
+      </li>
+    </ContextMenu>
   );
 }
 
@@ -144,6 +149,7 @@ function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
       onSelect={() => selectArrangement(a.id)}
       onVisible={() => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } })}
       onHover={(over) => !over && setHover(null)}
+      menu={() => arrangementEntries(a)}
       detail={
         <>
           <Icon size={12} className="shrink-0" />
@@ -168,6 +174,7 @@ function PathRow({ path }: { path: Path }) {
       onSelect={() => selectNode('path', path.id)}
       onVisible={() => dispatch(setPath, { id: path.id, values: { visible: !path.visible } })}
       onHover={(over) => setOverPath(over ? path.id : null)}
+      menu={() => pathEntries(path)}
       detail={
         <>
           Path · {result?.ok ? metres(result.length, units, 1) : '–'} · {result?.closed ? 'closed' : 'open'}
@@ -192,6 +199,7 @@ function SurfaceRow({ surface }: { surface: Surface }) {
       visible={surface.visible}
       onSelect={() => selectNode('surface', surface.id)}
       onVisible={() => dispatch(setSurface, { id: surface.id, values: { visible: !surface.visible } })}
+      menu={() => surfaceEntries(surface)}
       detail={
         broken ? (
           <>

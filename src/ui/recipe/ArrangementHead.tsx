@@ -2,18 +2,15 @@
 
 import { TriangleAlert } from 'lucide-react';
 import { THREADS } from '@/core/arrange/base';
-import { has, kindOf, type Arrangement } from '@/core/arrange/registry';
-import { duplicateArrangement, removeArrangement, setArrangement } from '@/store/commands/arrangements';
-import { showOnly } from '@/store/commands/scene';
+import type { Arrangement } from '@/core/arrange/registry';
+import { setArrangement } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { selectArrangement } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { PlainMenu } from '../controls/PlainMenu';
-import { KIND_UIS, uiOf } from '../kinds/registry';
-import { duplicateNode } from '../shell/duplicate';
+import { uiOf } from '../kinds/registry';
+import { arrangementEntries } from '../menus/entries';
 import { plural, whole } from '@/words/numbers';
-import { freezeIntoPegs } from './freezeIntoPegs';
 import { RenameField } from './RenameField';
 
 /** Above the recipe of every kind: its thread, its name, what is done with it as a whole, and how many there are. */
@@ -62,32 +59,8 @@ export function ArrangementHead({ arrangement: a }: { arrangement: Arrangement }
 
 /** Everything that is done with an arrangement as a whole. */
 function ArrangementMenu({ arrangement: a }: { arrangement: Arrangement }) {
-  const paths = useDocument((s) => s.scene.paths);
-  const stands = has(a, 'paths') ? a.paths.map((p) => p.path) : [];
-  const others = kindOf(a).moveToPath ? paths.filter((p) => !stands.includes(p.id)) : [];
   return (
-    <PlainMenu
-      name={`More for this ${uiOf(a).title.toLowerCase()}`}
-      entries={[
-        { text: 'Duplicate', run: duplicateNode },
-        ...others.map((p) => ({
-          text: `Duplicate to ${p.name}`,
-          run: () => {
-            const made = dispatch(duplicateArrangement, { id: a.id, path: p.id });
-            if (made) selectArrangement(made);
-          },
-        })),
-        {
-          text: a.visible ? 'Hide' : 'Show',
-          run: () => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } }),
-        },
-        { text: 'Show only this', run: () => dispatch(showOnly, { id: a.id }) },
-        ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
-        // Single pegs already stand by themselves.
-        ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
-        { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
-      ]}
-    />
+    <PlainMenu name={`More for this ${uiOf(a).title.toLowerCase()}`} entries={() => arrangementEntries(a)} />
   );
 }
 

@@ -11,6 +11,8 @@ import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '@/view/viewState';
 import { Button } from '../controls/Button';
+import { ContextMenu } from '../controls/ContextMenu';
+import { selectionEntries } from '../menus/entries';
 import { uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
 import { plural } from '@/words/numbers';
@@ -27,18 +29,20 @@ const SceneCanvas = dynamic(() => import('@/view/SceneCanvas').then((m) => m.Sce
 export function ScenePane() {
   const { setNodeRef } = useDroppable({ id: 'scene' });
   return (
-    <div ref={setNodeRef} className="absolute inset-0">
-      <SceneCanvas>
-        <Handles />
-        <ToolLine />
-        <NextStep />
-        <ViewButtons />
-        <Status />
-        <TimeBar />
-        <PointPanel />
-        <SlotPanel />
-      </SceneCanvas>
-    </div>
+    <ContextMenu name="What can be done here" entries={selectionEntries}>
+      <div ref={setNodeRef} className="absolute inset-0">
+        <SceneCanvas>
+          <Handles />
+          <ToolLine />
+          <NextStep />
+          <ViewButtons />
+          <Status />
+          <TimeBar />
+          <PointPanel />
+          <SlotPanel />
+        </SceneCanvas>
+      </div>
+    </ContextMenu>
   );
 }
 

@@ -7,7 +7,7 @@ export function NodeHead(props: {
   detail: string;
   color: string;
   onRename: (name: string) => void;
-  menu: MenuEntry[];
+  menu: () => MenuEntry[];
 }) {
   return (
     <div className="border-b border-edge px-3 pb-2.5 pt-3">

@@ -1,11 +1,10 @@
 'use client';
 
 import { hasPoints, type PathSource } from '@/core/curve/schema';
-import { removePath, setPath } from '@/store/commands/paths';
-import { strokesApart } from '@/store/commands/pathEdits';
+import { setPath } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { duplicateNode } from '../../shell/duplicate';
+import { pathEntries } from '../../menus/entries';
 import { sentence } from '@/words/findings';
 import { metres, plural } from '@/words/numbers';
 import { NodeHead } from './NodeHead';
@@ -40,13 +39,7 @@ export function PathPanel({ id }: { id: string }) {
         color="var(--soft)"
         detail={`${result?.ok ? metres(result.length, scene.units) : 'No length'} · ${count}${strokes > 1 ? ` · ${plural(strokes, 'stroke')}` : ''}`}
         onRename={(name) => dispatch(setPath, { id, values: { name } })}
-        menu={[
-          { text: 'Duplicate', run: duplicateNode },
-          ...(own && strokes > 1
-            ? [{ text: 'Strokes apart', run: () => dispatch(strokesApart, { path: id }) }]
-            : []),
-          { text: 'Delete', danger: true, run: () => dispatch(removePath, { id }) },
-        ]}
+        menu={() => pathEntries(path)}
       />
       <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-3">
         {result?.findings.map((f, i) => (

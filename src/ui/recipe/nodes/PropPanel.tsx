@@ -1,20 +1,18 @@
 'use client';
 
 import { needsOf } from '@/core/arrange/registry';
-import { STATE } from '@/core/arrange/result';
 import { meshBounds } from '@/core/mesh/mesh';
 import type { Prop } from '@/core/mesh/propSchema';
 import { snapPointsKept } from '@/core/mesh/snapPoints';
-import { removeProp, replaceProp, setProp } from '@/store/commands/scene';
+import { setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
-import type { EngineResult } from '@/engine/results';
 import { engine, useEngine } from '@/store/engine';
-import { selectNode } from '@/store/selection';
 import { hangProp } from '../../basket/hang';
 import { PropPicture } from '../../basket/PropPicture';
 import { Button } from '../../controls/Button';
+import { propEntries } from '../../menus/entries';
 import { openDialog } from '../../uiState';
-import { metres, plural } from '@/words/numbers';
+import { metres } from '@/words/numbers';
 import { Choice } from '../../controls/Choice';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
@@ -26,24 +24,12 @@ const FEET = [
   { value: 'origin', text: 'Own origin' },
 ] as const;
 
-/** How often a prop is placed. */
-function placesOf({ arrangements }: EngineResult, id: string): number {
-  let count = 0;
-  for (const { placements: p } of arrangements.values()) {
-    const index = p.props.indexOf(id);
-    if (index >= 0)
-      for (let i = 0; i < p.count; i++) if (p.prop[i] === index && p.state[i] === STATE.placed) count++;
-  }
-  return count;
-}
-
 /** A prop: its foot, front, up and unit, without touching its mesh. */
 export function PropPanel({ id }: { id: string }) {
   const scene = useDocument((s) => s.scene);
   const prop = scene.props.find((p) => p.id === id);
   const readOnly = useDocument((s) => s.readOnly !== null);
   const bounds = useEngine((s) => s.result.propBounds[id]);
-  const places = useEngine((s) => placesOf(s.result, id));
   if (!prop) return null;
   const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>, key?: string) =>
     dispatch(setProp, { id, values }, key);
@@ -56,7 +42,6 @@ export function PropPanel({ id }: { id: string }) {
   };
   const size =
     bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
-  const others = scene.props.filter((p) => p.id !== id);
   const used = scene.arrangements.filter((a) => needsOf(a).props.includes(id));
   return (
     <>
@@ -66,17 +51,7 @@ export function PropPanel({ id }: { id: string }) {
         color="var(--soft)"
         detail={used.length ? `In ${used.map((a) => a.name).join(', ')}` : 'Not used yet'}
         onRename={(name) => set({ name })}
-        menu={[
-          ...(places > 0 ? others : []).map((p, i) => ({
-            text: p.name,
-            run: () => {
-              dispatch(replaceProp, { id, by: p.id });
-              selectNode('prop', p.id);
-            },
-            ...(i === 0 && { under: `In its ${plural(places, 'place')} instead` }),
-          })),
-          { text: 'Delete', danger: true, run: () => dispatch(removeProp, { id }) },
-        ]}
+        menu={() => propEntries(prop)}
       />
       <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-3">
         <div className="mb-3 flex justify-center rounded-lg bg-well py-4">

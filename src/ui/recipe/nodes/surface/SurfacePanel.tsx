@@ -1,7 +1,7 @@
 'use client';
 
 import type { Surface } from '@/core/mesh/surfaceSchema';
-import { removeSurface, setSurface } from '@/store/commands/surfaces';
+import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { setSurfaceMarks, useView, type SurfaceMarks } from '@/view/viewState';
@@ -11,7 +11,7 @@ import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
 import { layOrnament, laySheet } from '../../../kinds/sheet/newSheet';
 import { takesFrom } from '../../../lists/newPath';
-import { openDialog } from '../../../uiState';
+import { surfaceEntries } from '../../../menus/entries';
 import { sentence } from '@/words/findings';
 import { plural } from '@/words/numbers';
 import { AxisField, UnitField } from '../MeshFields';
@@ -63,10 +63,7 @@ export function SurfacePanel({ id }: { id: string }) {
         color="var(--color-linen-400)"
         detail={served ? plural(served.faces, 'face') : 'Being worked out…'}
         onRename={(name) => set({ name })}
-        menu={[
-          ...(made ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
-          { text: 'Delete', danger: true, run: () => dispatch(removeSurface, { id }) },
-        ]}
+        menu={() => surfaceEntries(surface)}
       />
       <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-2">
         {problem && (

@@ -1,0 +1,170 @@
+import { hasPoints, type Path } from '@/core/curve/schema';
+import { has, kindOf, needsOf, type Arrangement } from '@/core/arrange/registry';
+import { STATE } from '@/core/arrange/result';
+import type { Prop } from '@/core/mesh/propSchema';
+import type { Surface } from '@/core/mesh/surfaceSchema';
+import {
+  duplicateArrangement,
+  removeArrangement,
+  setArrangement,
+  setSlotsRemoved,
+} from '@/store/commands/arrangements';
+import { strokesApart } from '@/store/commands/pathEdits';
+import { removePath, setPath } from '@/store/commands/paths';
+import { removeProp, replaceProp, showOnly } from '@/store/commands/scene';
+import { removeSurface, setSurface } from '@/store/commands/surfaces';
+import { dispatch, useDocument } from '@/store/document';
+import { engine } from '@/store/engine';
+import { selectArrangement, selectNode, useSelection } from '@/store/selection';
+import { askFit, chooseTool, lookAt } from '@/view/viewState';
+import { plural } from '@/words/numbers';
+import { hangProp } from '../basket/hang';
+import type { MenuEntry } from '../controls/PlainMenu';
+import { KIND_UIS, uiOf } from '../kinds/registry';
+import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
+import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
+import { renameSelected } from '../recipe/renameSelected';
+import { duplicateNode, duplicateSelected } from '../shell/duplicate';
+import { selectedPlaces } from '../shell/selectedPlaces';
+import { openDialog } from '../uiState';
+
+/** What can be done with one thing, for the menu in its panel and for that of the right button. It is in hand then. */
+
+const doc = () => useDocument.getState();
+
+/** What is done alike with anything that is in hand. */
+const inHand = (id: string, visible: boolean, show: (visible: boolean) => unknown): MenuEntry[] => [
+  { text: 'Rename', run: renameSelected },
+  { text: 'Look at it', run: () => lookAt(selectedPlaces()) },
+  { text: visible ? 'Hide' : 'Show', run: () => void show(!visible) },
+  { text: 'Show only this', run: () => dispatch(showOnly, { id }) },
+];
+
+export function arrangementEntries(a: Arrangement): MenuEntry[] {
+  const stands = has(a, 'paths') ? a.paths.map((p) => p.path) : [];
+  const others = kindOf(a).moveToPath ? doc().scene.paths.filter((p) => !stands.includes(p.id)) : [];
+  return [
+    { text: 'Duplicate', run: duplicateNode },
+    ...others.map((p) => ({
+      text: `Duplicate to ${p.name}`,
+      run: () => {
+        const made = dispatch(duplicateArrangement, { id: a.id, path: p.id });
+        if (made) selectArrangement(made);
+      },
+    })),
+    ...inHand(a.id, a.visible, (visible) => dispatch(setArrangement, { id: a.id, values: { visible } })),
+    ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
+    // Single pegs already stand by themselves.
+    ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
+    { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
+  ];
+}
+
+export function pathEntries(path: Path): MenuEntry[] {
+  const { id } = path;
+  const strokes = engine().state.result.paths.get(id)?.strokes.length ?? 1;
+  return [
+    { text: 'Duplicate', run: duplicateNode },
+    ...inHand(id, path.visible, (visible) => dispatch(setPath, { id, values: { visible } })),
+    ...(hasPoints(path) && strokes > 1
+      ? [{ text: 'Strokes apart', run: () => dispatch(strokesApart, { path: id }) }]
+      : []),
+    { text: 'Delete', danger: true, run: () => dispatch(removePath, { id }) },
+  ];
+}
+
+export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
+  { text: 'Lay a sheet over it', run: () => laySheet(id) },
+  { text: 'Lay one prop on it', run: () => layOrnament(id) },
+  ...inHand(id, visible, (shown) => dispatch(setSurface, { id, values: { visible: shown } })),
+  ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
+  { text: 'Delete', danger: true, run: () => dispatch(removeSurface, { id }) },
+];
+
+/** How often a prop is placed. */
+function placesOf(id: string): number {
+  let count = 0;
+  for (const { placements: p } of engine().state.result.arrangements.values()) {
+    const index = p.props.indexOf(id);
+    if (index < 0) continue;
+    for (let i = 0; i < p.count; i++) if (p.prop[i] === index && p.state[i] === STATE.placed) count++;
+  }
+  return count;
+}
+
+export function propEntries({ id }: Prop): MenuEntry[] {
+  const { arrangements, props } = doc().scene;
+  const used = arrangements.some((a) => needsOf(a).props.includes(id));
+  const others = used ? props.filter((p) => p.id !== id) : [];
+  return [
+    { text: 'Hang on the selected path', run: () => hangProp(id) },
+    { text: 'Rename', run: renameSelected },
+    { text: 'A newer file of it', run: () => openDialog('bring-in') },
+    { text: 'Delete', danger: true, run: () => dispatch(removeProp, { id }) },
+    ...others.map((p, i) => ({
+      text: p.name,
+      run: () => {
+        dispatch(replaceProp, { id, by: p.id });
+        selectNode('prop', p.id);
+      },
+      ...(i === 0 && { under: `In its ${plural(placesOf(id), 'place')} instead` }),
+    })),
+  ];
+}
+
+/** Some slots of an arrangement, and after them the whole. */
+function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
+  const p = engine().state.result.arrangements.get(a.id)?.placements;
+  const chosen = new Set(ids);
+  const gone = p ? [...p.slot].every((slot, i) => !chosen.has(slot) || p.state[i] !== STATE.placed) : false;
+  const { slotActions = [], duplicateSlots } = uiOf(a);
+  const what = ids.length === 1 ? 'it' : 'them';
+  return [
+    { text: `Look at ${what}`, run: () => lookAt(selectedPlaces()) },
+    ...(duplicateSlots ? [{ text: `Duplicate ${what}`, run: duplicateSelected }] : []),
+    ...(kindOf(a).removeSlots
+      ? [
+          {
+            text: gone ? `Bring ${what} back` : `Remove ${what}`,
+            run: () => void dispatch(setSlotsRemoved, { id: a.id, slots: ids, removed: !gone }),
+          },
+        ]
+      : []),
+    ...slotActions
+      .filter(({ least }) => ids.length >= least)
+      .map(({ title, run }) => ({ text: title, run: () => run(a, ids) })),
+    ...arrangementEntries(a)
+      .filter(({ text }) => text !== 'Look at it')
+      .map((e, i) => (i === 0 ? { ...e, under: a.name } : e)),
+  ];
+}
+
+/** What can be done with what is selected; with nothing in hand, with the view and the scene. */
+export function selectionEntries(): MenuEntry[] {
+  const { readOnly, scene } = doc();
+  if (readOnly) return [{ text: 'Fit the view', run: askFit }];
+  const { node, slots } = useSelection.getState();
+  const of = scene.arrangements.find((a) => a.id === slots?.arrangement);
+  if (slots && of) return slotEntries(of, slots.ids);
+  const find = <T extends { id: string }>(list: readonly T[]) => list.find((n) => n.id === node?.id);
+  const [a, path, surface, prop] = [
+    find(scene.arrangements),
+    find(scene.paths),
+    find(scene.surfaces),
+    find(scene.props),
+  ];
+  if (node?.kind === 'arrangement' && a) return arrangementEntries(a);
+  if (node?.kind === 'path' && path) return pathEntries(path);
+  if (node?.kind === 'surface' && surface) return surfaceEntries(surface);
+  if (node?.kind === 'prop' && prop) return propEntries(prop);
+  return groundEntries();
+}
+
+/** Where nothing is: what begins something. */
+export const groundEntries = (): MenuEntry[] => [
+  { text: 'Draw path', run: () => chooseTool('draw') },
+  { text: 'Peg props', run: () => chooseTool('peg') },
+  { text: 'Add props', run: () => openDialog('library') },
+  { text: 'Fit the view', run: askFit },
+  { text: 'Show everything', run: () => dispatch(showOnly, { id: null }) },
+];
