@@ -227,3 +227,32 @@ test('the right button, and Shift+F10: in the lists, in the basket, on a prop, a
   await settled(page);
   expect((await placed()).length).toBeGreaterThan(2);
 });
+
+test('Fit shows all of a scene clear of the tools, and as large as it can be; long lists are searched', async ({
+  page,
+}) => {
+  await openExample(page);
+  await page.keyboard.press('Home');
+  await settled(page);
+  const view = (await page.getByRole('application', { name: 'Scene' }).boundingBox())!;
+  const inside = async (of: { x: number; y: number; z: number }[]) => {
+    const at = await Promise.all(of.map((r) => onScreen(page, [r.x, r.y, r.z])));
+    const [xs, ys] = [at.map((p) => p.x - view.x), at.map((p) => p.y - view.y)];
+    expect(Math.min(...xs)).toBeGreaterThan(10);
+    expect(Math.max(...xs)).toBeLessThan(view.width - 10);
+    expect(Math.min(...ys)).toBeGreaterThan(70);
+    expect(Math.max(...ys)).toBeLessThan(view.height - 50);
+    return (Math.max(...xs) - Math.min(...xs)) / view.width;
+  };
+  const all = (await rows(page)).filter((r) => r.state === 'placed');
+  expect(await inside(all)).toBeGreaterThan(0.6);
+  // One arrangement alone is looked at by its key.
+  await page.getByLabel('Search the lists').fill('lamp');
+  await expect(page.getByRole('button', { name: /Run ·/ })).toHaveCount(1);
+  await page.getByRole('button', { name: /^Lamp posts Run/ }).click();
+  await page.keyboard.press('Shift+Home');
+  await settled(page);
+  await inside(all.filter((r) => r.arrangement === 'Lamp posts'));
+  await page.getByLabel('Search the lists').press('Escape');
+  await expect(page.getByRole('button', { name: /^Quay bollards Run/ })).toBeVisible();
+});

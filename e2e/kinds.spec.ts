@@ -60,7 +60,7 @@ test('pegs: a share of them taken, their turns drawn by a seed; what is put by h
   await open(page, 'Mooring rings Pegs');
   const before = await of(page, 'Mooring rings');
   const gaps = await openStep(page, 'Gaps');
-  await type(gaps.getByLabel('Taken', { exact: true }), '50');
+  await type(gaps.getByLabel('As if taken', { exact: true }), '50');
   const taken = (await of(page, 'Mooring rings')).filter((r) => r.reason === 'taken');
   expect(taken).toHaveLength(Math.round(before.length / 2));
   await undo(page);

@@ -69,7 +69,7 @@ test('spacing by count, at the ends or half in; dragging the label changes it li
   await step.getByRole('radio', { name: 'Count' }).click();
   await type(step.getByRole('textbox', { name: 'Count' }), '6');
   expect((await rows(page)).map((r) => r.x)).toEqual([-5, -3, -1, 1, 3, 5].map((x) => expect.closeTo(x, 9)));
-  await step.getByRole('radio', { name: 'Half in' }).click();
+  await step.getByRole('radio', { name: 'Half a pitch in' }).click();
   expect((await rows(page))[0].s).toBeCloseTo(10 / 12, 9);
   const label = step.getByText('Count', { exact: true }).last();
   const box = (await label.boundingBox())!;

@@ -289,7 +289,7 @@ test('gaps: a longest run, taken from an end, closed up, inside a closed path, n
   expect(chance).not.toContain('xx');
   expect(chance).toContain('x.x');
   await type(step.getByLabel('Chance'), '0');
-  await type(step.getByRole('textbox', { name: 'Taken' }), '20%');
+  await type(step.getByRole('textbox', { name: 'As if taken' }), '20%');
   await step.getByRole('radio', { name: 'End' }).click();
   const taken = await rows(page);
   expect(taken.filter((r) => r.reason === 'taken').map((r) => Number(r.slot))).toEqual([21, 22, 23, 24, 25]);
@@ -298,7 +298,7 @@ test('gaps: a longest run, taken from an end, closed up, inside a closed path, n
   const closed = placed(await rows(page));
   expect(closed[0].slot).toBe('6');
   expect(xs(closed)).toEqual(near(Array.from({ length: 20 }, (_, i) => -6 + i * 0.5)));
-  await type(step.getByRole('textbox', { name: 'Taken' }), '0');
+  await type(step.getByRole('textbox', { name: 'As if taken' }), '0');
   await choose(page, step.getByRole('button', { name: 'Add a keep-out' }), 'Inside a closed path');
   await pickOption(page, step, 'Of path', 'Circle');
   await step.getByRole('radio', { name: 'Leave a hole' }).click();

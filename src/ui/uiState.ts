@@ -8,9 +8,9 @@ export interface SendChoices {
   props: 'instanced' | 'nodes';
   surfaces: boolean;
   gaps: boolean;
-  /** The .glb as an animation, over this stretch of time. */
+  /** The .glb as an animation, over this stretch of time; null: that of the time bar. */
   animated: boolean;
-  range: AnimationRange;
+  range: AnimationRange | null;
 }
 
 export type Theme = 'day' | 'dusk';
@@ -40,7 +40,7 @@ export const useUi = create<UiState>(() => ({
     surfaces: true,
     gaps: false,
     animated: false,
-    range: { from: 0, to: 4, rate: 12 },
+    range: null,
   },
   notice: null,
 }));

@@ -1,9 +1,10 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
-import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Sphere, Vector3, type Object3D } from 'three';
+import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Vector3, type Object3D } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
+import { fitEye, fitStraight, type Insets } from './fit';
 import { SOFTWARE } from './software';
 import { publishFrame } from '@/view/handle';
 import { useView, type ViewMode } from './viewState';
@@ -33,6 +34,20 @@ function contentBounds(root: Object3D): Box3 {
   props.union(paths);
   if (!props.isEmpty()) return props;
   return all.isEmpty() ? new Box3(new Vector3(-5, 0, -5), new Vector3(5, 2, 5)) : all;
+}
+
+/** Pixels that the tools above and the buttons below take of the view, and a little air beside them. */
+const OVER = { top: 76, bottom: 56, left: 16, right: 16 };
+
+/** The same as shares of the view; of a small one no more than a quarter. */
+function insetsOf(wide: number, tall: number): Insets {
+  const share = (pixels: number, of: number) => Math.min(0.25, pixels / of);
+  return {
+    top: share(OVER.top, tall),
+    bottom: share(OVER.bottom, tall),
+    left: share(OVER.left, wide),
+    right: share(OVER.right, wide),
+  };
 }
 
 /** While the view moves: no shadows received, no faint lines. */
@@ -190,28 +205,34 @@ export function Rig() {
     const box = lookAt
       ? new Box3(new Vector3(...lookAt.min), new Vector3(...lookAt.max))
       : contentBounds(scene);
-    const sphere = box.getBoundingSphere(new Sphere());
     // What is looked at is known by its feet: with it is seen what stands around.
-    const radius = lookAt ? sphere.radius + AROUND : Math.max(0.2, sphere.radius);
-    target.current.copy(sphere.center);
-    const aspect = size.width / Math.max(1, size.height);
+    if (lookAt) box.expandByScalar(AROUND);
+    // Of one place alone there is something to see too.
+    if (box.getSize(new Vector3()).length() < 0.4) box.expandByScalar(0.2);
+    const around = { min: box.min.toArray(), max: box.max.toArray() };
+    const [wide, tall] = [Math.max(1, size.width), Math.max(1, size.height)];
+    const frame = { aspect: wide / tall, insets: insetsOf(wide, tall) };
     if (mode === 'free') {
-      const half = Math.atan(Math.tan((cameras.free.fov * Math.PI) / 360) * Math.min(1, aspect));
-      const way = cameras.free.position.clone().sub(controls.current.target).normalize();
-      cameras.free.position.copy(sphere.center).addScaledVector(way, (radius / Math.sin(half)) * 0.92);
+      const way = cameras.free.position.clone().sub(controls.current.target).normalize().toArray();
+      const half = Math.tan((cameras.free.fov * Math.PI) / 360);
+      const { eye, target: middle } = fitEye(around, way, { half, ...frame });
+      cameras.free.position.set(...eye);
+      target.current.set(...middle);
     } else {
       cameras.straight.zoom = 1;
-      const half = radius / Math.min(1, aspect);
+      const up: Vec3 = mode === 'top' ? [0, 0, -1] : [0, 1, 0];
+      const { target: middle, half } = fitStraight(around, DIRECTIONS[mode], { ...frame, up });
       Object.assign(cameras.straight, {
         top: half,
         bottom: -half,
-        left: -half * aspect,
-        right: half * aspect,
+        left: -half * frame.aspect,
+        right: half * frame.aspect,
       });
-      cameras.straight.position.copy(sphere.center).addScaledVector(new Vector3(...DIRECTIONS[mode]), 500);
+      target.current.set(...middle);
+      cameras.straight.position.copy(target.current).addScaledVector(new Vector3(...DIRECTIONS[mode]), 500);
       cameras.straight.updateProjectionMatrix();
     }
-    controls.current.target.copy(sphere.center);
+    controls.current.target.copy(target.current);
     controls.current.update();
     invalidate();
     // Asked for by its own counter alone.

@@ -37,9 +37,9 @@ const KINDS: { kind: Kind; title: string; text: string; icon: ReactNode }[] = [
   },
 ];
 
-const RANGE: FieldSpec[] = [
+const rangeFields = (span: number): FieldSpec[] => [
   { name: 'from', label: 'From second', step: 0.5, reset: 0 },
-  { name: 'to', label: 'To second', step: 0.5, reset: 4 },
+  { name: 'to', label: 'To second', step: 0.5, reset: span },
   { name: 'rate', label: 'Frames a second', step: 1, min: 1, max: 120, reset: 12 },
 ];
 
@@ -71,8 +71,10 @@ const size = (bytes: number) =>
 export function SendOut() {
   const scene = useDocument((s) => s.scene);
   const results = useEngine((s) => s.result.arrangements);
-  const { kind, props: nodes, surfaces, gaps, animated, range } = useUi((s) => s.send);
+  const { kind, props: nodes, surfaces, gaps, animated, ...sent } = useUi((s) => s.send);
   const time = useClock((s) => s.time);
+  const span = useClock((s) => s.span);
+  const range = sent.range ?? { from: 0, to: span, rate: 12 };
   const choose = (choice: Partial<SendChoices>) =>
     useUi.setState((s) => ({ send: { ...s.send, ...choice } }));
   const [working, setWorking] = useState(false);
@@ -150,7 +152,7 @@ export function SendOut() {
               />
               {animated && (
                 <NumberFields
-                  fields={RANGE}
+                  fields={rangeFields(span)}
                   values={range}
                   set={(values) => choose({ range: { ...range, ...values } })}
                 />

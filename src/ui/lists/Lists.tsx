@@ -2,7 +2,7 @@
 
 import { Eye, EyeOff, Plus, TriangleAlert } from 'lucide-react';
 import clsx from 'clsx';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Arrangement } from '@/core/arrange/registry';
 import type { Path } from '@/core/curve/schema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
@@ -26,18 +26,42 @@ import { renameSelected } from '../recipe/renameSelected';
 import { openDialog } from '../uiState';
 import { metres, plural, whole } from '@/words/numbers';
 
+/** With more rows than this they can be searched. */
+const MANY = 20;
+
 /** Arrangements, paths and surfaces of the scene. */
 export function Lists() {
   const scene = useDocument((s) => s.scene);
-  const { arrangements, paths, surfaces } = scene;
+  const [search, setSearch] = useState('');
+  const wanted = search.trim().toLowerCase();
+  const found = <T extends { name: string }>(list: readonly T[]): readonly T[] =>
+    wanted === '' ? list : list.filter((n) => n.name.toLowerCase().includes(wanted));
+  const all = scene.arrangements.length + scene.paths.length + scene.surfaces.length;
+  const [arrangements, paths, surfaces] = [
+    found(scene.arrangements),
+    found(scene.paths),
+    found(scene.surfaces),
+  ];
   return (
     <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2">
+      {(all > MANY || wanted !== '') && (
+        <input
+          type="search"
+          aria-label="Search the lists"
+          placeholder="Search"
+          value={search}
+          onChange={(e) => setSearch(e.target.value)}
+          onKeyDown={(e) => e.key === 'Escape' && setSearch('')}
+          className="mx-3 mt-2.5 w-[calc(100%-1.5rem)] rounded-md border border-edge bg-card px-2 py-1 text-[13px]"
+        />
+      )}
       <ListHead title="Arrangements">
         <PlainMenu name="New arrangement" entries={KIND_UIS.flatMap(({ create }) => create?.(scene) ?? [])}>
           <Plus size={17} />
         </PlainMenu>
       </ListHead>
-      {arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
+      {wanted !== '' && arrangements.length === 0 && <Hint>None is called that.</Hint>}
+      {scene.arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
       <VirtualList as="ul" space="li" count={arrangements.length} height={48}>
         {(i) => <ArrangementRow key={arrangements[i].id} arrangement={arrangements[i]} />}
       </VirtualList>
@@ -54,7 +78,8 @@ export function Lists() {
           <Plus size={17} />
         </PlainMenu>
       </ListHead>
-      {paths.length + surfaces.length === 0 && <Hint>No path yet. Draw one in the scene.</Hint>}
+      {wanted !== '' && paths.length + surfaces.length === 0 && <Hint>None is called that.</Hint>}
+      {scene.paths.length + scene.surfaces.length === 0 && <Hint>No path yet. Draw one in the scene.</Hint>}
       <VirtualList as="ul" space="li" count={paths.length + surfaces.length} height={48}>
         {(i) =>
           i < paths.length ? (

@@ -45,6 +45,10 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
   const others = kindOf(a).moveToPath ? doc().scene.paths.filter((p) => !stands.includes(p.id)) : [];
   return [
     { text: 'Duplicate', run: duplicateNode },
+    ...inHand(a.id, a.visible, (visible) => dispatch(setArrangement, { id: a.id, values: { visible } })),
+    ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
+    // Single pegs already stand by themselves.
+    ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
     ...others.map((p) => ({
       text: `Duplicate to ${p.name}`,
       run: () => {
@@ -52,10 +56,6 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
         if (made) selectArrangement(made);
       },
     })),
-    ...inHand(a.id, a.visible, (visible) => dispatch(setArrangement, { id: a.id, values: { visible } })),
-    ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
-    // Single pegs already stand by themselves.
-    ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
     { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
   ];
 }
@@ -161,7 +161,7 @@ export function selectionEntries(): MenuEntry[] {
 }
 
 /** Where nothing is: what begins something. */
-export const groundEntries = (): MenuEntry[] => [
+const groundEntries = (): MenuEntry[] => [
   { text: 'Draw path', run: () => chooseTool('draw') },
   { text: 'Peg props', run: () => chooseTool('peg') },
   { text: 'Add props', run: () => openDialog('library') },

@@ -160,6 +160,7 @@ function NextStep() {
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
+  const surfaces = useDocument((s) => s.scene.surfaces.length);
   if (tool === 'draw') return <DrawOptions />;
   if (tool === 'edge') {
     return (
@@ -174,7 +175,8 @@ function NextStep() {
     );
   }
   if (tool === 'peg') return <PegOptions />;
-  if (runs > 0) return null;
+  // With a surface there is more than one way to begin, and something to look at.
+  if (runs > 0 || (paths === 0 && surfaces > 0)) return null;
   return (
     <Hint>
       {paths === 0 ? (

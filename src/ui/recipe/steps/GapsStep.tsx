@@ -71,7 +71,7 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
         />
       )}
       <NumberField
-        label="Taken"
+        label="As if taken"
         hint="As if a few were taken: a share of the slots"
         dimension="percent"
         step={0.05}

@@ -31,7 +31,7 @@ const LEFTOVER = [
 ] as const;
 const ENDS = [
   { value: 'included', text: 'At the ends' },
-  { value: 'half', text: 'Half in' },
+  { value: 'half', text: 'Half a pitch in', hint: 'The first and the last half a pitch from the ends' },
 ] as const;
 const PER = [
   { value: 'whole', text: 'Whole' },
