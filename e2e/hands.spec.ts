@@ -256,3 +256,33 @@ test('Fit shows all of a scene clear of the tools, and as large as it can be; lo
   await page.getByLabel('Search the lists').press('Escape');
   await expect(page.getByRole('button', { name: /^Quay bollards Run/ })).toBeVisible();
 });
+
+test('a path is drawn, and a prop pegged, with keys alone', async ({ page }) => {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await page.getByRole('button', { name: 'Top', exact: true }).press('Enter');
+  const view = page.getByRole('application', { name: 'Scene' });
+  await view.focus();
+  await page.keyboard.press('2');
+  const go = async (key: string, times: number) => {
+    for (let i = 0; i < times; i++) await page.keyboard.press(key);
+  };
+  await go('ArrowLeft', 10);
+  await page.keyboard.press('Enter');
+  await go('ArrowRight', 20);
+  await page.keyboard.press('Enter');
+  // Once more where it stands: that is the end.
+  await page.keyboard.press('Enter');
+  await settled(page);
+  await expect(page.getByLabel('Name of the path')).toHaveValue('Path');
+  await expect(page.getByText('2 points')).toBeVisible();
+  await command(page, 'peg props');
+  await view.focus();
+  await go('ArrowDown', 8);
+  await page.keyboard.press('Enter');
+  await settled(page);
+  const [peg, ...others] = await rows(page);
+  expect([peg.prop, others.length]).toEqual(['Crate', 0]);
+  // Below the middle of the view, towards the viewer.
+  expect(peg.z).toBeGreaterThan(0.5);
+});

@@ -20,6 +20,8 @@ import { SettledMark } from './Settled';
 import { SOFTWARE } from './software';
 import { SurfacesLayer } from './SurfacesLayer';
 import { UNDRAWN, undrawnRenderer } from './undrawn';
+import { useKeyCursor } from './keyCursor';
+import { KeyCursor } from './overlay/KeyCursor';
 import { usePointer } from './usePointer';
 import { useView } from './viewState';
 
@@ -89,12 +91,15 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
   const frame = useRef<HTMLDivElement>(null);
   const tool = useView((s) => s.tool);
   usePointer(frame);
+  useKeyCursor(frame);
   return (
     <div
       ref={frame}
       role="application"
       aria-label="Scene"
-      className="absolute inset-0 overflow-hidden"
+      aria-describedby="scene-keys"
+      tabIndex={0}
+      className="absolute inset-0 overflow-hidden -outline-offset-2"
       style={{
         background: 'linear-gradient(var(--sky-1), var(--sky-2) 55%, var(--sky-3))',
         cursor: tool === 'pick' ? 'default' : 'crosshair',
@@ -102,7 +107,11 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
     >
       <Layers />
       <SettledMark frame={frame} />
+      <p id="scene-keys" className="sr-only">
+        Arrow keys move a cursor over the view, Enter does what a click does there.
+      </p>
       <PathHover />
+      <KeyCursor />
       <ToolMarks />
       <DrawPreview />
       <SurfaceHandles />

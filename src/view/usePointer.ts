@@ -1,99 +1,19 @@
 import { useEffect, type RefObject } from 'react';
-import { nearestOnPath } from '@/core/curve/nearest';
-import { compilePath, type CompiledPath } from '@/core/curve/compile';
-import { pointAt } from '@/core/curve/sample';
 import { hasPoints } from '@/core/curve/schema';
-import { dispatch, useDocument } from '@/store/document';
-import { addFromMesh, addPointAt } from '@/store/commands/paths';
+import { dispatch } from '@/store/document';
+import { addFromMesh } from '@/store/commands/paths';
 import { engine } from '@/store/engine';
-import {
-  selectNode,
-  selectPoint,
-  selectPoints,
-  joinSlot,
-  selectSlots,
-  setHover,
-  setOverPath,
-  useSelection,
-} from '@/store/selection';
+import { selectNode, selectPoints, setHover, setOverPath, useSelection } from '@/store/selection';
 import { drawAhead, drawClick, drawDoubleClick, type DrawKeys } from './drawTool';
 import { editedPath } from './edited';
 import { shownPointsOf } from './onSurface';
 import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
-import { mayBeNear, nearestOnScreen, toScreen } from './project';
+import { toScreen } from './project';
+import { clickScene, pathUnder, takeInHand, takesPoints } from './scenePick';
 import { chooseTool, setDrawing, setPegging, useView } from './viewState';
-import { currentView, type ViewHandle } from '@/view/handle';
-
-/** How close to a path, in pixels, the pointer is on it. */
-const ON_PATH = 7;
-
-/** The visible path under a pixel, if one is, with the stroke and the length there. */
-export function pathUnder(
-  x: number,
-  y: number,
-  within = ON_PATH,
-): { id: string; stroke: number; s: number } | null {
-  const view = currentView();
-  if (!view) return null;
-  let best: { id: string; stroke: number; s: number; pixels: number } | null = null;
-  for (const path of useDocument.getState().scene.paths) {
-    const result = engine().state.result.paths.get(path.id);
-    if (!path.visible || !result?.ok) continue;
-    result.strokes.forEach((line, stroke) => {
-      if (!mayBeNear(view, line.position, x, y, within)) return;
-      const at = nearestOnScreen(view, line, x, y);
-      if (at.pixels <= within && (!best || at.pixels < best.pixels)) best = { id: path.id, stroke, ...at };
-    });
-  }
-  return best;
-}
-
-function insertOn(id: string, stroke: number, s: number): void {
-  const path = useDocument.getState().scene.paths.find((p) => p.id === id);
-  if (!hasPoints(path)) return;
-  const compiled = compilePath(path);
-  const curve = compiled.ok ? compiled.strokes[stroke] : undefined;
-  if (!curve) return;
-  const at = nearestOnPath(curve, pointAt(curve, path.source.on ? restLength(id, stroke, curve, s) : s));
-  const made = dispatch(addPointAt, { path: id, stroke, s: at.s, segment: at.segment, t: at.t });
-  if (made) selectPoint(id, made);
-}
-
-/** Whether a click on a path puts a point there: it is the path itself that is in hand, and not what stands on it. */
-function takesPoints(id: string): boolean {
-  const { node } = useSelection.getState();
-  return node?.kind === 'path' && node.id === id && hasPoints(editedPath());
-}
-
-/** Selects what is at a place of the view; where nothing is, nothing. */
-function takeInHand(view: ViewHandle, x: number, y: number): void {
-  const hit = pick(view, x, y);
-  const { slots } = useSelection.getState();
-  if (hit?.kind === 'prop') {
-    const had = slots?.arrangement === hit.arrangement && slots.ids.includes(hit.slot);
-    if (!had) selectSlots(hit.arrangement, [hit.slot]);
-    return;
-  }
-  const over = pathUnder(x, y);
-  const surface = over ? null : pick(view, x, y, 'surfaces');
-  if (over) selectNode('path', over.id);
-  else if (surface?.kind === 'surface') selectNode('surface', surface.id);
-  else useSelection.setState({ node: null, points: null, slots: null });
-}
-
-/** The length along a curve at rest that a length along its shown path has come from: as far from point to point. */
-function restLength(id: string, stroke: number, rest: CompiledPath, s: number): number {
-  const drawn = engine().state.result.paths.get(id)?.strokes[stroke];
-  if (!drawn) return s;
-  const n = drawn.pointS.length;
-  let i = n - 1;
-  while (i > 0 && drawn.pointS[i] > s) i--;
-  const end = (list: Float64Array, length: number) => (i + 1 < n ? list[i + 1] : length);
-  const share = (s - drawn.pointS[i]) / (end(drawn.pointS, drawn.length) - drawn.pointS[i] || 1);
-  return rest.pointS[i] + share * (end(rest.pointS, rest.length) - rest.pointS[i]);
-}
+import { currentView } from '@/view/handle';
 
 /** Looks up the edge loop under the pointer; only the latest answer counts. */
 let edgeAsked = 0;
@@ -246,19 +166,6 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const had = useSelection.getState().points;
       const before = had?.path === path.id ? had.ids : [];
       selectPoints(path.id, [...new Set([...before, ...inside.map((p) => p.id)])]);
-    };
-    const clickScene = (x: number, y: number, add: boolean) => {
-      const view = currentView();
-      const hit = view && pick(view, x, y);
-      if (hit?.kind === 'prop') {
-        return add ? joinSlot(hit.arrangement, hit.slot) : selectSlots(hit.arrangement, [hit.slot]);
-      }
-      const over = pathUnder(x, y);
-      if (over) {
-        return takesPoints(over.id) ? insertOn(over.id, over.stroke, over.s) : selectNode('path', over.id);
-      }
-      useSelection.setState({ points: null, slots: null });
-      return undefined;
     };
     const leave = () => {
       latest = null;

@@ -49,6 +49,8 @@ export interface ViewState {
   dragSnap: Snap | null;
   /** The edge loop under the pointer, while one is picked: its line in the scene. */
   edge: { surface: string; at: Vec3; line: Float64Array } | null;
+  /** Where the keys' cursor is, pixels of the view; null while it is not moved by keys. */
+  keyCursor: { x: number; y: number } | null;
   /** A box being dragged over points, in pixels. */
   box: { x: number; y: number; x1: number; y1: number } | null;
   /** Rises when something should be fitted into the view: the scene, or just the box that is to be looked at. */
@@ -80,6 +82,7 @@ export const useView = create<ViewState>(() => ({
   stays: true,
   dragSnap: null,
   edge: null,
+  keyCursor: null,
   box: null,
   fitAsked: 0,
   lookAt: null,

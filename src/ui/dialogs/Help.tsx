@@ -22,7 +22,9 @@ export function Help() {
         </ul>
         <p className="mt-2 text-[13px] text-soft">
           In every number: units and sums (40 cm, 6in, 2.4/3), arrow keys, and dragging on its label; a double
-          click on the label puts it back.
+          click on the label puts it back. With the scene in focus, arrow keys move a cursor over it (with
+          Shift by a pixel) and Enter does what a click does there; Shift+F10 opens the menu of the right
+          button.
         </p>
         <h3 className="mb-1.5 mt-4 font-display text-[15px] font-semibold">Ten things to do first</h3>
         <ol className="grid grid-cols-2 gap-x-6 gap-y-3 text-[13px]">

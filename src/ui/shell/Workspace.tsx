@@ -21,7 +21,7 @@ import { addEntry, moveEntry } from '@/store/commands/order';
 import { dispatch, useDocument } from '@/store/document';
 import { currentView } from '@/view/handle';
 import { pegDrop } from '@/view/pegTool';
-import { pathUnder } from '@/view/usePointer';
+import { pathUnder } from '@/view/scenePick';
 import { Basket } from '../basket/Basket';
 import { endPreview, hangProp, previewHang } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';

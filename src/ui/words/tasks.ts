@@ -64,11 +64,12 @@ export const TASKS: Task[] = [
   {
     title: 'Without a pointer',
     todo: [
-      'Press Mod+K, type “line”, and press Enter.',
-      'Press Mod+K, type “add props”, choose one with Tab and Enter, and press Escape.',
-      'Go to the prop in the basket with Tab, press Enter, then Mod+K, “hang”, Enter.',
+      'Go to the scene with Tab, and press 2.',
+      'Move with the arrow keys, and press Enter at each place; once more at the last one.',
+      'Press Mod+K, type “library”, press Enter, and add a prop with Tab and Enter; then Escape.',
+      'Go to the prop in the basket with Tab, press Enter, then Mod+K, type “hang”, and press Enter.',
     ],
-    see: 'The run stands on the line; Tab leads through its recipe, arrow keys change its numbers.',
+    see: 'The run stands along the path; Tab leads through its recipe, arrow keys change its numbers.',
   },
 ];
 
