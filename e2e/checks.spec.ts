@@ -1,15 +1,14 @@
 import { expect, type Page } from '@playwright/test';
 import {
   choose,
+  cratesAlong,
   hang,
   make,
-  newScene,
   openExample,
   openStep,
   pathByNumbers,
   rows,
   settled,
-  takeProps,
   type,
   undo,
 } from './support/app';
@@ -24,14 +23,14 @@ const pitch = async (page: Page, metres: string) =>
 test('two runs that cross: both say where, a click leads there, meant so it is let be; apart, all is well', async ({
   page,
 }) => {
-  await newScene(page);
-  await takeProps(page, 'Crate');
-  await pathByNumbers(page, [
-    [-5, 0],
-    [5, 0],
-  ]);
-  await hang(page, 'Crate');
-  await pitch(page, '2');
+  await cratesAlong(
+    page,
+    [
+      [-5, 0],
+      [5, 0],
+    ],
+    '2',
+  );
   await expect(
     (await checks(page)).getByText(/No prop reaches into another one, or through a surface, that is shown/),
   ).toBeVisible();
@@ -102,14 +101,14 @@ test('a duplicate that lies exactly on its original is told of, and the examples
 test('what goes through a surface that it does not stand on is told of, until it stands there or it is meant', async ({
   page,
 }) => {
-  await newScene(page);
-  await takeProps(page, 'Crate');
-  await pathByNumbers(page, [
-    [-5, 0],
-    [5, 0],
-  ]);
-  await hang(page, 'Crate');
-  await pitch(page, '1');
+  await cratesAlong(
+    page,
+    [
+      [-5, 0],
+      [5, 0],
+    ],
+    '1',
+  );
   await make(page, 'Sphere', { Radius: '2' });
   await page.getByRole('button', { name: /^Crate Run/ }).click();
   const step = await checks(page);

@@ -1,17 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import {
-  hang,
-  newScene,
-  onScreen,
-  openExample,
-  openStep,
-  pathByNumbers,
-  rows,
-  settled,
-  takeProps,
-  type,
-  undo,
-} from './support/app';
+import { cratesAlong, newScene, onScreen, openExample, rows, settled, takeProps, undo } from './support/app';
 import { test } from './support/test';
 
 /** What everyone's hands expect, by pointer and by keys. */
@@ -87,15 +75,14 @@ test('without a pointer: a line, a prop of the library by its name, hung on it, 
 });
 
 test('a click on the path of a run takes the path, and puts no point into it', async ({ page }) => {
-  await newScene(page);
-  await takeProps(page, 'Crate');
-  await pathByNumbers(page, [
-    [-4, 0],
-    [4, 0],
-  ]);
-  await hang(page, 'Crate');
-  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '4');
-  await settled(page);
+  await cratesAlong(
+    page,
+    [
+      [-4, 0],
+      [4, 0],
+    ],
+    '4',
+  );
   const between = await onScreen(page, [2, 0, 0]);
   await page.mouse.click(between.x, between.y);
   await expect(page.getByLabel('Name of the path')).toBeVisible();
@@ -180,15 +167,14 @@ test('renamed by F2 and a double click, shown alone, and one prop put in the pla
 test('the right button, and Shift+F10: in the lists, in the basket, on a prop, a path and the ground of the scene', async ({
   page,
 }) => {
-  await newScene(page);
-  await takeProps(page, 'Crate');
-  await pathByNumbers(page, [
-    [-4, 0],
-    [4, 0],
-  ]);
-  await hang(page, 'Crate');
-  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '4');
-  await settled(page);
+  await cratesAlong(
+    page,
+    [
+      [-4, 0],
+      [4, 0],
+    ],
+    '4',
+  );
   const placed = async () => (await rows(page)).filter((r) => r.state === 'placed').map((r) => r.x);
   expect(await placed()).toEqual([-4, 0, 4]);
   const menu = page.getByRole('menu');

@@ -241,3 +241,13 @@ export async function fromTop(page: Page): Promise<(x: number, z: number) => { x
   const k = (b.x - a.x) / 44;
   return (x, z) => ({ x: a.x + a.width / 2 + k * (x + 22), y: a.y + a.height / 2 + k * (z - 5.5) });
 }
+
+/** A new scene with crates along a straight path on the ground, so far apart. */
+export async function cratesAlong(page: Page, points: [number, number][], pitch: string): Promise<void> {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await pathByNumbers(page, points);
+  await hang(page, 'Crate');
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), pitch);
+  await settled(page);
+}
