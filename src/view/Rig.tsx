@@ -37,7 +37,7 @@ function contentBounds(root: Object3D): Box3 {
 }
 
 /** Pixels that the tools above and the buttons below take of the view, and a little air beside them. */
-const OVER = { top: 76, bottom: 56, left: 16, right: 16 };
+const OVER = { top: 76, bottom: 56, left: 32, right: 32 };
 
 /** The same as shares of the view; of a small one no more than a quarter. */
 function insetsOf(wide: number, tall: number): Insets {
