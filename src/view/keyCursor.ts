@@ -1,11 +1,9 @@
 import { useEffect, type RefObject } from 'react';
 import { currentView } from '@/view/handle';
-import { setHover, setOverPath } from '@/store/selection';
 import { drawAhead, drawClick, enoughDrawn, finishDrawing } from './drawTool';
 import { holdClick } from './holdTool';
 import { pegAhead, pegClick } from './pegTool';
-import { pick } from './pick';
-import { clickScene, pathUnder } from './scenePick';
+import { clickScene, hoverScene } from './scenePick';
 import { useView } from './viewState';
 
 /**
@@ -28,9 +26,7 @@ function look(x: number, y: number, free: boolean): void {
   const { tool } = useView.getState();
   if (tool === 'draw') return drawAhead(view, x, y, { straight: false, free });
   if (tool === 'peg') return pegAhead(view, x, y, free);
-  const hit = pick(view, x, y);
-  setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
-  setOverPath(hit?.kind === 'prop' ? null : (pathUnder(x, y)?.id ?? null));
+  hoverScene(view, x, y);
 }
 
 function click(x: number, y: number, free: boolean, stayed: boolean): void {

@@ -5,7 +5,15 @@ import { hasPoints } from '@/core/curve/schema';
 import { dispatch, useDocument } from '@/store/document';
 import { addPointAt } from '@/store/commands/paths';
 import { engine } from '@/store/engine';
-import { joinSlot, selectNode, selectPoint, selectSlots, useSelection } from '@/store/selection';
+import {
+  joinSlot,
+  selectNode,
+  selectPoint,
+  selectSlots,
+  setHover,
+  setOverPath,
+  useSelection,
+} from '@/store/selection';
 import { currentView, type ViewHandle } from '@/view/handle';
 import { editedPath } from './edited';
 import { pick } from './pick';
@@ -80,6 +88,19 @@ function restLength(id: string, stroke: number, rest: CompiledPath, s: number): 
   const end = (list: Float64Array, length: number) => (i + 1 < n ? list[i + 1] : length);
   const share = (s - drawn.pointS[i]) / (end(drawn.pointS, drawn.length) - drawn.pointS[i] || 1);
   return rest.pointS[i] + share * (end(rest.pointS, rest.length) - rest.pointS[i]);
+}
+
+/** What is under a place of the view lights up: a prop, or else a path. */
+export function hoverScene(
+  view: ViewHandle,
+  x: number,
+  y: number,
+): { prop: boolean; path: string | undefined } {
+  const hit = pick(view, x, y);
+  setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
+  const path = hit?.kind === 'prop' ? undefined : pathUnder(x, y)?.id;
+  setOverPath(path ?? null);
+  return { prop: hit?.kind === 'prop', path };
 }
 
 /** A click on the scene: what is there is taken in hand; on the path in hand it puts a point. @param add beside what is */

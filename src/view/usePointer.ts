@@ -11,7 +11,7 @@ import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { toScreen } from './project';
-import { clickScene, pathUnder, takeInHand, takesPoints } from './scenePick';
+import { clickScene, hoverScene, takeInHand, takesPoints } from './scenePick';
 import { chooseTool, setDrawing, setPegging, useView } from './viewState';
 import { currentView } from '@/view/handle';
 
@@ -72,15 +72,11 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'draw') return drawAhead(view, x, y, keys);
       if (tool === 'edge') return void lookForEdge(x, y);
       if (tool === 'peg') return pegAhead(view, x, y, keys.free);
-      const hit = pick(view, x, y);
-      setHover(hit?.kind === 'prop' ? { arrangement: hit.arrangement, slot: hit.slot } : null);
+      const { prop, path } = hoverScene(view, x, y);
       lit = useSelection.getState().hover;
-      const over = hit?.kind === 'prop' ? null : pathUnder(x, y);
-      setOverPath(over?.id ?? null);
       const canvas = element.querySelector('canvas');
-      const inserts = over && takesPoints(over.id);
-      if (canvas)
-        canvas.style.cursor = hit?.kind === 'prop' ? 'pointer' : over ? (inserts ? 'copy' : 'pointer') : '';
+      const inserts = path !== undefined && takesPoints(path);
+      if (canvas) canvas.style.cursor = inserts ? 'copy' : prop || path !== undefined ? 'pointer' : '';
     };
     const move = (e: PointerEvent) => {
       keys = keysOf(e);

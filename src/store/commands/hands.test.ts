@@ -1,6 +1,7 @@
 import { pegsSchema } from '@/core/arrange/pegs/schema';
 import type { Run } from '@/core/arrange/run/schema';
 import { needsOf } from '@/core/arrange/registry';
+import { withPropReplaced } from '@/core/arrange/replaceProp';
 import type { PointsPath } from '@/core/curve/schema';
 import { newPath, newPoint } from '@/core/scene/defaults';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
@@ -118,4 +119,31 @@ test('only this: the others of its sort are hidden; everything is shown again', 
   const all = run(only, showOnly, { id: null }).scene;
   expect(all.arrangements.every((a) => a.visible)).toBe(true);
   expect(run(all, showOnly, { id: null }).entry).toBeNull();
+});
+
+test('what is drawn by weight keeps its shares where one prop takes the place of another that is there too', () => {
+  const given = {
+    props: [
+      { prop: 'a', weight: 2 },
+      { prop: 'b', weight: 3 },
+      { prop: 'c', weight: 1 },
+    ],
+    corner: { prop: 'b', angleDeg: 20 },
+    rigid: ['a', 'b'],
+    perProp: { a: { size: [1, 2] }, b: { size: [3, 4] } },
+    gaps: { keepOuts: [] },
+  };
+  const made = withPropReplaced(given, 'b', 'a');
+  expect(made).toEqual({
+    ...given,
+    props: [
+      { prop: 'a', weight: 5 },
+      { prop: 'c', weight: 1 },
+    ],
+    corner: { prop: 'a', angleDeg: 20 },
+    rigid: ['a'],
+    perProp: { a: { size: [1, 2] } },
+  });
+  expect(made.gaps).toBe(given.gaps);
+  expect(withPropReplaced(given, 'z', 'a')).toBe(given);
 });

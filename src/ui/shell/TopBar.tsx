@@ -8,7 +8,6 @@ import { dispatch, redo, undo, useDocument } from '@/store/document';
 import { useSaved } from '@/store/keeping/keeper';
 import { Button, IconButton } from '../controls/Button';
 import { openDialog } from '../uiState';
-import { keepPicture } from './keepPicture';
 import { Mark } from './Mark';
 
 export function TopBar() {
@@ -16,12 +15,7 @@ export function TopBar() {
   const next = useDocument((s) => s.future[0]?.name);
   return (
     <header className="col-span-3 flex items-center gap-3 border-b border-edge px-3">
-      <Link
-        href="/"
-        className="flex items-center gap-2.5"
-        onClick={() => void keepPicture()}
-        aria-label="Clothesline, all scenes"
-      >
+      <Link href="/" className="flex items-center gap-2.5" aria-label="Clothesline, all scenes">
         <Mark />
         <span className="font-display text-[19px] font-bold tracking-tight">Clothesline</span>
       </Link>
@@ -37,11 +31,7 @@ export function TopBar() {
         <Redo2 size={17} />
       </IconButton>
       <span className="h-5 w-px bg-edge" />
-      <Link
-        href="/"
-        onClick={() => void keepPicture()}
-        className="rounded-md px-3 py-1.5 text-sm hover:bg-well"
-      >
+      <Link href="/" className="rounded-md px-3 py-1.5 text-sm hover:bg-well">
         Scenes
       </Link>
       <Button onClick={() => openDialog('bring-in')}>Bring in</Button>

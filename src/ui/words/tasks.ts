@@ -43,7 +43,12 @@ export const TASKS: Task[] = [
   },
   {
     title: 'Tile a surface',
-    todo: ['Take a surface in hand.', 'Press + on a prop of the basket.', 'Open Grid, and drag Columns.'],
+    todo: [
+      'Take a surface in hand.',
+      'Press + on a prop of the basket.',
+      'Open Layout in the recipe.',
+      'Drag the label Columns.',
+    ],
     see: 'Tiles lie over the surface in rows; the flat view is their layout.',
   },
   {

@@ -13,7 +13,8 @@ import { slotsThrough, stoodOn } from './through';
 
 /**
  * Holds everything that is shown against everything: arrangements against themselves and each other, and what stands
- * on the ground against it, and what does not against all surfaces. What was held against each other and has not changed is not looked at again.
+ * on the ground against it, and what does not against all surfaces. What was held against each other and has not
+ * changed is not looked at again.
  *
  * @example
  * const checks = new SceneChecks();
