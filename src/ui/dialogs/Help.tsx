@@ -10,7 +10,11 @@ export function Help() {
   const now = ACTIONS.filter((a) => a.keys && a.id !== 'help' && (!a.enabled || a.enabled()));
   return (
     <Modal title="What you can do" onClose={() => openDialog(null)} width="max-w-3xl">
-      <div className="thin-scroll max-h-[64vh] overflow-y-auto pr-2 outline-none" tabIndex={0} data-autofocus>
+      <div
+        className="thin-scroll -mx-3 max-h-[64vh] overflow-y-auto rounded-md px-3 py-1 -outline-offset-2"
+        tabIndex={0}
+        data-autofocus
+      >
         <h3 className="mb-1.5 font-display text-[15px] font-semibold">Here, now</h3>
         <ul className="grid grid-cols-2 gap-x-6 text-[13px]">
           {now.map((a) => (
