@@ -16,8 +16,13 @@ export function matrixOf(
   row: number,
   out = new Float64Array(9),
 ): Float64Array {
-  const [x, y, z, w] = rotation.subarray(row * 4, row * 4 + 4);
-  const [sx, sy, sz] = scale.subarray(row * 3, row * 3 + 3);
+  const x = rotation[row * 4];
+  const y = rotation[row * 4 + 1];
+  const z = rotation[row * 4 + 2];
+  const w = rotation[row * 4 + 3];
+  const sx = scale[row * 3];
+  const sy = scale[row * 3 + 1];
+  const sz = scale[row * 3 + 2];
   out[0] = (1 - 2 * (y * y + z * z)) * sx;
   out[1] = 2 * (x * y - z * w) * sy;
   out[2] = 2 * (x * z + y * w) * sz;

@@ -2,7 +2,10 @@ import { solve3 } from '../../math/solve';
 import { cross, dot, normalize, scale, type Vec3 } from '../../math/vec3';
 import { DEEPEST, type Bvh } from '../bvh';
 import { firstHit, noHit } from '../bvhQuery';
+import { HullFall } from './hullFall';
+import { hullOf, type Hull } from './hull';
 import { GRAZE, Overlap } from './overlap';
+import { turnBox } from './turnBox';
 
 /** A mesh in its own space that falls, with room for what of it was turned into the frame of the fall. */
 export interface Faller {
@@ -13,6 +16,8 @@ export interface Faller {
   boxOf: Uint32Array;
   cornersOf: Uint32Array;
   pose: number;
+  /** Made when it is first asked for; null where there is none that helps. */
+  hull?: Hull | null;
 }
 
 /** @param tree over its triangles in its own space, metres from the foot */
@@ -80,7 +85,13 @@ export class Fall {
   /** What met last. */
   readonly touched: Touched = { own: -1, ground: -1, face: -1 };
 
-  constructor(private grounds: readonly Bvh[]) {}
+  readonly hullFall: HullFall;
+  /** Whether the last answer was the hull's. */
+  isByHull = false;
+
+  constructor(private grounds: readonly Bvh[]) {
+    this.hullFall = new HullFall(grounds);
+  }
 
   /**
    * Sets the place of the foot, metres in the scene, and the unit direction of falling.
@@ -95,6 +106,7 @@ export class Fall {
     this.frame.set([...e, ...f, ...h]);
     this.foot = foot;
     this.direction = direction;
+    this.hullFall.moved();
   }
 
   /**
@@ -109,6 +121,11 @@ export class Fall {
     for (let r = 0; r < 9; r += 3)
       for (let c = 0; c < 3; c++)
         pose[r + c] = frame[r] * m[c] + frame[r + 1] * m[c + 3] + frame[r + 2] * m[c + 6];
+    if (faller.hull === undefined) faller.hull = hullOf(trianglesOf(faller.tree));
+    const { hull } = faller;
+    const quick = hull ? this.hullFall.room(hull, pose, frame, this.foot, atMost + KNOWN) : NaN;
+    this.isByHull = quick === quick;
+    if (this.isByHull) return quick;
     faller.pose++;
     this.top = faller.boxes[this.boxed(faller, 0) + 5];
     const known = atMost < Infinity ? atMost : this.underLowest(faller, m);
@@ -397,25 +414,6 @@ const ORIGIN: Vec3 = [0, 0, 0];
 const widthOf = (b: Float64Array, o: number): number =>
   Math.max(b[o + 3] - b[o], b[o + 4] - b[o + 1], b[o + 5] - b[o + 2]);
 
-/** The box, in another frame, of a box about a place. @param m rows of the matrix to that frame */
-function turnBox(
-  m: Float64Array,
-  from: Float64Array,
-  o: number,
-  about: Vec3,
-  to: Float64Array,
-  w: number,
-): void {
-  const x = (from[o] + from[o + 3]) / 2 - about[0];
-  const y = (from[o + 1] + from[o + 4]) / 2 - about[1];
-  const z = (from[o + 2] + from[o + 5]) / 2 - about[2];
-  const hx = (from[o + 3] - from[o]) / 2;
-  const hy = (from[o + 4] - from[o + 1]) / 2;
-  const hz = (from[o + 5] - from[o + 2]) / 2;
-  for (let r = 0; r < 3; r++) {
-    const c = m[r * 3] * x + m[r * 3 + 1] * y + m[r * 3 + 2] * z;
-    const h = Math.abs(m[r * 3]) * hx + Math.abs(m[r * 3 + 1]) * hy + Math.abs(m[r * 3 + 2]) * hz;
-    to[w + r] = c - h;
-    to[w + 3 + r] = c + h;
-  }
-}
+/** Nine numbers a triangle. */
+const trianglesOf = ({ positions: p, indices }: Bvh): Float64Array =>
+  Float64Array.from({ length: indices.length * 3 }, (_, n) => p[indices[(n / 3) | 0] * 3 + (n % 3)]);

@@ -1,5 +1,4 @@
-import type { Fall, Faller } from './fall';
-import { Overlap, type Meeting } from './overlap';
+import type { Meeting } from './overlap';
 
 /**
  * Something that holds a thing: the room that it leaves, as if its faces and sides went on without an end. What is of
@@ -34,11 +33,8 @@ const shares = new Float64Array(2);
 /** @param m rows of the matrix from the thing's own space to the scene, about its foot @param frame of the fall */
 export function ask({ meeting, own, ground }: Hold, m: ArrayLike<number>, frame: Float64Array): void {
   for (let k = 0; k < own.length; k += 3) {
-    for (let r = 0; r < 3; r++)
-      turned[k + r] = m[r * 3] * own[k] + m[r * 3 + 1] * own[k + 1] + m[r * 3 + 2] * own[k + 2];
-    for (let r = 0; r < 3; r++)
-      seen[k + r] =
-        frame[r * 3] * turned[k] + frame[r * 3 + 1] * turned[k + 1] + frame[r * 3 + 2] * turned[k + 2];
+    turn(m, own[k], own[k + 1], own[k + 2], turned, k);
+    turn(frame, turned[k], turned[k + 1], turned[k + 2], seen, k);
   }
   if (meeting === 'corner-face') {
     plane(ground);
@@ -75,6 +71,12 @@ export function ask({ meeting, own, ground }: Hold, m: ArrayLike<number>, frame:
   for (let a = 0; a < 3; a++) said.slope[a] = frame[6 + a] - steep[0] * frame[a] - steep[1] * frame[3 + a];
 }
 
+function turn(m: ArrayLike<number>, x: number, y: number, z: number, out: Float64Array, w: number): void {
+  out[w] = m[0] * x + m[1] * y + m[2] * z;
+  out[w + 1] = m[3] * x + m[4] * y + m[5] * z;
+  out[w + 2] = m[6] * x + m[7] * y + m[8] * z;
+}
+
 /** How a plane rises along x and y. */
 const steep = new Float64Array(2);
 
@@ -102,38 +104,4 @@ function cross(ux: number, uy: number, vx: number, vy: number, dx: number, dy: n
   const runsAlike = !(Math.abs(det) > 1e-12 * (ux * ux + uy * uy + vx * vx + vy * vy));
   shares[0] = runsAlike ? NaN : (dx * vy - dy * vx) / det;
   shares[1] = runsAlike ? NaN : (dx * uy - dy * ux) / det;
-}
-
-const overlap = new Overlap();
-
-/** What held the thing when it was let down last, with the matrix `m`; null where nothing did. */
-export function heldBy(fall: Fall, { tree }: Faller, m: ArrayLike<number>): Hold | null {
-  const { own, ground, face } = fall.touched;
-  const { positions: p, indices } = tree;
-  const mine = new Float64Array(9);
-  const { frame } = fall;
-  for (let k = 0; k < 9; k += 3) {
-    const o = indices[own * 3 + k / 3] * 3;
-    for (let r = 0; r < 3; r++) {
-      mine[k + r] = p[o + r];
-      turned[r] = m[r * 3] * p[o] + m[r * 3 + 1] * p[o + 1] + m[r * 3 + 2] * p[o + 2];
-    }
-    for (let r = 0; r < 3; r++)
-      seen[k + r] = frame[r * 3] * turned[0] + frame[r * 3 + 1] * turned[1] + frame[r * 3 + 2] * turned[2];
-  }
-  const theirs = fall.groundFace(ground, face, new Float64Array(9));
-  if (overlap.least(seen, 0, theirs, 0) === Infinity) return null;
-  const meeting = overlap.meeting();
-  if (meeting.kind === 'corner-face')
-    return { meeting: meeting.kind, own: corner(mine, meeting.a), ground: theirs };
-  if (meeting.kind === 'face-corner')
-    return { meeting: meeting.kind, own: mine, ground: corner(theirs, meeting.b) };
-  return { meeting: meeting.kind, own: side(mine, meeting.a), ground: side(theirs, meeting.b) };
-}
-
-const corner = (t: Float64Array, k: number): Float64Array => t.slice(k * 3, k * 3 + 3);
-
-function side(t: Float64Array, k: number): Float64Array {
-  const w = ((k + 1) % 3) * 3;
-  return Float64Array.of(t[k * 3], t[k * 3 + 1], t[k * 3 + 2], t[w], t[w + 1], t[w + 2]);
 }

@@ -1,7 +1,8 @@
 import { cross, dot, normalize, type Vec3 } from '../../math/vec3';
 import type { Fall, Faller } from './fall';
 import { highest, type Slopes } from './highest';
-import { ask, heldBy, said, type Hold } from './hold';
+import { heldBy } from './heldBy';
+import { ask, said, type Hold } from './hold';
 
 /** A thing that may tilt while its foot stays on its line. */
 export interface Tilting {
