@@ -30,6 +30,7 @@ import type { Vec3 } from '@/core/math/vec3';
 import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { through, throughInverse } from '@/core/mesh/surface';
 import type { MeshRef } from '@/core/mesh/meshRef';
+import { clip, shownAlone } from '@/core/scene/clipping';
 import type { Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches, type DrawBatch } from './drawing';
@@ -48,10 +49,14 @@ export interface BroughtIn {
   notKept: string[];
 }
 
-export type SendFormat =
+export type SendFormat = (
   | { kind: 'glb'; options: GlbOptions; animation?: AnimationRange }
   | { kind: 'csv'; gaps: boolean }
-  | { kind: 'clothesline' };
+  | { kind: 'clothesline' }
+) & {
+  /** Ids of the nodes that go out, as they are in the whole scene; absent: all. */
+  only?: string[];
+};
 
 /** A stretch of time to be sent out: seconds, and frames a second. */
 export interface AnimationRange {
@@ -281,7 +286,12 @@ export class EngineService {
     return { at: own, line: Float64Array.from(points.flatMap((p) => through(found.matrix, p))) };
   }
 
-  private animated(scene: Scene, range: AnimationRange, options: GlbOptions): Promise<Uint8Array> {
+  private animated(
+    scene: Scene,
+    range: AnimationRange,
+    options: GlbOptions,
+    shown: Scene,
+  ): Promise<Uint8Array> {
     const { from, to, rate } = range;
     const count = Math.floor((to - from) * rate + 1e-9) + 1;
     if (!(rate > 0) || !(count >= 2) || count > MOST_FRAMES)
@@ -295,18 +305,21 @@ export class EngineService {
       scene,
       Array.from({ length: count }, (_, i) => from + i / rate),
     );
-    return writeAnimatedGlb(scene, { times, results }, { mesh: (ref) => this.mesh(ref) }, options.surfaces);
+    return writeAnimatedGlb(shown, { times, results }, { mesh: (ref) => this.mesh(ref) }, options.surfaces);
   }
 
   /** The scene as a file's bytes. */
   async sendOut(scene: Scene, format: SendFormat, time = 0): Promise<Uint8Array> {
-    if (format.kind === 'clothesline') return packScene(scene, (hash) => this.files.get(hash)?.bytes);
+    const { only } = format;
+    if (format.kind === 'clothesline')
+      return packScene(only ? clip(scene, only, '').scene : scene, (hash) => this.files.get(hash)?.bytes);
+    const shown = only ? shownAlone(scene, only) : scene;
     if (format.kind === 'glb' && format.animation)
-      return this.animated(scene, format.animation, format.options);
+      return this.animated(scene, format.animation, format.options, shown);
     this.evaluations++;
     const result = this.evaluator.evaluate(scene, undefined, time);
     if (format.kind === 'csv')
-      return new TextEncoder().encode(writeCsv(scene, result, { gaps: format.gaps }));
-    return writeGlb(scene, result, { mesh: (ref) => this.mesh(ref) }, format.options);
+      return new TextEncoder().encode(writeCsv(shown, result, { gaps: format.gaps }));
+    return writeGlb(shown, result, { mesh: (ref) => this.mesh(ref) }, format.options);
   }
 }

@@ -11,6 +11,8 @@ export interface SendChoices {
   /** The .glb as an animation, over this stretch of time; null: that of the time bar. */
   animated: boolean;
   range: AnimationRange | null;
+  /** Just what is selected. */
+  only: boolean;
 }
 
 export type Theme = 'day' | 'dusk';
@@ -41,12 +43,16 @@ export const useUi = create<UiState>(() => ({
     gaps: false,
     animated: false,
     range: null,
+    only: false,
   },
   notice: null,
 }));
 
 export const openDialog = (dialog: DialogName, file: File | null = null): void =>
   useUi.setState({ dialog, file });
+/** Opens the dialog for sending out, for what is selected alone or for all. */
+export const sendOnly = (only: boolean): void =>
+  useUi.setState((s) => ({ dialog: 'send-out', file: null, send: { ...s.send, only } }));
 export const toggleStep = (step: string): void =>
   useUi.setState((s) => ({ openSteps: { ...s.openSteps, [step]: !s.openSteps[step] } }));
 export const setTallFlat = (tallFlat: boolean): void => useUi.setState({ tallFlat });

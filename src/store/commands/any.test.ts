@@ -8,6 +8,7 @@ import { applyCommand, type Command } from '../command';
 import * as arrangements from './arrangements';
 import * as gaps from './gaps';
 import * as hand from './hand';
+import * as nodes from './nodes';
 import * as order from './order';
 import * as pathEdits from './pathEdits';
 import * as paths from './paths';
@@ -26,6 +27,7 @@ const COMMANDS = Object.entries(
     arrangements,
     gaps,
     hand,
+    nodes,
     order,
     pathEdits,
     paths,

@@ -125,20 +125,28 @@ export type CopiedStep = { [S in Step]: { step: S; settings: With<S>[S] } }[Step
  * Stretches to keep out belong to their path and are not pasted.
  */
 export const pasteStep = command<{ id: string; copied: CopiedStep }>({
-  apply(scene, { id, copied }) {
-    const found = findArrangement(scene, id);
-    const own = blockOf(scene, id, copied.step);
-    const settings = JSON.parse(JSON.stringify(copied.settings));
-    if (copied.step === 'gaps') {
-      const ranges = (own as Gaps).keepOuts.filter((k) => k.kind === 'range');
-      const others = (settings as Gaps).keepOuts.filter((k) => k.kind !== 'range');
-      settings.keepOuts = [...ranges, ...others];
-    }
-    Object.assign(found, { [copied.step]: blockSchema(found, copied.step).parse(settings) });
-    renew(scene, found);
-  },
+  apply: (scene, { id, copied }) => putStep(scene, id, copied),
   name: (_, __, { copied }) => `paste ${copied.step}`,
 });
+
+/** The same for several at once. */
+export const pasteStepInto = command<{ ids: string[]; copied: CopiedStep }>({
+  apply: (scene, { ids, copied }) => ids.forEach((id) => putStep(scene, id, copied)),
+  name: (_, __, { ids, copied }) => `${copied.step} alike in ${ids.length + 1}`,
+});
+
+function putStep(scene: Scene, id: string, copied: CopiedStep): void {
+  const found = findArrangement(scene, id);
+  const own = blockOf(scene, id, copied.step);
+  const settings = JSON.parse(JSON.stringify(copied.settings));
+  if (copied.step === 'gaps') {
+    const ranges = (own as Gaps).keepOuts.filter((k) => k.kind === 'range');
+    const others = (settings as Gaps).keepOuts.filter((k) => k.kind !== 'range');
+    settings.keepOuts = [...ranges, ...others];
+  }
+  Object.assign(found, { [copied.step]: blockSchema(found, copied.step).parse(settings) });
+  renew(scene, found);
+}
 
 /** Sets the seed that all its random values are drawn from. */
 export const setSeed = command<{ id: string; seed: number }>({
@@ -146,33 +154,27 @@ export const setSeed = command<{ id: string; seed: number }>({
   name: (before, _, { id, seed }) => `seed ${findArrangement(before, id).seed} → ${seed}`,
 });
 
-export const removeArrangement = command<{ id: string }>({
-  apply: (scene, { id }) => void (scene.arrangements = scene.arrangements.filter((a) => a.id !== id)),
-  name: (before, _, { id }) => `remove “${findArrangement(before, id).name}”`,
-});
-
 const renew = (scene: Scene, copy: Arrangement): void =>
   kindOf(copy).renew?.(copy, (sort) => takeId(scene, sort));
 
 /**
- * A copy beside the original. On another path it keeps its whole recipe and stands there instead; what was corrected
- * by hand and stretches to keep out stay with the original: they are places of the old path.
+ * A copy on another path. It keeps its whole recipe and stands there instead; what was corrected by hand and stretches
+ * to keep out stay with the original: they are places of the old path.
  */
-export const duplicateArrangement = command<{ id: string; path?: string; aside?: number }>({
-  apply(scene, { id, path, aside }) {
+export const duplicateToPath = command<{ id: string; path: string }>({
+  apply(scene, { id, path }) {
     const at = scene.arrangements.findIndex((a) => a.id === id);
     const copy: Arrangement = JSON.parse(JSON.stringify(findArrangement(scene, id)));
     copy.id = takeId(scene, copy.kind);
     copy.name = freeName(scene.arrangements, copy.name);
     copy.thread = THREADS[(THREADS.indexOf(copy.thread) + 1) % THREADS.length];
     renew(scene, copy);
-    if (path) kindOf(copy).moveToPath?.(copy, path);
-    if (aside) kindOf(copy).putAside?.(copy, aside);
+    kindOf(copy).moveToPath?.(copy, path);
     scene.arrangements.splice(at + 1, 0, copy);
     return copy.id;
   },
   name: (before, _, { id, path }) =>
-    `duplicate “${findArrangement(before, id).name}”${path ? ` to “${findPath(before, path).name}”` : ''}`,
+    `duplicate “${findArrangement(before, id).name}” to “${findPath(before, path).name}”`,
 });
 
 /** Takes slots out by hand, or brings them back: what that is, their kind says. */

@@ -11,6 +11,7 @@ import { applyCommand, mergeEntries, type Command } from '../command';
 import * as arrangements from './arrangements';
 import * as gaps from './gaps';
 import * as hand from './hand';
+import * as nodes from './nodes';
 import * as order from './order';
 import * as edits from './pathEdits';
 import * as paths from './paths';
@@ -49,10 +50,10 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     run(s, scenes.setScene, { units: 'cm' }).name,
     run(s, scenes.addProp, { name: 'Box', mesh: { source: 'built', name: 'box' } }).name,
     run(s, scenes.setProp, { id: 'prop1', values: { up: '+z', front: '+y' } }).name,
-    run(s, scenes.removeProp, { id: 'prop1' }).name,
+    run(s, nodes.removeNodes, { ids: ['prop1'] }).name,
     run(s, surfaces.addSurface, { name: 'Floor', mesh: { source: 'built', name: 'floor' } }).name,
     run(s, surfaces.setSurface, { id: 'surface3', values: { position: [0, 1, 0] } }).name,
-    run(s, surfaces.removeSurface, { id: 'surface3' }).name,
+    run(s, nodes.removeNodes, { ids: ['surface3'] }).name,
     run(s, paths.addPath, {
       points: [
         [0, 0, 0],
@@ -61,8 +62,8 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     }).name,
     run(s, paths.setPath, { id: P, values: { closed: true } }).name,
     run(s, paths.reversePath, { id: P }).name,
-    run(s, paths.duplicatePath, { id: P }).name,
-    run(s, paths.removePath, { id: P }).name,
+    run(s, nodes.duplicateNodes, { ids: [P] }).name,
+    run(s, nodes.removeNodes, { ids: [P] }).name,
     run(s, paths.movePoints, { path: P, to: { [points[1].id]: [0, 1, 2] } }).name,
     run(s, paths.setPoint, { path: P, id: points[1].id, values: { tension: 0.5 } }).name,
     run(s, paths.setPointKind, { path: P, id: points[1].id, kind: 'free' }).name,
@@ -71,8 +72,8 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     run(s, runs.addRun, { prop: 'prop1', path: P }).name,
     run(s, arrangements.setArrangement, { id: R, values: { visible: false } }).name,
     run(s, arrangements.setSeed, { id: R, seed: 7 }).name,
-    run(s, arrangements.removeArrangement, { id: R }).name,
-    run(s, arrangements.duplicateArrangement, { id: R }).name,
+    run(s, nodes.removeNodes, { ids: [R] }).name,
+    run(s, nodes.duplicateNodes, { ids: [R] }).name,
     run(s, runs.setRunPaths, { id: R, paths: [] }).name,
     run(s, arrangements.setStep, { id: R, step: 'spacing', values: { pitch: 1.8 } }).name,
     run(s, arrangements.resetStep, { id: R, step: 'variation' }).name,
@@ -86,7 +87,7 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     run(s, hand.swapSlots, { id: R, slots: [3], prop: 'prop2' }).name,
     run(s, hand.lockSlots, { id: R, slots: [3], places: { '3': LOCK } }).name,
     run(s, runs.setRows, { id: R, values: { count: 3 } }).name,
-    run(s, arrangements.duplicateArrangement, { id: R, path: P }).name,
+    run(s, arrangements.duplicateToPath, { id: R, path: P }).name,
     run(s, arrangements.pasteStep, {
       id: R,
       copied: { step: 'facing', settings: { ...firstRun(s).facing, turnDeg: 9 } },
@@ -127,12 +128,12 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
 
 test('a prop that is removed leaves every order; a path that is removed leaves its runs asking', () => {
   const s = exampleScene();
-  expect(firstRun(run(s, scenes.removeProp, { id: 'prop1' }).scene).order.entries).toHaveLength(2);
-  expect(firstRun(run(s, paths.removePath, { id: P }).scene).paths).toEqual([]);
+  expect(firstRun(run(s, nodes.removeNodes, { ids: ['prop1'] }).scene).order.entries).toHaveLength(2);
+  expect(firstRun(run(s, nodes.removeNodes, { ids: [P] }).scene).paths).toEqual([]);
 });
 
 test('one path for another keeps the slots’ part; a second one gets its own, never used before', () => {
-  const doubled = run(exampleScene(), paths.duplicatePath, { id: P });
+  const doubled = run(exampleScene(), nodes.duplicateNodes, { ids: [P] });
   const other = doubled.made!;
   let { scene } = doubled;
   ({ scene } = run(scene, runs.setRunPaths, { id: R, paths: [P, other] }));
@@ -206,7 +207,7 @@ test('ids are never used again', () => {
     });
     expect(ids.has(made.made!)).toBe(false);
     ids.add(made.made!);
-    scene = run(made.scene, paths.removePath, { id: made.made! }).scene;
+    scene = run(made.scene, nodes.removeNodes, { ids: [made.made!] }).scene;
   }
 });
 
@@ -299,7 +300,7 @@ describe('by hand', () => {
     ).toEqual({});
     expect(firstRun(run(nudged, hand.letGo, { id: R }).scene).hand).toEqual({});
     const swapped = run(nudged, hand.swapSlots, { id: R, slots: [3], prop: 'prop2' }).scene;
-    expect(firstRun(run(swapped, scenes.removeProp, { id: 'prop2' }).scene).hand).toEqual({
+    expect(firstRun(run(swapped, nodes.removeNodes, { ids: ['prop2'] }).scene).hand).toEqual({
       '3': { along: 0.2, size: 2 },
     });
   });
@@ -332,7 +333,7 @@ test('a step pasted from another run gets ids of its own; stretches kept out sta
     id: R,
     keepOut: { kind: 'range', part: 0, stroke: 0, from: 1, to: 2 },
   });
-  ({ scene } = run(scene, arrangements.duplicateArrangement, { id: R }));
+  ({ scene } = run(scene, nodes.duplicateNodes, { ids: [R] }));
   const other = scene.arrangements[1] as ReturnType<typeof firstRun>;
   const pasted = run(scene, arrangements.pasteStep, {
     id: other.id,

@@ -7,10 +7,10 @@ import { newPath, newPoint } from '@/core/scene/defaults';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
 import { exampleScene } from '@/core/testing/scene';
 import { applyCommand, type Command } from '../command';
-import { duplicateArrangement } from './arrangements';
+import { pasteStepInto } from './arrangements';
+import { duplicateNodes, removeNodes, setThreads, showNodes, showOnly } from './nodes';
 import { duplicatePoints, insertMidway } from './pathEdits';
-import { duplicatePath } from './paths';
-import { replaceProp, showOnly } from './scene';
+import { replaceProp } from './scene';
 
 /** What everyone's hands do: copies beside what they are of, points between neighbours, one for another, only this. */
 
@@ -47,7 +47,7 @@ test.each([
 test('a duplicate is seen: the next thread, and beside its original by so much', () => {
   const scene = exampleScene();
   const was = scene.arrangements.find((a) => a.kind === 'run') as Run;
-  const { scene: next, made } = run(scene, duplicateArrangement, { id: was.id, aside: 0.7 });
+  const { scene: next, made } = run(scene, duplicateNodes, { ids: [was.id], aside: { [was.id]: 0.7 } });
   const copy = next.arrangements.find((a) => a.id === made) as Run;
   expect(copy.thread).not.toBe(was.thread);
   expect(copy.facing).toEqual({ ...was.facing, side: was.facing.side + 0.7 });
@@ -72,7 +72,7 @@ test('a duplicate is seen: the next thread, and beside its original by so much',
     }),
   );
   scene.nextId = 93;
-  const pegs = run(scene, duplicateArrangement, { id: 'pegs90', aside: 1 });
+  const pegs = run(scene, duplicateNodes, { ids: ['pegs90'], aside: { ['pegs90']: 1 } });
   const [free, pinned] = pegsSchema
     .parse(pegs.scene.arrangements.find((a) => a.id === pegs.made))
     .pegs.flat();
@@ -80,7 +80,7 @@ test('a duplicate is seen: the next thread, and beside its original by so much',
     [2, 2, 3],
     [4, 5, 6],
   ]);
-  const path = run(square(true), duplicatePath, { id: 'sq', aside: 0.5 });
+  const path = run(square(true), duplicateNodes, { ids: ['sq'], aside: { ['sq']: 0.5 } });
   expect((path.scene.paths[1] as PointsPath).source.points[0].position).toEqual([0.5, 0, 0.5]);
 });
 
@@ -111,14 +111,14 @@ test('a prop for another everywhere: nothing names the old one any more, and wha
 
 test('only this: the others of its sort are hidden; everything is shown again', () => {
   const first = exampleScene();
-  const { scene } = run(first, duplicateArrangement, { id: first.arrangements[0].id });
+  const { scene } = run(first, duplicateNodes, { ids: [first.arrangements[0].id] });
   const { id } = scene.arrangements[1];
-  const only = run(scene, showOnly, { id }).scene;
+  const only = run(scene, showOnly, { ids: [id] }).scene;
   expect(only.arrangements.filter((a) => a.visible).map((a) => a.id)).toEqual([id]);
   expect(only.paths).toBe(scene.paths);
-  const all = run(only, showOnly, { id: null }).scene;
+  const all = run(only, showOnly, { ids: [] }).scene;
   expect(all.arrangements.every((a) => a.visible)).toBe(true);
-  expect(run(all, showOnly, { id: null }).entry).toBeNull();
+  expect(run(all, showOnly, { ids: [] }).entry).toBeNull();
 });
 
 test('what is drawn by weight keeps its shares where one prop takes the place of another that is there too', () => {
@@ -146,4 +146,49 @@ test('what is drawn by weight keeps its shares where one prop takes the place of
   });
   expect(made.gaps).toBe(given.gaps);
   expect(withPropReplaced(given, 'z', 'a')).toBe(given);
+});
+
+test('several at once: removed, hidden, on one thread, each one step; what named them names them no more', () => {
+  const scene = exampleScene();
+  const [a] = scene.arrangements;
+  const gone = run(scene, removeNodes, { ids: [scene.props[0].id, scene.paths[0].id] });
+  expect(gone.entry!.name).toBe('remove 2 things');
+  expect(gone.scene.props).toHaveLength(scene.props.length - 1);
+  for (const left of gone.scene.arrangements) {
+    expect(needsOf(left).props).not.toContain(scene.props[0].id);
+    expect(needsOf(left).paths).not.toContain(scene.paths[0].id);
+  }
+  const all = run(scene, removeNodes, {
+    ids: [...scene.arrangements, ...scene.paths, ...scene.surfaces, ...scene.props].map((n) => n.id),
+  });
+  const { arrangements, paths, surfaces, props } = all.scene;
+  expect([arrangements, paths, surfaces, props].flat()).toEqual([]);
+  const two = run(scene, duplicateNodes, { ids: [a.id] }).scene;
+  const ids = two.arrangements.map((one) => one.id);
+  const hidden = run(two, showNodes, { ids, visible: false });
+  expect(hidden.scene.arrangements.some((one) => one.visible)).toBe(false);
+  expect(run(hidden.scene, showNodes, { ids, visible: false }).entry).toBeNull();
+  const dyed = run(two, setThreads, { ids, thread: 'moss' }).scene;
+  expect(new Set(dyed.arrangements.map((one) => one.thread))).toEqual(new Set(['moss']));
+});
+
+test('a step alike in several is one step, and each keeps the rest of its recipe', () => {
+  const scene = exampleScene();
+  const was = scene.arrangements.find((a) => a.kind === 'run') as Run;
+  const two = run(run(scene, duplicateNodes, { ids: [was.id] }).scene, duplicateNodes, {
+    ids: [was.id],
+  }).scene;
+  const others = two.arrangements.filter((a) => a.kind === 'run' && a.id !== was.id).map((a) => a.id);
+  const settings = { ...was.spacing, pitch: 7.25 };
+  const { scene: next, entry } = run(two, pasteStepInto, {
+    ids: others,
+    copied: { step: 'spacing', settings },
+  });
+  expect(entry!.name).toBe(`spacing alike in ${others.length + 1}`);
+  for (const id of others) {
+    const one = next.arrangements.find((a) => a.id === id) as Run;
+    expect(one.spacing).toEqual(settings);
+    expect(one.facing).toEqual(was.facing);
+  }
+  expect((next.arrangements.find((a) => a.id === was.id) as Run).spacing).toEqual(was.spacing);
 });

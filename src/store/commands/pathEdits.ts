@@ -280,6 +280,22 @@ export const duplicatePoints = command<{ path: string; ids: string[]; aside: num
     `duplicate ${ids.length > 1 ? 'points' : 'a stroke'} of ${quoted(before, path)}`,
 });
 
+/** Has a closed stroke begin at one of its points: slots are counted from there. What its shape is stays. */
+export const beginAt = command<{ path: string; point: string }>({
+  apply(scene, { path, point }) {
+    const owner = findPointsPath(scene, path);
+    const strokes = splitStrokes(owner.source.points, owner.closed).map((s) => s.points);
+    owner.source.points = mergeStrokes(
+      strokes.map((points) => {
+        const at = points.findIndex((p) => p.id === point);
+        return at > 0 ? [...points.slice(at), ...points.slice(0, at)] : points;
+      }),
+    );
+  },
+  name: (before, _, { path, point }) =>
+    `${quoted(before, path)} begins at point ${findPointsPath(before, path).source.points.findIndex((p) => p.id === point) + 1}`,
+});
+
 /** Makes points corners with a radius. */
 export const roundCorners = command<{ path: string; ids: string[]; radius: number }>({
   apply(scene, { path, ids, radius }) {

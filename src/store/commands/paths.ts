@@ -11,7 +11,6 @@ import {
   type GeneratorShape,
   type MeshTake,
   type PathSource,
-  hasPoints,
   type Path,
   type PathPoint,
   type PointsPath,
@@ -181,40 +180,6 @@ export const reversePath = command<{ id: string }>({
     path.source.points = reversePoints(path.source.points, path.closed);
   },
   name: (before, _, { id }) => `reverse “${findPath(before, id).name}”`,
-});
-
-/** @param aside metres along X and Z by which the copy lies beside it, where it can be moved at all */
-export const duplicatePath = command<{ id: string; aside?: number }>({
-  apply(scene, { id, aside = 0 }) {
-    const path = findPath(scene, id);
-    const copy: Path = JSON.parse(JSON.stringify(path));
-    copy.id = takeId(scene, 'path');
-    copy.name = freeName(scene.paths, path.name);
-    if (hasPoints(copy)) for (const p of copy.source.points) p.id = takeId(scene, 'pt');
-    const { source } = copy;
-    const places =
-      source.kind === 'points'
-        ? source.points.map((p) => p.position)
-        : source.kind === 'generator'
-          ? [source.position]
-          : [];
-    for (const place of places) {
-      place[0] += aside;
-      place[2] += aside;
-    }
-    scene.paths.push(copy);
-    return copy.id;
-  },
-  name: (before, _, { id }) => `duplicate “${findPath(before, id).name}”`,
-});
-
-/** Removes a path. Runs that stand on it keep the rest of their recipe and ask for another path. */
-export const removePath = command<{ id: string }>({
-  apply(scene, { id }) {
-    scene.paths = scene.paths.filter((p) => p.id !== id);
-    for (const run of alongPaths(scene)) run.paths = run.paths.filter((p) => p.path !== id);
-  },
-  name: (before, _, { id }) => `remove “${findPath(before, id).name}”`,
 });
 
 const pointLabel = (path: PointsPath, id: string) =>

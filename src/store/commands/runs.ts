@@ -8,13 +8,25 @@ import { describeChange } from './naming';
 
 /** Commands for what stands along paths. */
 
-/** Hangs a prop on a path. @returns the run's id */
-export const addRun = command<{ prop: string | null; path: string | null; name?: string }>({
-  apply(scene, { prop, path, name }) {
-    const title = name ?? (prop ? findProp(scene, prop).name : 'Run');
+/**
+ * Hangs a prop on a path. @param with other props that are mixed with it, in equal shares. @returns the run's id
+ */
+export const addRun = command<{ prop: string | null; path: string | null; name?: string; with?: string[] }>({
+  apply(scene, { prop, path, name, with: others = [] }) {
+    const props = prop ? [prop, ...others] : others;
+    const title =
+      name ??
+      (props
+        .map((id) => findProp(scene, id).name)
+        .join(', ')
+        .slice(0, 60) ||
+        'Run');
     return addArrangement(scene, 'run', title, () => ({
       paths: path ? [{ part: 0, path }] : [],
-      order: { entries: prop ? [newEntry(takeId(scene, 'entry'), { kind: 'prop', prop })] : [] },
+      order: {
+        entries: props.map((id) => newEntry(takeId(scene, 'entry'), { kind: 'prop', prop: id })),
+        ...(props.length > 1 && { mode: 'mix', bag: true }),
+      },
     }));
   },
   name: (_, after) => `hang “${after.arrangements.at(-1)!.name}”`,

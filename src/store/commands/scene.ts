@@ -1,10 +1,9 @@
-import { kindOf } from '@/core/arrange/registry';
 import { withPropReplaced } from '@/core/arrange/replaceProp';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
 import { newProp, takeId } from '@/core/scene/defaults';
-import { patchesBetween, type Patch } from '@/core/scene/patch';
+import { patchesBetween } from '@/core/scene/patch';
 import { command, patching } from '../command';
 import { findProp, freeName } from './find';
 import { describeChange } from './naming';
@@ -49,32 +48,4 @@ export const replaceProp = patching<{ id: string; by: string }>({
   },
   name: (before, _, { id, by }) =>
     `“${findProp(before, by).name}” for “${findProp(before, id).name}” everywhere`,
-});
-
-/** Shows just one of the arrangements, paths or surfaces; or all of everything, where none is named. */
-export const showOnly = patching<{ id: string | null }>({
-  patches: (scene, { id }) =>
-    (['arrangements', 'paths', 'surfaces'] as const).flatMap((list) => {
-      const nodes: { id: string; visible: boolean }[] = scene[list];
-      if (id !== null && !nodes.some((n) => n.id === id)) return [];
-      return nodes.flatMap((n, i): Patch[] => {
-        const visible = id === null || n.id === id;
-        return n.visible === visible ? [] : [{ op: 'replace', path: [list, i, 'visible'], value: visible }];
-      });
-    }),
-  name(before, _, { id }) {
-    const found = [...before.arrangements, ...before.paths, ...before.surfaces].find((n) => n.id === id);
-    return found ? `show only “${found.name}”` : 'show everything';
-  },
-});
-
-/** Takes a prop out of the basket and out of everything that places it. */
-export const removeProp = patching<{ id: string }>({
-  patches: (scene, { id }) =>
-    patchesBetween(scene, {
-      ...scene,
-      props: scene.props.filter((p) => p.id !== id),
-      arrangements: scene.arrangements.map((a) => ({ ...a, ...kindOf(a).withoutProp(a, id) })),
-    }),
-  name: (before, _, { id }) => `remove “${findProp(before, id).name}”`,
 });

@@ -2,11 +2,11 @@ import { exampleScene } from '@/core/testing/scene';
 import type { Sheet } from '@/core/arrange/sheet/schema';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
 import { applyCommand, type Command } from '../command';
-import { setSlotsRemoved, duplicateArrangement, setSeed, setStep } from './arrangements';
+import { setSlotsRemoved, setSeed, setStep } from './arrangements';
 import { nudgeSlot } from './hand';
+import { removeNodes, duplicateNodes } from './nodes';
 import { addEntry } from './order';
 import { addSheetPath } from './paths';
-import { removeProp } from './scene';
 import { addCurves, addItem, addSheet, findSheet, setItem, setRepeat } from './sheets';
 
 /** A scene with a sheet, and what commands make of it; every state is one that the schema takes. */
@@ -58,12 +58,12 @@ test('a copy has ids of its own; a prop that goes takes its free items along', (
       },
     ],
   });
-  const copied = d.do(duplicateArrangement, { id: d.id });
+  const copied = d.do(duplicateNodes, { ids: [d.id] });
   const copy = findSheet(d.scene, copied);
   expect(copy.items[0]).toEqual({ ...d.sheet.items[0], id: copy.items[0].id });
   expect(copy.items[0].id).not.toBe(item);
   expect(copy.curves[0].id).not.toBe(d.sheet.curves[0].id);
-  d.do(removeProp, { id: 'prop2' });
+  d.do(removeNodes, { ids: ['prop2'] });
   expect(d.sheet.items).toEqual([]);
 });
 

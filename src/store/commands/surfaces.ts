@@ -75,11 +75,6 @@ export const replaceMesh = command<{ id: string; mesh: MeshRef; settings?: Surfa
   name: (before, _, { id }) => `replace the mesh of “${findSurface(before, id).name}”`,
 });
 
-export const removeSurface = command<{ id: string }>({
-  apply: (scene, { id }) => void (scene.surfaces = scene.surfaces.filter((s) => s.id !== id)),
-  name: (before, _, { id }) => `remove “${findSurface(before, id).name}”`,
-});
-
 export const addDeformer = command<{ id: string; kind: DeformerKind; values?: Partial<Deformer> }>({
   apply(scene, { id, kind, values }) {
     const deformer = deformerSchema.parse({ ...values, id: takeId(scene, 'deformer'), kind });

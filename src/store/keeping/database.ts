@@ -1,4 +1,5 @@
 import Dexie, { type Table } from 'dexie';
+import type { Clipping } from '@/core/scene/clipping';
 import type { Kept, Step } from '../steps';
 
 /** A saved scene without its body, as the start page lists it. */
@@ -37,12 +38,19 @@ export interface MeshFile {
   bytes: Uint8Array;
 }
 
+/** What was copied last, in any tab. */
+export interface KeptClipping {
+  id: 'last';
+  clipping: Clipping;
+}
+
 export class KeepingDatabase extends Dexie {
   cards!: Table<SceneCard, string>;
   bodies!: Table<Snapshot, string>;
   log!: Table<LogRecord, [string, number]>;
   holders!: Table<Holder, string>;
   meshes!: Table<MeshFile, string>;
+  clippings!: Table<KeptClipping, string>;
 
   constructor(
     name = 'clothesline',
@@ -65,6 +73,7 @@ export class KeepingDatabase extends Dexie {
           });
         await all.table('holders').bulkAdd(holders);
       });
+    this.version(3).stores({ clippings: 'id' });
   }
 }
 

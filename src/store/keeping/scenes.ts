@@ -48,7 +48,7 @@ export async function setPicture(id: string, picture: string, db?: KeepingDataba
 /** Deletes a scene. Meshes that no scene uses any more go with it. */
 export async function deleteScene(id: string, given?: KeepingDatabase): Promise<void> {
   const db = given ?? (await database());
-  await db.transaction('rw', [db.cards, db.bodies, db.log, db.holders, db.meshes], async () => {
+  await db.transaction('rw', [db.cards, db.bodies, db.log, db.holders, db.meshes, db.clippings], async () => {
     await db.cards.delete(id);
     await db.bodies.delete(id);
     await db.holders.delete(id);
@@ -59,6 +59,10 @@ export async function deleteScene(id: string, given?: KeepingDatabase): Promise<
       hashesIn([past, future]).forEach((hash) => used.add(hash));
     });
     await db.log.each(({ steps }) => hashesIn(steps).forEach((hash) => used.add(hash)));
+    // What was copied can still be put into another scene.
+    await db.clippings.each(({ clipping }) =>
+      neededFiles(clipping.scene).forEach(({ hash }) => used.add(hash)),
+    );
     const all = await db.meshes.toCollection().primaryKeys();
     await db.meshes.bulkDelete(all.filter((hash) => !used.has(hash)));
   });

@@ -5,17 +5,20 @@ import clsx from 'clsx';
 import { Plus } from 'lucide-react';
 import type { Prop } from '@/core/mesh/propSchema';
 import { useDocument } from '@/store/document';
-import { selectNode, useSelection } from '@/store/selection';
+import { selectNode, type NodeRef } from '@/store/selection';
 import { Button, IconButton } from '../controls/Button';
 import { ContextMenu } from '../controls/ContextMenu';
-import { propEntries } from '../menus/entries';
+import { pick } from '../lists/pick';
+import { useIsSelected } from '../lists/useIsSelected';
+import { menuOf, propEntries } from '../menus/entries';
 import { openDialog } from '../uiState';
-import { hangProp } from './hang';
+import { goingWith, hangProp } from './hang';
 import { PropPicture } from './PropPicture';
 
 /** The props of the scene, as pictures that are dragged onto a path or into an order. */
 export function Basket() {
   const props = useDocument((s) => s.scene.props);
+  const rows = props.map(({ id }): NodeRef => ({ kind: 'prop', id }));
   return (
     <section aria-label="Basket" className="flex max-h-[30%] shrink-0 flex-col border-t border-edge">
       <div className="flex items-center justify-between px-3 pt-2">
@@ -34,7 +37,7 @@ export function Basket() {
       ) : (
         <div className="thin-scroll grid grid-cols-4 gap-1.5 overflow-y-auto px-3 pb-3 pt-1">
           {props.map((p) => (
-            <BasketItem key={p.id} prop={p} />
+            <BasketItem key={p.id} prop={p} rows={rows} />
           ))}
         </div>
       )}
@@ -42,17 +45,17 @@ export function Basket() {
   );
 }
 
-function BasketItem({ prop }: { prop: Prop }) {
+function BasketItem({ prop, rows }: { prop: Prop; rows: readonly NodeRef[] }) {
   const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
     id: `basket ${prop.id}`,
     data: { prop: prop.id },
   });
-  const selected = useSelection((s) => s.node?.kind === 'prop' && s.node.id === prop.id);
+  const selected = useIsSelected({ kind: 'prop', id: prop.id });
   return (
     <ContextMenu
       name={`What can be done with ${prop.name}`}
-      entries={() => propEntries(prop)}
-      onOpen={() => selectNode('prop', prop.id)}
+      entries={() => menuOf(() => propEntries(prop))}
+      onOpen={() => !selected && selectNode('prop', prop.id)}
     >
       <div className="group relative">
         <button
@@ -61,8 +64,9 @@ function BasketItem({ prop }: { prop: Prop }) {
           {...attributes}
           {...listeners}
           aria-label={prop.name}
-          title={`${prop.name}: drag onto a path, or press +`}
-          onClick={() => selectNode('prop', prop.id)}
+          aria-current={selected || undefined}
+          title={`${prop.name}: drag onto a path, or press +; Shift or Mod takes several`}
+          onClick={(e) => pick(e, { kind: 'prop', id: prop.id }, rows)}
           className={clsx(
             'flex aspect-square w-full touch-none items-center justify-center rounded-md bg-groove/80 hover:bg-groove',
             selected && 'ring-2 ring-woad',
@@ -75,7 +79,7 @@ function BasketItem({ prop }: { prop: Prop }) {
           type="button"
           aria-label={`Hang ${prop.name}`}
           title={`Hang “${prop.name}” on the selected path`}
-          onClick={() => hangProp(prop.id)}
+          onClick={() => hangProp(prop.id, undefined, goingWith(prop.id))}
           className="absolute right-0.5 top-0.5 hidden size-5 items-center justify-center rounded bg-ink-900 text-linen-50 group-focus-within:flex group-hover:flex"
         >
           <Plus size={13} />

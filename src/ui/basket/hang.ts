@@ -8,14 +8,23 @@ import { addSurface } from '@/store/commands/surfaces';
 import { applyCommand } from '@/store/command';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { selectArrangement, useSelection } from '@/store/selection';
+import { selectArrangement, selectedNodes, useSelection } from '@/store/selection';
 import { laySheet } from '../kinds/sheet/newSheet';
 import { editedPath } from '@/view/edited';
 import { chooseTool } from '@/view/viewState';
 import { say } from '../uiState';
 
-/** Hangs a prop on a path as a new run; without one, on the path in hand or the only one. */
-export function hangProp(prop: string, onto?: string): void {
+/** What goes with a prop that is dragged: the others that are selected with it. */
+export function goingWith(prop: string): string[] {
+  const props = selectedNodes().flatMap((n) => (n.kind === 'prop' ? [n.id] : []));
+  return props.includes(prop) ? props.filter((id) => id !== prop) : [];
+}
+
+/**
+ * Hangs a prop on a path as a new run; without one, on the path in hand or the only one. @param others that are mixed
+ * with it, in equal shares
+ */
+export function hangProp(prop: string, onto?: string, others: string[] = []): void {
   const { scene } = useDocument.getState();
   const { node } = useSelection.getState();
   // With a surface in hand it is laid all over that.
@@ -28,7 +37,7 @@ export function hangProp(prop: string, onto?: string): void {
     } else say('Choose a path in the list or the scene first, then press + again.');
     return;
   }
-  const made = dispatch(addRun, { prop, path });
+  const made = dispatch(addRun, { prop, path, with: others });
   if (made) selectArrangement(made);
 }
 
@@ -53,7 +62,7 @@ export function previewHang(prop: string, path: string | null): void {
   if (key === previewed) return;
   previewed = key;
   const { scene } = useDocument.getState();
-  const tried = path && applyCommand(scene, addRun, { prop, path });
+  const tried = path && applyCommand(scene, addRun, { prop, path, with: goingWith(prop) });
   engine().preview(tried && tried.entry ? { scene: tried.scene, patches: tried.entry.patches } : null);
 }
 

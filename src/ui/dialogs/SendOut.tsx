@@ -7,6 +7,7 @@ import type { SendFormat } from '@/engine/service';
 import { useDocument } from '@/store/document';
 import { useClock } from '@/store/clock';
 import { engine, useEngine } from '@/store/engine';
+import { selectedNodes } from '@/store/selection';
 import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
@@ -79,7 +80,9 @@ export function SendOut() {
     useUi.setState((s) => ({ send: { ...s.send, ...choice } }));
   const [working, setWorking] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const shown = scene.arrangements.filter((a) => a.visible);
+  const chosen = selectedNodes().filter((n) => n.kind !== 'prop');
+  const only = sent.only && chosen.length > 0 ? chosen.map((n) => n.id) : undefined;
+  const shown = scene.arrangements.filter((a) => a.visible && (!only || only.includes(a.id)));
   const placed = shown.reduce((sum, a) => sum + (results.get(a.id)?.counts.placed ?? 0), 0);
   const slots = shown.reduce((sum, a) => sum + (results.get(a.id)?.placements.count ?? 0), 0);
   const broken = shown.filter((a) => results.get(a.id)?.findings.some((f) => f.severity === 'error'));
@@ -93,7 +96,7 @@ export function SendOut() {
           ? { kind, gaps }
           : { kind };
     try {
-      const bytes = await engine().sendOut(format);
+      const bytes = await engine().sendOut(only ? { ...format, only } : format);
       const name = fileName(scene.name, kind);
       download(bytes, name);
       openDialog(null);
@@ -196,14 +199,22 @@ export function SendOut() {
               Props, paths, surfaces, arrangements, what the hand did, and every mesh that was brought in.
             </p>
           )}
+          {chosen.length > 0 && (
+            <Tick
+              label={`Just what is selected (${chosen.length})`}
+              checked={sent.only}
+              onChange={(on) => choose({ only: on })}
+            />
+          )}
           <p className="mt-1 text-[12.5px] text-soft">
             {kind === 'csv' && gaps
               ? plural(slots, 'row')
               : kind === 'clothesline'
-                ? plural(scene.arrangements.length, 'arrangement')
+                ? plural(only ? shown.length : scene.arrangements.length, 'arrangement')
                 : `${plural(placed, 'prop')} of ${plural(shown.length, 'arrangement')}`}
             {kind !== 'clothesline' && ' · metres, Y up'}
             {kind !== 'clothesline' &&
+              !only &&
               shown.length < scene.arrangements.length &&
               ` · ${whole(scene.arrangements.length - shown.length)} hidden left out`}
           </p>

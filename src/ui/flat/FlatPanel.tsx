@@ -1,8 +1,10 @@
 'use client';
 
 import { useDocument } from '@/store/document';
-import { useSelection } from '@/store/selection';
+import { selectSlots, useSelection } from '@/store/selection';
+import { ContextMenu } from '../controls/ContextMenu';
 import { uiOf } from '../kinds/registry';
+import { selectionEntries } from '../menus/entries';
 
 /** The bottom: always the selected arrangement, laid flat. */
 export function FlatPanel() {
@@ -19,5 +21,23 @@ export function FlatPanel() {
     );
   }
   const { Flat } = uiOf(arrangement);
-  return <Flat key={arrangement.id} arrangement={arrangement} />;
+  return (
+    <ContextMenu
+      name={`What can be done with ${arrangement.name} here`}
+      entries={selectionEntries}
+      onOpen={() => takeHovered(arrangement.id)}
+    >
+      <div className="h-full">
+        <Flat key={arrangement.id} arrangement={arrangement} />
+      </div>
+    </ContextMenu>
+  );
+}
+
+/** Takes the slot under the pointer or the focus in hand, unless it is one of several that are; else the whole. */
+function takeHovered(id: string): void {
+  const { hover, slots } = useSelection.getState();
+  const slot = hover?.arrangement === id ? hover.slot : null;
+  if (slot === null) selectSlots(id, []);
+  else if (slots?.arrangement !== id || !slots.ids.includes(slot)) selectSlots(id, [slot]);
 }

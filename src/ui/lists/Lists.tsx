@@ -11,7 +11,7 @@ import { setPath } from '@/store/commands/paths';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { selectArrangement, selectNode, setHover, setOverPath, useSelection } from '@/store/selection';
+import { selectNodes, setHover, setOverPath, type NodeRef } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { newPathEntries } from './newPath';
 import { newSurfaceEntries } from './newSurface';
@@ -21,7 +21,9 @@ import { PlainMenu, type MenuEntry } from '../controls/PlainMenu';
 import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { KIND_UIS, uiOf } from '../kinds/registry';
-import { arrangementEntries, pathEntries, surfaceEntries } from '../menus/entries';
+import { arrangementEntries, menuOf, pathEntries, surfaceEntries } from '../menus/entries';
+import { pick } from './pick';
+import { useIsSelected } from './useIsSelected';
 import { renameSelected } from '../recipe/renameSelected';
 import { openDialog } from '../uiState';
 import { metres, plural, whole } from '@/words/numbers';
@@ -41,6 +43,11 @@ export function Lists() {
     found(scene.arrangements),
     found(scene.paths),
     found(scene.surfaces),
+  ];
+  const arrangementRows = arrangements.map(({ id }): NodeRef => ({ kind: 'arrangement', id }));
+  const otherRows = [
+    ...paths.map(({ id }): NodeRef => ({ kind: 'path', id })),
+    ...surfaces.map(({ id }): NodeRef => ({ kind: 'surface', id })),
   ];
   return (
     <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2">
@@ -63,7 +70,9 @@ export function Lists() {
       {wanted !== '' && arrangements.length === 0 && <Hint>None is called that.</Hint>}
       {scene.arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
       <VirtualList as="ul" space="li" count={arrangements.length} height={48}>
-        {(i) => <ArrangementRow key={arrangements[i].id} arrangement={arrangements[i]} />}
+        {(i) => (
+          <ArrangementRow key={arrangements[i].id} arrangement={arrangements[i]} rows={arrangementRows} />
+        )}
       </VirtualList>
       <ListHead title="Paths & surfaces">
         <PlainMenu
@@ -83,9 +92,13 @@ export function Lists() {
       <VirtualList as="ul" space="li" count={paths.length + surfaces.length} height={48}>
         {(i) =>
           i < paths.length ? (
-            <PathRow key={paths[i].id} path={paths[i]} />
+            <PathRow key={paths[i].id} path={paths[i]} rows={otherRows} />
           ) : (
-            <SurfaceRow key={surfaces[i - paths.length].id} surface={surfaces[i - paths.length]} />
+            <SurfaceRow
+              key={surfaces[i - paths.length].id}
+              surface={surfaces[i - paths.length]}
+              rows={otherRows}
+            />
           )
         }
       </VirtualList>
@@ -110,17 +123,23 @@ interface RowProps {
   name: string;
   detail: ReactNode;
   color: string;
-  selected: boolean;
+  node: NodeRef;
+  /** The rows of its list, for what is between it and another. */
+  rows: readonly NodeRef[];
   visible: boolean;
-  onSelect: () => void;
   onVisible: () => void;
   onHover?: (over: boolean) => void;
   menu: () => MenuEntry[];
 }
 
-function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHover, menu }: RowProps) {
+function Row({ name, detail, color, node, rows, visible, onVisible, onHover, menu }: RowProps) {
+  const selected = useIsSelected(node);
   return (
-    <ContextMenu name={`What can be done with ${name}`} entries={menu} onOpen={onSelect}>
+    <ContextMenu
+      name={`What can be done with ${name}`}
+      entries={() => menuOf(menu)}
+      onOpen={() => !selected && selectNodes([node])}
+    >
       <li
         className={clsx(
           'group mx-1.5 my-0.5 flex items-center rounded-lg border',
@@ -132,9 +151,9 @@ function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHo
         <button
           type="button"
           aria-current={selected || undefined}
-          onClick={onSelect}
+          onClick={(e) => pick(e, node, rows)}
           onDoubleClick={renameSelected}
-          title="Double click or F2 renames it"
+          title="Double click or F2 renames it; Shift or Mod takes several"
           className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left"
         >
           <span className="h-8 w-1 shrink-0 rounded-full" style={{ background: color }} />
@@ -158,8 +177,7 @@ function Row({ name, detail, color, selected, visible, onSelect, onVisible, onHo
   );
 }
 
-function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
-  const selected = useSelection((s) => s.node?.kind === 'arrangement' && s.node.id === a.id);
+function ArrangementRow({ arrangement: a, rows }: { arrangement: Arrangement; rows: readonly NodeRef[] }) {
   const result = useEngine((s) => s.result.arrangements.get(a.id));
   const placed = result?.counts.placed ?? 0;
   const gaps = result ? result.placements.count - placed : 0;
@@ -169,9 +187,9 @@ function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
     <Row
       name={a.name}
       color={THREAD_COLORS[a.thread]}
-      selected={selected}
+      node={{ kind: 'arrangement', id: a.id }}
+      rows={rows}
       visible={a.visible}
-      onSelect={() => selectArrangement(a.id)}
       onVisible={() => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } })}
       onHover={(over) => !over && setHover(null)}
       menu={() => arrangementEntries(a)}
@@ -186,17 +204,16 @@ function ArrangementRow({ arrangement: a }: { arrangement: Arrangement }) {
   );
 }
 
-function PathRow({ path }: { path: Path }) {
-  const selected = useSelection((s) => s.node?.kind === 'path' && s.node.id === path.id);
+function PathRow({ path, rows }: { path: Path; rows: readonly NodeRef[] }) {
   const units = useDocument((s) => s.scene.units);
   const result = useEngine((s) => s.result.paths.get(path.id));
   return (
     <Row
       name={path.name}
       color="var(--soft)"
-      selected={selected}
+      node={{ kind: 'path', id: path.id }}
+      rows={rows}
       visible={path.visible}
-      onSelect={() => selectNode('path', path.id)}
       onVisible={() => dispatch(setPath, { id: path.id, values: { visible: !path.visible } })}
       onHover={(over) => setOverPath(over ? path.id : null)}
       menu={() => pathEntries(path)}
@@ -212,17 +229,16 @@ function PathRow({ path }: { path: Path }) {
   );
 }
 
-function SurfaceRow({ surface }: { surface: Surface }) {
-  const selected = useSelection((s) => s.node?.kind === 'surface' && s.node.id === surface.id);
+function SurfaceRow({ surface, rows }: { surface: Surface; rows: readonly NodeRef[] }) {
   const faces = useEngine((s) => s.result.surfaces.get(surface.id)?.faces);
   const broken = useEngine((s) => (s.result.surfaces.get(surface.id)?.findings.length ?? 0) > 0);
   return (
     <Row
       name={surface.name}
       color="var(--color-linen-400)"
-      selected={selected}
+      node={{ kind: 'surface', id: surface.id }}
+      rows={rows}
       visible={surface.visible}
-      onSelect={() => selectNode('surface', surface.id)}
       onVisible={() => dispatch(setSurface, { id: surface.id, values: { visible: !surface.visible } })}
       menu={() => surfaceEntries(surface)}
       detail={

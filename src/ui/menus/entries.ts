@@ -1,21 +1,17 @@
-import { hasPoints, type Path } from '@/core/curve/schema';
+import { hasPoints, type Path, type PointsPath } from '@/core/curve/schema';
 import { has, kindOf, needsOf, type Arrangement } from '@/core/arrange/registry';
 import { STATE } from '@/core/arrange/result';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
-import {
-  duplicateArrangement,
-  removeArrangement,
-  setArrangement,
-  setSlotsRemoved,
-} from '@/store/commands/arrangements';
-import { strokesApart } from '@/store/commands/pathEdits';
-import { removePath, setPath } from '@/store/commands/paths';
-import { removeProp, replaceProp, showOnly } from '@/store/commands/scene';
-import { removeSurface, setSurface } from '@/store/commands/surfaces';
+import { duplicateToPath, setArrangement, setSlotsRemoved } from '@/store/commands/arrangements';
+import { alignPoints, beginAt, insertMidway, splitPath, strokesApart } from '@/store/commands/pathEdits';
+import { removePoints, setPath, setPointKind } from '@/store/commands/paths';
+import { removeNodes, showNodes, showOnly } from '@/store/commands/nodes';
+import { replaceProp } from '@/store/commands/scene';
+import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { selectArrangement, selectNode, useSelection } from '@/store/selection';
+import { selectArrangement, selectedNodes, selectNode, useSelection, type NodeRef } from '@/store/selection';
 import { askFit, chooseTool, lookAt } from '@/view/viewState';
 import { plural } from '@/words/numbers';
 import { hangProp } from '../basket/hang';
@@ -24,20 +20,27 @@ import { KIND_UIS, uiOf } from '../kinds/registry';
 import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
 import { renameSelected } from '../recipe/renameSelected';
+import { copySelected, cutSelected, pasteCopied } from '../shell/clipboard';
 import { duplicateNode, duplicateSelected } from '../shell/duplicate';
 import { selectedPlaces } from '../shell/selectedPlaces';
-import { openDialog } from '../uiState';
+import { openDialog, sendOnly } from '../uiState';
 
 /** What can be done with one thing, for the menu in its panel and for that of the right button. It is in hand then. */
 
 const doc = () => useDocument.getState();
 
+const CLIPBOARD: MenuEntry[] = [
+  { text: 'Copy', run: () => void copySelected() },
+  { text: 'Cut', run: cutSelected },
+];
+
 /** What is done alike with anything that is in hand. */
 const inHand = (id: string, visible: boolean, show: (visible: boolean) => unknown): MenuEntry[] => [
+  ...CLIPBOARD,
   { text: 'Rename', run: renameSelected },
   { text: 'Look at it', run: () => lookAt(selectedPlaces()) },
   { text: visible ? 'Hide' : 'Show', run: () => void show(!visible) },
-  { text: 'Show only this', run: () => dispatch(showOnly, { id }) },
+  { text: 'Show only this', run: () => dispatch(showOnly, { ids: [id] }) },
 ];
 
 export function arrangementEntries(a: Arrangement): MenuEntry[] {
@@ -52,11 +55,11 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
     ...others.map((p) => ({
       text: `Duplicate to ${p.name}`,
       run: () => {
-        const made = dispatch(duplicateArrangement, { id: a.id, path: p.id });
+        const made = dispatch(duplicateToPath, { id: a.id, path: p.id });
         if (made) selectArrangement(made);
       },
     })),
-    { text: 'Delete', danger: true, run: () => dispatch(removeArrangement, { id: a.id }) },
+    { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [a.id] }) },
   ];
 }
 
@@ -69,7 +72,7 @@ export function pathEntries(path: Path): MenuEntry[] {
     ...(hasPoints(path) && strokes > 1
       ? [{ text: 'Strokes apart', run: () => dispatch(strokesApart, { path: id }) }]
       : []),
-    { text: 'Delete', danger: true, run: () => dispatch(removePath, { id }) },
+    { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
   ];
 }
 
@@ -78,7 +81,7 @@ export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
   { text: 'Lay one prop on it', run: () => layOrnament(id) },
   ...inHand(id, visible, (shown) => dispatch(setSurface, { id, values: { visible: shown } })),
   ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
-  { text: 'Delete', danger: true, run: () => dispatch(removeSurface, { id }) },
+  { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
 ];
 
 /** How often a prop is placed. */
@@ -98,9 +101,11 @@ export function propEntries({ id }: Prop): MenuEntry[] {
   const others = used ? props.filter((p) => p.id !== id) : [];
   return [
     { text: 'Hang on the selected path', run: () => hangProp(id) },
+    { text: 'Duplicate', run: duplicateNode },
+    ...CLIPBOARD,
     { text: 'Rename', run: renameSelected },
     { text: 'A newer file of it', run: () => openDialog('bring-in') },
-    { text: 'Delete', danger: true, run: () => dispatch(removeProp, { id }) },
+    { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
     ...others.map((p, i) => ({
       text: p.name,
       run: () => {
@@ -121,6 +126,7 @@ function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
   const what = ids.length === 1 ? 'it' : 'them';
   return [
     { text: `Look at ${what}`, run: () => lookAt(selectedPlaces()) },
+    ...CLIPBOARD.slice(0, 1),
     ...(duplicateSlots ? [{ text: `Duplicate ${what}`, run: duplicateSelected }] : []),
     ...(kindOf(a).removeSlots
       ? [
@@ -134,8 +140,76 @@ function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
       .filter(({ least }) => ids.length >= least)
       .map(({ title, run }) => ({ text: title, run: () => run(a, ids) })),
     ...arrangementEntries(a)
-      .filter(({ text }) => text !== 'Look at it')
+      .filter(({ text }) => !['Look at it', 'Copy', 'Cut'].includes(text))
       .map((e, i) => (i === 0 ? { ...e, under: a.name } : e)),
+  ];
+}
+
+/** Of one node its own menu; where it is selected beside others, theirs. */
+export const menuOf = (own: () => MenuEntry[]): MenuEntry[] => {
+  const several = selectedNodes();
+  return several.length > 1 ? severalEntries(several) : own();
+};
+
+const KINDS = ['smooth', 'corner', 'free'] as const;
+
+/** Some points of a path, and after them the whole. */
+function pointEntries(path: PointsPath, ids: string[]): MenuEntry[] {
+  const { id } = path;
+  const what = ids.length === 1 ? 'it' : 'them';
+  return [
+    ...KINDS.map((kind) => ({
+      text: kind === 'corner' ? 'Make a corner' : `Make ${kind}`,
+      run: () => dispatch(setPointKind, { path: id, id: ids[0], kind, ids }),
+    })),
+    { text: 'Insert midway', run: () => dispatch(insertMidway, { path: id, ids }) },
+    ...(ids.length === 1
+      ? [{ text: 'Split here', run: () => dispatch(splitPath, { path: id, point: ids[0] }) }]
+      : [
+          {
+            text: 'Align at one height',
+            run: () => dispatch(alignPoints, { path: id, ids, plane: 'level' }),
+          },
+        ]),
+    ...(ids.length === 1 && path.closed
+      ? [{ text: 'Begin the loop here', run: () => dispatch(beginAt, { path: id, point: ids[0] }) }]
+      : []),
+    ...CLIPBOARD,
+    { text: `Duplicate ${ids.length === 1 ? 'its stroke' : what}`, run: duplicateSelected },
+    { text: `Look at ${what}`, run: () => lookAt(selectedPlaces()) },
+    { text: `Delete ${what}`, danger: true, run: () => dispatch(removePoints, { path: id, ids }) },
+    ...pathEntries(path)
+      .filter(({ text }) => !['Look at it', 'Copy', 'Cut'].includes(text))
+      .map((e, i) => (i === 0 ? { ...e, under: path.name } : e)),
+  ];
+}
+
+/** Several nodes at once. */
+export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
+  const ids = nodes.map((n) => n.id);
+  const seen = nodes.filter((n) => n.kind !== 'prop');
+  const { scene } = doc();
+  const hidden = [...scene.arrangements, ...scene.paths, ...scene.surfaces].filter(
+    (n) => !n.visible && ids.includes(n.id),
+  );
+  const props = nodes.filter((n) => n.kind === 'prop').map((n) => n.id);
+  return [
+    ...(props.length > 1
+      ? [{ text: 'Hang as one mix', run: () => hangProp(props[0], undefined, props.slice(1)) }]
+      : []),
+    { text: 'Duplicate', run: duplicateNode },
+    ...CLIPBOARD,
+    ...(seen.length > 0
+      ? [
+          { text: 'Look at them', run: () => lookAt(selectedPlaces()) },
+          hidden.length > 0
+            ? { text: 'Show', run: () => void dispatch(showNodes, { ids, visible: true }) }
+            : { text: 'Hide', run: () => void dispatch(showNodes, { ids, visible: false }) },
+          { text: 'Show only these', run: () => void dispatch(showOnly, { ids }) },
+          { text: 'Send out these', run: () => sendOnly(true) },
+        ]
+      : []),
+    { text: 'Delete', danger: true, run: () => void dispatch(removeNodes, { ids }) },
   ];
 }
 
@@ -143,8 +217,12 @@ function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
 export function selectionEntries(): MenuEntry[] {
   const { readOnly, scene } = doc();
   if (readOnly) return [{ text: 'Fit the view', run: askFit }];
-  const { node, slots } = useSelection.getState();
+  const { node, points, slots } = useSelection.getState();
+  const onPath = scene.paths.find((p) => p.id === points?.path);
+  if (points && hasPoints(onPath)) return pointEntries(onPath, points.ids);
   const of = scene.arrangements.find((a) => a.id === slots?.arrangement);
+  const several = selectedNodes();
+  if (several.length > 1) return severalEntries(several);
   if (slots && of) return slotEntries(of, slots.ids);
   const find = <T extends { id: string }>(list: readonly T[]) => list.find((n) => n.id === node?.id);
   const [a, path, surface, prop] = [
@@ -165,6 +243,7 @@ const groundEntries = (): MenuEntry[] => [
   { text: 'Draw path', run: () => chooseTool('draw') },
   { text: 'Peg props', run: () => chooseTool('peg') },
   { text: 'Add props', run: () => openDialog('library') },
+  { text: 'Paste', run: () => void pasteCopied() },
   { text: 'Fit the view', run: askFit },
-  { text: 'Show everything', run: () => dispatch(showOnly, { id: null }) },
+  { text: 'Show everything', run: () => dispatch(showOnly, { ids: [] }) },
 ];

@@ -10,6 +10,7 @@ import { ArrangementHead } from './ArrangementHead';
 import { PathPanel } from './nodes/PathPanel';
 import { PropPanel } from './nodes/PropPanel';
 import { SurfacePanel } from './nodes/surface/SurfacePanel';
+import { SeveralPanel } from './SeveralPanel';
 import { Steps } from './Steps';
 import { ChecksStep } from './steps/ChecksStep';
 
@@ -17,7 +18,9 @@ import { ChecksStep } from './steps/ChecksStep';
 export function RecipePanel() {
   const node = useSelection((s) => s.node);
   const arrangement = useDocument((s) => s.scene.arrangements.find((a) => a.id === node?.id));
+  const beside = useSelection((s) => s.beside);
   const any = useDocument((s) => s.scene.arrangements.length > 0);
+  if (node && beside.length > 0) return <SeveralPanel nodes={[...beside, node]} />;
   if (node?.kind === 'path') return <PathPanel id={node.id} />;
   if (node?.kind === 'surface') return <SurfacePanel id={node.id} />;
   if (node?.kind === 'prop') return <PropPanel id={node.id} />;

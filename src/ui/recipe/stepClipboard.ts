@@ -8,7 +8,8 @@ import { say } from '../uiState';
 /** The step that was copied last, to be pasted into other runs. It outlives the scene that is open. */
 const useCopied = create<{ copied: CopiedStep | null }>(() => ({ copied: null }));
 
-const TITLES: Record<Step, string> = {
+/** What the steps of a recipe are called. */
+export const STEP_TITLES: Record<Step, string> = {
   order: 'Props',
   spacing: 'Spacing',
   facing: 'Facing',
@@ -25,7 +26,7 @@ export function useStepMenu(run: Arrangement, step: Step): MenuEntry[] {
   const copied = useCopied((s) => (s.copied?.step === step ? s.copied : null));
   return [
     {
-      text: `Copy ${TITLES[step]}`,
+      text: `Copy ${STEP_TITLES[step]}`,
       run: () => {
         useCopied.setState({
           copied: {
@@ -33,14 +34,14 @@ export function useStepMenu(run: Arrangement, step: Step): MenuEntry[] {
             settings: structuredClone((run as Partial<Record<Step, object>>)[step]),
           } as CopiedStep,
         });
-        say(`${TITLES[step]} of “${run.name}” copied. Paste it into another recipe.`);
+        say(`${STEP_TITLES[step]} of “${run.name}” copied. Paste it into another recipe.`);
       },
     },
     ...(copied
-      ? [{ text: `Paste ${TITLES[step]}`, run: () => dispatch(pasteStep, { id: run.id, copied }) }]
+      ? [{ text: `Paste ${STEP_TITLES[step]}`, run: () => dispatch(pasteStep, { id: run.id, copied }) }]
       : []),
     ...(step !== 'order'
-      ? [{ text: `Reset ${TITLES[step]}`, run: () => dispatch(resetStep, { id: run.id, step }) }]
+      ? [{ text: `Reset ${STEP_TITLES[step]}`, run: () => dispatch(resetStep, { id: run.id, step }) }]
       : []),
   ];
 }

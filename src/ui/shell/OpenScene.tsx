@@ -2,40 +2,22 @@
 
 import Link from 'next/link';
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import { neededFiles } from '@/core/formats/sceneZip';
 import { openDocument, setReadOnly, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { keepsNothing } from '@/store/keeping/database';
 import { keepOpen, saveNow, withUnkept } from '@/store/keeping/keeper';
 import { loadScene, type FoundScene } from '@/store/keeping/load';
-import { claimScene, getMesh, holderOf } from '@/store/keeping/scenes';
+import { claimScene, holderOf } from '@/store/keeping/scenes';
 import { TAB, TabTalk } from '@/store/keeping/tabs';
 import { clearSelection, pruneSelection, selectArrangement } from '@/store/selection';
 import { chooseTool, setMode } from '@/view/viewState';
 import { say } from '../uiState';
 import { mendsText } from '../words/bounds';
 import { NOTHING_KEPT, tornText } from '../words/keeping';
+import { handOverMeshes } from './handOverMeshes';
 import { Workspace } from './Workspace';
 
 type Phase = { state: 'opening' | 'ready' } | { state: 'failed'; text: string };
-
-/**
- * Gives the engine the meshes and pictures that the scene brought along, and has it worked out with them. A missing
- * one is a finding, not a failure.
- */
-async function handOverMeshes(): Promise<void> {
-  const needed = neededFiles(useDocument.getState().scene);
-  for (const ref of needed) {
-    const bytes = await getMesh(ref.hash);
-    if (bytes)
-      await (
-        ref.format === 'png'
-          ? engine().bringInPicture(bytes, ref.fileName)
-          : engine().bringIn(bytes, ref.fileName)
-      ).catch(() => undefined);
-  }
-  if (needed.length) engine().again();
-}
 
 /** What is to be said of a scene that is not as it was left. */
 function foundText({ mends, torn, historyLost }: FoundScene): string {
@@ -89,7 +71,7 @@ export function OpenScene({ id }: { id: string }) {
       chooseTool('pick');
       setMode('free');
       if (kept.scene.arrangements[0]) selectArrangement(kept.scene.arrangements[0].id);
-      await handOverMeshes();
+      await handOverMeshes(useDocument.getState().scene);
       if (!current) return;
       const said = foundText(kept);
       if (said) say(said, 'problem');
@@ -116,7 +98,7 @@ export function OpenScene({ id }: { id: string }) {
     const found = await loadScene(id);
     if (!found) return setReadOnly('deleted');
     show(id, found, stopKeeping);
-    await handOverMeshes();
+    await handOverMeshes(useDocument.getState().scene);
     talk.current?.hold(id);
   };
 

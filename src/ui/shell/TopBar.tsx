@@ -7,7 +7,7 @@ import { setScene } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
 import { useSaved } from '@/store/keeping/keeper';
 import { Button, IconButton } from '../controls/Button';
-import { openDialog } from '../uiState';
+import { openDialog, sendOnly } from '../uiState';
 import { Mark } from './Mark';
 
 export function TopBar() {
@@ -35,7 +35,7 @@ export function TopBar() {
         Scenes
       </Link>
       <Button onClick={() => openDialog('bring-in')}>Bring in</Button>
-      <Button look="ink" onClick={() => openDialog('send-out')}>
+      <Button look="ink" onClick={() => sendOnly(false)}>
         <Upload size={15} />
         Send out
       </Button>

@@ -1,25 +1,26 @@
-import { removePath, removePoints, reversePath } from '@/store/commands/paths';
-import { setSlotsRemoved, removeArrangement } from '@/store/commands/arrangements';
-import { alignPoints, insertMidway } from '@/store/commands/pathEdits';
-import { removeProp, setScene, showOnly } from '@/store/commands/scene';
-import { removeSurface } from '@/store/commands/surfaces';
+import { reversePath } from '@/store/commands/paths';
+import { showNodes, showOnly } from '@/store/commands/nodes';
+import { alignPoints, beginAt, insertMidway } from '@/store/commands/pathEdits';
+import { setScene } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
-import { kindOf, type Arrangement } from '@/core/arrange/registry';
+import type { Arrangement } from '@/core/arrange/registry';
 import { hasPoints } from '@/core/curve/schema';
-import { selectPoints, stepBack, useSelection } from '@/store/selection';
+import { selectedNodes, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
-import { editedPath } from '@/view/edited';
 import { setSnap, useSnap } from '@/view/snap/snapState';
 import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { addShape, SHAPES } from '../lists/newPath';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { saveNow } from '@/store/keeping/keeper';
 import { askFit, chooseTool, lookAt, setMode, useView } from '@/view/viewState';
-import { hangProp } from '../basket/hang';
+import { goingWith, hangProp } from '../basket/hang';
 import { KIND_UIS } from '../kinds/registry';
 import { renameSelected } from '../recipe/renameSelected';
-import { openDialog, say, setTheme, useUi } from '../uiState';
+import { openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
+import { removeSelected } from './removeSelected';
+import { copySelected, cutSelected, pasteCopied } from './clipboard';
+import { selectAll } from './selectAll';
 import { duplicateSelected } from './duplicate';
 import { selectedPlaces } from './selectedPlaces';
 
@@ -37,22 +38,14 @@ export interface Action {
 
 const node = () => useSelection.getState().node;
 const doc = () => useDocument.getState();
+const selectedIds = () => selectedNodes().map((n) => n.id);
+const seen = () => selectedNodes().filter((n) => n.kind !== 'prop');
 
-/** Deletes what is selected: points first, then slots (removed by hand), then the node itself. */
-function removeSelected(): void {
-  const { points, slots } = useSelection.getState();
-  if (points) return void dispatch(removePoints, { path: points.path, ids: points.ids });
-  if (slots) {
-    const { arrangement: id, ids } = slots;
-    const found = doc().scene.arrangements.find((a) => a.id === id);
-    if (!found || !kindOf(found).removeSlots) return undefined;
-    return void dispatch(setSlotsRemoved, { id, slots: ids, removed: true });
-  }
-  const n = node();
-  if (n?.kind === 'arrangement') dispatch(removeArrangement, { id: n.id });
-  if (n?.kind === 'path') dispatch(removePath, { id: n.id });
-  if (n?.kind === 'surface') dispatch(removeSurface, { id: n.id });
-  if (n?.kind === 'prop') dispatch(removeProp, { id: n.id });
+function hideOrShow(): void {
+  const ids = selectedIds();
+  const { arrangements, paths, surfaces } = doc().scene;
+  const found = [...arrangements, ...paths, ...surfaces].filter((n) => ids.includes(n.id));
+  dispatch(showNodes, { ids, visible: !found.some((n) => n.visible) });
 }
 
 function stepOut(): void {
@@ -188,15 +181,38 @@ export const ACTIONS: Action[] = [
     title: 'Send out',
     words: 'export save as download share picture file render glb csv',
     keys: 'Mod+E',
-    run: () => openDialog('send-out'),
+    run: () => sendOnly(false),
   },
   {
     id: 'duplicate',
     title: 'Duplicate',
     words: 'copy clone double',
     keys: 'Mod+D',
-    enabled: () => node()?.kind === 'arrangement' || node()?.kind === 'path',
+    enabled: () => node() !== null,
     run: duplicateSelected,
+  },
+  {
+    id: 'copy',
+    title: 'Copy',
+    words: 'clipboard take duplicate',
+    keys: 'Mod+C',
+    enabled: () => node() !== null,
+    run: () => void copySelected(),
+  },
+  {
+    id: 'cut',
+    title: 'Cut',
+    words: 'clipboard move take out',
+    keys: 'Mod+X',
+    enabled: () => node() !== null,
+    run: cutSelected,
+  },
+  {
+    id: 'paste',
+    title: 'Paste',
+    words: 'clipboard insert put from another scene',
+    keys: 'Mod+V',
+    run: () => void pasteCopied(),
   },
   {
     id: 'reverse',
@@ -218,7 +234,7 @@ export const ACTIONS: Action[] = [
     title: 'Hang the prop on the path',
     words: 'repeat array instance distribute place along add run',
     enabled: () => node()?.kind === 'prop',
-    run: () => hangProp(node()!.id),
+    run: () => hangProp(node()!.id, undefined, goingWith(node()!.id)),
   },
   {
     id: 'save',
@@ -250,14 +266,29 @@ export const ACTIONS: Action[] = [
     id: 'show-only',
     title: 'Show only this',
     words: 'isolate solo hide others',
-    enabled: () => ['arrangement', 'path', 'surface'].includes(node()?.kind ?? ''),
-    run: () => dispatch(showOnly, { id: node()!.id }),
+    enabled: () => seen().length > 0,
+    run: () => dispatch(showOnly, { ids: selectedIds() }),
+  },
+  {
+    id: 'hide',
+    title: 'Hide or show what is selected',
+    words: 'invisible visible toggle eye',
+    keys: 'H',
+    enabled: () => seen().length > 0,
+    run: hideOrShow,
+  },
+  {
+    id: 'send-only',
+    title: 'Send out what is selected',
+    words: 'export save part some',
+    enabled: () => seen().length > 0,
+    run: () => sendOnly(true),
   },
   {
     id: 'show-all',
     title: 'Show everything',
     words: 'unhide reveal isolate off',
-    run: () => dispatch(showOnly, { id: null }),
+    run: () => dispatch(showOnly, { ids: [] }),
   },
   {
     id: 'midway',
@@ -265,6 +296,13 @@ export const ACTIONS: Action[] = [
     words: 'subdivide add point between split',
     enabled: () => pointsInHand() !== null,
     run: () => dispatch(insertMidway, pointsOf()),
+  },
+  {
+    id: 'begin-at',
+    title: 'Begin the loop at this point',
+    words: 'start first seam origin closed path',
+    enabled: () => pointsInHand()?.ids.length === 1 && (pathInHand()?.closed ?? false),
+    run: () => dispatch(beginAt, { path: pointsOf().path, point: pointsOf().ids[0] }),
   },
   {
     id: 'align-level',
@@ -315,19 +353,11 @@ export const ACTIONS: Action[] = [
   },
   { id: 'rewind', title: 'Back to the beginning', words: 'start reset time', run: rewind },
   {
-    id: 'all-points',
-    title: 'Select all points of the path',
-    words: 'everything',
+    id: 'all',
+    title: 'Select all',
+    words: 'everything points props rows',
     keys: 'Mod+A',
-    enabled: () => hasPoints(editedPath()),
-    run: () => {
-      const path = editedPath();
-      if (hasPoints(path))
-        selectPoints(
-          path.id,
-          path.source.points.map((p) => p.id),
-        );
-    },
+    run: selectAll,
   },
   ...SHAPES.map(({ shape, text }): Action => ({
     id: `add-${shape}`,

@@ -1,10 +1,9 @@
 import type { Arrangement } from '@/core/arrange/registry';
-import { duplicateArrangement } from '@/store/commands/arrangements';
 import { duplicatePoints } from '@/store/commands/pathEdits';
-import { duplicatePath } from '@/store/commands/paths';
+import { duplicateNodes } from '@/store/commands/nodes';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { selectArrangement, selectNode, selectPoints, useSelection } from '@/store/selection';
+import { selectedNodes, selectNodes, selectPoints, useSelection, type NodeRef } from '@/store/selection';
 import { uiOf } from '../kinds/registry';
 
 /** Air between what is doubled and its copy, as a share of how wide it is. */
@@ -31,18 +30,27 @@ function asideOf(path: string): number {
 
 const round = (v: number): number => Number(v.toPrecision(2));
 
-/** Doubles the arrangement or path in hand as a whole, and selects the copy beside it. */
+/** How far aside copies of nodes lie, by id: metres. */
+export function asidesOf(nodes: readonly NodeRef[]): Record<string, number> {
+  const { arrangements } = useDocument.getState().scene;
+  return Object.fromEntries(
+    nodes.map(({ kind, id }) => {
+      const a = arrangements.find((one) => one.id === id);
+      return [id, a ? widthOf(a) : kind === 'path' ? asideOf(id) : 1];
+    }),
+  );
+}
+
+/** Selects what a command made of nodes, in their order. @param made ids, with a space between them */
+export function selectMade(nodes: readonly NodeRef[], made: string | undefined): void {
+  if (made) selectNodes(made.split(' ').map((id, i) => ({ kind: nodes[i].kind, id })));
+}
+
+/** Doubles the nodes in hand as wholes, and selects the copies beside them. */
 export function duplicateNode(): void {
-  const { node } = useSelection.getState();
-  const a = useDocument.getState().scene.arrangements.find((one) => one.id === node?.id);
-  if (a) {
-    const made = dispatch(duplicateArrangement, { id: a.id, aside: widthOf(a) });
-    if (made) selectArrangement(made);
-  }
-  if (node?.kind === 'path') {
-    const made = dispatch(duplicatePath, { id: node.id, aside: asideOf(node.id) });
-    if (made) selectNode('path', made);
-  }
+  const nodes = selectedNodes();
+  if (nodes.length === 0) return;
+  selectMade(nodes, dispatch(duplicateNodes, { ids: nodes.map((n) => n.id), aside: asidesOf(nodes) }));
 }
 
 /** Doubles what is selected, slots and points before the whole that they are of, and selects the copies. */

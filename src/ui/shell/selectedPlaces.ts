@@ -4,7 +4,7 @@ import type { Vec3 } from '@/core/math/vec3';
 import { through } from '@/core/mesh/surface';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { useSelection } from '@/store/selection';
+import { selectedNodes, useSelection, type NodeRef } from '@/store/selection';
 
 /** Places in the scene that tell where a list of xyz reaches: every so many, and no more than a few thousand. */
 function some(list: ArrayLike<number>, of: (at: Vec3) => Vec3 = (at) => at): Vec3[] {
@@ -14,26 +14,32 @@ function some(list: ArrayLike<number>, of: (at: Vec3) => Vec3 = (at) => at): Vec
   return out;
 }
 
-/** Where what is selected is: slots and points before the node that they are of; none where nothing is. */
+/** Where what is selected is: slots and points before the nodes that they are of; none where nothing is. */
 export function selectedPlaces(): Vec3[] {
-  const { node, points, slots } = useSelection.getState();
-  const { arrangements, paths, surfaces } = engine().state.result;
-  const id = slots?.arrangement ?? (node?.kind === 'arrangement' ? node.id : undefined);
+  const { points, slots } = useSelection.getState();
   if (points) {
     const path = useDocument.getState().scene.paths.find((p) => p.id === points.path);
     const ids = new Set(points.ids);
     if (hasPoints(path)) return path.source.points.filter((p) => ids.has(p.id)).map((p) => p.position);
   }
-  const p = id === undefined ? undefined : arrangements.get(id)?.placements;
-  if (p) {
-    const chosen = slots && new Set(slots.ids);
-    const rows = [...Array(p.count).keys()].filter((i) =>
-      chosen ? chosen.has(p.slot[i]) : p.state[i] === STATE.placed,
-    );
-    return rows.map((i) => [p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
-  }
-  if (node?.kind === 'path') return paths.get(node.id)?.strokes.flatMap((s) => some(s.position)) ?? [];
-  const surface = node?.kind === 'surface' ? surfaces.get(node.id) : undefined;
-  if (!surface) return [];
-  return some(surface.positions ?? [], (at) => through(surface.matrix, at));
+  if (slots) return propPlaces(slots.arrangement, new Set(slots.ids));
+  return selectedNodes().flatMap(placesOf);
+}
+
+/** Where the placed props of an arrangement stand, or those slots of it. */
+function propPlaces(id: string, chosen: ReadonlySet<number> | null): Vec3[] {
+  const p = engine().state.result.arrangements.get(id)?.placements;
+  if (!p) return [];
+  const rows = [...Array(p.count).keys()].filter((i) =>
+    chosen ? chosen.has(p.slot[i]) : p.state[i] === STATE.placed,
+  );
+  return rows.map((i) => [p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
+}
+
+function placesOf({ kind, id }: NodeRef): Vec3[] {
+  const { paths, surfaces } = engine().state.result;
+  if (kind === 'arrangement') return propPlaces(id, null);
+  if (kind === 'path') return paths.get(id)?.strokes.flatMap((s) => some(s.position)) ?? [];
+  const surface = kind === 'surface' ? surfaces.get(id) : undefined;
+  return surface ? some(surface.positions ?? [], (at) => through(surface.matrix, at)) : [];
 }

@@ -32,6 +32,12 @@ const typing = (e: KeyboardEvent) => {
   );
 };
 
+/** What text fields, and text that is marked, have of their own. */
+const TEXT = new Set(['copy', 'cut', 'paste', 'all']);
+
+/** Whether words on the page are marked; what is marked in a field that was left is not meant any more. */
+const isTextMarked = (): boolean => getSelection()?.isCollapsed === false;
+
 /** Keys that mean something of their own on a focused button or choice. */
 const LOCAL = new Set(['Enter', 'Delete']);
 
@@ -68,6 +74,7 @@ export function useKeys(): void {
         'input:not([data-clean="true"]), textarea, [contenteditable]',
       );
       const undoing = action.id === 'undo' || action.id === 'redo';
+      if (TEXT.has(action.id) && (typing(e) || isTextMarked())) return;
       if (typing(e) && !(held && (clean || !undoing))) return;
       const onButton = (e.target as HTMLElement).closest(
         'button, a, [role="button"], [role="radio"], [role="switch"]',

@@ -122,6 +122,7 @@ function PointMark({
       aria-pressed={on}
       className="pointer-events-auto cursor-move touch-none outline-none [&:focus-visible>circle:first-child]:stroke-2"
       onPointerDown={drags.grab(point)}
+      onContextMenu={() => drags.take(point)}
       onKeyDown={drags.onKeyDown(point)}
       onKeyUp={restGesture}
     >

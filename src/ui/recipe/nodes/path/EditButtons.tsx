@@ -21,7 +21,8 @@ import {
   subdividePath,
   weldPath,
 } from '@/store/commands/pathEdits';
-import { addOffset, removePath, reversePath, setPath } from '@/store/commands/paths';
+import { addOffset, reversePath, setPath } from '@/store/commands/paths';
+import { removeNodes } from '@/store/commands/nodes';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectNode, useSelection } from '@/store/selection';
@@ -63,7 +64,7 @@ export function EditButtons({ path }: { path: PointsPath }) {
       <div className="mt-2 grid grid-cols-3 gap-1.5">
         <Edit icon={<ArrowLeftRight size={14} />} text="Reverse" run={() => dispatch(reversePath, { id })} />
         <Edit icon={<Copy size={14} />} text="Duplicate" run={duplicateNode} />
-        <Edit icon={<Trash2 size={14} />} text="Delete" run={() => dispatch(removePath, { id })} />
+        <Edit icon={<Trash2 size={14} />} text="Delete" run={() => dispatch(removeNodes, { ids: [id] })} />
         <Edit
           icon={<PenLine size={14} />}
           text="Continue"

@@ -1,6 +1,6 @@
-import { Scissors, Split, Trash2 } from 'lucide-react';
+import { Flag, Scissors, Split, Trash2 } from 'lucide-react';
 import type { PointsPath } from '@/core/curve/schema';
-import { alignPoints, insertMidway, roundCorners, splitPath } from '@/store/commands/pathEdits';
+import { alignPoints, beginAt, insertMidway, roundCorners, splitPath } from '@/store/commands/pathEdits';
 import { removePoints, setPoints } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { plural } from '@/words/numbers';
@@ -38,6 +38,15 @@ export function SelectedPoints({ path, ids }: { path: PointsPath; ids: string[] 
           disabled={ids.length !== 1}
           run={() => dispatch(splitPath, { path: id, point: ids[0] })}
         />
+        {path.closed && (
+          <Edit
+            icon={<Flag size={14} />}
+            text="Begin here"
+            hint="The loop begins at this point: slots are counted from here"
+            disabled={ids.length !== 1}
+            run={() => dispatch(beginAt, { path: id, point: ids[0] })}
+          />
+        )}
         <Edit
           icon={<Trash2 size={14} />}
           text="Delete"
@@ -52,6 +61,26 @@ export function SelectedPoints({ path, ids }: { path: PointsPath; ids: string[] 
         run={() => round(first?.fillet || 0.5)}
         unit={units}
       />
+      {path.source.points.some((p) => p.kind === 'smooth' && ids.includes(p.id)) && (
+        <div className="mt-1.5 flex items-center justify-between gap-2 text-sm">
+          <label htmlFor="tension" title="How tightly smooth points round their corner: 100 % goes straight">
+            Tension
+          </label>
+          <NumberBox
+            id="tension"
+            label="Tension of the points"
+            dimension="percent"
+            step={0.05}
+            min={0}
+            max={1}
+            value={first?.tension ?? 0}
+            className="w-[106px]"
+            onChange={(v, key) =>
+              v !== null && dispatch(setPoints, { path: id, ids, values: { tension: v } }, key)
+            }
+          />
+        </div>
+      )}
       <div className="mt-1.5 flex items-center justify-between gap-2 text-sm">
         <label htmlFor="zone">Zone</label>
         <NumberBox

@@ -1,0 +1,108 @@
+import { has, kindOf, type Arrangement } from '@/core/arrange/registry';
+import type { Thread } from '@/core/arrange/base';
+import { clip, pasting, type Clipping } from '@/core/scene/clipping';
+import { patchesBetween, type Patch } from '@/core/scene/patch';
+import type { Scene } from '@/core/scene/schema';
+import { patching } from '../command';
+
+/** Commands for nodes of any sort, one or several at once: props, paths, surfaces and arrangements by their ids. */
+
+const nodesOf = ({ props, paths, surfaces, arrangements }: Scene): { id: string; name: string }[] => [
+  ...props,
+  ...paths,
+  ...surfaces,
+  ...arrangements,
+];
+
+/** What some nodes are called in the undo list: “Quay edge”, or how many they are. */
+function called(scene: Scene, ids: readonly string[]): string {
+  const found = nodesOf(scene).filter((n) => ids.includes(n.id));
+  return found.length === 1 ? `“${found[0].name}”` : `${found.length} things`;
+}
+
+/** Fields of the nodes of a list that are to be others than they are. */
+const setting = (
+  scene: Scene,
+  list: 'arrangements' | 'paths' | 'surfaces',
+  field: 'visible' | 'thread',
+  valueOf: (id: string) => unknown,
+): Patch[] =>
+  scene[list].flatMap((n, i): Patch[] => {
+    const value = valueOf(n.id);
+    return value === undefined || (n as Record<string, unknown> & typeof n)[field] === value
+      ? []
+      : [{ op: 'replace', path: [list, i, field], value }];
+  });
+
+/** Puts what was copied into the scene. @param key of this scene @param aside metres by id, where they would lie on their originals */
+export const paste = patching<{ clipping: Clipping; key: string; aside?: Record<string, number> }>({
+  patches(scene, { clipping, key, aside }) {
+    const { made, patches } = pasting(scene, clipping, key, aside);
+    return { made: made.join(' '), patches };
+  },
+  name: (_, __, { clipping }) => `paste ${called(clipping.scene, clipping.chosen)}`,
+});
+
+/** A copy of each beside it; what stands on another one that is copied stands on the copy. */
+export const duplicateNodes = patching<{ ids: string[]; aside?: Record<string, number> }>({
+  patches(scene, { ids, aside }) {
+    const { made, patches } = pasting(scene, clip(scene, ids, ''), '', aside);
+    return { made: made.join(' '), patches };
+  },
+  name: (before, _, { ids }) => `duplicate ${called(before, ids)}`,
+});
+
+/**
+ * Removes nodes. Props go out of everything that places them; runs whose path goes keep the rest of their recipe and
+ * ask for another one.
+ */
+export const removeNodes = patching<{ ids: string[] }>({
+  patches(scene, { ids }) {
+    const gone = new Set(ids);
+    const stays = (n: { id: string }) => !gone.has(n.id);
+    const props = scene.props.filter((p) => gone.has(p.id));
+    const paths = scene.paths.filter((p) => gone.has(p.id));
+    const without = (a: Arrangement): Arrangement => {
+      let left = a;
+      for (const { id } of props) left = { ...left, ...kindOf(left).withoutProp(left, id) } as Arrangement;
+      if (has(left, 'paths') && left.paths.some((p) => gone.has(p.path)))
+        left = { ...left, paths: left.paths.filter((p) => !gone.has(p.path)) };
+      return left;
+    };
+    const kept = scene.arrangements.filter(stays);
+    return [
+      ...patchesBetween(scene.props, scene.props.filter(stays), ['props']),
+      ...patchesBetween(scene.paths, scene.paths.filter(stays), ['paths']),
+      ...patchesBetween(scene.surfaces, scene.surfaces.filter(stays), ['surfaces']),
+      ...patchesBetween(scene.arrangements, kept, ['arrangements']),
+      ...(props.length + paths.length > 0 ? patchesBetween(kept, kept.map(without), ['arrangements']) : []),
+    ];
+  },
+  name: (before, _, { ids }) => `remove ${called(before, ids)}`,
+});
+
+/** Shows or hides arrangements, paths and surfaces. */
+export const showNodes = patching<{ ids: string[]; visible: boolean }>({
+  patches: (scene, { ids, visible }) =>
+    (['arrangements', 'paths', 'surfaces'] as const).flatMap((list) =>
+      setting(scene, list, 'visible', (id) => (ids.includes(id) ? visible : undefined)),
+    ),
+  name: (before, _, { ids, visible }) => `${visible ? 'show' : 'hide'} ${called(before, ids)}`,
+});
+
+/** Shows just some of the arrangements, paths or surfaces, each sort by itself; all of everything where none is named. */
+export const showOnly = patching<{ ids: string[] }>({
+  patches: (scene, { ids }) =>
+    (['arrangements', 'paths', 'surfaces'] as const).flatMap((list) => {
+      if (ids.length > 0 && !scene[list].some((n) => ids.includes(n.id))) return [];
+      return setting(scene, list, 'visible', (id) => ids.length === 0 || ids.includes(id));
+    }),
+  name: (before, _, { ids }) => (ids.length > 0 ? `show only ${called(before, ids)}` : 'show everything'),
+});
+
+/** Gives arrangements one dye. */
+export const setThreads = patching<{ ids: string[]; thread: Thread }>({
+  patches: (scene, { ids, thread }) =>
+    setting(scene, 'arrangements', 'thread', (id) => (ids.includes(id) ? thread : undefined)),
+  name: (before, _, { ids, thread }) => `${called(before, ids)}: thread ${thread}`,
+});

@@ -1,0 +1,76 @@
+'use client';
+
+import { THREADS } from '@/core/arrange/base';
+import { setThreads } from '@/store/commands/nodes';
+import { dispatch, useDocument } from '@/store/document';
+import { selectNodes, type NodeRef } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
+import { Button } from '../controls/Button';
+import { severalEntries } from '../menus/entries';
+import { SetAlike } from './SetAlike';
+
+/** What can be done with several nodes at once, and what they have in common. */
+export function SeveralPanel({ nodes }: { nodes: readonly NodeRef[] }) {
+  const scene = useDocument((s) => s.scene);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  const lists = {
+    arrangement: scene.arrangements,
+    path: scene.paths,
+    surface: scene.surfaces,
+    prop: scene.props,
+  };
+  const named = nodes.map((node) => ({ node, name: lists[node.kind].find((n) => n.id === node.id)?.name }));
+  const arrangements = scene.arrangements.filter((a) => nodes.some((n) => n.id === a.id));
+  const leader = arrangements.find((a) => a.id === nodes.at(-1)?.id);
+  const ids = arrangements.map((a) => a.id);
+  return (
+    <div className="thin-scroll min-h-0 overflow-y-auto px-4 pb-4 pt-3">
+      <h2 className="font-display text-lg font-semibold">{nodes.length} selected</h2>
+      <ul className="mt-1.5 max-h-40 overflow-y-auto text-[13px]">
+        {named.map(({ node, name }) => (
+          <li key={node.id}>
+            <button
+              type="button"
+              className="w-full truncate rounded px-1 py-0.5 text-left hover:bg-well"
+              title="Takes this one alone in hand"
+              onClick={() => selectNodes([node])}
+            >
+              {name}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <fieldset disabled={readOnly} className="mt-3">
+        {arrangements.length > 0 && (
+          <div className="mb-3 flex items-center gap-2">
+            <span className="text-[13px] text-soft">Thread</span>
+            {THREADS.map((thread) => (
+              <button
+                key={thread}
+                type="button"
+                aria-label={`Thread of all: ${thread}`}
+                title={`All on the ${thread} thread`}
+                onClick={() => dispatch(setThreads, { ids, thread })}
+                className="size-[18px] rounded-full"
+                style={{ background: THREAD_COLORS[thread] }}
+              />
+            ))}
+          </div>
+        )}
+        {leader && arrangements.length > 1 && <SetAlike leader={leader} others={arrangements} />}
+        <div className="mt-3 grid grid-cols-2 gap-1.5">
+          {severalEntries(nodes).map((e) => (
+            <Button
+              key={e.text}
+              look="bordered"
+              className={`w-full ${e.danger ? 'text-danger' : ''}`}
+              onClick={e.run}
+            >
+              {e.text}
+            </Button>
+          ))}
+        </div>
+      </fieldset>
+    </div>
+  );
+}

@@ -1,0 +1,20 @@
+import { kindOf } from '@/core/arrange/registry';
+import { setSlotsRemoved } from '@/store/commands/arrangements';
+import { removeNodes } from '@/store/commands/nodes';
+import { removePoints } from '@/store/commands/paths';
+import { dispatch, useDocument } from '@/store/document';
+import { selectedNodes, useSelection } from '@/store/selection';
+
+/** Deletes what is selected: points first, then slots (removed by hand), then the nodes themselves. */
+export function removeSelected(): void {
+  const { points, slots } = useSelection.getState();
+  if (points) return void dispatch(removePoints, { path: points.path, ids: points.ids });
+  if (slots) {
+    const { arrangement: id, ids } = slots;
+    const found = useDocument.getState().scene.arrangements.find((a) => a.id === id);
+    if (!found || !kindOf(found).removeSlots) return undefined;
+    return void dispatch(setSlotsRemoved, { id, slots: ids, removed: true });
+  }
+  const ids = selectedNodes().map((n) => n.id);
+  if (ids.length > 0) dispatch(removeNodes, { ids });
+}
