@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { alerts, onScreen, openExample, rows, settled, type, undo, type Row } from './support/app';
+import { add, alerts, onScreen, openExample, rows, settled, type, undo, type Row } from './support/app';
 import { test } from './support/test';
 
 /** Simulated cloth: what hangs on a line, and what is sewn onto it. */
@@ -39,6 +39,7 @@ test('cloth hangs on its line, billows in the wind, falls still without it, and 
   await page.getByRole('button', { name: /^Signal cloth Surface/ }).click();
   const cloth = page.getByRole('group', { name: 'Cloth', exact: true });
   await type(cloth.getByLabel('Wind, metres a second'), '0');
+  await add(cloth, 'Dies down');
   await type(cloth.getByLabel('Dies down'), '4');
   await setTime(page, '8');
   const still = await weights(page);

@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
+  add,
   at,
   choose,
   newScene,
@@ -65,6 +66,7 @@ test('pegs: a share of them taken, their turns drawn by a seed; what is put by h
   expect(taken).toHaveLength(Math.round(before.length / 2));
   await undo(page);
   const variation = await openStep(page, 'Variation');
+  await add(variation, 'Turn');
   await type(variation.getByLabel('Turn, least', { exact: true }), '-90');
   await type(variation.getByLabel('Turn, most', { exact: true }), '90');
   const turned = await of(page, 'Mooring rings');

@@ -23,7 +23,7 @@ const make = async (page: Page, shape: string) => {
   await settled(page);
 };
 const set = async (page: Page, label: string, value: string) => {
-  await type(page.getByRole('complementary', { name: 'Recipe' }).getByLabel(label, { exact: true }), value);
+  await type(page.getByRole('region', { name: 'Recipe' }).getByLabel(label, { exact: true }), value);
   await settled(page);
 };
 const pathRow = (page: Page, name: string | RegExp) => page.getByRole('button', { name }).first();

@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
+  add,
   axes,
   counts,
   drawPath,
@@ -144,6 +145,7 @@ test('heading and posture', async ({ page }) => {
   await type(step.getByLabel('Clockwise from north'), '90');
   a = await first();
   expect(a.front).toEqual([1, 0, 0].map((v) => expect.closeTo(v, 9)));
+  await add(step, 'Side');
   await type(step.getByLabel('Side', { exact: true }), '50 cm');
   const r = (await rows(page))[2];
   // Right of the way along +x is +z.
@@ -173,6 +175,7 @@ test('variation: ranges with two ends, steps, size; a seed; nothing else moves',
   await type(page.getByLabel('Pitch', { exact: true }), '0.1');
   const still = await rows(page);
   const step = await openStep(page, 'Variation');
+  await add(step, 'Turn', 'Size', 'Side');
   await type(step.getByLabel('Turn, least', { exact: true }), '-90');
   await type(step.getByLabel('Turn, most', { exact: true }), '90');
   await step.getByRole('switch', { name: 'In steps' }).click();

@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
+  add,
   axes,
   choose,
   hang,
@@ -159,6 +160,7 @@ test('single riders are taken out and brought back, keep out of a closed path, a
   // How benches vary is copied onto the barrels: they turn as much again as what they stand on.
   await page.getByRole('button', { name: /^Bench Run/ }).click();
   const variation = await openStep(page, 'Variation');
+  await add(variation, 'Turn');
   for (const end of ['most', 'least'])
     await type(variation.getByLabel(`Turn, ${end}`, { exact: true }), '30');
   await choose(page, 'More for Variation', 'Copy Variation');

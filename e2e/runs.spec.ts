@@ -1,5 +1,6 @@
 import { expect, type Page } from '@playwright/test';
 import {
+  add,
   choose,
   counts,
   hang,
@@ -215,6 +216,7 @@ test('towards a point and another run; every second mirrored; the side follows i
     expect(axes(r).front[2]).toBeCloseTo(d[1] / l, 6);
   }
   await step.getByRole('radio', { name: 'Along' }).click();
+  await add(step, 'Every second', 'Side along the way');
   await step.getByRole('radio', { name: 'Mirror' }).click();
   (await rows(page)).forEach((r, i) => expect(r.sx).toBe(i % 2 ? -1 : 1));
   const glb = await sendOut(page, 'glb');
@@ -238,6 +240,7 @@ test('variation: own ranges for one prop, spread, tint in the file; six seeds si
   const own = step.getByRole('group', { name: 'Own ranges of Crate' });
   await type(own.getByRole('textbox', { name: 'Size, most' }), '200%');
   await type(own.getByRole('textbox', { name: 'Size, least' }), '150%');
+  await add(step, 'Turn', 'Tint');
   await type(step.getByRole('textbox', { name: 'Turn, most' }).first(), '40');
   await step
     .getByRole('button', { name: /^Turn: evenly/ })
@@ -359,7 +362,9 @@ test('by hand: nudged in the flat view and the scene, swapped, locked, listed an
   await panel.getByRole('button', { name: 'Lock where it stands' }).click();
   const locked = (await rows(page))[4];
   await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '2');
-  await type((await openStep(page, 'Facing')).getByLabel('Lift'), '1');
+  const facing = await openStep(page, 'Facing');
+  await add(facing, 'Lift');
+  await type(facing.getByLabel('Lift'), '1');
   const after = (await rows(page)).find((r) => r.slot === '5')!;
   expect([after.x, after.z, after.prop, after.qy]).toEqual([locked.x, locked.z, 'Crate', locked.qy]);
   await hand.getByRole('button', { name: 'Let go of #5' }).click();
@@ -400,7 +405,9 @@ test('a run on another path keeps its recipe; a step is copied to another run; f
   await circle(page, '3');
   await straight(page, 'Crate');
   await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1.5');
-  await type((await openStep(page, 'Facing')).getByLabel('Lift'), '0.3');
+  const facing = await openStep(page, 'Facing');
+  await add(facing, 'Lift');
+  await type(facing.getByLabel('Lift'), '0.3');
   await choose(page, 'More for this run', 'Duplicate to Circle');
   await settled(page);
   const second = (await rows(page)).filter((r) => r.arrangement === 'Bollard 2');
@@ -498,6 +505,7 @@ test('rows waver along their path together and keep their distance; each by itse
   await type(spacing.getByLabel('Number of rows'), '2');
   await type(spacing.getByLabel('Row distance'), '2');
   const variation = await openStep(page, 'Variation');
+  await add(variation, 'Waver');
   await type(variation.getByLabel('Waver sideways'), '40cm');
   await settled(page);
   const apart = async () => {

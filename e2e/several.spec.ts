@@ -19,9 +19,7 @@ import { test } from './support/test';
 
 const copied = (page: Page) => expect(page.getByText(/copied\. Paste here/)).toBeVisible();
 const row = (page: Page, name: string) =>
-  page
-    .getByRole('complementary', { name: 'Contents' })
-    .getByRole('button', { name: new RegExp(`^${name}\\b`) });
+  page.getByRole('region', { name: 'Contents' }).getByRole('button', { name: new RegExp(`^${name}\\b`) });
 
 test('a run is copied beside itself, with its path onto the copy of that, and into another scene with all that it needs', async ({
   page,
@@ -130,7 +128,7 @@ test('several rows: from one to another, hidden, on one thread, set alike, sent 
   page,
 }) => {
   await openExample(page, 'Rope fence');
-  const list = page.getByRole('complementary', { name: 'Contents' });
+  const list = page.getByRole('region', { name: 'Contents' });
   const names = ['Posts', 'Lower rails', 'Boards of the footpath'];
   const all = [...new Set((await rows(page)).map((r) => r.arrangement))];
   for (const name of names) expect(all).toContain(name);
@@ -257,8 +255,8 @@ test('the menu of the right button in the flat view and on points; a loop begins
   await page.getByRole('button', { name: 'Top', exact: true }).click();
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
   await settled(page);
-  const grabbed = (await points.getByRole('button', { name: 'Point 1', exact: true }).boundingBox())!;
-  const [x, y] = [grabbed.x + grabbed.width / 2, grabbed.y + grabbed.height / 2];
+  // On the line, clear of its points.
+  const { x, y } = await onScreen(page, [1.3, 0, -2]);
   const once = (await placed()).length;
   await page.keyboard.down('Alt');
   await page.mouse.move(x, y);

@@ -1,6 +1,7 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { expect, type Page } from '@playwright/test';
 import {
+  add,
   axes,
   choose,
   newScene,
@@ -92,6 +93,7 @@ test('places of a sheet keep out of a closed path, collide, and are locked throu
 
   await type(facing.getByLabel('Size', { exact: true }), '50%');
   const lift = await openStep(page, 'Variation');
+  await add(lift, 'Lift');
   await type(lift.getByLabel('Lift, least', { exact: true }), '0');
   await type(lift.getByLabel('Lift, most', { exact: true }), '1');
   await page.getByRole('button', { name: 'Fit', exact: true }).click();

@@ -146,6 +146,11 @@ export async function openStep(page: Page, title: string): Promise<Locator> {
   return step;
 }
 
+/** Opens a seldom setting of a step, by the line that offers it. */
+export async function add(step: Locator, ...names: string[]): Promise<void> {
+  for (const name of names) await step.getByRole('button', { name: `Add ${name}`, exact: true }).click();
+}
+
 /** Types into a number field and takes it with Enter. */
 export async function type(field: Locator, text: string): Promise<void> {
   await field.click();

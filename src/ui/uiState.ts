@@ -15,6 +15,14 @@ export interface SendChoices {
   only: boolean;
 }
 
+/** What can be folded away beside the scene. */
+export type Fold = 'contents' | 'recipe' | 'flat';
+export const FOLDS: { id: Fold; name: string; words: string }[] = [
+  { id: 'contents', name: 'the lists', words: 'outliner left basket sidebar' },
+  { id: 'recipe', name: 'the recipe', words: 'right settings properties sidebar' },
+  { id: 'flat', name: 'the flat view', words: 'bottom timeline layout' },
+];
+
 export type Theme = 'day' | 'dusk';
 
 /** What the interface itself remembers; none of it is part of the scene. */
@@ -23,6 +31,7 @@ export interface UiState {
   /** A file that waits for the dialog that takes it. */
   file: File | null;
   openSteps: Record<string, boolean>;
+  folded: Record<Fold, boolean>;
   /** The flat view is given half of the window. */
   tallFlat: boolean;
   theme: Theme;
@@ -34,6 +43,7 @@ export const useUi = create<UiState>(() => ({
   dialog: null,
   file: null,
   openSteps: { spacing: true },
+  folded: { contents: false, recipe: false, flat: false },
   tallFlat: false,
   theme: 'day',
   send: {
@@ -55,6 +65,8 @@ export const sendOnly = (only: boolean): void =>
   useUi.setState((s) => ({ dialog: 'send-out', file: null, send: { ...s.send, only } }));
 export const toggleStep = (step: string): void =>
   useUi.setState((s) => ({ openSteps: { ...s.openSteps, [step]: !s.openSteps[step] } }));
+export const foldPanel = (id: Fold, folded: boolean): void =>
+  useUi.setState((s) => (s.folded[id] === folded ? s : { folded: { ...s.folded, [id]: folded } }));
 export const setTallFlat = (tallFlat: boolean): void => useUi.setState({ tallFlat });
 export const say = (text: string, kind: 'plain' | 'problem' = 'plain'): void =>
   useUi.setState({ notice: { text, kind } });

@@ -1,6 +1,6 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef } from 'react';
-import { Box3, MOUSE, OrthographicCamera, PerspectiveCamera, Vector3, type Object3D } from 'three';
+import { Box3, MOUSE, TOUCH, OrthographicCamera, PerspectiveCamera, Vector3, type Object3D } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
@@ -91,6 +91,8 @@ export function Rig() {
       MIDDLE: MOUSE.PAN,
       RIGHT: MOUSE.PAN,
     };
+    // One finger works, as the left button does; two turn, move and zoom.
+    made.touches = { ONE: null, TWO: mode === 'free' ? TOUCH.DOLLY_ROTATE : TOUCH.DOLLY_PAN };
     if (mode !== 'free') {
       const d = new Vector3(...DIRECTIONS[mode]);
       camera.up.set(0, mode === 'top' ? 0 : 1, mode === 'top' ? -1 : 0);

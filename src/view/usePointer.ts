@@ -11,6 +11,7 @@ import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { toScreen } from './project';
+import { StrokeCopy } from './strokeCopy';
 import { clickScene, hoverScene, takeInHand, takesPoints } from './scenePick';
 import { chooseTool, setDrawing, setPegging, useView } from './viewState';
 import { currentView } from '@/view/handle';
@@ -53,7 +54,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     let down: { x: number; y: number; dragged: boolean; box: boolean } | null = null;
     let latest: { x: number; y: number } | null = null;
     let asked = 0;
-    let slide: PegSlide | null = null;
+    let slide: PegSlide | StrokeCopy | null = null;
     let keys: DrawKeys = { straight: false, free: false };
     let lit: ReturnType<typeof useSelection.getState>['hover'] = null;
     const place = (e: PointerEvent | MouseEvent) => {
@@ -101,9 +102,10 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const { tool } = useView.getState();
       const view = currentView();
       if (!box && !e.shiftKey && view && (tool === 'pick' || tool === 'peg'))
-        slide = PegSlide.at(view, down.x, down.y);
+        slide =
+          e.altKey && tool === 'pick' ? StrokeCopy.at(down.x, down.y) : PegSlide.at(view, down.x, down.y);
       if (slide) {
-        // The view stays as it is while a peg is slid.
+        // The view stays as it is while something is slid.
         e.stopPropagation();
         element.setPointerCapture(e.pointerId);
       }
@@ -129,7 +131,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'edge') return void takeEdge(x, y);
       if (tool === 'hold') return holdClick(view, x, y);
       if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
-      if (slid) return undefined;
+      if (slid instanceof PegSlide) return undefined;
       clickScene(x, y, e.shiftKey);
     };
     /** The right button turns the view where it is dragged; a click takes what is there in hand and asks for its menu. */

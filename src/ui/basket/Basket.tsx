@@ -20,7 +20,7 @@ export function Basket() {
   const props = useDocument((s) => s.scene.props);
   const rows = props.map(({ id }): NodeRef => ({ kind: 'prop', id }));
   return (
-    <section aria-label="Basket" className="flex max-h-[30%] shrink-0 flex-col border-t border-edge">
+    <section aria-label="Basket" className="flex min-h-0 flex-1 flex-col">
       <div className="flex items-center justify-between px-3 pt-2">
         <h2 className="font-display text-[15px] font-semibold">Basket</h2>
         <IconButton name="Add props" onClick={() => openDialog('library')}>

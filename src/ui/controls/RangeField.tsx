@@ -2,10 +2,12 @@
 
 import clsx from 'clsx';
 import { useId, useRef, type KeyboardEvent, type PointerEvent, type ReactNode } from 'react';
+import type { Spread } from '@/core/arrange/steps/schema';
 import { restGesture } from '@/store/document';
 import { dragGesture } from '@/view/dragGesture';
 import { parseMeasure } from '@/words/measure';
 import { NumberBox, type NumberSettings } from './NumberField';
+import { SPREADS } from './spreads';
 import { useScrub } from './useScrub';
 
 type Range = [number, number];
@@ -18,6 +20,8 @@ export interface RangeFieldProps extends NumberSettings {
   /** The ends of the track; typed values may lie beyond. */
   track: Range;
   onChange: (value: Range, key?: string) => void;
+  /** How values lie in the range: drawn over it. */
+  spread?: Spread;
   /** Stands behind both boxes. */
   after?: ReactNode;
 }
@@ -99,11 +103,22 @@ export function RangeField(props: RangeFieldProps) {
         {props.after}
       </div>
       <div className={clsx('ml-[64px] py-1', props.after && 'mr-9')}>
-        <div ref={bar} className="relative h-1 rounded bg-edge">
+        <div ref={bar} className={clsx('relative rounded bg-edge', props.spread ? 'mt-2.5 h-1' : 'h-1')}>
           <div
             className="absolute h-1 rounded bg-soft"
             style={{ left: `${share(low) * 100}%`, right: `${(1 - share(high)) * 100}%` }}
           />
+          {props.spread && high > low && (
+            <svg
+              aria-hidden
+              className="absolute bottom-1 h-2.5"
+              preserveAspectRatio="none"
+              viewBox="0 0 16 10"
+              style={{ left: `${share(low) * 100}%`, width: `${(share(high) - share(low)) * 100}%` }}
+            >
+              <path d={SPREADS[props.spread]} className="fill-soft/45" />
+            </svg>
+          )}
           {([0, 1] as const).map((end) => (
             <span
               key={end}

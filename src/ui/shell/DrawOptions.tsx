@@ -30,18 +30,14 @@ export function DrawOptions() {
   const enough = count >= (onto?.point ? 1 : 2);
   const doing = onto ? (onto.point ? `Going on with ${path}. ` : `Another stroke of ${path}. `) : '';
   return (
-    <div
-      className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5"
-      data-theme-fixed
-    >
-      <div className="flex items-center gap-2 rounded-lg bg-linen-50/95 px-2 py-1 shadow">
+    <div className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5">
+      <div className="flex flex-wrap items-center justify-center gap-x-4 gap-y-1 rounded-lg bg-paper/95 px-2 py-1 shadow">
         <Segmented
           label="Kind of the points"
           value={pointKind}
           options={KINDS}
           onChange={(k) => setDrawAs({ pointKind: k })}
         />
-        <span className="h-5 w-px bg-edge" />
         <Segmented
           label="Where points go"
           value={plane}
@@ -49,19 +45,16 @@ export function DrawOptions() {
           onChange={(p) => setDrawAs({ plane: p })}
         />
         {plane === 'auto' && !onto && (
-          <>
-            <span className="h-5 w-px bg-edge" />
-            <Toggle
-              label="Stay on it"
-              hint="What is drawn on one surface lies on it between the points too, and goes with it"
-              value={stays}
-              onChange={(v) => setDrawAs({ stays: v })}
-            />
-          </>
+          <Toggle
+            label="Stay on it"
+            hint="What is drawn on one surface lies on it between the points too, and goes with it"
+            value={stays}
+            onChange={(v) => setDrawAs({ stays: v })}
+          />
         )}
       </div>
       <div
-        className="flex items-center gap-3 rounded-lg bg-linen-50/95 px-3 py-1.5 text-[12.5px] shadow"
+        className="flex items-center gap-3 rounded-lg bg-paper/95 px-3 py-1.5 text-[12.5px] shadow"
         role="status"
       >
         <span>

@@ -30,11 +30,8 @@ export function PegOptions() {
     if (!(await pegTyped(on ? { surface: on.id, uv } : { at })) && on) sayNothingAt(on.id, uv);
   };
   return (
-    <div
-      className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5"
-      data-theme-fixed
-    >
-      <div className="flex items-center gap-1.5 rounded-lg bg-linen-50/95 px-2 py-1 text-[12.5px] shadow">
+    <div className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5">
+      <div className="flex items-center gap-1.5 rounded-lg bg-paper/95 px-2 py-1 text-[12.5px] shadow">
         <Choice
           bare
           label="Typed place is in"
@@ -66,7 +63,7 @@ export function PegOptions() {
           Peg here
         </Button>
       </div>
-      <div className="rounded-lg bg-linen-50/95 px-3 py-1.5 text-[12.5px] shadow" role="status">
+      <div className="rounded-lg bg-paper/95 px-3 py-1.5 text-[12.5px] shadow" role="status">
         {prop
           ? `A click puts ${prop.name} on a surface, a path or the ground. The wheel turns it; Shift lifts, Alt sizes.`
           : 'Take a prop into the basket first; then click it onto a surface, a path or the ground.'}

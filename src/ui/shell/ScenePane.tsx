@@ -35,9 +35,11 @@ export function ScenePane() {
           <Handles />
           <ToolLine />
           <NextStep />
-          <ViewButtons />
-          <Status />
-          <TimeBar />
+          <div className="pointer-events-none absolute inset-x-3 bottom-3 flex flex-wrap-reverse items-center justify-between gap-2 *:pointer-events-auto">
+            <ViewButtons />
+            <TimeBar />
+            <Status />
+          </div>
           <PointPanel />
           <SlotPanel />
         </SceneCanvas>
@@ -100,7 +102,7 @@ function ToolLine() {
         />
       </svg>
       <div
-        className="absolute inset-x-0 top-[15px] flex justify-center gap-2.5"
+        className="absolute inset-x-0 top-[15px] flex flex-wrap justify-center gap-x-2.5 gap-y-1"
         role="toolbar"
         aria-label="Tools"
       >
@@ -128,7 +130,7 @@ function ToolLine() {
 const tagClass = (on: boolean) =>
   clsx(
     'pointer-events-auto relative mt-1.5 flex h-[34px] items-center gap-2 rounded-md px-3 text-[13px] shadow-[0_2px_5px_rgb(30_42_54/0.18)]',
-    on ? 'bg-madder font-medium text-white' : 'bg-linen-50 text-ink-900 hover:bg-white',
+    on ? 'bg-madder font-medium text-white' : 'bg-paper text-text hover:bg-card',
   );
 
 /** What a tag hangs by. */
@@ -145,9 +147,8 @@ const Peg = () => (
 function Hint({ children }: { children: ReactNode }) {
   return (
     <div
-      className="absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-linen-50/92 px-4 py-2 text-sm shadow"
+      className="absolute inset-x-0 top-[76px] mx-auto flex w-fit max-w-[90%] items-center gap-3 rounded-lg bg-paper/95 px-4 py-2 text-sm shadow"
       role="status"
-      data-theme-fixed
     >
       {children}
     </div>
@@ -209,10 +210,10 @@ const MODES: { mode: ViewMode; text: string; keys: string }[] = [
 
 function ViewButtons() {
   const mode = useView((s) => s.mode);
-  const tag = 'rounded-[5px] px-2.5 py-1 text-[12.5px] text-ink-900';
+  const tag = 'rounded-[5px] px-2.5 py-1 text-[12.5px]';
   return (
     <div
-      className="absolute bottom-3 left-3 flex gap-0.5 rounded-lg border border-linen-300 bg-linen-50/95 p-[3px]"
+      className="flex gap-0.5 rounded-lg border border-edge bg-paper/95 p-[3px]"
       role="group"
       aria-label="View"
     >
@@ -223,7 +224,7 @@ function ViewButtons() {
           aria-pressed={mode === m.mode}
           title={`${m.text} view (${m.keys})`}
           onClick={() => setMode(m.mode)}
-          className={clsx(tag, mode === m.mode ? 'bg-linen-200 font-medium' : 'hover:bg-linen-100')}
+          className={clsx(tag, mode === m.mode ? 'bg-groove font-medium' : 'hover:bg-well')}
         >
           {m.text}
         </button>
@@ -232,7 +233,7 @@ function ViewButtons() {
         type="button"
         title="Fit the view (Home)"
         onClick={askFit}
-        className={clsx(tag, 'hover:bg-linen-100')}
+        className={clsx(tag, 'hover:bg-well')}
       >
         Fit
       </button>
@@ -251,13 +252,13 @@ function Status() {
     return n;
   });
   return (
-    <div className="absolute bottom-3 right-3 rounded-lg border border-linen-300 bg-linen-50/95 px-3 py-1.5 text-[12.5px] text-ink-900">
+    <div className="rounded-lg border border-edge bg-paper/95 px-3 py-1.5 text-[12.5px]">
       {plural(count, 'prop')} drawn {moving ? 'coarser while moving' : 'in full'} ·{' '}
       <button
         type="button"
         title="Show metres or centimetres"
         aria-label={`Units: ${units}. Change`}
-        className="rounded px-0.5 underline decoration-dotted underline-offset-2 hover:bg-linen-200"
+        className="rounded px-0.5 underline decoration-dotted underline-offset-2 hover:bg-groove"
         onClick={() => dispatch(setScene, { units: units === 'm' ? 'cm' : 'm' })}
       >
         {units}

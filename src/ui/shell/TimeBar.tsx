@@ -21,7 +21,7 @@ export function TimeBar() {
     <div
       role="group"
       aria-label="Time bar"
-      className="absolute bottom-3 left-1/2 ml-2 flex h-9 -translate-x-1/2 items-center gap-0.5 rounded-lg border border-edge bg-paper/95 px-1 shadow-sm"
+      className="flex h-9 items-center gap-0.5 rounded-lg border border-edge bg-paper/95 px-1 shadow-sm"
     >
       <IconButton
         name={playing ? 'Stop the time' : 'Play the time'}

@@ -14,7 +14,7 @@ export function TopBar() {
   const past = useDocument((s) => s.past.at(-1)?.name);
   const next = useDocument((s) => s.future[0]?.name);
   return (
-    <header className="col-span-3 flex items-center gap-3 border-b border-edge px-3">
+    <header className="h-[46px] shrink-0 flex items-center gap-3 border-b border-edge px-3">
       <Link href="/" className="flex items-center gap-2.5" aria-label="Clothesline, all scenes">
         <Mark />
         <span className="font-display text-[19px] font-bold tracking-tight">Clothesline</span>

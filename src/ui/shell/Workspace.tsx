@@ -15,7 +15,6 @@ import {
 } from '@dnd-kit/core';
 import { sortableKeyboardCoordinates } from '@dnd-kit/sortable';
 import { Portal } from '@headlessui/react';
-import clsx from 'clsx';
 import { useEffect, useRef, useState } from 'react';
 import { addEntry, moveEntry } from '@/store/commands/order';
 import { dispatch, useDocument } from '@/store/document';
@@ -39,6 +38,7 @@ import { AnotherTab } from './AnotherTab';
 import { DeletedElsewhere } from './DeletedElsewhere';
 import { offerHarness } from './harness';
 import { Notice } from './Notice';
+import { Panels } from './Panels';
 import { ScenePane } from './ScenePane';
 import { TopBar } from './TopBar';
 import { useCardPicture } from './useCardPicture';
@@ -62,7 +62,6 @@ function pointerOf(e: DragMoveEvent | DragEndEvent): { x: number; y: number } | 
 /** The main screen: lists and basket, the scene, the recipe, the flat view. */
 export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   const dialog = useUi((s) => s.dialog);
-  const tall = useUi((s) => s.tallFlat);
   const readOnly = useDocument((s) => s.readOnly);
   const props = useDocument((s) => s.scene.props);
   const [dragged, setDragged] = useState<string | null>(null);
@@ -129,29 +128,28 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
             e.preventDefault();
             if (e.dataTransfer.files[0] && !readOnly) openDialog('bring-in', e.dataTransfer.files[0]);
           }}
-          className={clsx(
-            'grid h-dvh min-h-[560px] grid-cols-[228px_minmax(0,1fr)_300px] overflow-clip bg-paper',
-            tall ? 'grid-rows-[46px_minmax(0,1fr)_46vh]' : 'grid-rows-[46px_minmax(0,1fr)_188px]',
-          )}
+          className="h-dvh overflow-auto bg-paper"
         >
-          <TopBar />
-          <aside className="flex min-h-0 flex-col border-r border-edge" aria-label="Contents">
-            <Lists />
-            <Basket />
-          </aside>
-          <main className="relative min-w-0">
-            <ScenePane />
-            {readOnly === 'another-tab' && <AnotherTab onTakeOver={onTakeOver} />}
-            {readOnly === 'deleted' && <DeletedElsewhere />}
-            <Notice />
-            {dialog === 'seeds' && <CompareSeeds />}
-          </main>
-          <aside className="row-span-2 flex min-h-0 flex-col border-l border-edge" aria-label="Recipe">
-            <RecipePanel />
-          </aside>
-          <section className="col-span-2 min-h-0 border-t border-edge" aria-label="Flat view">
-            <FlatPanel />
-          </section>
+          <div className="flex h-full min-h-[520px] min-w-[860px] flex-col">
+            <TopBar />
+            <div className="min-h-0 flex-1">
+              <Panels
+                lists={<Lists />}
+                basket={<Basket />}
+                scene={
+                  <>
+                    <ScenePane />
+                    {readOnly === 'another-tab' && <AnotherTab onTakeOver={onTakeOver} />}
+                    {readOnly === 'deleted' && <DeletedElsewhere />}
+                    <Notice />
+                    {dialog === 'seeds' && <CompareSeeds />}
+                  </>
+                }
+                recipe={<RecipePanel />}
+                flat={<FlatPanel />}
+              />
+            </div>
+          </div>
         </div>
       </Portal.Group>
       <section ref={lists} aria-label="Open menu or list" />

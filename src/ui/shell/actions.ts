@@ -17,7 +17,7 @@ import { askFit, chooseTool, lookAt, setMode, useView } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
 import { KIND_UIS } from '../kinds/registry';
 import { renameSelected } from '../recipe/renameSelected';
-import { openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
+import { foldPanel, FOLDS, openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
 import { removeSelected } from './removeSelected';
 import { copySelected, cutSelected, pasteCopied } from './clipboard';
 import { selectAll } from './selectAll';
@@ -396,6 +396,12 @@ export const ACTIONS: Action[] = [
     enabled: () => node()?.kind === 'arrangement',
     run: () => openDialog('seeds'),
   },
+  ...FOLDS.map(({ id, name, words }): Action => ({
+    id: `fold-${id}`,
+    title: `Fold or show ${name}`,
+    words: `hide collapse panel ${words}`,
+    run: () => foldPanel(id, !useUi.getState().folded[id]),
+  })),
   { id: 'escape', title: 'One step back', words: 'cancel back leave deselect', keys: 'Escape', run: stepOut },
   {
     id: 'dusk',

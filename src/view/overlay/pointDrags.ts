@@ -3,8 +3,7 @@ import type { PathPoint, PointsPath } from '@/core/curve/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint } from '@/store/commands/paths';
 import { dispatch } from '@/store/document';
-import { duplicatePoints } from '@/store/commands/pathEdits';
-import { selectPoint, selectPoints } from '@/store/selection';
+import { selectPoint } from '@/store/selection';
 import { currentView, type ViewHandle } from '../handle';
 import { kept, keptWay } from '../onSurface';
 import { pickPlace } from '../pick';
@@ -21,16 +20,6 @@ export interface PointDrags {
   grabArm(point: PathPoint, axis: Vec3): (e: PointerEvent<Element>) => void;
   grabHandle(point: PathPoint, which: 'handleIn' | 'handleOut'): (e: PointerEvent<Element>) => void;
   onKeyDown(point: PathPoint): (e: KeyboardEvent) => void;
-}
-
-/** The points of the stroke that a point is of. */
-function strokeOf(points: readonly PathPoint[], id: string): PathPoint[] {
-  const at = points.findIndex((p) => p.id === id);
-  let from = at;
-  while (from > 0 && !points[from].begins) from--;
-  let to = at + 1;
-  while (to < points.length && !points[to].begins) to++;
-  return points.slice(from, to);
 }
 
 /**
@@ -60,15 +49,6 @@ export function pointDrags(
       points.filter((p) => chosen.includes(p.id)).map((p) => [p.id, p.position]),
     );
   };
-  /** Puts a copy of points where they are, and has it dragged in their stead. */
-  const copyOf = (chosen: readonly string[], key: string) => {
-    const made =
-      dispatch(duplicatePoints, { path: path.id, ids: [...chosen], aside: 0 }, key)?.split(' ') ?? [];
-    // One alone is copied with its whole stroke.
-    const of = chosen.length > 1 ? points.filter((p) => chosen.includes(p.id)) : strokeOf(points, chosen[0]);
-    start.current = Object.fromEntries(made.map((id, i) => [id, of[i].position]));
-    selectPoints(path.id, made);
-  };
   const grab = (point: PathPoint) => (e: PointerEvent<Element>) => {
     if (e.button !== 0) return;
     const chosen = ids.includes(point.id) && !e.shiftKey ? ids : [point.id];
@@ -81,8 +61,6 @@ export function pointDrags(
       path: path.id,
       points: new Set(chosen.map((id) => points.findIndex((p) => p.id === id))),
     };
-    // Alt from the beginning on drags a copy of the stroke, or of the selected points of it.
-    let copies = e.altKey;
     const before = points[index - 1]?.position ?? (path.closed ? points.at(-1)?.position : undefined);
     followPointer(
       e,
@@ -90,10 +68,6 @@ export function pointDrags(
       (x, y, m) => {
         const now = currentView();
         if (!now) return;
-        if (copies) {
-          copies = false;
-          copyOf(chosen, key);
-        }
         const under = pinned ? pickPlace(now, x, y) : null;
         const free =
           under && under.surface === path.source.on

@@ -9,6 +9,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { PropPicture } from '../../basket/PropPicture';
 import { Button, IconButton } from '../../controls/Button';
 import { NumberBox, NumberField } from '../../controls/NumberField';
+import { Optional } from '../../controls/Optional';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { RangeField } from '../../controls/RangeField';
 import { Segmented } from '../../controls/Segmented';
@@ -20,28 +21,103 @@ import type { StepProps } from './stepProps';
 /** How each channel is shown. */
 const VARIATION_FIELDS: Record<
   Channel,
-  { label: string; dimension: 'length' | 'angle' | 'percent'; step: number; track: [number, number] }
+  {
+    label: string;
+    hint: string;
+    dimension: 'length' | 'angle' | 'percent';
+    step: number;
+    track: [number, number];
+  }
 > = {
-  along: { label: 'Along', dimension: 'length', step: 0.01, track: [-1, 1] },
-  side: { label: 'Side', dimension: 'length', step: 0.01, track: [-1, 1] },
-  lift: { label: 'Lift', dimension: 'length', step: 0.01, track: [-1, 1] },
-  turnDeg: { label: 'Turn', dimension: 'angle', step: 1, track: [-180, 180] },
-  tipDeg: { label: 'Tip', dimension: 'angle', step: 1, track: [-45, 45] },
-  rollDeg: { label: 'Roll', dimension: 'angle', step: 1, track: [-45, 45] },
-  size: { label: 'Size', dimension: 'percent', step: 0.01, track: [0.5, 1.5] },
-  sizeX: { label: 'Width', dimension: 'percent', step: 0.01, track: [0.5, 1.5] },
-  sizeY: { label: 'Height', dimension: 'percent', step: 0.01, track: [0.5, 1.5] },
-  sizeZ: { label: 'Length', dimension: 'percent', step: 0.01, track: [0.5, 1.5] },
+  along: {
+    label: 'Along',
+    hint: 'Each prop moved along the path, or to its front',
+    dimension: 'length',
+    step: 0.01,
+    track: [-1, 1],
+  },
+  side: {
+    label: 'Side',
+    hint: 'Each prop moved to its side',
+    dimension: 'length',
+    step: 0.01,
+    track: [-1, 1],
+  },
+  lift: {
+    label: 'Lift',
+    hint: 'Each prop moved up or down',
+    dimension: 'length',
+    step: 0.01,
+    track: [-1, 1],
+  },
+  turnDeg: {
+    label: 'Turn',
+    hint: 'Each prop turned about up',
+    dimension: 'angle',
+    step: 1,
+    track: [-180, 180],
+  },
+  tipDeg: {
+    label: 'Tip',
+    hint: 'Each prop tipped forwards or back',
+    dimension: 'angle',
+    step: 1,
+    track: [-45, 45],
+  },
+  rollDeg: {
+    label: 'Roll',
+    hint: 'Each prop rolled to its side',
+    dimension: 'angle',
+    step: 1,
+    track: [-45, 45],
+  },
+  size: {
+    label: 'Size',
+    hint: 'Each prop larger or smaller as a whole',
+    dimension: 'percent',
+    step: 0.01,
+    track: [0.5, 1.5],
+  },
+  sizeX: {
+    label: 'Width',
+    hint: 'Each prop wider or narrower',
+    dimension: 'percent',
+    step: 0.01,
+    track: [0.5, 1.5],
+  },
+  sizeY: {
+    label: 'Height',
+    hint: 'Each prop taller or lower',
+    dimension: 'percent',
+    step: 0.01,
+    track: [0.5, 1.5],
+  },
+  sizeZ: {
+    label: 'Length',
+    hint: 'Each prop longer or shorter',
+    dimension: 'percent',
+    step: 0.01,
+    track: [0.5, 1.5],
+  },
 };
-const COMMON: Channel[] = ['along', 'side', 'lift', 'turnDeg', 'tipDeg', 'rollDeg', 'size'];
-const AXES: Channel[] = ['sizeX', 'sizeY', 'sizeZ'];
+const CHANNELS: Channel[] = [
+  'turnDeg',
+  'size',
+  'side',
+  'along',
+  'lift',
+  'tipDeg',
+  'rollDeg',
+  'sizeX',
+  'sizeY',
+  'sizeZ',
+];
 
 export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
   const v = run.variation;
   const unit = useDocument((s) => s.scene.units);
   const props = useDocument((s) => s.scene.props);
   const [steps, setSteps] = useState(Object.values(STEP_OF).some((f) => Number(v[f!]) > 0));
-  const [axes, setAxes] = useState(AXES.some((c) => v[c][0] !== 1 || v[c][1] !== 1));
   const set = (values: Partial<Variation>, key?: string) =>
     dispatch(setStep, { id: run.id, step: 'variation', values }, key);
   const channel = (c: Channel) => {
@@ -55,6 +131,7 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
           rest={restOf(c)}
           min={restOf(c) === 1 ? 0.01 : undefined}
           value={v[c]}
+          spread={v.spread[c]}
           onChange={(r, key) => set({ [c]: r }, key)}
           after={
             <SpreadButton
@@ -99,21 +176,50 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
           Compare seeds
         </Button>
       </div>
-      {COMMON.map(channel)}
-      {axes && AXES.map(channel)}
-      {has(run, 'paths') && <WaverFields v={v} set={set} />}
-      <NumberField
-        label="Mirrored"
-        hint="Share of the props that are mirrored left to right"
-        dimension="percent"
-        step={0.05}
-        min={0}
-        max={1}
-        value={v.mirror}
-        reset={0}
-        onChange={(x, key) => set({ mirror: Math.min(1, Math.max(0, x ?? 0)) }, key)}
+      <Optional
+        parts={[
+          ...CHANNELS.map((c) => ({
+            label: VARIATION_FIELDS[c].label,
+            hint: VARIATION_FIELDS[c].hint,
+            isSet: v[c].some((end) => end !== restOf(c)),
+            content: channel(c),
+          })),
+          ...(has(run, 'paths')
+            ? [
+                {
+                  label: 'Waver',
+                  hint: 'Props stray from the path, smoothly along it',
+                  isSet: v.waverSide > 0 || v.waverLift > 0 || v.waverTurnDeg > 0,
+                  content: <WaverFields v={v} set={set} />,
+                },
+              ]
+            : []),
+          {
+            label: 'Mirrored',
+            hint: 'Share of the props that are mirrored left to right',
+            isSet: v.mirror > 0,
+            content: (
+              <NumberField
+                label="Mirrored"
+                hint="Share of the props that are mirrored left to right"
+                dimension="percent"
+                step={0.05}
+                min={0}
+                max={1}
+                value={v.mirror}
+                reset={0}
+                onChange={(x, key) => set({ mirror: Math.min(1, Math.max(0, x ?? 0)) }, key)}
+              />
+            ),
+          },
+          {
+            label: 'Tint',
+            hint: 'Colours that lie over the props’ own, drawn for each prop',
+            isSet: v.tint.colors.length > 0,
+            content: <TintFields value={v.tint} set={(tint, key) => set({ tint }, key)} />,
+          },
+        ]}
       />
-      <TintFields value={v.tint} set={(tint, key) => set({ tint }, key)} />
       {Object.keys(v.perProp).map((id) => (
         <OwnRanges
           key={id}
@@ -143,8 +249,12 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         </PlainMenu>
         Own ranges for a prop
       </div>
-      <Toggle label="In steps" value={steps} onChange={setSteps} />
-      <Toggle label="Width, height, length" value={axes} onChange={setAxes} />
+      <Toggle
+        label="In steps"
+        hint="Values jump: only multiples of a step are drawn"
+        value={steps}
+        onChange={setSteps}
+      />
       <Button
         className="!px-1.5 text-soft"
         onClick={() => dispatch(resetStep, { id: run.id, step: 'variation' })}
@@ -234,7 +344,7 @@ function OwnRanges({
   set: (own: Own | null, key?: string) => void;
 }) {
   const unit = useDocument((s) => s.scene.units);
-  const missing = [...COMMON, ...AXES].filter((c) => !own[c]);
+  const missing = CHANNELS.filter((c) => !own[c]);
   return (
     <div
       className="mt-1 rounded-md border border-edge bg-paper p-1.5"
@@ -256,19 +366,17 @@ function OwnRanges({
           <X size={14} />
         </IconButton>
       </div>
-      {([...COMMON, ...AXES] as Channel[])
-        .filter((c) => own[c])
-        .map((c) => (
-          <RangeField
-            key={c}
-            {...VARIATION_FIELDS[c]}
-            unit={unit}
-            rest={restOf(c)}
-            min={restOf(c) === 1 ? 0.01 : undefined}
-            value={own[c]!}
-            onChange={(r, key) => set({ ...own, [c]: r }, key)}
-          />
-        ))}
+      {CHANNELS.filter((c) => own[c]).map((c) => (
+        <RangeField
+          key={c}
+          {...VARIATION_FIELDS[c]}
+          unit={unit}
+          rest={restOf(c)}
+          min={restOf(c) === 1 ? 0.01 : undefined}
+          value={own[c]!}
+          onChange={(r, key) => set({ ...own, [c]: r }, key)}
+        />
+      ))}
     </div>
   );
 }

@@ -45,34 +45,42 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
       </IconButton>
       <Popover className="relative">
         <PopoverButton className="whitespace-nowrap px-1.5 text-[12.5px]">{label}</PopoverButton>
-        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-1 w-64 rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
-          <NumberField
-            label="Offset"
-            hint="Moves every slot along the path"
-            dimension="length"
-            unit={unit}
-            step={0.1}
-            value={pulley.offset}
-            reset={0}
-            onChange={(v, key) => set({ offset: v ?? 0 }, key)}
-          />
-          <NumberField
-            label="Speed a second"
-            dimension="length"
-            unit={unit}
-            step={0.05}
-            value={pulley.speed}
-            reset={0}
-            onChange={(v, key) => set({ speed: v ?? 0 }, key)}
-          />
-          {!closed && (
-            <Segmented
-              shown
-              label="At the ends"
-              value={pulley.ends}
-              options={ENDS}
-              onChange={(ends) => set({ ends })}
-            />
+        <PopoverPanel
+          anchor={{ to: 'top end', gap: 4 }}
+          className="z-50 w-64 rounded-lg border border-edge bg-paper p-2.5 shadow-xl"
+        >
+          {({ close }) => (
+            // A field in hand takes Escape for itself, with nothing typed in it too.
+            <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>
+              <NumberField
+                label="Offset"
+                hint="Moves every slot along the path"
+                dimension="length"
+                unit={unit}
+                step={0.1}
+                value={pulley.offset}
+                reset={0}
+                onChange={(v, key) => set({ offset: v ?? 0 }, key)}
+              />
+              <NumberField
+                label="Speed a second"
+                dimension="length"
+                unit={unit}
+                step={0.05}
+                value={pulley.speed}
+                reset={0}
+                onChange={(v, key) => set({ speed: v ?? 0 }, key)}
+              />
+              {!closed && (
+                <Segmented
+                  shown
+                  label="At the ends"
+                  value={pulley.ends}
+                  options={ENDS}
+                  onChange={(ends) => set({ ends })}
+                />
+              )}
+            </div>
           )}
         </PopoverPanel>
       </Popover>

@@ -5,6 +5,7 @@ import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { Choice } from '../../../controls/Choice';
 import { NumberBox, NumberField } from '../../../controls/NumberField';
+import { Optional } from '../../../controls/Optional';
 import { RampField } from '../../../controls/RampField';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
@@ -121,13 +122,6 @@ export function FacingStep({ run, color }: StepProps) {
           onChange={(v, key) => set({ lean: Math.min(1, Math.max(0, v ?? 1)) }, key)}
         />
       )}
-      <Segmented
-        shown
-        label="Every second"
-        value={facing.alternate}
-        options={FLIPS}
-        onChange={(alternate) => set({ alternate })}
-      />
       <Toggle
         label="Bent"
         hint="Props follow the path with their whole mesh instead of standing on it as they are"
@@ -170,31 +164,88 @@ export function FacingStep({ run, color }: StepProps) {
           />
         </>
       )}
-      {shift('Side', 'side', 'To the right of the way along; negative is left')}
-      <RampField
-        label="Side along the way"
-        hint="Added to the side, from the start of the path to its end"
-        value={facing.sideRamp}
-        rest={0}
-        range={[-3, 3]}
-        step={0.1}
-        dimension="length"
-        unit={unit}
-        color={color}
-        onChange={(sideRamp, key) => set({ sideRamp }, key)}
-      />
-      {shift('Lift', 'lift', 'Off the path, along the posture’s up')}
-      {angle('Turn', 'turnDeg')}
-      {angle('Tip', 'tipDeg')}
-      {angle('Roll', 'rollDeg')}
-      <NumberField
-        label="Size"
-        dimension="percent"
-        step={0.05}
-        min={0.01}
-        value={facing.size}
-        reset={1}
-        onChange={(v, key) => set({ size: Math.max(0.001, v ?? 1) }, key)}
+      <Optional
+        parts={[
+          {
+            label: 'Side',
+            hint: 'To the right of the way along; negative is left',
+            isSet: facing.side !== 0,
+            content: shift('Side', 'side', 'To the right of the way along; negative is left'),
+          },
+          {
+            label: 'Lift',
+            hint: 'Off the path, along the posture’s up',
+            isSet: facing.lift !== 0,
+            content: shift('Lift', 'lift', 'Off the path, along the posture’s up'),
+          },
+          {
+            label: 'Turn',
+            hint: 'All turned about up',
+            isSet: facing.turnDeg !== 0,
+            content: angle('Turn', 'turnDeg'),
+          },
+          {
+            label: 'Tip',
+            hint: 'All tipped forwards or back',
+            isSet: facing.tipDeg !== 0,
+            content: angle('Tip', 'tipDeg'),
+          },
+          {
+            label: 'Roll',
+            hint: 'All rolled to their side',
+            isSet: facing.rollDeg !== 0,
+            content: angle('Roll', 'rollDeg'),
+          },
+          {
+            label: 'Size',
+            hint: 'All larger or smaller',
+            isSet: facing.size !== 1,
+            content: (
+              <NumberField
+                label="Size"
+                dimension="percent"
+                step={0.05}
+                min={0.01}
+                value={facing.size}
+                reset={1}
+                onChange={(v, key) => set({ size: Math.max(0.001, v ?? 1) }, key)}
+              />
+            ),
+          },
+          {
+            label: 'Every second',
+            hint: 'Every second prop turned about, or mirrored',
+            isSet: facing.alternate !== 'none',
+            content: (
+              <Segmented
+                shown
+                label="Every second"
+                value={facing.alternate}
+                options={FLIPS}
+                onChange={(alternate) => set({ alternate })}
+              />
+            ),
+          },
+          {
+            label: 'Side along the way',
+            hint: 'Added to the side, from the start of the path to its end',
+            isSet: facing.sideRamp.length > 0,
+            content: (
+              <RampField
+                label="Side along the way"
+                hint="Added to the side, from the start of the path to its end"
+                value={facing.sideRamp}
+                rest={0}
+                range={[-3, 3]}
+                step={0.1}
+                dimension="length"
+                unit={unit}
+                color={color}
+                onChange={(sideRamp, key) => set({ sideRamp }, key)}
+              />
+            ),
+          },
+        ]}
       />
     </>
   );

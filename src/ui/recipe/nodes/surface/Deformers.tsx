@@ -7,6 +7,7 @@ import { addDeformer, moveDeformer, removeDeformer, setDeformer } from '@/store/
 import { dispatch } from '@/store/document';
 import { IconButton } from '../../../controls/Button';
 import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
+import { Optional } from '../../../controls/Optional';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
@@ -63,14 +64,12 @@ const FIELDS: Record<DeformerKind, FieldSpec[]> = {
   bend: [
     angle('angleDeg', 'Angle', 45),
     share('fixed', 'Stays at', 0, 'The share of its length that does not move'),
-    ...SWAY,
   ],
   twist: [
     angle('angleDeg', 'Angle', 45),
     share('fixed', 'Stays at', 0, 'The share of its length that does not turn'),
-    ...SWAY,
   ],
-  taper: [share('factor', 'Far end', 0.5, 'Width at the far end', 100), ...SWAY],
+  taper: [share('factor', 'Far end', 0.5, 'Width at the far end', 100)],
   wave: [
     free('height', 'Height', 0.2),
     { ...lengthField('length', 'Crest to crest', 3), min: 0.001 },
@@ -84,18 +83,58 @@ const FIELDS: Record<DeformerKind, FieldSpec[]> = {
     free('speed', 'Drift a second', 0),
     { name: 'seed', label: 'Seed', whole: true, reset: 1 },
   ],
-  bulge: [{ ...lengthField('radius', 'Radius', 1.5), min: 0.001 }, ...SWAY],
+  bulge: [{ ...lengthField('radius', 'Radius', 1.5), min: 0.001 }],
+  cloth: [{ name: 'wind', label: 'Wind, metres a second', step: 0.5, min: 0, max: 200, reset: 6 }],
+};
+
+/** Those that are mostly left as they are. */
+const SELDOM: Partial<Record<DeformerKind, FieldSpec[]>> = {
+  bend: SWAY,
+  twist: SWAY,
+  taper: SWAY,
+  bulge: SWAY,
   cloth: [
-    { name: 'wind', label: 'Wind, metres a second', step: 0.5, min: 0, max: 200, reset: 6 },
-    angle('windDeg', 'Blows to', 0),
+    { ...angle('windDeg', 'Blows to', 0), hint: 'Where the wind goes, degrees clockwise from north' },
     share('gusts', 'Gusts', 0.5, 'By how much the wind comes and goes', 2),
-    { name: 'gravity', label: 'Gravity', step: 0.5, min: -100, max: 100, reset: 9.81 },
-    { name: 'weight', label: 'Weight, kg a m²', step: 0.05, min: 0.01, max: 100, reset: 0.35 },
     share('stiffness', 'Stiffness', 0.2, '0 folds like silk, 100 hardly at all'),
     share('give', 'Stretches', 0, 'How far it gives along its threads'),
-    { name: 'drag', label: 'Dies down', step: 0.1, min: 0, max: 20, reset: 0.6 },
-    { name: 'seconds', label: 'Simulated seconds', step: 1, min: 0.1, max: 60, reset: 10 },
-    { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+    {
+      name: 'weight',
+      label: 'Weight, kg a m²',
+      hint: 'Heavy cloth is moved less by the wind',
+      step: 0.05,
+      min: 0.01,
+      max: 100,
+      reset: 0.35,
+    },
+    {
+      name: 'gravity',
+      label: 'Gravity',
+      hint: 'How fast it falls, metres a second, each second',
+      step: 0.5,
+      min: -100,
+      max: 100,
+      reset: 9.81,
+    },
+    {
+      name: 'drag',
+      label: 'Dies down',
+      hint: 'How soon it comes to rest',
+      step: 0.1,
+      min: 0,
+      max: 20,
+      reset: 0.6,
+    },
+    {
+      name: 'seconds',
+      label: 'Simulated seconds',
+      hint: 'After so long it stays as it is',
+      step: 1,
+      min: 0.1,
+      max: 60,
+      reset: 10,
+    },
+    { name: 'seed', label: 'Seed', hint: 'Other gusts', whole: true, reset: 1 },
   ],
 };
 
@@ -201,6 +240,20 @@ function Card({
             set={(values, key) => set(values as Partial<Deformer>, key)}
           />
           {d.kind === 'cloth' && <ClothFields surface={id} cloth={d} set={set} />}
+          <Optional
+            parts={(SELDOM[d.kind] ?? []).map((f) => ({
+              label: f.label,
+              hint: f.hint ?? f.label,
+              isSet: (d as unknown as Record<string, number>)[f.name] !== f.reset,
+              content: (
+                <NumberFields
+                  fields={[f]}
+                  values={d}
+                  set={(values, key) => set(values as Partial<Deformer>, key)}
+                />
+              ),
+            }))}
+          />
           {d.kind === 'wave' && (
             <Segmented
               shown

@@ -1,0 +1,123 @@
+import { expect, type Locator } from '@playwright/test';
+import { onScreen, openExample, scene, settled } from './support/app';
+import { ownTest as test } from './support/test';
+
+/** The parts of the screen: resized, folded, and clear of each other on small screens and under fingers. */
+
+const box = async (of: Locator) => (await of.boundingBox())!;
+
+test('edges move by pointer and by keys, fold, and stay as they were left', async ({ page }) => {
+  await openExample(page, 'Rope fence');
+  const recipe = page.getByRole('region', { name: 'Recipe' });
+  const edge = page.getByRole('separator', { name: 'Width of the recipe' });
+  const wide = (await box(recipe)).width;
+  const at = await box(edge);
+  await page.mouse.move(at.x, at.y + 200);
+  await page.mouse.down();
+  await page.mouse.move(at.x - 80, at.y + 200, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Math.round((await box(recipe)).width - wide)).toBe(80);
+  const flat = page.getByRole('region', { name: 'Flat view' });
+  const tall = (await box(flat)).height;
+  await page.getByRole('separator', { name: 'Height of the flat view' }).focus();
+  await page.keyboard.press('ArrowUp');
+  await expect.poll(async () => (await box(flat)).height).toBeGreaterThan(tall + 5);
+  const left = await box(flat);
+  await page.reload();
+  await settled(page);
+  await expect.poll(async () => Math.round((await box(recipe)).width - wide)).toBe(80);
+  expect(Math.abs((await box(flat)).height - left.height)).toBeLessThan(2);
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Search the commands').fill('collapse outliner');
+  await page.keyboard.press('Enter');
+  const lists = page.getByRole('region', { name: 'Contents' });
+  await expect.poll(async () => (await box(scene(page))).x).toBeLessThan(3);
+  await page.getByRole('button', { name: 'Show the lists' }).click();
+  await expect.poll(async () => (await box(lists)).width).toBeGreaterThan(150);
+});
+
+test.describe('on a small screen', () => {
+  test.use({ viewport: { width: 1024, height: 700 } });
+  test('nothing over the scene lies on anything else, and all of it is within the scene', async ({
+    page,
+  }) => {
+    await openExample(page, 'Tern Quay');
+    await page.keyboard.press('2');
+    const parts = [
+      page.getByRole('group', { name: 'View', exact: true }),
+      page.getByRole('group', { name: 'Time bar' }),
+      page.getByText(/props drawn in full/),
+      page.getByRole('toolbar', { name: 'Tools' }),
+      page.getByRole('radiogroup', { name: 'Where points go' }),
+      page.getByText('Click where the path begins'),
+    ];
+    const around = await box(scene(page));
+    const boxes = await Promise.all(parts.map(box));
+    boxes.forEach((a, i) => {
+      expect(a.x).toBeGreaterThanOrEqual(around.x - 1);
+      expect(a.x + a.width).toBeLessThanOrEqual(around.x + around.width + 1);
+      expect(a.y + a.height).toBeLessThanOrEqual(around.y + around.height + 1);
+      boxes.slice(i + 1).forEach((b) => {
+        const apart =
+          a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
+        expect(apart).toBe(true);
+      });
+    });
+  });
+});
+
+test.describe('at twice the size', () => {
+  test.use({ viewport: { width: 640, height: 400 } });
+  test('everything is reached by scrolling', async ({ page }) => {
+    await openExample(page, 'Tern Quay');
+    for (const name of ['Send out', 'Bring in', 'Fit', 'Play the time', 'Add props']) {
+      const button = page.getByRole('button', { name, exact: true });
+      await button.scrollIntoViewIfNeeded();
+      await expect(button).toBeInViewport();
+    }
+  });
+});
+
+test.describe('under fingers', () => {
+  test.use({ hasTouch: true });
+  test('a tap takes in hand and draws; a finger leaves the view as it is, two turn it', async ({ page }) => {
+    await openExample(page, 'Rope fence');
+    const view = page.getByRole('application', { name: 'Scene' });
+    const { x, y, width, height } = await box(view);
+    const [cx, cy] = [x + width / 2, y + height / 2];
+    const client = await page.context().newCDPSession(page);
+    const touch = (type: string, points: [number, number][]) =>
+      client.send('Input.dispatchTouchEvent', {
+        type: type as 'touchStart',
+        touchPoints: points.map(([px, py], id) => ({ x: px, y: py, id })),
+      });
+    const eye = async () => JSON.stringify(await onScreen(page, [0, 0, 0]));
+    const before = await eye();
+    await touch('touchStart', [[cx, cy]]);
+    await touch('touchMove', [[cx + 60, cy + 10]]);
+    await touch('touchEnd', []);
+    await settled(page);
+    expect(await eye()).toBe(before);
+    await touch('touchStart', [
+      [cx - 40, cy],
+      [cx + 40, cy],
+    ]);
+    await touch('touchMove', [
+      [cx + 20, cy + 20],
+      [cx + 100, cy + 20],
+    ]);
+    await touch('touchEnd', []);
+    await settled(page);
+    await expect.poll(eye).not.toBe(before);
+    await page.getByRole('button', { name: 'Draw path' }).first().tap();
+    for (const [dx, dy] of [
+      [-80, 60],
+      [40, 80],
+      [120, 40],
+    ])
+      await page.touchscreen.tap(cx + dx, cy + dy);
+    await page.getByRole('button', { name: 'Finish', exact: true }).tap();
+    await expect(page.getByLabel('Name of the path')).toBeVisible();
+    await expect(page.getByLabel('Point 3 X in the list')).toBeVisible();
+  });
+});
