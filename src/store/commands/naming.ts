@@ -18,6 +18,7 @@ const LABELS: Record<string, string> = {
   side: 'side',
   lift: 'lift',
   turnDeg: 'turn',
+  turnEachDeg: 'turn more each',
   tipDeg: 'tip',
   rollDeg: 'roll',
   size: 'size',

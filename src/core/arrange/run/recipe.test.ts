@@ -56,6 +56,15 @@ describe('facing', () => {
     }
   });
 
+  test('turned more each: the k-th as if all were turned by k times so much', () => {
+    const each = placed('line', (r) => Object.assign(r.facing, { turnDeg: 10, turnEachDeg: 25 }));
+    for (let i = 0; i < each.count; i++) {
+      const all = placed('line', (r) => (r.facing.turnDeg = 10 + 25 * i));
+      front(each, i).forEach((v, axis) => expect(v).toBeCloseTo(front(all, i)[axis], 12));
+    }
+    expect(each.count).toBeGreaterThan(5);
+  });
+
   test('the lateral offset follows its ramp', () => {
     const p = placed('line', (r) => {
       Object.assign(r.spacing, { mode: 'count', count: 5 });
@@ -178,6 +187,7 @@ test('any recipe the schema admits gives finite numbers and unit rotations', () 
       sideRamp: ramp,
       lift: metre,
       turnDeg: angle,
+      turnEachDeg: fc.oneof(fc.constant(0), angle),
       tipDeg: angle,
       rollDeg: angle,
       size: factor,

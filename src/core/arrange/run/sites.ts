@@ -37,6 +37,7 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
   const { bends, bender } = laying;
   const { position, front, up, outward, moved } = standOf(lane, laying);
   const { touch, path, sized } = lane;
+  const { turnEachDeg } = laying.run.facing;
   return {
     slot: lane.id,
     prop: lane.prop,
@@ -50,6 +51,7 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
       ? { size: (i: number) => touch.size[i] }
       : sized && { size: (_: number, place: number) => alongPoints(path, path.size, lane.at[place]) }),
     odd: (i) => i % 2 === 1,
+    ...(turnEachDeg !== 0 && { turn: (i: number) => i * turnEachDeg }),
     ...(lane.mirrored && { otherSide: (i: number) => !lane.alternate || i % 2 === 1 }),
     past: lane.past,
     along: {

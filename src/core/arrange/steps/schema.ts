@@ -121,6 +121,7 @@ export const facingSchema = z
     ),
     lift: metres.default(0).describe('Metres along the posture’s up'),
     turnDeg: degrees.default(0),
+    turnEachDeg: degrees.default(0).describe('Turned so much more with each slot along the path'),
     tipDeg: degrees.default(0),
     rollDeg: degrees.default(0),
     size: factor.default(1),

@@ -51,7 +51,7 @@ export function FacingStep({ run, color }: StepProps) {
   const unit = useDocument((s) => s.scene.units);
   const set = (values: Partial<Facing>, key?: string) =>
     dispatch(setStep, { id: run.id, step: 'facing', values }, key);
-  const angle = (label: string, field: 'turnDeg' | 'tipDeg' | 'rollDeg' | 'compassDeg') => (
+  const angle = (label: string, field: 'turnDeg' | 'turnEachDeg' | 'tipDeg' | 'rollDeg' | 'compassDeg') => (
     <NumberField
       label={label}
       dimension="angle"
@@ -183,6 +183,12 @@ export function FacingStep({ run, color }: StepProps) {
             hint: 'All turned about up',
             isSet: facing.turnDeg !== 0,
             content: angle('Turn', 'turnDeg'),
+          },
+          {
+            label: 'Turn more each',
+            hint: 'Each prop turned so much further than the one before',
+            isSet: facing.turnEachDeg !== 0,
+            content: angle('Turn more each', 'turnEachDeg'),
           },
           {
             label: 'Tip',
