@@ -114,13 +114,14 @@ export function facingPhrase(run: Run): string {
     .filter((k) => facing[`${k}Deg`] !== 0)
     .map((k) => `, ${TURNED[k]} ${degrees(facing[`${k}Deg`])}`)
     .join('');
+  const each = facing.turnEachDeg === 0 ? '' : `, each ${degrees(facing.turnEachDeg)} more`;
   const flips =
     facing.alternate === 'none'
       ? ''
       : facing.alternate === 'turn'
         ? ', every 2nd turned'
         : ', every 2nd mirrored';
-  return `${heading}, ${POSTURE[facing.posture]}${turn}${flips}`;
+  return `${heading}, ${POSTURE[facing.posture]}${turn}${each}${flips}`;
 }
 
 const CONTACT = { foot: '', lowest: ', lowest point', footprint: ', by footprint' } as const;

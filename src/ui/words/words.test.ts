@@ -85,6 +85,8 @@ test('props, path, facing, ground, variation, gaps, and what the hand did', () =
   expect(facingPhrase(r)).toBe('Along path, upright');
   Object.assign(r.facing, { heading: 'compass', compassDeg: 90, turnDeg: 15, alternate: 'mirror' });
   expect(facingPhrase(r)).toBe('Compass 90°, upright, turned 15°, every 2nd mirrored');
+  r.facing.turnEachDeg = 5;
+  expect(facingPhrase(r)).toBe('Compass 90°, upright, turned 15°, each 5° more, every 2nd mirrored');
   expect(groundPhrase(r.ground, scene)).toBe('None');
   Object.assign(r.ground, { mode: 'land', contact: 'footprint', lean: 0.2, surfaces: [] });
   expect(groundPhrase(r.ground, scene)).toBe('Lands on any surface, by footprint, leaning 20%');
