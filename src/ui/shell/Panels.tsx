@@ -2,7 +2,7 @@
 
 import { PanelBottomOpen, PanelLeftOpen, PanelRightOpen } from 'lucide-react';
 import clsx from 'clsx';
-import { useEffect, useRef, type ReactNode, type Ref } from 'react';
+import { useEffect, useRef, type CSSProperties, type ReactNode, type Ref } from 'react';
 import {
   Group,
   Panel,
@@ -24,6 +24,7 @@ export function Panels({
   recipe,
   flat,
 }: Record<'lists' | 'basket' | 'scene' | 'recipe' | 'flat', ReactNode>) {
+  const isFlatOpen = useUi((s) => !s.folded.flat);
   const contentsRef = useFolded('contents');
   const recipeRef = useFolded('recipe');
   const flatRef = useFolded('flat');
@@ -57,7 +58,14 @@ export function Panels({
             </Parts>
           </Panel>
           <Edge name="Height of the flat view" />
-          <Side id="flat" defaultSize={188} minSize={110} panelRef={flatRef}>
+          {/* What opens in the flat view opens upwards, over the scene. */}
+          <Side
+            id="flat"
+            defaultSize={188}
+            minSize={110}
+            panelRef={flatRef}
+            style={{ overflow: isFlatOpen ? 'visible' : 'hidden' }}
+          >
             <section className="h-full" aria-label="Flat view">
               {flat}
             </section>
@@ -116,6 +124,7 @@ function Side({
   defaultSize: number;
   minSize: number;
   maxSize?: number;
+  style?: CSSProperties;
   panelRef: Ref<PanelImperativeHandle | null>;
   children: ReactNode;
 }) {
