@@ -1,3 +1,4 @@
+import { OWN } from '../arrange/base';
 import { allPegs, inBlocks } from '../arrange/pegs/blocks';
 import { pegsSchema, type Pegs } from '../arrange/pegs/schema';
 import { needsOf } from '../arrange/registry';
@@ -88,6 +89,18 @@ test('in its own scene it stands on the same path, behind its original; with its
   const points = (id: string) =>
     (both.next.paths.find((p) => p.id === id) as PointsPath).source.points.map((p) => p.position);
   expect(points(onto)).toEqual(points(path).map(([x, y, z]) => [x + 0.5, y, z + 0.5]));
+});
+
+test('an overlap that is meant is with what came along, and with nothing that has its id by chance', () => {
+  const scene = exampleScene();
+  const run = first(scene);
+  run.meant = [OWN, scene.surfaces[0].id];
+  const other = exampleScene();
+  const alone = into(other, clip(scene, [run.id], 'here'), 'there');
+  expect((alone.next.arrangements.find((a) => a.id === alone.made[0]) as Run).meant).toEqual([OWN]);
+  const both = into(other, clip(scene, [run.id, scene.surfaces[0].id], 'here'), 'there');
+  const [made, surface] = both.made;
+  expect((both.next.arrangements.find((a) => a.id === made) as Run).meant).toEqual([OWN, surface]);
 });
 
 test('what only its name has in common with an id keeps its name', () => {

@@ -1,4 +1,4 @@
-import { THREADS } from '../arrange/base';
+import { OWN, THREADS } from '../arrange/base';
 import { kindOf } from '../arrange/registry';
 import { emptyScene, takeId } from './defaults';
 import type { Patch } from './patch';
@@ -133,6 +133,9 @@ export function pasting(
     names.get(list)!.add(copy.name);
     if ('thread' in copy && isSame)
       copy.thread = THREADS[(THREADS.indexOf(copy.thread) + 1) % THREADS.length];
+    // Elsewhere the same ids are other things: what did not come along is not meant.
+    if ('meant' in copy && 'meant' in node && !isSame)
+      copy.meant = node.meant.flatMap((id) => (id === OWN ? [OWN] : (ids.get(id) ?? [])));
     const by = aside[node.id];
     if (by && !leansOn(node, pasted)) moveAside(copy, by);
     // Behind what it is a copy of, or at the end.
