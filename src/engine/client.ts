@@ -18,7 +18,7 @@ import type { SvgDrawing } from '@/core/formats/svgRead';
 import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
-import type { BroughtIn, EngineService, PinnedAt, SendFormat, Variant } from './service';
+import type { AnimationRange, BroughtIn, EngineService, PinnedAt, SendFormat, Variant } from './service';
 import type { WorkerApi } from './worker';
 
 export interface EngineState {
@@ -364,7 +364,15 @@ export class EngineClient {
 
   /** The scene as a file's bytes. */
   sendOut(format: SendFormat): Promise<Uint8Array> {
-    return this.ask(() => this.remote.sendOut(this.at, format, this.time) as Promise<Uint8Array>);
+    return this.ask(() => this.remote.sendOut(this.at, format, this.time) as Promise<Uint8Array>, 'the file');
+  }
+
+  /** About how large a file an animation will be, bytes; 0 where there would be none. */
+  animationSize(range: AnimationRange, only: string[] | undefined, surfaces: boolean): Promise<number> {
+    return this.ask(
+      () => this.remote.animationSize(this.at, range, only, surfaces) as Promise<number>,
+      'the size of the file',
+    );
   }
 
   close(): void {

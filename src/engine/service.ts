@@ -12,6 +12,7 @@ import type { Finding } from '@/core/arrange/result';
 import { evaluateOver } from '@/core/evaluate/overTime';
 import { writeCsv } from '@/core/formats/csv';
 import { readMovingGlb } from '@/core/formats/glbRead';
+import { animationBytes } from '@/core/formats/animationSize';
 import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
 import { writeGlb, type GlbOptions } from '@/core/formats/glbWrite';
 import type { Motion } from '@/core/mesh/motion';
@@ -291,6 +292,7 @@ export class EngineService {
     range: AnimationRange,
     options: GlbOptions,
     shown: Scene,
+    progress?: (done: number, name: string) => void,
   ): Promise<Uint8Array> {
     const { from, to, rate } = range;
     const count = Math.floor((to - from) * rate + 1e-9) + 1;
@@ -304,18 +306,36 @@ export class EngineService {
       this.evaluator,
       scene,
       Array.from({ length: count }, (_, i) => from + i / rate),
+      // What is left is to write the file.
+      (done, name) => progress?.(done * 0.9, name),
     );
+    progress?.(0.9, 'the file');
     return writeAnimatedGlb(shown, { times, results }, { mesh: (ref) => this.mesh(ref) }, options.surfaces);
   }
 
+  /** About how large a file an animation will be, bytes; 0 where there would be none. */
+  animationSize(scene: Scene, { from, to, rate }: AnimationRange, only?: string[], surfaces = true): number {
+    const frames = Math.floor((to - from) * rate + 1e-9) + 1;
+    if (!(rate > 0) || !(frames >= 2)) return 0;
+    this.evaluations++;
+    const two = [from, from + 1 / rate].map((at) => this.evaluator.evaluate(scene, undefined, at));
+    const shown = only ? shownAlone(scene, only) : scene;
+    return animationBytes(shown, [two[0], two[1]], frames, { mesh: (ref) => this.mesh(ref) }, surfaces);
+  }
+
   /** The scene as a file's bytes. */
-  async sendOut(scene: Scene, format: SendFormat, time = 0): Promise<Uint8Array> {
+  async sendOut(
+    scene: Scene,
+    format: SendFormat,
+    time = 0,
+    progress?: (done: number, name: string) => void,
+  ): Promise<Uint8Array> {
     const { only } = format;
     if (format.kind === 'clothesline')
       return packScene(only ? clip(scene, only, '').scene : scene, (hash) => this.files.get(hash)?.bytes);
     const shown = only ? shownAlone(scene, only) : scene;
     if (format.kind === 'glb' && format.animation)
-      return this.animated(scene, format.animation, format.options, shown);
+      return this.animated(scene, format.animation, format.options, shown, progress);
     this.evaluations++;
     const result = this.evaluator.evaluate(scene, undefined, time);
     if (format.kind === 'csv')

@@ -5,7 +5,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
 import { Told } from './served';
-import { EngineService, type SendFormat } from './service';
+import { EngineService, type AnimationRange, type SendFormat } from './service';
 
 /** The service in a web worker. Scenes come as changes, results go as changes; arrays travel without being copied twice. */
 const service = new EngineService();
@@ -67,8 +67,10 @@ const api = {
     // Bent shapes may be kept here, and are copied.
     return Comlink.transfer(made, buffersOf(made.map((v) => v.batches)));
   },
+  animationSize: (at: number, range: AnimationRange, only: string[] | undefined, surfaces: boolean) =>
+    service.animationSize(mirror.scene(at), range, only, surfaces),
   async sendOut(at: number, format: SendFormat, time: number) {
-    const bytes = await service.sendOut(mirror.scene(at), format, time);
+    const bytes = await service.sendOut(mirror.scene(at), format, time, report);
     return Comlink.transfer(bytes, [bytes.buffer as ArrayBuffer]);
   },
 };

@@ -1,7 +1,8 @@
 import { create } from 'zustand';
 import type { AnimationRange, SendFormat } from '@/engine/service';
 
-export type DialogName = 'bring-in' | 'send-out' | 'commands' | 'library' | 'seeds' | 'help' | null;
+export type DialogName =
+  'bring-in' | 'send-out' | 'commands' | 'library' | 'line-up' | 'seeds' | 'help' | null;
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];
@@ -32,6 +33,10 @@ export interface UiState {
   file: File | null;
   openSteps: Record<string, boolean>;
   folded: Record<Fold, boolean>;
+  /** Groups of the lists of which only the head is shown. */
+  foldedGroups: readonly string[];
+  /** The group whose name is being changed. */
+  namedGroup: string | null;
   /** The flat view is given half of the window. */
   tallFlat: boolean;
   theme: Theme;
@@ -44,6 +49,8 @@ export const useUi = create<UiState>(() => ({
   file: null,
   openSteps: { spacing: true },
   folded: { contents: false, recipe: false, flat: false },
+  foldedGroups: [],
+  namedGroup: null,
   tallFlat: false,
   theme: 'day',
   send: {
@@ -67,6 +74,11 @@ export const toggleStep = (step: string): void =>
   useUi.setState((s) => ({ openSteps: { ...s.openSteps, [step]: !s.openSteps[step] } }));
 export const foldPanel = (id: Fold, folded: boolean): void =>
   useUi.setState((s) => (s.folded[id] === folded ? s : { folded: { ...s.folded, [id]: folded } }));
+export const foldGroup = (group: string, folded: boolean): void =>
+  useUi.setState((s) => ({
+    foldedGroups: folded ? [...s.foldedGroups, group] : s.foldedGroups.filter((g) => g !== group),
+  }));
+export const nameGroup = (namedGroup: string | null): void => useUi.setState({ namedGroup });
 export const setTallFlat = (tallFlat: boolean): void => useUi.setState({ tallFlat });
 export const say = (text: string, kind: 'plain' | 'problem' = 'plain'): void =>
   useUi.setState({ notice: { text, kind } });

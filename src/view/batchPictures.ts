@@ -1,6 +1,4 @@
 import {
-  AmbientLight,
-  DirectionalLight,
   InstancedBufferAttribute,
   InstancedMesh,
   OrthographicCamera,
@@ -13,7 +11,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { Variant } from '@/engine/service';
 import type { DrawBatch } from '@/engine/drawing';
 import { engine } from '@/store/engine';
-import { pictureMaterial, toDataUrl } from './pictures';
+import { photograph, pictureMaterial, studioLight } from './pictures';
 import { bentGeometry, drawnGeometry } from './sceneMeshes';
 import { toScreen } from './project';
 import { viewReady, type ViewHandle } from '@/view/handle';
@@ -27,9 +25,7 @@ let studio: { scene: ThreeScene; target: WebGLRenderTarget } | null = null;
 function openStudio() {
   if (studio) return studio;
   const scene = new ThreeScene();
-  const sun = new DirectionalLight('#fff4e2', 2.6);
-  sun.position.set(-2, 4, 3);
-  scene.add(new AmbientLight('#ffffff', 1.4), sun);
+  scene.add(...studioLight());
   return (studio = {
     scene,
     target: new WebGLRenderTarget(WIDTH, HEIGHT, { samples: 2 }),
@@ -86,19 +82,11 @@ export async function pictureOfVariant(scene: Scene, { batches, bent }: Variant)
   }
   if (made.length === 0) return null;
   const camera = framed(view, batches);
-  const pixels = new Uint8Array(WIDTH * HEIGHT * 4);
-  const { gl } = view;
-  const before = gl.getRenderTarget();
-  gl.setRenderTarget(target);
-  gl.setClearColor(0, 0);
-  gl.clear();
-  gl.render(stage, camera);
-  gl.readRenderTargetPixels(target, 0, 0, WIDTH, HEIGHT, pixels);
-  gl.setRenderTarget(before);
+  const picture = photograph(view.gl, stage, camera, target);
   for (const object of made) {
     stage.remove(object);
     object.geometry.dispose();
     object.dispose();
   }
-  return toDataUrl(pixels, WIDTH, HEIGHT);
+  return picture;
 }

@@ -12,6 +12,8 @@ import {
   Sphere,
   Vector3,
   WebGLRenderTarget,
+  type Camera,
+  type WebGLRenderer,
 } from 'three';
 import type { Mesh } from '@/core/mesh/mesh';
 import type { MeshMaterial } from '@/core/mesh/material';
@@ -29,9 +31,7 @@ const materials = new Map<string, MeshLambertMaterial>();
 function openStudio() {
   if (studio) return studio;
   const scene = new Scene();
-  const sun = new DirectionalLight('#fff4e2', 2.6);
-  sun.position.set(-2, 4, 3);
-  scene.add(new AmbientLight('#ffffff', 1.4), sun);
+  scene.add(...studioLight());
   const target = new WebGLRenderTarget(SIZE, SIZE, { samples: 4 });
   return (studio = { scene, camera: new PerspectiveCamera(26, 1, 0.001, 1000), target });
 }
@@ -55,13 +55,7 @@ export function pictureMaterial(m: MeshMaterial, colors: boolean): MeshLambertMa
 export async function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): Promise<string> {
   const { gl } = await viewReady();
   const { scene, camera, target } = openStudio();
-  const geometry = drawnGeometry(mesh, matrix);
-  const own = mesh.materials.map((m) => m.maps && drawnMaterial(m, mesh.colors !== undefined, true));
-  await Promise.all(own.map((made) => made?.ready));
-  const object = new ThreeMesh(
-    geometry,
-    mesh.materials.map((m, i) => own[i]?.material ?? pictureMaterial(m, mesh.colors !== undefined)),
-  );
+  const { object, letGo } = await standing(mesh, matrix);
   const sphere = new Box3().setFromObject(object).getBoundingSphere(new Sphere());
   const away = Math.max(1e-4, sphere.radius) / Math.sin((15 * Math.PI) / 180);
   camera.position.copy(sphere.center).addScaledVector(new Vector3(0.55, 0.42, 0.85).normalize(), away);
@@ -70,22 +64,56 @@ export async function pictureOf(mesh: Mesh, matrix: ArrayLike<number>): Promise<
   camera.updateProjectionMatrix();
   camera.lookAt(sphere.center);
   scene.add(object);
-  const pixels = new Uint8Array(SIZE * SIZE * 4);
+  const picture = photograph(gl, scene, camera, target);
+  scene.remove(object);
+  letGo();
+  return picture;
+}
+
+/** A prop as it stands in a picture. */
+export async function standing(mesh: Mesh, matrix: ArrayLike<number>) {
+  const geometry = drawnGeometry(mesh, matrix);
+  const own = mesh.materials.map((m) => m.maps && drawnMaterial(m, mesh.colors !== undefined, true));
+  await Promise.all(own.map((made) => made?.ready));
+  const object = new ThreeMesh(
+    geometry,
+    mesh.materials.map((m, i) => own[i]?.material ?? pictureMaterial(m, mesh.colors !== undefined)),
+  );
+  const letGo = () => {
+    geometry.dispose();
+    for (const made of own) if (made) disposeMaterial(made.material);
+  };
+  return { object, letGo };
+}
+
+/** What a camera sees, as a data URL; what the view draws to stays as it was. */
+export function photograph(
+  gl: WebGLRenderer,
+  scene: Scene,
+  camera: Camera,
+  target: WebGLRenderTarget,
+): string {
+  const { width, height } = target;
+  const pixels = new Uint8Array(width * height * 4);
   const before = gl.getRenderTarget();
   gl.setRenderTarget(target);
   gl.setClearColor(0, 0);
   gl.clear();
   gl.render(scene, camera);
-  gl.readRenderTargetPixels(target, 0, 0, SIZE, SIZE, pixels);
+  gl.readRenderTargetPixels(target, 0, 0, width, height, pixels);
   gl.setRenderTarget(before);
-  scene.remove(object);
-  geometry.dispose();
-  for (const made of own) if (made) disposeMaterial(made.material);
-  return toDataUrl(pixels);
+  return toDataUrl(pixels, width, height);
+}
+
+/** The light that props are pictured in. */
+export function studioLight(): [AmbientLight, DirectionalLight] {
+  const sun = new DirectionalLight('#fff4e2', 2.6);
+  sun.position.set(-2, 4, 3);
+  return [new AmbientLight('#ffffff', 1.4), sun];
 }
 
 /** Linear pixels, bottom row first, as a PNG for the screen. */
-export function toDataUrl(pixels: Uint8Array, width = SIZE, height = SIZE): string {
+function toDataUrl(pixels: Uint8Array, width = SIZE, height = SIZE): string {
   const canvas = document.createElement('canvas');
   canvas.width = width;
   canvas.height = height;

@@ -6,6 +6,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { addPointAt } from '@/store/commands/paths';
 import { engine } from '@/store/engine';
 import {
+  joinNode,
   joinSlot,
   selectNode,
   selectPoint,
@@ -76,6 +77,17 @@ export function takeInHand(view: ViewHandle, x: number, y: number): void {
   if (over) selectNode('path', over.id);
   else if (surface?.kind === 'surface') selectNode('surface', surface.id);
   else useSelection.setState({ node: null, points: null, slots: null });
+}
+
+/** Takes the arrangement, path or surface at a place of the view in hand beside what is selected, or out again. */
+export function joinUnder(view: ViewHandle, x: number, y: number): void {
+  const hit = pick(view, x, y);
+  if (hit?.kind === 'prop') return joinNode({ kind: 'arrangement', id: hit.arrangement });
+  const over = pathUnder(x, y);
+  const surface = over ? null : pick(view, x, y, 'surfaces');
+  if (over) joinNode({ kind: 'path', id: over.id });
+  else if (surface?.kind === 'surface') joinNode({ kind: 'surface', id: surface.id });
+  return undefined;
 }
 
 /** The length along a curve at rest that a length along its shown path has come from: as far from point to point. */

@@ -1,18 +1,15 @@
 import { useEffect, type RefObject } from 'react';
-import { hasPoints } from '@/core/curve/schema';
 import { dispatch } from '@/store/document';
 import { addFromMesh } from '@/store/commands/paths';
 import { engine } from '@/store/engine';
-import { selectNode, selectPoints, setHover, setOverPath, useSelection } from '@/store/selection';
+import { selectNode, setHover, setOverPath, useSelection } from '@/store/selection';
 import { drawAhead, drawClick, drawDoubleClick, type DrawKeys } from './drawTool';
-import { editedPath } from './edited';
-import { shownPointsOf } from './onSurface';
+import { takeBox } from './boxPick';
 import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
-import { toScreen } from './project';
 import { StrokeCopy } from './strokeCopy';
-import { clickScene, hoverScene, takeInHand, takesPoints } from './scenePick';
+import { clickScene, hoverScene, joinUnder, takeInHand, takesPoints } from './scenePick';
 import { chooseTool, setDrawing, setPegging, useView } from './viewState';
 import { currentView } from '@/view/handle';
 
@@ -46,7 +43,7 @@ const keysOf = (e: { shiftKey: boolean; ctrlKey: boolean; metaKey: boolean }): D
   free: e.ctrlKey || e.metaKey,
 });
 
-/** The pointer in the scene: hover and click for picking, a box for points, and the tools' steps. */
+/** The pointer in the scene: hover and click for picking, a box, and the tools' steps. */
 export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
   useEffect(() => {
     const element = frame.current;
@@ -96,8 +93,8 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     const press = (e: PointerEvent) => {
       right = e.button === 2 && onScene(e) ? place(e) : null;
       if (e.button !== 0 || !onScene(e)) return;
-      // With Shift a box takes points in, instead of the view being turned.
-      const box = e.shiftKey && useView.getState().tool === 'pick' && hasPoints(editedPath());
+      // With Shift a box takes in what lies in it, instead of the view being turned.
+      const box = e.shiftKey && useView.getState().tool === 'pick';
       down = { ...place(e), dragged: false, box };
       const { tool } = useView.getState();
       const view = currentView();
@@ -123,7 +120,11 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       slid?.end();
       if (slid && was?.dragged) return undefined;
       const view = currentView();
-      if (was?.box && was.dragged && view) return takeBox(was, place(e));
+      if (was?.box && was.dragged && view) {
+        const to = place(e);
+        useView.setState({ box: null });
+        return takeBox(view, { x: was.x, y: was.y, x1: to.x, y1: to.y });
+      }
       if (!was || was.dragged || e.button !== 0 || !view) return;
       const { x, y } = place(e);
       const { tool } = useView.getState();
@@ -132,6 +133,8 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'hold') return holdClick(view, x, y);
       if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
       if (slid instanceof PegSlide) return undefined;
+      // With Mod whole things are taken in hand beside each other, with Shift single props.
+      if (e.ctrlKey || e.metaKey) return joinUnder(view, x, y);
       clickScene(x, y, e.shiftKey);
     };
     /** The right button turns the view where it is dragged; a click takes what is there in hand and asks for its menu. */
@@ -151,20 +154,6 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
         new MouseEvent('contextmenu', { bubbles: true, cancelable: true, clientX, clientY }),
       );
     };
-    const takeBox = (a: { x: number; y: number }, b: { x: number; y: number }) => {
-      useView.setState({ box: null });
-      const view = currentView();
-      const path = editedPath();
-      if (!view || !hasPoints(path)) return;
-      const inside = shownPointsOf(path.id).filter((p) => {
-        const at = toScreen(view, p.position);
-        const between = (v: number, s: number, t: number) => v >= Math.min(s, t) && v <= Math.max(s, t);
-        return at.ahead && between(at.x, a.x, b.x) && between(at.y, a.y, b.y);
-      });
-      const had = useSelection.getState().points;
-      const before = had?.path === path.id ? had.ids : [];
-      selectPoints(path.id, [...new Set([...before, ...inside.map((p) => p.id)])]);
-    };
     const leave = () => {
       latest = null;
       setOverPath(null);
@@ -183,9 +172,10 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       pegWheel(e);
     };
     const key = (e: KeyboardEvent) => {
-      if (e.key !== 'Escape' || !slide) return;
+      if (e.key !== 'Escape' || (!slide && !down?.box)) return;
       e.stopPropagation();
-      slide.cancel();
+      slide?.cancel();
+      useView.setState({ box: null });
       slide = null;
       down = null;
     };

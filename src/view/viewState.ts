@@ -51,7 +51,7 @@ export interface ViewState {
   edge: { surface: string; at: Vec3; line: Float64Array } | null;
   /** Where the keys' cursor is, pixels of the view; null while it is not moved by keys. */
   keyCursor: { x: number; y: number } | null;
-  /** A box being dragged over points, in pixels. */
+  /** A box being dragged over what is to be taken in, in pixels. */
   box: { x: number; y: number; x1: number; y1: number } | null;
   /** Rises when something should be fitted into the view: the scene, or just the box that is to be looked at. */
   fitAsked: number;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { name, seed } from '../math/measures';
+import { group, name, seed } from '../math/measures';
 
 /** The dyes of threads, in the order in which new arrangements take them. */
 export const THREADS = ['madder', 'woad', 'weld', 'moss', 'plum'] as const;
@@ -15,6 +15,7 @@ export const baseFields = <K extends string>(kind: K) => ({
   name,
   thread: z.enum(THREADS).describe('Its dye colour in the interface'),
   visible: z.boolean().default(true),
+  group,
   seed: seed.default(1),
   meant: z
     .array(z.string().max(200))

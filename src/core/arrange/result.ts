@@ -148,6 +148,8 @@ export type FindingKind =
 export interface SpacingFacts {
   /** Length of all its paths, metres. */
   length: number;
+  /** The insets at the beginning and at the end, metres. */
+  insets: [number, number];
   /** Metres left between the insets. */
   usable: number;
   /** Distance between neighbouring slots after the leftover rule. */
@@ -164,6 +166,7 @@ export interface SpacingFacts {
 
 export const NO_FACTS: SpacingFacts = {
   length: 0,
+  insets: [0, 0],
   usable: 0,
   pitch: 0,
   pitches: [0, 0],

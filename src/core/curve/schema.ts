@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { metres, length, degrees, factor, share, vec3, plain } from '../math/measures';
+import { metres, length, degrees, factor, group, share, vec3, plain } from '../math/measures';
 
 /** What a path is made from: its own points, or something that makes it and stays live. */
 
@@ -151,6 +151,7 @@ export const pathSchema = z.object({
   source: sourceSchema,
   closed: z.boolean().default(false).describe('For points: every stroke is a loop'),
   visible: z.boolean().default(true),
+  group,
 });
 
 export type PathPoint = z.infer<typeof pointSchema>;

@@ -5,13 +5,25 @@ import type { Evaluator, SceneResult } from './scene';
 /**
  * The scene at each of several times, for one animation: a bent prop is sliced alike at all of them, as finely as any
  * asks for, so that its shapes can be morphed into each other.
- * @param times seconds
+ * @param times seconds @param progress told the share that is done, 0–1, and what is worked on
  */
-export function evaluateOver(evaluator: Evaluator, scene: Scene, times: readonly number[]): SceneResult[] {
+export function evaluateOver(
+  evaluator: Evaluator,
+  scene: Scene,
+  times: readonly number[],
+  progress?: (done: number, name: string) => void,
+): SceneResult[] {
   const fine = new Fineness();
-  const all = () => times.map((time) => evaluator.evaluate(scene, undefined, time, fine));
+  let rounds = 1;
+  const all = () =>
+    times.map((time, k) => {
+      progress?.(Math.min(1, (fine.round - 1 + k / times.length) / rounds), `frame ${k + 1} of ${times.length}`);
+      return evaluator.evaluate(scene, undefined, time, fine);
+    });
+  const bends = (r: SceneResult) => r.arrangements.some((a) => a.placements.bent);
+  if (times.length > 0 && bends(evaluator.evaluate(scene, undefined, times[0], fine))) rounds = 2;
   const results = all();
-  if (!results.some((r) => r.arrangements.some((a) => a.placements.bent))) return results;
+  if (!results.some(bends)) return results;
   // That told how finely; now all slice so.
   fine.round++;
   return all();

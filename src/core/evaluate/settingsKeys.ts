@@ -29,15 +29,16 @@ export class SettingsKeys {
 }
 
 /** How an arrangement is called and drawn, and what is minded of it, is no setting that it is worked out from. */
-const LOOKS = new Set(['name', 'visible', 'thread', 'meant']);
+const LOOKS = new Set(['name', 'group', 'visible', 'thread', 'meant']);
 
 /** Whether two states of an arrangement have the same settings. Parts that are the same object are not looked into. */
 function sameSettings(a: Arrangement, b: Arrangement): boolean {
   const [now, was] = [a, b] as unknown as Record<string, unknown>[];
-  const fields = Object.keys(now);
+  const settings = (of: object) => Object.keys(of).filter((f) => !LOOKS.has(f));
+  const fields = settings(now);
   return (
-    fields.length === Object.keys(was).length &&
-    fields.every((f) => LOOKS.has(f) || now[f] === was[f] || sameValue(now[f], was[f]))
+    fields.length === settings(was).length &&
+    fields.every((f) => now[f] === was[f] || sameValue(now[f], was[f]))
   );
 }
 

@@ -20,6 +20,8 @@ export const unitScale = z.number().min(1e-9).max(1e6);
 /** Short, stable, never used again. */
 export const id = z.string().min(1).max(64);
 export const name = z.string().max(200);
+/** What a node is gathered under in the lists: a name of people's, the same for all that are in it. */
+export const group = name.min(1).optional().describe('Group of the lists that it is in; absent for none');
 export const share = z.number().min(0).max(1);
 /** 32 bits: what the hash behind every random value takes in. */
 export const seed = z.int().min(-2147483648).max(2147483647);

@@ -55,6 +55,13 @@ export function ownAxes(front: Axis, up: Axis): [Vec3, Vec3, Vec3] {
   return [x, u, f];
 }
 
+/** The axis that a front comes to by a quarter turn to the left, about the up axis. */
+export function quarterTurned(front: Axis, up: Axis): Axis {
+  const [left] = ownAxes(front, up);
+  const a = left.findIndex((c) => c !== 0);
+  return `${left[a] < 0 ? '-' : '+'}${'xyz'[a]}` as Axis;
+}
+
 /**
  * The affine map from a prop's mesh to its own space (metres from the foot; X left, Y up, Z front), as the
  * column-major 4×4 that WebGL and glTF use.

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { id, name, unitScale, vec3 } from '../math/measures';
+import { group, id, name, unitScale, vec3 } from '../math/measures';
 import { axisSchema, meshRefSchema } from './meshRef';
 
 /** A prop: a mesh with its foot, its front and its snap points. */
@@ -23,6 +23,7 @@ export const propSchema = z.object({
     )
     .default([])
     .describe('Named points in the prop’s own space: metres from the foot, X left, Y up, Z front'),
+  group,
 });
 
 export type Prop = z.infer<typeof propSchema>;

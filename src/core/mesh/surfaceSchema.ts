@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { degrees, id, name, plain, unitScale, vec3 } from '../math/measures';
+import { degrees, group, id, name, plain, unitScale, vec3 } from '../math/measures';
 import { deformerSchema } from './deform/schema';
 import { madeSchema } from './make/schema';
 import { axisSchema, builtSchema, fileSchema } from './meshRef';
@@ -39,6 +39,7 @@ export const surfaceSchema = z.object({
   deformers: z.array(deformerSchema).max(50).default([]).describe('Applied one after the other'),
   locked: z.boolean().default(false).describe('Not moved by the pointer'),
   visible: z.boolean().default(true),
+  group,
 });
 
 export type Surface = z.infer<typeof surfaceSchema>;

@@ -19,7 +19,7 @@ type List = (typeof LISTS)[number];
 type Node = Scene[List][number];
 
 /** Fields that hold text of people or of files, and never the id of a node. */
-const TEXTS = new Set(['name', 'clip', 'hash', 'fileName']);
+const TEXTS = new Set(['name', 'group', 'clip', 'hash', 'fileName']);
 /** Fields that name nodes which are not needed: what is not there does no harm. */
 const IDLE = new Set(['meant']);
 
@@ -65,9 +65,9 @@ export function shownAlone(scene: Scene, ids: readonly string[]): Scene {
   };
 }
 
-/** Nodes that come to the same, whatever they are called in their scenes. */
+/** Nodes that come to the same, whatever their scenes call and gather them by. */
 const isAlike = (a: Node, b: Node): boolean =>
-  JSON.stringify({ ...a, id: '' }) === JSON.stringify({ ...b, id: '' });
+  JSON.stringify({ ...a, id: '', group: '' }) === JSON.stringify({ ...b, id: '', group: '' });
 
 /** A value in which ids have become others. */
 function withIds(value: unknown, ids: ReadonlyMap<string, string>, field = ''): unknown {
@@ -126,7 +126,7 @@ export function pasting(
   for (const { node } of copies) renewed({ ...node, id: undefined }, counter, ids);
   const names = new Map(LISTS.map((list) => [list, new Set((scene[list] as Node[]).map((n) => n.name))]));
   const patches: Patch[] = [];
-  const order = new Map(LISTS.map((list) => [list, (scene[list] as Node[]).map((n) => n.id)]));
+  const order = new Map(LISTS.map((list) => [list, [...(scene[list] as Node[])]]));
   for (const { list, node } of copies) {
     const copy = withIds(node, ids) as Node;
     copy.name = freeName(names.get(list)!, node.name);
@@ -138,10 +138,12 @@ export function pasting(
       copy.meant = node.meant.flatMap((id) => (id === OWN ? [OWN] : (ids.get(id) ?? [])));
     const by = aside[node.id];
     if (by && !leansOn(node, pasted)) moveAside(copy, by);
-    // Behind what it is a copy of, or at the end.
+    // Behind what it is a copy of, at the end of its group, or at the end.
     const all = order.get(list)!;
-    const at = isSame && all.includes(node.id) ? all.indexOf(node.id) + 1 : all.length;
-    all.splice(at, 0, copy.id);
+    const original = isSame ? all.findIndex((n) => n.id === node.id) : -1;
+    const fellow = copy.group === undefined ? -1 : all.findLastIndex((n) => n.group === copy.group);
+    const at = (original >= 0 ? original : fellow >= 0 ? fellow : all.length - 1) + 1;
+    all.splice(at, 0, copy);
     patches.push({ op: 'add', path: [list, at], value: copy });
   }
   if (counter.nextId !== scene.nextId)

@@ -25,6 +25,20 @@ export const findArrangement = (scene: Scene, id: string): Arrangement =>
   need(scene.arrangements, id, 'arrangement');
 export const findPoint = (path: PointsPath, id: string): PathPoint => need(path.source.points, id, 'point');
 
+/** Every node of a scene, of any sort. */
+export const nodesOf = ({ props, paths, surfaces, arrangements }: Scene) => [
+  ...props,
+  ...paths,
+  ...surfaces,
+  ...arrangements,
+];
+
+/** What some nodes are called in the undo list: “Quay edge”, or how many they are. */
+export function called(scene: Scene, ids: readonly string[]): string {
+  const found = nodesOf(scene).filter((n) => ids.includes(n.id));
+  return found.length === 1 ? `“${found[0].name}”` : `${found.length} things`;
+}
+
 /** A path that has its own points. */
 export function findPointsPath(scene: Scene, id: string): PointsPath {
   const path = findPath(scene, id);

@@ -9,6 +9,8 @@ const LABELS: Record<string, string> = {
   ends: 'ends',
   insetStart: 'inset at start',
   insetEnd: 'inset at end',
+  insetStartLengths: 'inset at start in props',
+  insetEndLengths: 'inset at end in props',
   looseBy: 'loose by',
   minDistance: 'least distance',
   mode: 'mode',

@@ -4,21 +4,9 @@ import { clip, pasting, type Clipping } from '@/core/scene/clipping';
 import { patchesBetween, type Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
 import { patching } from '../command';
+import { called } from './find';
 
 /** Commands for nodes of any sort, one or several at once: props, paths, surfaces and arrangements by their ids. */
-
-const nodesOf = ({ props, paths, surfaces, arrangements }: Scene): { id: string; name: string }[] => [
-  ...props,
-  ...paths,
-  ...surfaces,
-  ...arrangements,
-];
-
-/** What some nodes are called in the undo list: “Quay edge”, or how many they are. */
-function called(scene: Scene, ids: readonly string[]): string {
-  const found = nodesOf(scene).filter((n) => ids.includes(n.id));
-  return found.length === 1 ? `“${found[0].name}”` : `${found.length} things`;
-}
 
 /** Fields of the nodes of a list that are to be others than they are. */
 const setting = (

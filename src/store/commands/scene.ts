@@ -33,6 +33,18 @@ export const setProp = command<{ id: string; values: PropSettings }>({
     `${findProp(before, id).name}: ${describeChange(findProp(before, id), values, before.units)}`,
 });
 
+/** Sets several props at once. */
+export const setProps = command<{ changes: { id: string; values: PropSettings }[] }>({
+  apply(scene, { changes }) {
+    for (const { id, values } of changes) Object.assign(findProp(scene, id), values);
+  },
+  name: (before, _, { changes }) => {
+    const [{ id, values }] = changes;
+    const what = describeChange(findProp(before, id), values, before.units);
+    return changes.length > 1 ? `${changes.length} props: ${what}` : `${findProp(before, id).name}: ${what}`;
+  },
+});
+
 /** A newer file of the same prop: where its foot, front, size and snap points are stays as it was set. */
 export const replacePropMesh = command<{ id: string; mesh: MeshRef; settings: PropSettings }>({
   apply: (scene, { id, mesh, settings }) => void Object.assign(findProp(scene, id), { mesh, ...settings }),

@@ -5,6 +5,7 @@ import { ChevronsUpDown } from 'lucide-react';
 
 interface ChoiceProps<T extends string | number> {
   label: string;
+  hint?: string;
   value: T;
   options: readonly { value: T; text: string }[];
   onChange: (value: T) => void;
@@ -46,7 +47,7 @@ export function Choice<T extends string | number>(props: ChoiceProps<T>) {
   );
   if (bare) return list;
   return (
-    <div className="flex min-h-9 items-center justify-between gap-3">
+    <div className="flex min-h-9 items-center justify-between gap-3" title={props.hint}>
       <span className="text-sm">{label}</span>
       {list}
     </div>

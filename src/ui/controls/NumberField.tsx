@@ -1,7 +1,7 @@
 'use client';
 
 import clsx from 'clsx';
-import { useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { restGesture } from '@/store/document';
 import { parseMeasure, showMeasure, unitInMetres, type Dimension } from '@/words/measure';
 import { useScrub } from './useScrub';
@@ -28,7 +28,9 @@ export interface NumberFieldProps extends NumberSettings {
   onChange: (value: number | null, key?: string) => void;
   /** Takes a text that is more than a number. @returns whether it was */
   onText?: (text: string) => boolean;
-  prefix?: string;
+  prefix?: ReactNode;
+  /** Stands behind the number instead of its unit. */
+  suffix?: string;
   className?: string;
   hint?: string;
   /** Only the box, with the label for screen readers. */
@@ -113,7 +115,7 @@ export function NumberBox(
         props.className,
       )}
     >
-      {props.prefix && <span className="num pr-1 text-sm text-soft">{props.prefix}</span>}
+      {props.prefix !== undefined && <span className="num pr-1 text-sm text-soft">{props.prefix}</span>}
       <input
         ref={input}
         id={props.id}
@@ -145,7 +147,9 @@ export function NumberBox(
           }
         }}
       />
-      <span className="num pl-1 text-xs text-faint">{dimension === 'length' ? unit : SUFFIX[dimension]}</span>
+      <span className="num pl-1 text-xs text-faint">
+        {props.suffix ?? (dimension === 'length' ? unit : SUFFIX[dimension])}
+      </span>
       {(bad || heldAt !== null) && (
         <span
           role="status"
@@ -158,20 +162,24 @@ export function NumberBox(
   );
 }
 
-/** A number with its label; dragging the label changes it, a double click puts it back. */
-export function NumberField(props: NumberFieldProps) {
-  const id = useId();
+/** Dragging what names a number changes it by its own steps. */
+export function useNumberScrub(props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'>) {
   const start = useRef(props.value);
-  const unitStep = props.step ?? 1;
-  const scrub = useScrub(
+  return useScrub(
     () => (start.current = props.value),
     (pixels, key) => {
       const steps = props.whole ? Math.round(pixels / 8) : Math.round(pixels / 4) / 2;
       const grain = props.dimension === 'length' ? unitInMetres(props.unit ?? 'm') : 1;
-      const next = start.current + steps * unitStep;
+      const next = start.current + steps * (props.step ?? 1);
       props.onChange(held(Number((next / grain).toPrecision(10)) * grain, props), key);
     },
   );
+}
+
+/** A number with its label; dragging the label changes it, a double click puts it back. */
+export function NumberField(props: NumberFieldProps) {
+  const id = useId();
+  const scrub = useNumberScrub(props);
   if (props.bare) return <NumberBox {...props} />;
   return (
     <div

@@ -26,7 +26,12 @@ export interface RangeFieldProps extends NumberSettings {
   after?: ReactNode;
 }
 
-/** A range as one control with two ends. Dragging the label widens or narrows it about its middle. */
+const BY_KEY: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
+
+/**
+ * A range as one control with two ends. Dragging the label widens or narrows it about its middle; dragging what lies
+ * between the ends moves it as it is.
+ */
 export function RangeField(props: RangeFieldProps) {
   const { label, value, rest, track, onChange, step = 1 } = props;
   const [low, high] = [Math.min(...value), Math.max(...value)];
@@ -69,8 +74,30 @@ export function RangeField(props: RangeFieldProps) {
       set(end, Math.round((track[0] + u * (track[1] - track[0])) / step) * step, key);
     });
   };
+  /** Both ends at once, as far as neither of them goes beyond what is allowed. */
+  const shift = (from: Range, by: number, k?: string) => {
+    const most = (props.max ?? Infinity) - from[1];
+    const least = (props.min ?? -Infinity) - from[0];
+    const held = Math.min(most, Math.max(least, by));
+    onChange([clean(from[0] + held), clean(from[1] + held)], k);
+  };
+  const dragBoth = (e: PointerEvent<HTMLElement>) => {
+    e.preventDefault();
+    e.currentTarget.focus();
+    const from: Range = [low, high];
+    dragGesture(e, key, (m) => {
+      const u = (m.clientX - e.clientX) / bar.current!.getBoundingClientRect().width;
+      shift(from, Math.round((u * (track[1] - track[0])) / step) * step, key);
+    });
+  };
+  const keysOfBoth = (e: KeyboardEvent) => {
+    const by = BY_KEY[e.key];
+    if (!by) return;
+    e.preventDefault();
+    shift([low, high], by * step * (e.shiftKey ? 10 : 1), key);
+  };
   const keys = (end: 0 | 1) => (e: KeyboardEvent) => {
-    const by = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[e.key];
+    const by = BY_KEY[e.key];
     if (!by) return;
     e.preventDefault();
     set(end, (end === 0 ? low : high) + by * step * (e.shiftKey ? 10 : 1), key);
@@ -118,6 +145,25 @@ export function RangeField(props: RangeFieldProps) {
             >
               <path d={SPREADS[props.spread]} className="fill-soft/45" />
             </svg>
+          )}
+          {high > low && (
+            <span
+              role="slider"
+              tabIndex={0}
+              aria-label={`${label}, both ends, slider`}
+              aria-valuemin={track[0]}
+              aria-valuemax={track[1]}
+              aria-valuenow={(low + high) / 2}
+              title="Drag, or arrow keys: both ends together"
+              onPointerDown={dragBoth}
+              onKeyDown={keysOfBoth}
+              onKeyUp={restGesture}
+              className={clsx(
+                'absolute cursor-grab touch-none rounded active:cursor-grabbing',
+                props.spread ? '-bottom-1 -top-2.5' : '-inset-y-1.5',
+              )}
+              style={{ left: `${share(low) * 100}%`, right: `${(1 - share(high)) * 100}%` }}
+            />
           )}
           {([0, 1] as const).map((end) => (
             <span

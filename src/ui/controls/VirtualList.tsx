@@ -13,7 +13,7 @@ interface ListProps {
   space: ElementType;
   count: number;
   /** Pixels that a row is high, about. */
-  height: number;
+  height: number | ((index: number) => number);
   label?: string;
   className?: string;
   children: (index: number) => ReactNode;
@@ -41,7 +41,7 @@ function LongList({ as: List, space: Space, count, height, label, className, chi
   }, []);
   const rows = useVirtualizer({
     count,
-    estimateSize: () => height,
+    estimateSize: (i) => (typeof height === 'number' ? height : height(i)),
     getScrollElement: () => frame?.element ?? null,
     scrollMargin: frame?.above ?? 0,
     overscan: 8,

@@ -8,7 +8,7 @@ import type { BroughtIn } from '@/engine/service';
 import { addProp, replacePropMesh } from '@/store/commands/scene';
 import { addSurface, replaceMesh } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
-import { engine, useEngine } from '@/store/engine';
+import { engine } from '@/store/engine';
 import { describeFailure } from '@/store/keeping/keeper';
 import { putMesh } from '@/store/keeping/scenes';
 import { selectNode, useSelection } from '@/store/selection';
@@ -16,7 +16,9 @@ import { pictureOf } from '@/view/pictures';
 import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
 import { Segmented } from '../controls/Segmented';
+import { WorkProgress } from './WorkProgress';
 import { AxisField, UnitField } from '../recipe/nodes/MeshFields';
+import { lookWhenThere } from '../shell/lookWhenThere';
 import { openDialog, useUi } from '../uiState';
 import { bringInHeights } from './bringInHeights';
 import { bringInTable } from './bringInTable';
@@ -98,7 +100,7 @@ export function BringIn() {
           e.target.value = '';
         }}
       />
-      {reading && <Progress />}
+      {reading && <WorkProgress />}
       {problem && (
         <p role="alert" className="mt-3 text-[13px] text-danger">
           {problem}
@@ -106,26 +108,6 @@ export function BringIn() {
       )}
       {found && <Correct {...found} onAgain={() => setFound(null)} />}
     </Modal>
-  );
-}
-
-/** What is being read, once it takes long, and a way out of it. */
-function Progress() {
-  const progress = useEngine((s) => s.progress);
-  if (!progress) return null;
-  return (
-    <div role="status" className="mt-3 flex items-center gap-3 text-[13px]">
-      <span className="flex-1">Working on {progress.name || 'the file'}…</span>
-      <progress
-        value={progress.done || undefined}
-        max={1}
-        aria-label="Progress"
-        className="h-1.5 w-32 accent-weld"
-      />
-      <Button look="bordered" onClick={() => engine().cancel()}>
-        Cancel
-      </Button>
-    </div>
   );
 }
 
@@ -201,7 +183,10 @@ function Correct({
       const [clip] = brought.clips;
       const plays = clip ? { clip: clip.name, speed: 1, loop: true } : null;
       const id = dispatch(addSurface, { name: title, mesh, settings: { unitScale, up, plays } });
-      if (id) selectNode('surface', id);
+      if (id) {
+        selectNode('surface', id);
+        lookWhenThere({ kind: 'surface', id });
+      }
     }
     openDialog(null);
   };

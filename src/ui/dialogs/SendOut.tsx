@@ -1,9 +1,9 @@
 'use client';
 
 import { Boxes, FileArchive, Table2 } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { Radio, RadioGroup } from '@headlessui/react';
-import type { SendFormat } from '@/engine/service';
+import type { AnimationRange, SendFormat } from '@/engine/service';
 import { useDocument } from '@/store/document';
 import { useClock } from '@/store/clock';
 import { engine, useEngine } from '@/store/engine';
@@ -13,6 +13,7 @@ import { Modal } from '../controls/Modal';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
 import { openDialog, say, useUi, type SendChoices } from '../uiState';
+import { WorkProgress } from './WorkProgress';
 import { plural, whole } from '@/words/numbers';
 
 type Kind = SendFormat['kind'];
@@ -102,8 +103,11 @@ export function SendOut() {
       openDialog(null);
       say(`Sent out ${name}, ${size(bytes.length)}.`);
     } catch (error) {
+      const why = (error as Error).message;
       setProblem(
-        `The file could not be made (${(error as Error).message}). Nothing was changed; try another format.`,
+        why.startsWith('Cancelled')
+          ? why
+          : `The file could not be made (${why}). Nothing was changed; try another format.`,
       );
       setWorking(false);
     }
@@ -225,13 +229,17 @@ export function SendOut() {
             left out.
           </p>
         )}
+        {working && <WorkProgress />}
         {problem && (
           <p role="alert" className="mt-2 text-[13px] text-danger">
             {problem}
           </p>
         )}
         <div className="mt-4 flex items-center justify-between">
-          <span className="num text-[12.5px] text-soft">{fileName(scene.name, kind)}</span>
+          <span className="num text-[12.5px] text-soft">
+            {fileName(scene.name, kind)}
+            {kind === 'glb' && animated && <AboutSize range={range} only={only} surfaces={surfaces} />}
+          </span>
           <Button look="ink" type="submit" disabled={working} data-autofocus>
             {working ? 'Working…' : 'Send out'}
           </Button>
@@ -239,6 +247,35 @@ export function SendOut() {
       </form>
     </Modal>
   );
+}
+
+/** How large an animation will be, as soon as that is known. */
+function AboutSize({
+  range,
+  only,
+  surfaces,
+}: {
+  range: AnimationRange;
+  only: string[] | undefined;
+  surfaces: boolean;
+}) {
+  const [bytes, setBytes] = useState<number | null>(null);
+  const key = JSON.stringify([range, only, surfaces]);
+  useEffect(() => {
+    let current = true;
+    setBytes(null);
+    engine()
+      .animationSize(range, only, surfaces)
+      .then((b) => current && setBytes(b))
+      // It is only left unsaid.
+      .catch(() => undefined);
+    return () => {
+      current = false;
+    };
+    // The key stands for what it is asked by.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return bytes ? <span role="status">{` · about ${size(bytes)}`}</span> : null;
 }
 
 function Tick({

@@ -1,7 +1,6 @@
 'use client';
 
-import { Eye, EyeOff, Plus, TriangleAlert } from 'lucide-react';
-import clsx from 'clsx';
+import { Plus, TriangleAlert } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { Arrangement } from '@/core/arrange/registry';
 import type { Path } from '@/core/curve/schema';
@@ -11,21 +10,20 @@ import { setPath } from '@/store/commands/paths';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { selectNodes, setHover, setOverPath, type NodeRef } from '@/store/selection';
+import { setHover, setOverPath, type NodeRef } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { newPathEntries } from './newPath';
 import { newSurfaceEntries } from './newSurface';
-import { IconButton } from '../controls/Button';
-import { ContextMenu } from '../controls/ContextMenu';
-import { PlainMenu, type MenuEntry } from '../controls/PlainMenu';
+import { PlainMenu } from '../controls/PlainMenu';
 import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { KIND_UIS, uiOf } from '../kinds/registry';
-import { arrangementEntries, menuOf, pathEntries, surfaceEntries } from '../menus/entries';
-import { pick } from './pick';
-import { useIsSelected } from './useIsSelected';
-import { renameSelected } from '../recipe/renameSelected';
-import { openDialog } from '../uiState';
+import { arrangementEntries, pathEntries, surfaceEntries } from '../menus/entries';
+import { openDialog, useUi } from '../uiState';
+import { GroupHead } from './GroupHead';
+import { Row, type InList } from './Row';
+import { rowsOf, type Listed } from './rows';
+import { stepRows } from './stepRows';
 import { metres, plural, whole } from '@/words/numbers';
 
 /** With more rows than this they can be searched. */
@@ -44,13 +42,8 @@ export function Lists() {
     found(scene.paths),
     found(scene.surfaces),
   ];
-  const arrangementRows = arrangements.map(({ id }): NodeRef => ({ kind: 'arrangement', id }));
-  const otherRows = [
-    ...paths.map(({ id }): NodeRef => ({ kind: 'path', id })),
-    ...surfaces.map(({ id }): NodeRef => ({ kind: 'surface', id })),
-  ];
   return (
-    <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2">
+    <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2" onKeyDown={stepRows}>
       {(all > MANY || wanted !== '') && (
         <input
           type="search"
@@ -69,11 +62,11 @@ export function Lists() {
       </ListHead>
       {wanted !== '' && arrangements.length === 0 && <Hint>None is called that.</Hint>}
       {scene.arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
-      <VirtualList as="ul" space="li" count={arrangements.length} height={48}>
-        {(i) => (
-          <ArrangementRow key={arrangements[i].id} arrangement={arrangements[i]} rows={arrangementRows} />
-        )}
-      </VirtualList>
+      <GroupedList
+        nodes={arrangements}
+        refOf={({ id }) => ({ kind: 'arrangement', id })}
+        row={(a, place) => <ArrangementRow key={a.id} arrangement={a} {...place} />}
+      />
       <ListHead title="Paths & surfaces">
         <PlainMenu
           name="New path or surface"
@@ -89,22 +82,60 @@ export function Lists() {
       </ListHead>
       {wanted !== '' && paths.length + surfaces.length === 0 && <Hint>None is called that.</Hint>}
       {scene.paths.length + scene.surfaces.length === 0 && <Hint>No path yet. Draw one in the scene.</Hint>}
-      <VirtualList as="ul" space="li" count={paths.length + surfaces.length} height={48}>
-        {(i) =>
-          i < paths.length ? (
-            <PathRow key={paths[i].id} path={paths[i]} rows={otherRows} />
+      <GroupedList
+        nodes={[...paths, ...surfaces]}
+        refOf={(n) => ({ kind: 'source' in n ? 'path' : 'surface', id: n.id })}
+        row={(n, place) =>
+          'source' in n ? (
+            <PathRow key={n.id} path={n} {...place} />
           ) : (
-            <SurfaceRow
-              key={surfaces[i - paths.length].id}
-              surface={surfaces[i - paths.length]}
-              rows={otherRows}
-            />
+            <SurfaceRow key={n.id} surface={n} {...place} />
           )
         }
-      </VirtualList>
+      />
     </div>
   );
 }
+
+/** A list with the heads of its groups; a search looks into folded ones too. */
+function GroupedList<N extends Listed & { visible: boolean }>({
+  nodes,
+  refOf,
+  row,
+}: {
+  nodes: readonly N[];
+  refOf: (node: N) => NodeRef;
+  row: (node: N, place: InList) => ReactNode;
+}) {
+  const folded = useUi((s) => s.foldedGroups);
+  const shown = rowsOf(nodes, folded);
+  const rows = shown.flatMap((r) => ('head' in r ? [] : [refOf(r.node)]));
+  return (
+    <VirtualList
+      as="ul"
+      space="li"
+      count={shown.length}
+      height={(i) => ('head' in shown[i] ? HEAD_HEIGHT : ROW_HEIGHT)}
+    >
+      {(i) => {
+        const r = shown[i];
+        if (!('head' in r)) return row(r.node, { rows, inGroup: r.inGroup });
+        return (
+          <GroupHead
+            key={`group ${r.head}`}
+            group={r.head}
+            members={r.members.map(refOf)}
+            folded={r.folded}
+            visible={r.members.some((m) => m.visible)}
+          />
+        );
+      }}
+    </VirtualList>
+  );
+}
+
+const ROW_HEIGHT = 48;
+const HEAD_HEIGHT = 32;
 
 function ListHead({ title, children }: { title: string; children: ReactNode }) {
   return (
@@ -119,65 +150,7 @@ const Hint = ({ children }: { children: ReactNode }) => (
   <p className="px-3 py-1 text-[12.5px] text-soft">{children}</p>
 );
 
-interface RowProps {
-  name: string;
-  detail: ReactNode;
-  color: string;
-  node: NodeRef;
-  /** The rows of its list, for what is between it and another. */
-  rows: readonly NodeRef[];
-  visible: boolean;
-  onVisible: () => void;
-  onHover?: (over: boolean) => void;
-  menu: () => MenuEntry[];
-}
-
-function Row({ name, detail, color, node, rows, visible, onVisible, onHover, menu }: RowProps) {
-  const selected = useIsSelected(node);
-  return (
-    <ContextMenu
-      name={`What can be done with ${name}`}
-      entries={() => menuOf(menu)}
-      onOpen={() => !selected && selectNodes([node])}
-    >
-      <li
-        className={clsx(
-          'group mx-1.5 my-0.5 flex items-center rounded-lg border',
-          selected ? 'border-edge bg-card shadow-sm' : 'border-transparent hover:bg-well',
-        )}
-        onPointerEnter={() => onHover?.(true)}
-        onPointerLeave={() => onHover?.(false)}
-      >
-        <button
-          type="button"
-          aria-current={selected || undefined}
-          onClick={(e) => pick(e, node, rows)}
-          onDoubleClick={renameSelected}
-          title="Double click or F2 renames it; Shift or Mod takes several"
-          className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left"
-        >
-          <span className="h-8 w-1 shrink-0 rounded-full" style={{ background: color }} />
-          <span className="min-w-0">
-            <span className="block truncate text-[13.5px] font-medium leading-tight">{name}</span>
-            <span className="flex items-center gap-1 truncate text-[12px] leading-tight text-soft">
-              {detail}
-            </span>
-          </span>
-        </button>
-        <IconButton
-          name={visible ? `Hide ${name}` : `Show ${name}`}
-          aria-pressed={!visible}
-          onClick={onVisible}
-          className="mr-1"
-        >
-          {visible ? <Eye size={15} className="opacity-65" /> : <EyeOff size={15} />}
-        </IconButton>
-      </li>
-    </ContextMenu>
-  );
-}
-
-function ArrangementRow({ arrangement: a, rows }: { arrangement: Arrangement; rows: readonly NodeRef[] }) {
+function ArrangementRow({ arrangement: a, ...place }: { arrangement: Arrangement } & InList) {
   const result = useEngine((s) => s.result.arrangements.get(a.id));
   const placed = result?.counts.placed ?? 0;
   const gaps = result ? result.placements.count - placed : 0;
@@ -188,7 +161,7 @@ function ArrangementRow({ arrangement: a, rows }: { arrangement: Arrangement; ro
       name={a.name}
       color={THREAD_COLORS[a.thread]}
       node={{ kind: 'arrangement', id: a.id }}
-      rows={rows}
+      {...place}
       visible={a.visible}
       onVisible={() => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } })}
       onHover={(over) => !over && setHover(null)}
@@ -204,7 +177,7 @@ function ArrangementRow({ arrangement: a, rows }: { arrangement: Arrangement; ro
   );
 }
 
-function PathRow({ path, rows }: { path: Path; rows: readonly NodeRef[] }) {
+function PathRow({ path, ...place }: { path: Path } & InList) {
   const units = useDocument((s) => s.scene.units);
   const result = useEngine((s) => s.result.paths.get(path.id));
   return (
@@ -212,7 +185,7 @@ function PathRow({ path, rows }: { path: Path; rows: readonly NodeRef[] }) {
       name={path.name}
       color="var(--soft)"
       node={{ kind: 'path', id: path.id }}
-      rows={rows}
+      {...place}
       visible={path.visible}
       onVisible={() => dispatch(setPath, { id: path.id, values: { visible: !path.visible } })}
       onHover={(over) => setOverPath(over ? path.id : null)}
@@ -229,7 +202,7 @@ function PathRow({ path, rows }: { path: Path; rows: readonly NodeRef[] }) {
   );
 }
 
-function SurfaceRow({ surface, rows }: { surface: Surface; rows: readonly NodeRef[] }) {
+function SurfaceRow({ surface, ...place }: { surface: Surface } & InList) {
   const faces = useEngine((s) => s.result.surfaces.get(surface.id)?.faces);
   const broken = useEngine((s) => (s.result.surfaces.get(surface.id)?.findings.length ?? 0) > 0);
   return (
@@ -237,7 +210,7 @@ function SurfaceRow({ surface, rows }: { surface: Surface; rows: readonly NodeRe
       name={surface.name}
       color="var(--color-linen-400)"
       node={{ kind: 'surface', id: surface.id }}
-      rows={rows}
+      {...place}
       visible={surface.visible}
       onVisible={() => dispatch(setSurface, { id: surface.id, values: { visible: !surface.visible } })}
       menu={() => surfaceEntries(surface)}

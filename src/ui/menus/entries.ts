@@ -22,8 +22,9 @@ import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
 import { renameSelected } from '../recipe/renameSelected';
 import { copySelected, cutSelected, pasteCopied } from '../shell/clipboard';
 import { duplicateNode, duplicateSelected } from '../shell/duplicate';
-import { selectedPlaces } from '../shell/selectedPlaces';
-import { openDialog, sendOnly } from '../uiState';
+import { selectedPlaces } from '@/view/places';
+import { nameGroup, openDialog, sendOnly } from '../uiState';
+import { inListEntries } from './groupEntries';
 
 /** What can be done with one thing, for the menu in its panel and for that of the right button. It is in hand then. */
 
@@ -41,6 +42,7 @@ const inHand = (id: string, visible: boolean, show: (visible: boolean) => unknow
   { text: 'Look at it', run: () => lookAt(selectedPlaces()) },
   { text: visible ? 'Hide' : 'Show', run: () => void show(!visible) },
   { text: 'Show only this', run: () => dispatch(showOnly, { ids: [id] }) },
+  ...inListEntries([id]),
 ];
 
 export function arrangementEntries(a: Arrangement): MenuEntry[] {
@@ -105,6 +107,7 @@ export function propEntries({ id }: Prop): MenuEntry[] {
     ...CLIPBOARD,
     { text: 'Rename', run: renameSelected },
     { text: 'A newer file of it', run: () => openDialog('bring-in') },
+    ...inListEntries([id]),
     { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
     ...others.map((p, i) => ({
       text: p.name,
@@ -195,7 +198,10 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
   const props = nodes.filter((n) => n.kind === 'prop').map((n) => n.id);
   return [
     ...(props.length > 1
-      ? [{ text: 'Hang as one mix', run: () => hangProp(props[0], undefined, props.slice(1)) }]
+      ? [
+          { text: 'Line up', run: () => openDialog('line-up') },
+          { text: 'Hang as one mix', run: () => hangProp(props[0], undefined, props.slice(1)) },
+        ]
       : []),
     { text: 'Duplicate', run: duplicateNode },
     ...CLIPBOARD,
@@ -209,9 +215,16 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
           { text: 'Send out these', run: () => sendOnly(true) },
         ]
       : []),
+    ...inListEntries(ids),
     { text: 'Delete', danger: true, run: () => void dispatch(removeNodes, { ids }) },
   ];
 }
+
+/** Of a group of the lists as a whole. */
+export const groupEntries = (group: string, members: readonly NodeRef[]): MenuEntry[] => [
+  { text: 'Rename', run: () => nameGroup(group) },
+  ...severalEntries(members),
+];
 
 /** What can be done with what is selected; with nothing in hand, with the view and the scene. */
 export function selectionEntries(): MenuEntry[] {

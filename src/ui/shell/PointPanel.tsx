@@ -18,6 +18,8 @@ const KINDS = [
   { value: 'corner', text: 'Corner' },
   { value: 'free', text: 'Free' },
 ] as const;
+/** So many points before and after it are kept clear of where that is possible. */
+const NEIGHBOURS = 40;
 const SIZE = { width: 288, height: 148 };
 
 /** The small dark panel beside the selected point. */
@@ -31,8 +33,16 @@ export function PointPanel() {
     path && selected?.ids.length === 1 ? path.source.points.findIndex((p) => p.id === selected.ids[0]) : -1;
   const point: PathPoint | undefined = path?.source.points[index];
   const result = useEngine((s) => (path ? s.result.paths.get(path.id) : undefined));
-  const shown = path && index >= 0 ? shownPoints(path, result)[index].position : null;
-  const at = useBeside(shown, SIZE);
+  const all = path && index >= 0 ? shownPoints(path, result) : [];
+  const shown = all[index]?.position ?? null;
+  const at = useBeside(
+    shown,
+    SIZE,
+    all
+      .slice(Math.max(0, index - NEIGHBOURS), index + NEIGHBOURS)
+      .filter((p) => p.id !== point?.id)
+      .map((p) => p.position),
+  );
   if (!path || !point || !at || readOnly) return null;
   const set = (values: Partial<Omit<PathPoint, 'id' | 'position'>>, key?: string) =>
     dispatch(setPoint, { path: path.id, id: point.id, values }, key);

@@ -29,9 +29,11 @@ import { CommandList } from '../dialogs/CommandList';
 import { CompareSeeds } from '../dialogs/CompareSeeds';
 import { Help } from '../dialogs/Help';
 import { Library } from '../dialogs/Library';
+import { LineUp } from '../dialogs/LineUp';
 import { SendOut } from '../dialogs/SendOut';
 import { FlatPanel } from '../flat/FlatPanel';
 import { Lists } from '../lists/Lists';
+import { dropRow, type RowDrag } from '../lists/rowDrag';
 import { RecipePanel } from '../recipe/RecipePanel';
 import { openDialog, readTheme, useUi } from '../uiState';
 import { AnotherTab } from './AnotherTab';
@@ -64,7 +66,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   const dialog = useUi((s) => s.dialog);
   const readOnly = useDocument((s) => s.readOnly);
   const props = useDocument((s) => s.scene.props);
-  const [dragged, setDragged] = useState<string | null>(null);
+  const [dragged, setDragged] = useState<{ prop?: string; row?: RowDrag } | null>(null);
   const sensors = useSensors(
     useSensor(PointerSensor, { activationConstraint: { distance: 5 } }),
     // Enter takes a prop in hand, as on any button; Space lifts it.
@@ -100,6 +102,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
       return;
     }
     endPreview();
+    if (data.row && over.row && !readOnly) return dropRow(data.row as RowDrag, over.row as RowDrag);
     const at = over.index as number | undefined;
     const run = over.run as string | undefined;
     const into = over.into as string | null | undefined;
@@ -113,7 +116,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
     <DndContext
       sensors={sensors}
       collisionDetection={inside}
-      onDragStart={(e) => setDragged((e.active.data.current?.prop as string) ?? null)}
+      onDragStart={(e) => setDragged(e.active.data.current ?? null)}
       onDragMove={onDragMove}
       onDragEnd={onDragEnd}
       onDragCancel={() => {
@@ -154,16 +157,21 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
       </Portal.Group>
       <section ref={lists} aria-label="Open menu or list" />
       <DragOverlay dropAnimation={null}>
-        {dragged && (
+        {dragged?.prop ? (
           <div className="flex size-14 items-center justify-center rounded-md bg-linen-50/90 shadow-lg">
-            <PropPicture prop={props.find((p) => p.id === dragged)} size={44} />
+            <PropPicture prop={props.find((p) => p.id === dragged.prop)} size={44} />
           </div>
-        )}
+        ) : dragged?.row ? (
+          <div className="w-max max-w-52 truncate rounded-md bg-ink-900 px-2 py-1 text-[13px] text-linen-50 shadow-lg">
+            {dragged.row.name}
+          </div>
+        ) : null}
       </DragOverlay>
       {dialog === 'bring-in' && <BringIn />}
       {dialog === 'send-out' && <SendOut />}
       {dialog === 'commands' && <CommandList />}
       {dialog === 'library' && <Library />}
+      {dialog === 'line-up' && <LineUp />}
       {dialog === 'help' && <Help />}
     </DndContext>
   );

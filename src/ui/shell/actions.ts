@@ -1,4 +1,5 @@
 import { reversePath } from '@/store/commands/paths';
+import { groupNodes } from '@/store/commands/lists';
 import { showNodes, showOnly } from '@/store/commands/nodes';
 import { alignPoints, beginAt, insertMidway } from '@/store/commands/pathEdits';
 import { setScene } from '@/store/commands/scene';
@@ -11,6 +12,8 @@ import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
 import { setSnap, useSnap } from '@/view/snap/snapState';
 import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { addShape, SHAPES } from '../lists/newPath';
+import { stepSelected } from '../lists/stepRows';
+import { groupSelected } from '../menus/groupEntries';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { saveNow } from '@/store/keeping/keeper';
 import { askFit, chooseTool, lookAt, setMode, useView } from '@/view/viewState';
@@ -22,7 +25,7 @@ import { removeSelected } from './removeSelected';
 import { copySelected, cutSelected, pasteCopied } from './clipboard';
 import { selectAll } from './selectAll';
 import { duplicateSelected } from './duplicate';
-import { selectedPlaces } from './selectedPlaces';
+import { selectedPlaces } from '@/view/places';
 
 /** Everything that can be done by name or key. The list of commands (Mod+K) shows these. */
 export interface Action {
@@ -352,6 +355,36 @@ export const ACTIONS: Action[] = [
     run: () => play(!useClock.getState().playing),
   },
   { id: 'rewind', title: 'Back to the beginning', words: 'start reset time', run: rewind },
+  {
+    id: 'line-up',
+    title: 'Line up the props',
+    words: 'compare size scale foot pivot front axis prepare side by side',
+    enabled: () => doc().scene.props.length > 0,
+    run: () => openDialog('line-up'),
+  },
+  {
+    id: 'group',
+    title: 'Group what is selected',
+    words: 'folder gather collect organise',
+    keys: 'Mod+G',
+    enabled: () => node() !== null,
+    run: () => groupSelected(),
+  },
+  {
+    id: 'ungroup',
+    title: 'Take out of the group',
+    words: 'ungroup folder',
+    keys: 'Shift+Mod+G',
+    enabled: () => node() !== null,
+    run: () => dispatch(groupNodes, { ids: selectedNodes().map((n) => n.id), group: '' }),
+  },
+  ...([-1, 1] as const).map((by): Action => ({
+    id: by < 0 ? 'row-up' : 'row-down',
+    title: by < 0 ? 'Move up in the list' : 'Move down in the list',
+    words: `order reorder arrange ${by < 0 ? 'earlier front' : 'later back'}`,
+    enabled: () => node() !== null,
+    run: () => stepSelected(by),
+  })),
   {
     id: 'all',
     title: 'Select all',

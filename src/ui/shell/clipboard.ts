@@ -7,6 +7,7 @@ import { hasPoints } from '@/core/curve/schema';
 import { clip, type Clipping } from '@/core/scene/clipping';
 import type { Scene } from '@/core/scene/schema';
 import { addPegs } from '@/store/commands/pegs';
+import { nodesOf } from '@/store/commands/find';
 import { paste } from '@/store/commands/nodes';
 import { dispatch, useDocument } from '@/store/document';
 import { keepClipping, keptClipping } from '@/store/keeping/clippings';
@@ -91,12 +92,6 @@ export async function copySelected(): Promise<boolean> {
 export const cutSelected = (): void =>
   void copySelected().then((isCopied) => isCopied && !doc().readOnly && removeSelected());
 
-const nodesOf = ({ props, paths, surfaces, arrangements }: Scene) => [
-  ...props,
-  ...paths,
-  ...surfaces,
-  ...arrangements,
-];
 const nameOf = ({ scene, chosen }: Clipping) => nodesOf(scene).find((n) => n.id === chosen[0])?.name ?? '';
 
 const refsOf = ({ scene, chosen }: Clipping): NodeRef[] =>

@@ -1,14 +1,22 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Vec3 } from '@/core/math/vec3';
 import { toScreen } from '@/view/project';
 import { onFrame } from '@/view/handle';
+import { besideAt } from './beside';
 
-/** Where a panel of a given size stands beside a place of the scene, kept inside the view; null while unseen. */
+/**
+ * Where a panel of a given size stands beside a place of the scene, kept inside the view; null while unseen.
+ * @param avoid places that it covers as few of as it can
+ */
 export function useBeside(
   place: Vec3 | null,
   size: { width: number; height: number },
+  avoid: readonly Vec3[] = [],
 ): { left: number; top: number } | null {
   const [at, setAt] = useState<{ left: number; top: number } | null>(null);
+  const { width, height } = size;
+  const others = useRef(avoid);
+  others.current = avoid;
   const [x, y, z] = place ?? [NaN, NaN, NaN];
   useEffect(() => {
     if (Number.isNaN(x)) return setAt(null);
@@ -16,14 +24,14 @@ export function useBeside(
       const p = toScreen(view, [x, y, z]);
       if (!p.ahead || p.x < -20 || p.y < -20 || p.x > view.size.width + 20 || p.y > view.size.height + 20)
         return setAt(null);
-      const right = p.x + 64 + size.width < view.size.width - 8;
-      const left = right ? p.x + 64 : p.x - 64 - size.width;
-      const top = p.y - size.height - 24;
-      setAt({
-        left: Math.max(8, Math.min(view.size.width - size.width - 8, left)),
-        top: Math.max(72, Math.min(view.size.height - size.height - 52, top)),
-      });
+      const { x: left, y: top } = besideAt(
+        p,
+        { width, height },
+        view.size,
+        others.current.map((other) => toScreen(view, other)),
+      );
+      setAt({ left, top });
     });
-  }, [x, y, z, size.width, size.height]);
+  }, [x, y, z, width, height]);
   return at;
 }

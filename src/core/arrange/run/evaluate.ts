@@ -1,4 +1,4 @@
-import { NO_FACTS, type PartRange, type ArrangementResult } from '../result';
+import { NO_FACTS, type PartRange, type ArrangementResult, type SpacingFacts } from '../result';
 import { sayInto } from '../say';
 import { settle } from '../settle';
 import type { ArrangeContext } from '../context';
@@ -17,12 +17,14 @@ import type { Run } from './schema';
  * Works a run out: its lanes laid along their paths, with the order of props, and settled there.
  * Nothing throws for what the schema admits: what cannot be done is a finding, the rest goes on.
  */
-export function evaluateRun(run: Run, context: ArrangeContext): ArrangementResult {
+export function evaluateRun(given: Run, context: ArrangeContext): ArrangementResult {
   const findings: ArrangementResult['findings'] = [];
-  const say = sayInto(findings, run.id);
-  const sizes = gatherProps(run, context, say);
+  const say = sayInto(findings, given.id);
+  const sizes = gatherProps(given, context, say);
+  const run = insetInMetres(given, sizes.longest);
+  const { insetStart, insetEnd } = run.spacing;
   const asked = run.spacing.pitch ?? autoPitch(sizes.longest);
-  const facts = { ...NO_FACTS, askedPitch: asked };
+  const facts: SpacingFacts = { ...NO_FACTS, askedPitch: asked, insets: [insetStart, insetEnd] };
   const { keepOuts } = run.gaps;
   const around = keepOutsAround(keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
   const keptOut = (part: number, stroke: number, closed: boolean) =>
@@ -59,6 +61,20 @@ export function evaluateRun(run: Run, context: ArrangeContext): ArrangementResul
   }
   findings.push(...ofGround, ...checkRun(run, lanes, starts, placements, sizes));
   return { placements, findings, facts, parts };
+}
+
+/** A run whose insets are metres only. @param longest metres that its longest prop takes along the path */
+function insetInMetres(run: Run, longest: number): Run {
+  const { insetStart, insetEnd, insetStartLengths, insetEndLengths } = run.spacing;
+  if (insetStartLengths === 0 && insetEndLengths === 0) return run;
+  return {
+    ...run,
+    spacing: {
+      ...run.spacing,
+      insetStart: insetStart + insetStartLengths * longest,
+      insetEnd: insetEnd + insetEndLengths * longest,
+    },
+  };
 }
 
 function benderOf(run: Run, context: ArrangeContext, props: string[]): Bender | null {

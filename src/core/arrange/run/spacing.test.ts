@@ -31,6 +31,19 @@ describe('spacing', () => {
     some.slot.forEach((id, i) => expect(some.s[i]).toBeCloseTo(all.get(id)!, 9));
   });
 
+  test('insets in lengths of the prop are metres by its length and its size, and follow when that changes', () => {
+    const inset = (s: object, size = 1) =>
+      placed('line', (r) => {
+        Object.assign(r.spacing, { mode: 'count', count: 3 }, s);
+        r.facing.size = size;
+      });
+    // The prop is half a metre long.
+    expect([...inset({ insetStartLengths: 2, insetEndLengths: 1 }).s]).toEqual(near([1, 6.25, 11.5]));
+    expect([...inset({ insetStart: 1, insetStartLengths: 2, insetEndLengths: 1 }, 2).s]).toEqual(
+      near([3, 7, 11]),
+    );
+  });
+
   test('at the points, the corners, midway; a point put in leaves the others their ids', () => {
     const path = points('corner', [
       [0, 0, 0],

@@ -59,6 +59,18 @@ export const spacingSchema = z
       ),
     insetStart: metres.default(0).describe('Metres'),
     insetEnd: metres.default(0).describe('Metres'),
+    insetStartLengths: z
+      .number()
+      .min(0)
+      .max(1e4)
+      .default(0)
+      .describe('Added to it: lengths of the longest prop'),
+    insetEndLengths: z
+      .number()
+      .min(0)
+      .max(1e4)
+      .default(0)
+      .describe('Added to it: lengths of the longest prop'),
     looseBy: length.default(0).describe('Metres, plus or minus'),
     minDistance: length.default(0).describe('Metres that looseness leaves between slots'),
     density: rampSchema.describe(

@@ -3,7 +3,7 @@
 import type { Axis } from '@/core/mesh/meshRef';
 import { Choice } from '../../controls/Choice';
 
-const AXES: { value: Axis; text: string }[] = [
+export const AXES: { value: Axis; text: string }[] = [
   { value: '+y', text: '+Y' },
   { value: '+z', text: '+Z' },
   { value: '+x', text: '+X' },
@@ -21,7 +21,7 @@ export const AxisField = (p: { label: string; value: Axis; onChange: (axis: Axis
   />
 );
 
-const UNITS = [
+export const UNITS = [
   { value: 1, text: 'metres' },
   { value: 0.01, text: 'centimetres' },
   { value: 0.001, text: 'millimetres' },

@@ -1,12 +1,10 @@
 'use client';
 
 import { needsOf } from '@/core/arrange/registry';
-import { meshBounds } from '@/core/mesh/mesh';
 import type { Prop } from '@/core/mesh/propSchema';
-import { snapPointsKept } from '@/core/mesh/snapPoints';
 import { setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
-import { engine, useEngine } from '@/store/engine';
+import { useEngine } from '@/store/engine';
 import { hangProp } from '../../basket/hang';
 import { PropPicture } from '../../basket/PropPicture';
 import { Button } from '../../controls/Button';
@@ -16,9 +14,10 @@ import { metres } from '@/words/numbers';
 import { Choice } from '../../controls/Choice';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
+import { lying, type Lie } from './poseProp';
 import { SnapPoints } from './SnapPoints';
 
-const FEET = [
+export const FEET = [
   { value: 'base', text: 'Base centre' },
   { value: 'centre', text: 'Centre' },
   { value: 'origin', text: 'Own origin' },
@@ -30,16 +29,12 @@ export function PropPanel({ id }: { id: string }) {
   const prop = scene.props.find((p) => p.id === id);
   const readOnly = useDocument((s) => s.readOnly !== null);
   const bounds = useEngine((s) => s.result.propBounds[id]);
+  // What was brought in just now has not been measured yet.
+  const isKnown = useEngine((s) => s.scene?.props.some((p) => p === prop) ?? false);
   if (!prop) return null;
   const set = (values: Partial<Omit<Prop, 'id' | 'mesh'>>, key?: string) =>
     dispatch(setProp, { id, values }, key);
-  /** What lies otherwise on its mesh takes the snap points along. */
-  const pose = async (values: Partial<Pick<Prop, 'foot' | 'front' | 'up' | 'unitScale'>>, key?: string) => {
-    const mesh = prop.snapPoints.length > 0 ? await engine().mesh(prop.mesh) : undefined;
-    const after = { ...prop, ...values };
-    const snapPoints = mesh && snapPointsKept(prop.snapPoints, prop, after, meshBounds(mesh));
-    set({ ...values, ...(snapPoints && { snapPoints }) }, key);
-  };
+  const pose = async (lie: Lie) => set(await lying(prop, lie));
   const size =
     bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], scene.units)).join(' × ');
   const used = scene.arrangements.filter((a) => needsOf(a).props.includes(id));
@@ -61,7 +56,7 @@ export function PropPanel({ id }: { id: string }) {
           <p className="mb-2 text-[13px] text-soft">
             Wide × long × high: <span className="num text-text">{size}</span>
           </p>
-        ) : (
+        ) : !isKnown ? null : (
           <p role="alert" className="mb-2 text-[13px] text-danger">
             Its mesh is not at hand.{' '}
             <button type="button" className="underline" onClick={() => openDialog('bring-in')}>
@@ -78,11 +73,7 @@ export function PropPanel({ id }: { id: string }) {
           }
           onChange={(at) => void pose({ foot: { at } })}
         />
-        <AxisField
-          label="Up axis"
-          value={prop.up}
-          onChange={(up) => void pose(up[1] === prop.front[1] ? { up, front: prop.up } : { up })}
-        />
+        <AxisField label="Up axis" value={prop.up} onChange={(up) => void pose({ up })} />
         <AxisField
           label="Front axis"
           value={prop.front}

@@ -9,6 +9,8 @@ import type { FlatScale } from './scale';
 
 interface InsetsProps {
   run: Run;
+  /** Metres of both, as they were worked out. */
+  metresIn: [number, number];
   length: number;
   scale: FlatScale;
   y: number;
@@ -18,18 +20,22 @@ interface InsetsProps {
 }
 
 /** The two insets as marks on the ruler. */
-export function Insets({ run, length, scale, y, color, unit, disabled }: InsetsProps) {
-  const { insetStart, insetEnd } = run.spacing;
+export function Insets({ run, metresIn, length, scale, y, color, unit, disabled }: InsetsProps) {
   const mark = (field: 'insetStart' | 'insetEnd') => {
-    const value = run.spacing[field];
-    const other = field === 'insetStart' ? insetEnd : insetStart;
+    const [value, other] = field === 'insetStart' ? metresIn : metresIn.toReversed();
     const x = scale.x(field === 'insetStart' ? value : length - value);
     if (x < -10 || x > scale.width + 10) return null;
     const key = `${field} ${run.id}`;
     const sign = field === 'insetStart' ? 1 : -1;
     const set = (v: number) => {
       const held = Math.min(Math.max(0, length - other), Math.max(0, Number(v.toFixed(3))));
-      dispatch(setStep, { id: run.id, step: 'spacing', values: { [field]: held } }, key);
+      const lengths = run.spacing[`${field}Lengths`];
+      // What is set in lengths of the prop stays so.
+      const values =
+        lengths > 0 && held > 0 && value > 0
+          ? { [`${field}Lengths`]: Number(((held / value) * lengths).toFixed(3)), [field]: 0 }
+          : { [`${field}Lengths`]: 0, [field]: held };
+      dispatch(setStep, { id: run.id, step: 'spacing', values }, key);
     };
     const perPixel = (scale.to - scale.from) / Math.max(1, scale.x(scale.to) - scale.x(scale.from));
     return (

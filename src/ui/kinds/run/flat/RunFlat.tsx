@@ -230,6 +230,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
             />
             <Insets
               run={run}
+              metresIn={result.facts.insets}
               length={length}
               scale={scale}
               y={rulerY}

@@ -10,11 +10,13 @@ import { useEngine } from '@/store/engine';
 import { Choice } from '../../../controls/Choice';
 import { showMeasure } from '@/words/measure';
 import { NumberField } from '../../../controls/NumberField';
+import { NumberPair } from '../../../controls/NumberPair';
 import { RampField } from '../../../controls/RampField';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
 import { sentence } from '@/words/findings';
 import { spacingNote } from '../../../words/phrases';
+import { InsetFields } from './InsetFields';
 import type { StepProps } from './stepProps';
 
 const MODES = [
@@ -89,17 +91,6 @@ export function SpacingStep(props: SpacingProps) {
   const [part] = parts ?? [];
   const there = part ? Math.round((part.end - part.start) / part.rows) : 0;
   const divides = spacing.mode === 'divide' || spacing.mode === 'points';
-  const inset = (label: string, field: 'insetStart' | 'insetEnd') => (
-    <NumberField
-      {...length}
-      label={label}
-      value={spacing[field]}
-      step={0.1}
-      min={0}
-      reset={0}
-      onChange={(v, key) => set({ [field]: Math.max(0, v ?? 0) }, key)}
-    />
-  );
   return (
     <>
       <Segmented
@@ -159,8 +150,7 @@ export function SpacingStep(props: SpacingProps) {
           onChange={(measured) => set({ measured })}
         />
       )}
-      {inset('Inset at start', 'insetStart')}
-      {inset('Inset at end', 'insetEnd')}
+      <InsetFields spacing={spacing} unit={scene.units} set={set} />
       <RowFields {...props} />
       {problems.map((f) => (
         <p
@@ -270,25 +260,32 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
             reset={4}
             onChange={(v, key) => set({ parts: v ?? 4 }, key)}
           />
-          <NumberField
-            whole
-            label="Take every"
-            hint="1 takes each division, 2 every second"
-            value={spacing.every}
-            min={1}
-            max={100000}
-            reset={1}
-            onChange={(v, key) => set({ every: v ?? 1 }, key)}
-          />
-          <NumberField
-            whole
-            label="Starting at"
-            hint="Number of the first division taken, from 0"
-            value={spacing.from}
-            min={0}
-            max={100000}
-            reset={0}
-            onChange={(v, key) => set({ from: v ?? 0 }, key)}
+          <NumberPair
+            label="Take"
+            fields={[
+              {
+                short: 'every',
+                label: 'Take every',
+                hint: '1 takes each division, 2 every second',
+                whole: true,
+                value: spacing.every,
+                min: 1,
+                max: 100000,
+                reset: 1,
+                onChange: (v, key) => set({ every: v ?? 1 }, key),
+              },
+              {
+                short: 'from',
+                label: 'Starting at',
+                hint: 'Number of the first division taken, from 0',
+                whole: true,
+                value: spacing.from,
+                min: 0,
+                max: 100000,
+                reset: 0,
+                onChange: (v, key) => set({ from: v ?? 0 }, key),
+              },
+            ]}
           />
           {(!loops || spacing.per !== 'whole') && (
             <Toggle

@@ -36,7 +36,8 @@ function propPlaces(id: string, chosen: ReadonlySet<number> | null): Vec3[] {
   return rows.map((i) => [p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
 }
 
-function placesOf({ kind, id }: NodeRef): Vec3[] {
+/** Where a node is: its placed props, or places along its lines or over its mesh. */
+export function placesOf({ kind, id }: NodeRef): Vec3[] {
   const { paths, surfaces } = engine().state.result;
   if (kind === 'arrangement') return propPlaces(id, null);
   if (kind === 'path') return paths.get(id)?.strokes.flatMap((s) => some(s.position)) ?? [];

@@ -1,0 +1,203 @@
+'use client';
+
+import { RotateCcw } from 'lucide-react';
+import { useEffect, useState } from 'react';
+import { quarterTurned } from '@/core/mesh/mesh';
+import type { Prop } from '@/core/mesh/propSchema';
+import { setProps } from '@/store/commands/scene';
+import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { selectedNodes, useSelection } from '@/store/selection';
+import { pictureOfLineUp, type LineUp as Picture } from '@/view/lineUp';
+import { waitFor } from '@/view/viewState';
+import { metres } from '@/words/numbers';
+import { hangProp } from '../basket/hang';
+import { Button, IconButton } from '../controls/Button';
+import { Choice } from '../controls/Choice';
+import { Modal } from '../controls/Modal';
+import { Segmented } from '../controls/Segmented';
+import { AXES, UNITS } from '../recipe/nodes/MeshFields';
+import { lying, type Lie } from '../recipe/nodes/poseProp';
+import { FEET } from '../recipe/nodes/PropPanel';
+import { openDialog } from '../uiState';
+
+const WIDTH = 820;
+const HEIGHT = 260;
+const SCALES = [
+  { value: 'true', text: 'True sizes', hint: 'All to one scale, beside a rod of one metre' },
+  { value: 'alike', text: 'Alike', hint: 'Each as large as the others, to see what is small' },
+] as const;
+
+/** The selected props, or the whole basket, side by side: their feet, fronts and sizes, set for all at once. */
+export function LineUp() {
+  const all = useDocument((s) => s.scene.props);
+  const readOnly = useDocument((s) => s.readOnly !== null);
+  useSelection((s) => s.beside);
+  const chosen = selectedNodes().flatMap((n) => (n.kind === 'prop' ? [n.id] : []));
+  const props = chosen.length > 1 ? all.filter((p) => chosen.includes(p.id)) : all;
+  const [scale, setScale] = useState<'true' | 'alike'>('true');
+  const picture = usePictureOf(props, scale === 'alike');
+  const set = async (lieOf: (prop: Prop) => Lie) => {
+    const changes = await Promise.all(
+      props.map(async (p) => ({ id: p.id, values: await lying(p, lieOf(p)) })),
+    );
+    dispatch(setProps, { changes });
+  };
+  const turn = (p: Prop): Lie => ({ front: quarterTurned(p.front, p.up) });
+  /** What all have alike; nothing where they differ. */
+  const common = <T,>(of: (p: Prop) => T): T | null =>
+    props.length > 0 && props.every((p) => of(p) === of(props[0])) ? of(props[0]) : null;
+  const close = () => openDialog(null);
+  return (
+    <Modal title="Line-up" onClose={close} width="max-w-4xl">
+      <div className="relative" style={{ height: HEIGHT + 78 }}>
+        <div
+          className="overflow-hidden rounded-lg bg-[linear-gradient(#CFDFE4,#F4EEE2)]"
+          style={{ height: HEIGHT }}
+        >
+          {picture && (
+            <img
+              src={picture.picture}
+              alt="The props side by side, each on its foot, with an arrow to its front"
+              width="100%"
+              className="h-full w-full object-fill"
+            />
+          )}
+          {picture && picture.rod !== null && (
+            <span
+              className="num absolute bottom-[84px] -translate-x-1/2 text-[11px] text-ink-700"
+              style={{ left: `${picture.rod * 100}%` }}
+            >
+              1 m
+            </span>
+          )}
+        </div>
+        {props.map((p, i) => (
+          <Legend
+            key={p.id}
+            prop={p}
+            at={picture?.at[i] ?? NaN}
+            share={1 / props.length}
+            onTurn={() =>
+              void lying(p, turn(p)).then((values) => dispatch(setProps, { changes: [{ id: p.id, values }] }))
+            }
+            disabled={readOnly}
+          />
+        ))}
+      </div>
+      <fieldset disabled={readOnly} className="mt-2 grid grid-cols-2 gap-x-8 border-t border-edge pt-2">
+        <Segmented shown label="Drawn" value={scale} options={SCALES} onChange={setScale} />
+        <Choice
+          label="The files are in"
+          hint="What one unit of each file is"
+          value={common((p) => p.unitScale) ?? 0}
+          none="differ"
+          options={UNITS}
+          onChange={(unitScale) => void set(() => ({ unitScale }))}
+        />
+        <Choice
+          label="Foot of all"
+          hint="The point that touches: the dot"
+          value={common((p) => p.foot.at) ?? ''}
+          none={common((p) => p.foot.at) === 'point' ? 'Own point' : 'differ'}
+          options={FEET}
+          onChange={(at) => at !== '' && void set(() => ({ foot: { at } }))}
+        />
+        <Choice
+          label="Up axis of all"
+          hint="The axis of their meshes that points up"
+          value={common((p) => p.up) ?? ''}
+          none="differ"
+          options={AXES}
+          onChange={(up) => up !== '' && void set(() => ({ up }))}
+        />
+        <div className="col-span-2 mt-2 flex items-center gap-2">
+          <Button look="bordered" title="Their fronts, a quarter to the left" onClick={() => void set(turn)}>
+            Turn all a quarter
+          </Button>
+          <span className="flex-1 text-[12.5px] text-soft">
+            The dot is the foot, the arrow points to the front.
+          </span>
+          <Button
+            look="ink"
+            title="On the selected path, in equal shares"
+            onClick={() => {
+              close();
+              hangProp(
+                props[0].id,
+                undefined,
+                props.slice(1).map((p) => p.id),
+              );
+            }}
+          >
+            {props.length > 1 ? 'Hang as one mix' : 'Hang'}
+          </Button>
+        </div>
+      </fieldset>
+    </Modal>
+  );
+}
+
+/** Under each prop: what it is called, how large it is, and a turn of its own. */
+function Legend({
+  prop,
+  at,
+  share,
+  onTurn,
+  disabled,
+}: {
+  prop: Prop;
+  at: number;
+  share: number;
+  onTurn: () => void;
+  disabled: boolean;
+}) {
+  const units = useDocument((s) => s.scene.units);
+  const bounds = useEngine((s) => s.result.propBounds[prop.id]);
+  const size = bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], units, 2));
+  return (
+    <div
+      role="group"
+      aria-label={prop.name}
+      className="absolute flex -translate-x-1/2 flex-col items-center text-center text-[12px] leading-tight"
+      style={{
+        left: `${(Number.isFinite(at) ? at : 0.5) * 100}%`,
+        top: HEIGHT + 6,
+        width: `${share * 100}%`,
+      }}
+    >
+      <span className="w-full truncate font-medium" title={prop.name}>
+        {prop.name}
+      </span>
+      <span
+        className="num w-full truncate text-[11px] text-soft"
+        title={`Wide × long × high: ${size?.join(' × ')}`}
+      >
+        {size?.join(' × ') ?? 'its mesh is not at hand'}
+      </span>
+      <IconButton name={`Turn ${prop.name} a quarter`} onClick={onTurn} disabled={disabled}>
+        <RotateCcw size={13} />
+      </IconButton>
+    </div>
+  );
+}
+
+/** The picture of props as they are now; the last one until it is drawn anew. */
+function usePictureOf(props: readonly Prop[], alike: boolean): Picture | null {
+  const [picture, setPicture] = useState<Picture | null>(null);
+  const key = JSON.stringify([props.map((p) => [p.mesh, p.unitScale, p.foot, p.front, p.up]), alike]);
+  useEffect(() => {
+    let current = true;
+    const draw = async () => {
+      const made = await pictureOfLineUp(props, { width: WIDTH, height: HEIGHT, alike });
+      if (current) setPicture(made);
+    };
+    void waitFor(draw());
+    return () => {
+      current = false;
+    };
+    // The key stands for the props.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return picture;
+}

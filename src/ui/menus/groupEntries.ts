@@ -1,0 +1,43 @@
+import { groupNodes } from '@/store/commands/lists';
+import { dispatch, useDocument } from '@/store/document';
+import { nodesOf } from '@/store/commands/find';
+import { selectedNodes } from '@/store/selection';
+import type { MenuEntry } from '../controls/PlainMenu';
+import { stepSelected } from '../lists/stepRows';
+import { nameGroup } from '../uiState';
+
+/** What can be done with the places that nodes have in their lists. */
+
+/** A name that no group has. */
+function freeGroup(): string {
+  const taken = new Set(nodesOf(useDocument.getState().scene).map((n) => n.group));
+  for (let k = 1; ; k++) if (!taken.has(`Group ${k}`)) return `Group ${k}`;
+}
+
+/** Gathers what is selected in a new group, whose name is asked for at once. */
+export function groupSelected(ids: string[] = selectedNodes().map((n) => n.id)): void {
+  const group = freeGroup();
+  dispatch(groupNodes, { ids, group });
+  nameGroup(group);
+}
+
+/** Of nodes that are selected: their groups and their order. */
+export function inListEntries(ids: string[]): MenuEntry[] {
+  const all = nodesOf(useDocument.getState().scene);
+  const own = new Set(all.filter((n) => ids.includes(n.id)).map((n) => n.group));
+  const others = [...new Set(all.map((n) => n.group))].filter(
+    (g) => g !== undefined && !(own.size === 1 && own.has(g)),
+  );
+  return [
+    { text: 'Move up', run: () => stepSelected(-1) },
+    { text: 'Move down', run: () => stepSelected(1) },
+    { text: ids.length > 1 ? 'Group them' : 'Group', run: () => groupSelected(ids) },
+    ...others.map((group) => ({
+      text: `Into “${group}”`,
+      run: () => void dispatch(groupNodes, { ids, group: group! }),
+    })),
+    ...([...own].some((g) => g !== undefined)
+      ? [{ text: 'Out of the group', run: () => void dispatch(groupNodes, { ids, group: '' }) }]
+      : []),
+  ];
+}
