@@ -1,6 +1,5 @@
 import {
   ArrowHelper,
-  BoxGeometry,
   Color,
   Mesh as ThreeMesh,
   MeshBasicMaterial,
@@ -10,6 +9,7 @@ import {
   Vector3,
   WebGLRenderTarget,
   type Object3D,
+  type WebGLRenderer,
 } from 'three';
 import { meshBounds, propBounds, propMatrix, type Bounds } from '@/core/mesh/mesh';
 import type { Prop } from '@/core/mesh/propSchema';
@@ -23,18 +23,25 @@ import { photograph, standing, studioLight } from './pictures';
 const SEEN_FROM = new Vector3(0.5, 0.36, 0.79).normalize();
 const RIGHT = new Vector3(0, 1, 0).cross(SEEN_FROM).normalize();
 const UP = SEEN_FROM.clone().cross(RIGHT);
-/** Metres of the rod that stands beside them where they are as large as they are. */
-const ROD = 1;
 const FOOT = '#B4472F';
 const FRONT = '#2C5F86';
 
-export interface LineUp {
+export interface LineUpRow {
   picture: string;
-  /** Where the middle of each is, as a share of the width; in the order of the props. */
-  at: number[];
-  /** Where the rod of one metre stands; null where sizes are not compared. */
-  rod: number | null;
+  /** Pixels that it is high, and from its lower edge to where the feet are. */
+  height: number;
+  ground: number;
 }
+
+export interface LineUp {
+  rows: LineUpRow[];
+  /** Pixels a metre; null where sizes are not compared. */
+  metre: number | null;
+}
+
+/** Of its column a prop takes no more than this; above and below the props of a row so many pixels stay free. */
+const OF_COLUMN = 0.8;
+const AIR = 14;
 
 /** How far a box reaches to the left, right, down and up in the picture from its foot. */
 function reach({ min, max }: Bounds): [number, number, number, number] {
@@ -49,89 +56,86 @@ function reach({ min, max }: Bounds): [number, number, number, number] {
 }
 type Vec3 = [number, number, number];
 
+/** A prop as it stands in the line-up, in pixels from its foot. */
+interface Standing {
+  object: Object3D;
+  letGo: () => void;
+  reach: ReturnType<typeof reach>;
+}
+
+async function standingIn(prop: Prop, alike: boolean): Promise<Standing | null> {
+  const mesh = await engine().mesh(prop.mesh);
+  if (!mesh || mesh.indices.length < 3) return null;
+  const whole = meshBounds(mesh);
+  const bounds = propBounds(prop, whole);
+  const { object, letGo } = await standing(mesh, propMatrix(prop, whole));
+  const size = new Vector3(...bounds.max).distanceTo(new Vector3(...bounds.min)) || 1;
+  const k = alike ? 1 / size : 1;
+  object.scale.setScalar(k);
+  object.add(...marks(bounds, size));
+  return { object, letGo, reach: reach(bounds).map((v) => v * k) as ReturnType<typeof reach> };
+}
+
 /**
- * A picture of props side by side; null while none of their meshes is at hand.
- * @param alike each as large as the others, instead of all to one scale
+ * Pictures of props side by side, in rows of so many columns, all to one scale. Where a mesh is not at hand its column
+ * stays empty. @param column pixels that each has for itself @param tallest pixels of the tallest
+ * @param alike each as large as the others, instead of as large as it is
  */
 export async function pictureOfLineUp(
   props: readonly Prop[],
-  { width, height, alike }: { width: number; height: number; alike: boolean },
-): Promise<LineUp | null> {
+  { columns, column, tallest, alike }: { columns: number; column: number; tallest: number; alike: boolean },
+): Promise<LineUp> {
   const { gl } = await viewReady();
+  const all = await Promise.all(props.map((prop) => standingIn(prop, alike)));
+  const reaches = all.flatMap((s) => (s ? [s.reach] : []));
+  /** Metres a pixel. */
+  const k = Math.max(
+    1e-9,
+    ...reaches.map(([left, right]) => (right - left) / (column * OF_COLUMN)),
+    ...reaches.map(([, , down, up]) => (up - down) / tallest),
+  );
+  const rows: LineUpRow[] = [];
+  for (let from = 0; from < props.length; from += columns)
+    rows.push(pictureOfRow(gl, all.slice(from, from + columns), columns * column, column, k));
+  all.forEach((s) => s?.letGo());
+  return { rows, metre: alike ? null : 1 / k };
+}
+
+function pictureOfRow(
+  gl: WebGLRenderer,
+  row: readonly (Standing | null)[],
+  width: number,
+  column: number,
+  k: number,
+): LineUpRow {
   const scene = new Scene();
   scene.add(...studioLight());
-  const made: (() => void)[] = [];
-  const shown: { prop: number; object: Object3D; reach: ReturnType<typeof reach> }[] = [];
-  for (const [i, prop] of props.entries()) {
-    const mesh = await engine().mesh(prop.mesh);
-    if (!mesh || mesh.indices.length < 3) continue;
-    const whole = meshBounds(mesh);
-    const bounds = propBounds(prop, whole);
-    const { object, letGo } = await standing(mesh, propMatrix(prop, whole));
-    made.push(letGo);
-    const size = new Vector3(...bounds.max).distanceTo(new Vector3(...bounds.min)) || 1;
-    const k = alike ? 1 / size : 1;
-    object.scale.setScalar(k);
-    object.add(...marks(bounds, size));
-    shown.push({ prop: i, object, reach: reach(bounds).map((v) => v * k) as ReturnType<typeof reach> });
-  }
-  if (shown.length === 0) return null;
-  const tallest = Math.max(...shown.map(({ reach: [, , down, up] }) => up - down));
-  const air = tallest * 0.12;
-  const spots: number[] = [];
-  let x = 0;
-  const rod = alike ? null : tallest * 0.06;
-  if (rod !== null) {
-    const pole = new ThreeMesh(
-      new BoxGeometry(rod * 0.5, ROD, rod * 0.5),
-      new MeshBasicMaterial({ color: '#7F8D99' }),
-    );
-    pole.position.set(0, ROD / 2, 0);
-    scene.add(pole);
-    made.push(() => pole.geometry.dispose());
-    x = rod + air;
-  }
-  for (const {
-    object,
-    reach: [left, right],
-  } of shown) {
-    object.position.copy(RIGHT).multiplyScalar(x - left);
-    scene.add(object);
-    spots.push(x + (right - left) / 2);
-    x += right - left + air;
-  }
-  const [low, high] = [
-    Math.min(...shown.map(({ reach: r }) => r[2])),
-    Math.max(rod === null ? 0 : ROD * UP.y, ...shown.map(({ reach: r }) => r[3])),
-  ];
-  const [from, to] = [-air, x];
-  // As wide as it must be, in the shape of the picture.
-  const k = Math.max((to - from) / width, (high - low + 2 * air) / height);
-  const [cx, cy] = [(from + to) / 2, (low + high) / 2];
-  const camera = new OrthographicCamera(
-    (-width * k) / 2,
-    (width * k) / 2,
-    (height * k) / 2,
-    (-height * k) / 2,
-    0,
-    1,
-  );
-  const away = (to - from + high - low) * 2 + 1;
-  camera.far = away * 2;
-  camera.position.copy(RIGHT).multiplyScalar(cx).addScaledVector(UP, cy).addScaledVector(SEEN_FROM, away);
+  let [low, high] = [0, 0];
+  row.forEach((s, i) => {
+    if (!s) return;
+    const [left, right, down, up] = s.reach;
+    s.object.position.copy(RIGHT).multiplyScalar(column * k * (i + 0.5) - (left + right) / 2);
+    scene.add(s.object);
+    [low, high] = [Math.min(low, down), Math.max(high, up)];
+  });
+  const ground = Math.round(-low / k) + AIR;
+  const height = ground + Math.max(20, Math.round(high / k)) + AIR;
+  const middle = RIGHT.clone()
+    .multiplyScalar((width * k) / 2)
+    .addScaledVector(UP, (height / 2 - ground) * k);
+  const away = (width + height) * k;
+  const half = { x: (width * k) / 2, y: (height * k) / 2 };
+  const camera = new OrthographicCamera(-half.x, half.x, half.y, -half.y, away / 1000, away * 2);
+  camera.position.copy(middle).addScaledVector(SEEN_FROM, away);
   camera.up.copy(UP);
-  camera.lookAt(new Vector3().copy(RIGHT).multiplyScalar(cx).addScaledVector(UP, cy));
-  camera.updateProjectionMatrix();
+  camera.lookAt(middle);
   const density = Math.min(2, devicePixelRatio || 1);
   const target = new WebGLRenderTarget(Math.round(width * density), Math.round(height * density), {
     samples: 4,
   });
   const picture = photograph(gl, scene, camera, target);
   target.dispose();
-  made.forEach((letGo) => letGo());
-  const share = (v: number) => (v - cx) / (width * k) + 0.5;
-  const at = props.map((_, i) => share(spots[shown.findIndex((s) => s.prop === i)] ?? NaN));
-  return { picture, at, rod: rod === null ? null : share(rod / 2) };
+  return { picture, height, ground };
 }
 
 /** The foot as a dot, and an arrow to the front, seen through the prop. */

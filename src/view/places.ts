@@ -1,5 +1,6 @@
 import { STATE } from '@/core/arrange/result';
 import { hasPoints } from '@/core/curve/schema';
+import type { Bounds } from '@/core/mesh/mesh';
 import type { Vec3 } from '@/core/math/vec3';
 import { through } from '@/core/mesh/surface';
 import { useDocument } from '@/store/document';
@@ -36,11 +37,17 @@ function propPlaces(id: string, chosen: ReadonlySet<number> | null): Vec3[] {
   return rows.map((i) => [p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
 }
 
+/** The eight corners of a box, xyz each. */
+const cornersOf = ({ min, max }: Bounds): number[] =>
+  Array.from({ length: 24 }, (_, i) => (((i / 3) >> (i % 3)) & 1 ? max : min)[i % 3]);
+
 /** Where a node is: its placed props, or places along its lines or over its mesh. */
 export function placesOf({ kind, id }: NodeRef): Vec3[] {
   const { paths, surfaces } = engine().state.result;
   if (kind === 'arrangement') return propPlaces(id, null);
   if (kind === 'path') return paths.get(id)?.strokes.flatMap((s) => some(s.position)) ?? [];
   const surface = kind === 'surface' ? surfaces.get(id) : undefined;
-  return surface ? some(surface.positions ?? [], (at) => through(surface.matrix, at)) : [];
+  if (!surface) return [];
+  const places = surface.positions ?? (surface.box ? cornersOf(surface.box) : []);
+  return some(places, (at) => through(surface.matrix, at));
 }

@@ -5,7 +5,7 @@ import { ChevronsUpDown } from 'lucide-react';
 
 interface ChoiceProps<T extends string | number> {
   label: string;
-  hint?: string;
+  hint: string;
   value: T;
   options: readonly { value: T; text: string }[];
   onChange: (value: T) => void;
@@ -23,6 +23,7 @@ export function Choice<T extends string | number>(props: ChoiceProps<T>) {
     <Listbox value={value} onChange={onChange}>
       <ListboxButton
         aria-label={label}
+        title={props.hint}
         className="flex w-[150px] items-center justify-between gap-1 rounded-md border border-edge bg-card px-2 py-1 text-left text-sm"
       >
         <span className="truncate">{shown}</span>
@@ -47,8 +48,10 @@ export function Choice<T extends string | number>(props: ChoiceProps<T>) {
   );
   if (bare) return list;
   return (
-    <div className="flex min-h-9 items-center justify-between gap-3" title={props.hint}>
-      <span className="text-sm">{label}</span>
+    <div className="flex min-h-9 items-center justify-between gap-3">
+      <span className="text-sm" title={props.hint}>
+        {label}
+      </span>
       {list}
     </div>
   );

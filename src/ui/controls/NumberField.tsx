@@ -32,7 +32,8 @@ export interface NumberFieldProps extends NumberSettings {
   /** Stands behind the number instead of its unit. */
   suffix?: string;
   className?: string;
-  hint?: string;
+  /** What it does, in plain words: the line on hover. */
+  hint: string;
   /** Only the box, with the label for screen readers. */
   bare?: boolean;
 }
@@ -47,7 +48,11 @@ function held(v: number, s: NumberSettings): number {
 
 /** The text box of a number: typing, expressions, units, arrow keys (Shift ×10, Alt ÷10). */
 export function NumberBox(
-  props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & { id?: string; className?: string },
+  props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & {
+    id?: string;
+    className?: string;
+    hint?: string;
+  },
 ) {
   const { value, dimension = 'plain', unit = 'm', step = 1, onChange } = props;
   const shown = props.auto ?? showMeasure(value, dimension, unit, props.whole ? 0 : undefined);
@@ -109,6 +114,7 @@ export function NumberBox(
   };
   return (
     <span
+      title={props.hint ?? (props.id ? undefined : props.label)}
       className={clsx(
         'relative flex items-center rounded-md border bg-card px-2 focus-within:ring-2 focus-within:ring-woad/40',
         bad ? 'border-danger' : 'border-edge',

@@ -7,7 +7,7 @@ import { NumberBox, NumberField } from './NumberField';
 export interface FieldSpec {
   name: string;
   label: string;
-  hint?: string;
+  hint: string;
   dimension?: 'length' | 'angle' | 'percent';
   step?: number;
   min?: number;
@@ -17,7 +17,7 @@ export interface FieldSpec {
 }
 
 /** A length of 0 and more. */
-export const lengthField = (name: string, label: string, reset: number, hint?: string): FieldSpec => ({
+export const lengthField = (name: string, label: string, reset: number, hint: string): FieldSpec => ({
   name,
   label,
   hint,
@@ -56,16 +56,18 @@ type Vec3 = [number, number, number];
 /** Three numbers side by side: a place, or a direction. */
 export function PlaceField({
   label,
+  hint,
   value,
   onChange,
 }: {
   label: string;
+  hint: string;
   value: Vec3;
   onChange: (v: Vec3, key?: string) => void;
 }) {
   const unit = useDocument((s) => s.scene.units);
   return (
-    <div className="my-1 grid grid-cols-3 gap-1.5" role="group" aria-label={label}>
+    <div className="my-1 grid grid-cols-3 gap-1.5" role="group" aria-label={label} title={hint}>
       {(['X', 'Y', 'Z'] as const).map((name, axis) => (
         <NumberBox
           key={name}

@@ -12,7 +12,7 @@ export type PairedField = NumberFieldProps & {
 export function NumberPair({ label, fields }: { label: string; fields: readonly PairedField[] }) {
   return (
     <div className="flex min-h-9 items-center gap-1.5" role="group" aria-label={label}>
-      <span className="w-[56px] shrink-0 text-sm">{label}</span>
+      <span className="w-[46px] shrink-0 text-sm">{label}</span>
       {fields.map((f) => (
         <PairBox key={f.label} {...f} />
       ))}
@@ -33,7 +33,8 @@ function PairBox({ short, hint, className, ...props }: PairedField) {
   );
   return (
     <span title={hint} className={clsx('min-w-0 flex-1', className)}>
-      <NumberBox {...props} prefix={handle} className="w-full !px-1.5" />
+      {/* The unit is that of all lengths; there is no room for it twice. */}
+      <NumberBox suffix="" {...props} prefix={handle} className="w-full !px-1.5" />
     </span>
   );
 }

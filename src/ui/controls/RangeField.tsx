@@ -14,6 +14,8 @@ type Range = [number, number];
 
 export interface RangeFieldProps extends NumberSettings {
   label: string;
+  /** What it does, in plain words: the line on hover. */
+  hint: string;
   value: readonly [number, number];
   /** What "no variation" is; a double click on the label puts it back. */
   rest: number;
@@ -104,7 +106,7 @@ export function RangeField(props: RangeFieldProps) {
   };
   const boxes = { ...props, auto: undefined, reset: rest, onText };
   return (
-    <div className="py-1">
+    <div className="py-1" title={props.hint}>
       <div className="flex min-h-8 items-center gap-2">
         <span
           className="w-[56px] shrink-0 cursor-ew-resize touch-none select-none text-sm"

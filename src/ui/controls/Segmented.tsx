@@ -5,6 +5,8 @@ import clsx from 'clsx';
 
 export interface SegmentedProps<T extends string> {
   label: string;
+  /** What is chosen, in plain words: the line on hover where an option has none of its own. */
+  hint: string;
   value: T;
   options: readonly { value: T; text: string; hint?: string }[];
   onChange: (value: T) => void;
@@ -19,6 +21,7 @@ export interface SegmentedProps<T extends string> {
 /** A few choices side by side. */
 export function Segmented<T extends string>({
   label,
+  hint,
   value,
   options,
   onChange,
@@ -28,7 +31,7 @@ export function Segmented<T extends string>({
   dark,
 }: SegmentedProps<T>) {
   return (
-    <div className={clsx('flex items-center justify-between gap-3', shown && 'min-h-9')}>
+    <div className={clsx('flex items-center justify-between gap-3', shown && 'min-h-9')} title={hint}>
       {shown && <span className="text-sm">{label}</span>}
       <RadioGroup
         aria-label={label}

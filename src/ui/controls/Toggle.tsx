@@ -5,7 +5,7 @@ import { Field, Label, Switch } from '@headlessui/react';
 /** On or off, with its label. */
 export function Toggle(props: {
   label: string;
-  hint?: string;
+  hint: string;
   value: boolean;
   onChange: (on: boolean) => void;
 }) {

@@ -199,6 +199,7 @@ function Correct({
         <Segmented
           fill
           label="Take it as"
+          hint="What the mesh becomes in the scene"
           value={use}
           options={[
             { value: 'prop', text: 'A prop' },

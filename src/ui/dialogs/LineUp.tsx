@@ -8,7 +8,7 @@ import { setProps } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectedNodes, useSelection } from '@/store/selection';
-import { pictureOfLineUp, type LineUp as Picture } from '@/view/lineUp';
+import { pictureOfLineUp, type LineUp as Picture, type LineUpRow } from '@/view/lineUp';
 import { waitFor } from '@/view/viewState';
 import { metres } from '@/words/numbers';
 import { hangProp } from '../basket/hang';
@@ -21,10 +21,11 @@ import { lying, type Lie } from '../recipe/nodes/poseProp';
 import { FEET } from '../recipe/nodes/PropPanel';
 import { openDialog } from '../uiState';
 
-const WIDTH = 820;
-const HEIGHT = 260;
+const COLUMNS = 6;
+const COLUMN = 138;
+const TALLEST = 190;
 const SCALES = [
-  { value: 'true', text: 'True sizes', hint: 'All to one scale, beside a rod of one metre' },
+  { value: 'true', text: 'True sizes', hint: 'All to one scale, beside a metre' },
   { value: 'alike', text: 'Alike', hint: 'Each as large as the others, to see what is small' },
 ] as const;
 
@@ -44,49 +45,38 @@ export function LineUp() {
     dispatch(setProps, { changes });
   };
   const turn = (p: Prop): Lie => ({ front: quarterTurned(p.front, p.up) });
+  const setOne = async (p: Prop, lie: Lie) =>
+    dispatch(setProps, { changes: [{ id: p.id, values: await lying(p, lie) }] });
+  const inRows = Array.from({ length: Math.ceil(props.length / COLUMNS) }, (_, r) =>
+    props.slice(r * COLUMNS, (r + 1) * COLUMNS),
+  );
   /** What all have alike; nothing where they differ. */
   const common = <T,>(of: (p: Prop) => T): T | null =>
     props.length > 0 && props.every((p) => of(p) === of(props[0])) ? of(props[0]) : null;
   const close = () => openDialog(null);
   return (
-    <Modal title="Line-up" onClose={close} width="max-w-4xl">
-      <div className="relative" style={{ height: HEIGHT + 78 }}>
-        <div
-          className="overflow-hidden rounded-lg bg-[linear-gradient(#CFDFE4,#F4EEE2)]"
-          style={{ height: HEIGHT }}
-        >
-          {picture && (
-            <img
-              src={picture.picture}
-              alt="The props side by side, each on its foot, with an arrow to its front"
-              width="100%"
-              className="h-full w-full object-fill"
-            />
-          )}
-          {picture && picture.rod !== null && (
-            <span
-              className="num absolute bottom-[84px] -translate-x-1/2 text-[11px] text-ink-700"
-              style={{ left: `${picture.rod * 100}%` }}
-            >
-              1 m
-            </span>
-          )}
-        </div>
-        {props.map((p, i) => (
-          <Legend
-            key={p.id}
-            prop={p}
-            at={picture?.at[i] ?? NaN}
-            share={1 / props.length}
-            onTurn={() =>
-              void lying(p, turn(p)).then((values) => dispatch(setProps, { changes: [{ id: p.id, values }] }))
-            }
+    <Modal title="Line-up" onClose={close} width="max-w-[870px]">
+      <div className="thin-scroll max-h-[52vh] overflow-y-auto">
+        {inRows.map((row, r) => (
+          <Row
+            key={row[0].id}
+            props={row}
+            drawn={picture?.rows[r]}
+            metre={picture?.metre ?? null}
+            onTurn={(p) => void setOne(p, turn(p))}
             disabled={readOnly}
           />
         ))}
       </div>
       <fieldset disabled={readOnly} className="mt-2 grid grid-cols-2 gap-x-8 border-t border-edge pt-2">
-        <Segmented shown label="Drawn" value={scale} options={SCALES} onChange={setScale} />
+        <Segmented
+          shown
+          label="Drawn"
+          hint="How large the props are drawn beside each other"
+          value={scale}
+          options={SCALES}
+          onChange={setScale}
+        />
         <Choice
           label="The files are in"
           hint="What one unit of each file is"
@@ -138,47 +128,79 @@ export function LineUp() {
   );
 }
 
-/** Under each prop: what it is called, how large it is, and a turn of its own. */
-function Legend({
-  prop,
-  at,
-  share,
+/** Some props on one line, with a metre beside them; under each what it is called, how large it is, a turn of its own. */
+function Row({
+  props,
+  drawn,
+  metre,
   onTurn,
   disabled,
 }: {
-  prop: Prop;
-  at: number;
-  share: number;
-  onTurn: () => void;
+  props: readonly Prop[];
+  drawn: LineUpRow | undefined;
+  metre: number | null;
+  onTurn: (prop: Prop) => void;
   disabled: boolean;
 }) {
+  return (
+    <div className="mb-1">
+      <div
+        className="relative overflow-hidden rounded-lg bg-[linear-gradient(#CFDFE4,#F4EEE2)]"
+        style={{ height: drawn?.height ?? TALLEST, width: COLUMNS * COLUMN }}
+      >
+        {drawn && (
+          <img
+            src={drawn.picture}
+            alt={`${props.map((p) => p.name).join(', ')}: each on its foot, with an arrow to its front`}
+            width={COLUMNS * COLUMN}
+            height={drawn.height}
+          />
+        )}
+        {drawn && metre !== null && (
+          <span
+            className="num absolute left-2 flex items-end border-l-2 border-ink-500 pl-1 text-[11px] leading-none text-ink-700"
+            style={{ bottom: drawn.ground, height: metre }}
+          >
+            1 m
+          </span>
+        )}
+      </div>
+      <ul className="flex">
+        {props.map((p) => (
+          <Legend key={p.id} prop={p} onTurn={() => onTurn(p)} disabled={disabled} />
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function Legend({ prop, onTurn, disabled }: { prop: Prop; onTurn: () => void; disabled: boolean }) {
   const units = useDocument((s) => s.scene.units);
   const bounds = useEngine((s) => s.result.propBounds[prop.id]);
-  const size = bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], units, 2));
+  const sizes = bounds && ([0, 2, 1] as const).map((a) => metres(bounds.max[a] - bounds.min[a], units, 2));
   return (
-    <div
-      role="group"
+    <li
       aria-label={prop.name}
-      className="absolute flex -translate-x-1/2 flex-col items-center text-center text-[12px] leading-tight"
-      style={{
-        left: `${(Number.isFinite(at) ? at : 0.5) * 100}%`,
-        top: HEIGHT + 6,
-        width: `${share * 100}%`,
-      }}
+      className="flex flex-col items-center px-1 pt-1 text-center text-[12px] leading-tight"
+      style={{ width: COLUMN }}
     >
-      <span className="w-full truncate font-medium" title={prop.name}>
-        {prop.name}
+      <span className="flex w-full items-center justify-center gap-0.5">
+        <span className="truncate font-medium" title={prop.name}>
+          {prop.name}
+        </span>
+        <IconButton
+          name={`Turn ${prop.name} a quarter`}
+          onClick={onTurn}
+          disabled={disabled}
+          className="!size-5"
+        >
+          <RotateCcw size={12} />
+        </IconButton>
       </span>
-      <span
-        className="num w-full truncate text-[11px] text-soft"
-        title={`Wide × long × high: ${size?.join(' × ')}`}
-      >
-        {size?.join(' × ') ?? 'its mesh is not at hand'}
+      <span className="num text-[11px] text-soft" title="Wide × long × high">
+        {sizes ? `${sizes.map((v) => parseFloat(v)).join(' × ')} ${units}` : 'its mesh is not at hand'}
       </span>
-      <IconButton name={`Turn ${prop.name} a quarter`} onClick={onTurn} disabled={disabled}>
-        <RotateCcw size={13} />
-      </IconButton>
-    </div>
+    </li>
   );
 }
 
@@ -189,7 +211,12 @@ function usePictureOf(props: readonly Prop[], alike: boolean): Picture | null {
   useEffect(() => {
     let current = true;
     const draw = async () => {
-      const made = await pictureOfLineUp(props, { width: WIDTH, height: HEIGHT, alike });
+      const made = await pictureOfLineUp(props, {
+        columns: COLUMNS,
+        column: COLUMN,
+        tallest: TALLEST,
+        alike,
+      });
       if (current) setPicture(made);
     };
     void waitFor(draw());

@@ -40,9 +40,17 @@ const KINDS: { kind: Kind; title: string; text: string; icon: ReactNode }[] = [
 ];
 
 const rangeFields = (span: number): FieldSpec[] => [
-  { name: 'from', label: 'From second', step: 0.5, reset: 0 },
-  { name: 'to', label: 'To second', step: 0.5, reset: span },
-  { name: 'rate', label: 'Frames a second', step: 1, min: 1, max: 120, reset: 12 },
+  { name: 'from', label: 'From second', hint: 'Seconds at which the animation begins', step: 0.5, reset: 0 },
+  { name: 'to', label: 'To second', hint: 'Seconds at which it ends', step: 0.5, reset: span },
+  {
+    name: 'rate',
+    label: 'Frames a second',
+    hint: 'Key frames for each second: more are smoother and larger',
+    step: 1,
+    min: 1,
+    max: 120,
+    reset: 12,
+  },
 ];
 
 /** A name that every file system takes. */
@@ -146,6 +154,7 @@ export function SendOut() {
               <Segmented
                 shown
                 label="When"
+                hint="One moment, or a stretch of time"
                 value={animated ? 'animation' : 'still'}
                 options={[
                   { value: 'still', text: `Still at ${time.toFixed(2)} s` },
@@ -168,6 +177,7 @@ export function SendOut() {
                 <Segmented
                   shown
                   label="Props as"
+                  hint="How the file holds what is placed"
                   value={nodes}
                   options={[
                     {

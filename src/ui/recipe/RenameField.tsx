@@ -20,6 +20,7 @@ export function RenameField({
   return (
     <input
       aria-label={label}
+      title={`${label}: type another one`}
       data-rename
       value={text ?? name}
       onChange={(e) => setText(e.target.value)}

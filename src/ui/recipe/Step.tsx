@@ -36,6 +36,7 @@ export function Step(props: {
       <div className="flex items-center">
         <DisclosureButton
           onClick={() => toggleStep(props.name)}
+          title={props.phrase}
           className="flex min-w-0 flex-1 items-center gap-2 rounded-md py-[5px] text-left"
         >
           <span className="text-[14px] font-semibold">{props.title}</span>

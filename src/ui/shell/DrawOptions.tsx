@@ -34,12 +34,14 @@ export function DrawOptions() {
       <div className="flex flex-wrap items-center justify-center gap-x-4 gap-y-1 rounded-lg bg-paper/95 px-2 py-1 shadow">
         <Segmented
           label="Kind of the points"
+          hint="What points are that are drawn now"
           value={pointKind}
           options={KINDS}
           onChange={(k) => setDrawAs({ pointKind: k })}
         />
         <Segmented
           label="Where points go"
+          hint="On what a click puts a point"
           value={plane}
           options={PLANES}
           onChange={(p) => setDrawAs({ plane: p })}

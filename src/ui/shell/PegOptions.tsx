@@ -35,6 +35,7 @@ export function PegOptions() {
         <Choice
           bare
           label="Typed place is in"
+          hint="What the typed numbers count from"
           value={on ? where : SCENE}
           options={[
             { value: SCENE, text: 'In the scene' },
@@ -56,7 +57,12 @@ export function PegOptions() {
           ))
         ) : (
           <div className="w-[280px]">
-            <PlaceField label="Typed place" value={at} onChange={setAt} />
+            <PlaceField
+              label="Typed place"
+              hint="Where the peg goes: x, y, z, or u and v on a surface"
+              value={at}
+              onChange={setAt}
+            />
           </div>
         )}
         <Button look="ink" disabled={!prop} onClick={() => void peg()}>

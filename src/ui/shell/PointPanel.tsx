@@ -65,6 +65,7 @@ export function PointPanel() {
         <Segmented
           dark
           label="Kind of point"
+          hint="How the path goes through this point"
           value={point.kind}
           options={KINDS}
           onChange={(kind) => dispatch(setPointKind, { path: path.id, id: point.id, kind })}

@@ -14,13 +14,17 @@ const PER = [
   { value: 'side', text: 'Side' },
   { value: 'quadrant', text: 'Quadrant' },
 ] as const;
-const PLACES: { field: keyof SnapState; label: string; hint?: string }[] = [
-  { field: 'points', label: 'Points and ends' },
-  { field: 'midpoints', label: 'Midpoints' },
-  { field: 'onPath', label: 'Anywhere on a path' },
-  { field: 'perpendicular', label: 'Square onto a path' },
+const PLACES: { field: keyof SnapState; label: string; hint: string }[] = [
+  { field: 'points', label: 'Points and ends', hint: 'The points of paths, and where they begin and end' },
+  { field: 'midpoints', label: 'Midpoints', hint: 'The middles of the sides between points' },
+  { field: 'onPath', label: 'Anywhere on a path', hint: 'The nearest place of a path' },
+  {
+    field: 'perpendicular',
+    label: 'Square onto a path',
+    hint: 'Where the side that is drawn meets a path at a right angle',
+  },
   { field: 'angles', label: '15° steps', hint: 'Near them by itself; with Shift always' },
-  { field: 'grid', label: 'Ground grid' },
+  { field: 'grid', label: 'Ground grid', hint: 'Whole steps of the grid on the ground' },
 ];
 
 /** The tag for snapping: on or off, and what drawing and dragging snap to. */
@@ -41,7 +45,12 @@ export function SnapTag({ className, peg }: { className: (on: boolean) => string
         {!snap.on ? ' off' : divided ? <span className="num text-xs">1/{snap.parts}</span> : null}
       </PopoverButton>
       <PopoverPanel className="pointer-events-auto absolute left-1/2 top-full z-40 mt-2 w-64 -translate-x-1/2 rounded-lg border border-edge bg-paper p-2.5 text-text shadow-xl">
-        <Toggle label="Snapping" value={snap.on} onChange={(on) => setSnap({ on })} />
+        <Toggle
+          label="Snapping"
+          hint="Whether points and props catch near places"
+          value={snap.on}
+          onChange={(on) => setSnap({ on })}
+        />
         <fieldset disabled={!snap.on} className={clsx(!snap.on && 'opacity-45')}>
           {PLACES.map(({ field, label, hint }) => (
             <Toggle
@@ -55,6 +64,7 @@ export function SnapTag({ className, peg }: { className: (on: boolean) => string
           {snap.grid && (
             <NumberField
               label="Grid step"
+              hint="Metres from one place of the grid to the next"
               dimension="length"
               unit={unit}
               step={0.1}
@@ -78,6 +88,7 @@ export function SnapTag({ className, peg }: { className: (on: boolean) => string
             <Segmented
               shown
               label="Per"
+              hint="What is divided: each whole path, each side, each quarter"
               value={snap.per}
               options={PER}
               onChange={(per) => setSnap({ per })}

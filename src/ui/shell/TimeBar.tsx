@@ -63,6 +63,7 @@ export function TimeBar() {
             <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>
               <NumberField
                 label="Time"
+                hint="Seconds from the beginning"
                 step={0.1}
                 value={time}
                 reset={0}
@@ -73,6 +74,7 @@ export function TimeBar() {
               />
               <NumberField
                 label="Speed"
+                hint="How fast time runs while it plays"
                 dimension="percent"
                 step={0.1}
                 value={speed}
@@ -81,13 +83,19 @@ export function TimeBar() {
               />
               <NumberField
                 label="Seconds shown"
+                hint="Seconds that the time bar is long"
                 step={1}
                 min={0.1}
                 value={span}
                 reset={8}
                 onChange={(v) => setClock({ span: Math.max(0.1, v ?? 8) })}
               />
-              <Toggle label="Loop" value={loop} onChange={(on) => setClock({ loop: on })} />
+              <Toggle
+                label="Loop"
+                hint="At the end of the time bar it begins again"
+                value={loop}
+                onChange={(on) => setClock({ loop: on })}
+              />
             </div>
           )}
         </PopoverPanel>

@@ -15,6 +15,11 @@ export const AXES: { value: Axis; text: string }[] = [
 export const AxisField = (p: { label: string; value: Axis; onChange: (axis: Axis) => void; not?: Axis }) => (
   <Choice
     label={p.label}
+    hint={
+      p.label === 'Up axis'
+        ? 'The axis of the mesh that points up'
+        : 'The axis of the mesh that points to the front'
+    }
     value={p.value}
     options={AXES.filter((a) => a.value[1] !== p.not?.[1])}
     onChange={p.onChange}
@@ -31,5 +36,11 @@ export const UNITS = [
 
 /** What one unit of the file is. */
 export const UnitField = (p: { value: number; onChange: (scale: number) => void }) => (
-  <Choice label="The file is in" value={p.value} options={UNITS} onChange={p.onChange} />
+  <Choice
+    label="The file is in"
+    hint="What one unit of the file is"
+    value={p.value}
+    options={UNITS}
+    onChange={p.onChange}
+  />
 );

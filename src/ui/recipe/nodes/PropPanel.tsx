@@ -67,6 +67,7 @@ export function PropPanel({ id }: { id: string }) {
         )}
         <Choice
           label="Foot"
+          hint="The point of the prop that touches and that it stands by"
           value={prop.foot.at}
           options={
             prop.foot.at === 'point' ? [...FEET, { value: 'point', text: 'Own point' } as const] : FEET
@@ -82,7 +83,12 @@ export function PropPanel({ id }: { id: string }) {
         />
         <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
         <SnapPoints points={prop.snapPoints} onChange={(snapPoints, key) => set({ snapPoints }, key)} />
-        <Button look="bordered" className="mt-3 w-full" onClick={() => hangProp(id)}>
+        <Button
+          look="bordered"
+          title="As a new run along it"
+          className="mt-3 w-full"
+          onClick={() => hangProp(id)}
+        >
           Hang on the selected path
         </Button>
       </fieldset>

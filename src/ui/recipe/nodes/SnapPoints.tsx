@@ -49,6 +49,7 @@ export function SnapPoints(props: { points: Point[]; onChange: (points: Point[],
           </div>
           <PlaceField
             label={p.name}
+            hint="Metres from the foot: left, up, front"
             value={p.position}
             onChange={(position, key) => put(i, { position }, key)}
           />

@@ -143,6 +143,7 @@ function Entry({ run, entry, index, last, mode, zoned, into }: EntryProps) {
               key={way}
               type="button"
               aria-label={`Move ${name} ${way < 0 ? 'up' : 'down'}`}
+              title={way < 0 ? 'Earlier in the order' : 'Later in the order'}
               disabled={way < 0 ? index === 0 : last}
               onClick={() => dispatch(moveEntry, { id: run, entry: entry.id, to: index + way })}
               className="text-faint hover:text-text disabled:opacity-25"

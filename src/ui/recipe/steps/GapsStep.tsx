@@ -85,6 +85,7 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
         <Segmented
           shown
           label="Taken from"
+          hint="Where those that are taken are: at the beginning, at the end, anywhere"
           value={gaps.taken.from}
           options={FROM}
           onChange={(from) => set({ taken: { ...gaps.taken, from } })}
@@ -94,6 +95,7 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
         <Segmented
           shown
           label="After"
+          hint="What becomes of the place of what is left out"
           value={gaps.after}
           options={AFTER}
           onChange={(after) => set({ after })}
@@ -215,6 +217,7 @@ function KeepOutFields({ run, keepOut: k }: { run: string; keepOut: KeepOut }) {
         <>
           <Choice
             label="Of path"
+            hint="The closed path in question"
             value={k.path}
             options={paths}
             none="missing"
@@ -223,6 +226,7 @@ function KeepOutFields({ run, keepOut: k }: { run: string; keepOut: KeepOut }) {
           <Segmented
             shown
             label="Keep out"
+            hint="On which side of the path nothing goes"
             value={k.where}
             options={[
               { value: 'inside', text: 'Inside' },
@@ -235,6 +239,7 @@ function KeepOutFields({ run, keepOut: k }: { run: string; keepOut: KeepOut }) {
       {k.kind === 'into' && (
         <Choice
           label="Gives way to"
+          hint="What would reach into that arrangement is left out"
           value={k.of}
           none="missing"
           options={scene.arrangements
@@ -247,6 +252,7 @@ function KeepOutFields({ run, keepOut: k }: { run: string; keepOut: KeepOut }) {
         <>
           <Choice
             label="Near"
+            hint="The path, props or surface that is kept away from"
             value={k.of.id}
             none="missing"
             options={[
@@ -260,6 +266,7 @@ function KeepOutFields({ run, keepOut: k }: { run: string; keepOut: KeepOut }) {
           <NumberField
             {...box}
             label="Within"
+            hint="Metres around it in which nothing goes"
             min={0}
             value={k.distance}
             reset={1}

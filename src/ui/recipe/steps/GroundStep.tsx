@@ -44,7 +44,7 @@ export function GroundStep({
   set: (values: Partial<Ground>, key?: string) => void;
 }) {
   const unit = useDocument((s) => s.scene.units);
-  const length = (label: string, field: 'above' | 'floor', reset: number, hint?: string) => (
+  const length = (label: string, field: 'above' | 'floor', reset: number, hint: string) => (
     <NumberField
       label={label}
       hint={hint}
@@ -63,6 +63,7 @@ export function GroundStep({
       <Segmented
         fill
         label="Ground"
+        hint="Whether props come down to a surface, or stand as the path has them"
         value={ground.mode}
         options={MODES}
         // What is set to stand on the ground is meant to stand square to it, unless that was changed before.
@@ -75,6 +76,7 @@ export function GroundStep({
             <>
               <Choice
                 label="Direction"
+                hint="Which way they are put down"
                 value={ground.direction}
                 options={DIRECTIONS}
                 onChange={(direction) => set({ direction })}
@@ -82,6 +84,7 @@ export function GroundStep({
               {ground.direction === 'typed' && (
                 <PlaceField
                   label="Landing direction"
+                  hint="The way down: x, y, z"
                   value={ground.typed}
                   onChange={(typed, key) => set({ typed }, key)}
                 />
@@ -101,6 +104,7 @@ export function GroundStep({
             shown
             tight
             label="Touches by"
+            hint="What of a prop meets the ground"
             value={ground.contact}
             options={CONTACTS}
             // What rests on its footprint tilts with the ground, unless that was set before.
@@ -122,6 +126,7 @@ export function GroundStep({
           {ground.lean > 0 && (
             <NumberField
               label="Leans at most"
+              hint="However steep the ground is, degrees from upright"
               dimension="angle"
               step={5}
               min={0}
@@ -133,6 +138,7 @@ export function GroundStep({
           )}
           <RangeField
             label="Sink"
+            hint="Metres into the ground, each by chance within the range"
             dimension="length"
             unit={unit}
             step={0.01}
@@ -145,11 +151,13 @@ export function GroundStep({
             shown
             tight
             label="No ground"
+            hint="What becomes of props that find nothing beneath"
             value={ground.missed}
             options={MISSED}
             onChange={(missed) => set({ missed })}
           />
-          {ground.missed === 'floor' && length('Floor height', 'floor', 0)}
+          {ground.missed === 'floor' &&
+            length('Floor height', 'floor', 0, 'The height that those go down to which find no ground')}
         </>
       )}
     </>
@@ -169,6 +177,7 @@ function Surfaces({ ground, set }: { ground: Ground; set: (values: Partial<Groun
       <legend className="sr-only">Surfaces to stand on</legend>
       <Toggle
         label="Every surface shown"
+        hint="All surfaces that are shown carry, new ones too"
         value={all}
         onChange={(every) => set({ surfaces: every ? [] : [surfaces[0].id] })}
       />
@@ -180,6 +189,7 @@ function Surfaces({ ground, set }: { ground: Ground; set: (values: Partial<Groun
               <Toggle
                 key={s.id}
                 label={s.name}
+                hint={`“${s.name}” carries what lands`}
                 value={chosen}
                 onChange={(on) => {
                   const next = on ? [...ground.surfaces, s.id] : ground.surfaces.filter((id) => id !== s.id);

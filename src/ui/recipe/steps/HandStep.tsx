@@ -39,6 +39,7 @@ export function HandStep({ arrangement: run }: StepProps<'hand'>) {
                 <button
                   type="button"
                   onClick={() => selectSlots(run.id, [parseSlotName(name)])}
+                  title="Takes it in hand"
                   className="flex min-w-0 flex-1 items-baseline gap-2 rounded-md px-1 py-1 text-left text-[12.5px] hover:bg-groove"
                 >
                   <span className="num shrink-0">#{name}</span>
@@ -56,7 +57,11 @@ export function HandStep({ arrangement: run }: StepProps<'hand'>) {
           }}
         </VirtualList>
       </div>
-      <Button className="!px-1.5 text-soft" onClick={() => dispatch(letGo, { id: run.id })}>
+      <Button
+        title="Takes every correction by hand back"
+        className="!px-1.5 text-soft"
+        onClick={() => dispatch(letGo, { id: run.id })}
+      >
         Let go of all
       </Button>
     </>

@@ -40,7 +40,14 @@ export function PropsStep({ arrangement: run }: StepProps<'order'>) {
   });
   return (
     <div ref={setNodeRef} className={clsx('rounded-md', isOver && 'ring-2 ring-woad')}>
-      <Segmented fill label="Order" value={order.mode} options={MODES} onChange={(mode) => set({ mode })} />
+      <Segmented
+        fill
+        label="Order"
+        hint="How props follow each other"
+        value={order.mode}
+        options={MODES}
+        onChange={(mode) => set({ mode })}
+      />
       <EntryList run={run.id} entries={order.entries} mode={order.mode} zoned={zoned} into={null} />
       <AddTo run={run.id} into={null} empty={order.entries.length === 0} />
       {order.mode === 'mix' && (

@@ -144,6 +144,7 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         {steps && stepField && (
           <NumberField
             label={`${f.label} in steps of`}
+            hint="Values are whole steps from the middle; 0: any value"
             dimension={f.dimension}
             unit={unit}
             step={f.dimension === 'angle' ? 5 : 0.05}
@@ -171,7 +172,12 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         <IconButton name="Next seed" onClick={() => dispatch(setSeed, { id: run.id, seed: run.seed + 1 })}>
           <Plus size={15} />
         </IconButton>
-        <Button look="bordered" className="flex-1 !px-1" onClick={() => openDialog('seeds')}>
+        <Button
+          look="bordered"
+          title="Six seeds side by side, to keep one"
+          className="flex-1 !px-1"
+          onClick={() => openDialog('seeds')}
+        >
           <Columns3 size={14} />
           Compare seeds
         </Button>
@@ -256,6 +262,7 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         onChange={setSteps}
       />
       <Button
+        title="Takes all variation away"
         className="!px-1.5 text-soft"
         onClick={() => dispatch(resetStep, { id: run.id, step: 'variation' })}
       >
@@ -320,6 +327,7 @@ function WaverFields({ v, set }: { v: Variation; set: (values: Partial<Variation
           <Segmented
             shown
             label="Rows waver"
+            hint="Whether rows swing together or each by itself"
             value={v.waverRows}
             options={ROWS}
             onChange={(waverRows) => set({ waverRows })}
@@ -427,6 +435,7 @@ function TintFields({
       {colors.length > 0 && (
         <RangeField
           label="Strength"
+          hint="How strong the tint is, each by chance within the range"
           dimension="percent"
           step={0.05}
           min={0}

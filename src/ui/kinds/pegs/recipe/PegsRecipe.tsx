@@ -81,6 +81,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
                 <div className="flex items-center gap-1">
                   <button
                     type="button"
+                    title="Takes it in hand"
                     className="num min-w-0 flex-1 truncate text-left text-[12.5px]"
                     onClick={() => selectSlots(a.id, [pegNumber(peg.id)])}
                   >

@@ -50,6 +50,7 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
             {
               name: 'share',
               label: 'Leaders that carry one',
+              hint: 'Of a hundred leaders so many carry a rider, by chance',
               dimension: 'percent',
               step: 0.05,
               min: 0,
@@ -69,19 +70,61 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
       >
         <Choice
           label="On"
+          hint="The arrangement whose props carry these"
           value={a.on}
           options={leaders.map((l) => ({ value: l.id, text: l.name }))}
           none="Missing"
           onChange={(on) => set({ on, only: [] })}
         />
-        <Segmented shown label="From" value={a.seat} options={SEATS} onChange={(seat) => set({ seat })} />
-        <PlaceField label="Offset" value={a.offset} onChange={(offset, key) => set({ offset }, key)} />
+        <Segmented
+          shown
+          label="From"
+          hint="The point of each leader that they sit on"
+          value={a.seat}
+          options={SEATS}
+          onChange={(seat) => set({ seat })}
+        />
+        <PlaceField
+          label="Offset"
+          hint="Metres from there: left, up, to the front of the leader"
+          value={a.offset}
+          onChange={(offset, key) => set({ offset }, key)}
+        />
         <NumberFields
           fields={[
-            { name: 'turnDeg', label: 'Turn', dimension: 'angle', step: 5, reset: 0 },
-            { name: 'tipDeg', label: 'Tip', dimension: 'angle', step: 5, reset: 0 },
-            { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 5, reset: 0 },
-            { name: 'size', label: 'Size', dimension: 'percent', step: 0.05, min: 0.01, reset: 1 },
+            {
+              name: 'turnDeg',
+              label: 'Turn',
+              hint: 'Degrees about its up axis',
+              dimension: 'angle',
+              step: 5,
+              reset: 0,
+            },
+            {
+              name: 'tipDeg',
+              label: 'Tip',
+              hint: 'Degrees about its side axis',
+              dimension: 'angle',
+              step: 5,
+              reset: 0,
+            },
+            {
+              name: 'rollDeg',
+              label: 'Roll',
+              hint: 'Degrees about its front axis',
+              dimension: 'angle',
+              step: 5,
+              reset: 0,
+            },
+            {
+              name: 'size',
+              label: 'Size',
+              hint: 'Of its own size',
+              dimension: 'percent',
+              step: 0.05,
+              min: 0.01,
+              reset: 1,
+            },
           ]}
           values={{ turnDeg: a.turnDeg, tipDeg: a.tipDeg, rollDeg: a.rollDeg, size: a.size }}
           set={set}
@@ -102,6 +145,7 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
         <Segmented
           fill
           label="Landing"
+          hint="What of a leader and its riders comes down to the ground"
           value={a.landing}
           options={LANDINGS}
           // On its own it is meant to land: where nothing was set, straight down.

@@ -25,6 +25,7 @@ export function OneOfMany({
     return (
       <Segmented
         label={label}
+        hint="Which of them is shown"
         value={String(now)}
         options={Array.from({ length: count }, (_, i) => ({ value: String(i), text: nameOf(i) }))}
         onChange={(v) => onChange(Number(v))}

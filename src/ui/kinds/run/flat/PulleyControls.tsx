@@ -61,6 +61,7 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
               />
               <NumberField
                 label="Speed a second"
+                hint="How far the run slides along its path each second"
                 dimension="length"
                 unit={unit}
                 step={0.05}
@@ -72,6 +73,7 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
                 <Segmented
                   shown
                   label="At the ends"
+                  hint="What happens with props that come to an end of the path"
                   value={pulley.ends}
                   options={ENDS}
                   onChange={(ends) => set({ ends })}

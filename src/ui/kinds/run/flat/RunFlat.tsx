@@ -143,7 +143,13 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
           />
         )}
         <span className="flex-1" />
-        <Segmented label="What the flat view shows" value={tab} options={TABS} onChange={setTab} />
+        <Segmented
+          label="What the flat view shows"
+          hint="What is drawn over the length of the path"
+          value={tab}
+          options={TABS}
+          onChange={setTab}
+        />
         {part && <PulleyControls run={run} closed={part.closed} />}
         <IconButton
           name="Add a keep-out"

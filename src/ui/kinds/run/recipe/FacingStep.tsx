@@ -46,14 +46,24 @@ const CORNERS = [
   { value: 'mitre', text: 'Mitred', hint: 'Cut at each corner, both sides meeting on the mitre' },
 ] as const;
 
+/** What each of its angles does. */
+const ANGLES = {
+  turnDeg: 'Degrees about the up axis of each prop',
+  turnEachDeg: 'Each prop is turned so many degrees more than the one before',
+  tipDeg: 'Degrees about the side axis of each prop',
+  rollDeg: 'Degrees about the front axis of each prop',
+  compassDeg: 'Degrees clockwise from north as seen from above',
+};
+
 export function FacingStep({ run, color }: StepProps) {
   const { facing } = run;
   const unit = useDocument((s) => s.scene.units);
   const set = (values: Partial<Facing>, key?: string) =>
     dispatch(setStep, { id: run.id, step: 'facing', values }, key);
-  const angle = (label: string, field: 'turnDeg' | 'turnEachDeg' | 'tipDeg' | 'rollDeg' | 'compassDeg') => (
+  const angle = (label: string, field: keyof typeof ANGLES) => (
     <NumberField
       label={label}
+      hint={ANGLES[field]}
       dimension="angle"
       step={5}
       value={facing[field]}
@@ -79,6 +89,7 @@ export function FacingStep({ run, color }: StepProps) {
         fill
         tight
         label="Heading"
+        hint="Which way the fronts of the props point"
         value={facing.heading}
         options={HEADINGS}
         onChange={(heading) => set({ heading })}
@@ -89,6 +100,7 @@ export function FacingStep({ run, color }: StepProps) {
         <Segmented
           fill
           label="Posture"
+          hint="How their up axes stand"
           value={facing.posture}
           options={POSTURES}
           onChange={(posture) => set({ posture })}
@@ -100,6 +112,7 @@ export function FacingStep({ run, color }: StepProps) {
             shown
             tight
             label="Begins with up"
+            hint="Where up is at the beginning of the path, seen along it"
             value={facing.bankFrom}
             options={BANKS}
             onChange={(bankFrom) => set({ bankFrom })}
@@ -138,6 +151,7 @@ export function FacingStep({ run, color }: StepProps) {
           <Segmented
             shown
             label="At corners"
+            hint="What becomes of bent props at a corner of the path"
             value={facing.corners}
             options={CORNERS}
             onChange={(corners) => set({ corners })}
@@ -209,6 +223,7 @@ export function FacingStep({ run, color }: StepProps) {
             content: (
               <NumberField
                 label="Size"
+                hint="Of its own size"
                 dimension="percent"
                 step={0.05}
                 min={0.01}
@@ -226,6 +241,7 @@ export function FacingStep({ run, color }: StepProps) {
               <Segmented
                 shown
                 label="Every second"
+                hint="Every second prop turned about, or mirrored"
                 value={facing.alternate}
                 options={FLIPS}
                 onChange={(alternate) => set({ alternate })}
@@ -279,7 +295,14 @@ function TargetFields({ run, set }: StepProps & { set: (values: Partial<Facing>,
   };
   return (
     <>
-      <Choice label="Look at" value={value} options={options} none="missing" onChange={choose} />
+      <Choice
+        label="Look at"
+        hint="What the fronts point to"
+        value={value}
+        options={options}
+        none="missing"
+        onChange={choose}
+      />
       {target.kind === 'point' && (
         <div className="grid grid-cols-3 gap-1.5">
           {(['X', 'Y', 'Z'] as const).map((name, axis) => (

@@ -36,7 +36,7 @@ export function InsetFields({
     };
     const shared = { short, label, hint, min: 0, reset: 0, onText };
     return inProps > 0
-      ? { ...shared, value: inProps, suffix: 'props', step: 0.5, onChange: (v, key) => props(v ?? 0, key) }
+      ? { ...shared, value: inProps, suffix: '×', step: 0.5, onChange: (v, key) => props(v ?? 0, key) }
       : {
           ...shared,
           value: spacing[name],

@@ -24,7 +24,12 @@ export function PathStep({ run }: StepProps) {
   return (
     <>
       {scene.paths.length === 0 && (
-        <Button look="bordered" className="w-full" onClick={() => chooseTool('draw')}>
+        <Button
+          look="bordered"
+          title="Click points in the scene"
+          className="w-full"
+          onClick={() => chooseTool('draw')}
+        >
           <Spline size={15} />
           Draw path
         </Button>
@@ -32,7 +37,10 @@ export function PathStep({ run }: StepProps) {
       <ul>
         {scene.paths.map((p) => (
           <li key={p.id} className="flex min-h-8 items-center gap-2 text-sm">
-            <label className="flex min-w-0 flex-1 cursor-pointer items-center gap-2">
+            <label
+              title="The run stands along this path too"
+              className="flex min-w-0 flex-1 cursor-pointer items-center gap-2"
+            >
               <input
                 type="checkbox"
                 checked={on.includes(p.id)}
@@ -47,6 +55,7 @@ export function PathStep({ run }: StepProps) {
             <Button
               className="!px-1.5 !py-0.5 text-soft"
               aria-label={`Edit ${p.name}`}
+              title="Takes the path in hand"
               onClick={() => selectNode('path', p.id)}
             >
               Edit

@@ -97,6 +97,7 @@ export function SpacingStep(props: SpacingProps) {
         fill
         tight
         label="Spacing by"
+        hint="What decides where the slots are"
         value={spacing.mode}
         options={MODES}
         onChange={(mode) =>
@@ -122,6 +123,7 @@ export function SpacingStep(props: SpacingProps) {
         <NumberField
           {...length}
           label="Loose by"
+          hint="Each slot moves by chance along the path, so far at most to either side"
           prefix="±"
           value={spacing.looseBy}
           step={0.01}
@@ -134,6 +136,7 @@ export function SpacingStep(props: SpacingProps) {
         <NumberField
           {...length}
           label="Least distance"
+          hint="Looseness leaves so much between neighbouring slots"
           value={spacing.minDistance}
           step={0.05}
           min={0}
@@ -145,6 +148,7 @@ export function SpacingStep(props: SpacingProps) {
         <Segmented
           shown
           label="Lengths"
+          hint="On which surface lengths are measured: at rest, or as it moves"
           value={spacing.measured}
           options={MEASURED}
           onChange={(measured) => set({ measured })}
@@ -181,6 +185,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
     <Segmented
       shown
       label="Leftover"
+      hint="What becomes of the length that no whole pitch fills"
       value={spacing.leftover}
       options={LEFTOVER}
       onChange={(v) => set({ leftover: v })}
@@ -212,6 +217,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <NumberField
             whole
             label="Count"
+            hint="So many slots on each path"
             value={spacing.count}
             min={1}
             reset={10}
@@ -220,6 +226,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <Segmented
             shown
             label="Ends"
+            hint="Where the first and the last slot are"
             value={spacing.ends}
             options={ENDS}
             onChange={(ends) => set({ ends })}
@@ -247,6 +254,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <Segmented
             shown
             label="Divide"
+            hint="What is divided: the whole path, each side between corners, each quarter"
             value={spacing.per}
             options={PER}
             onChange={(per) => set({ per })}
@@ -254,6 +262,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <NumberField
             whole
             label="Parts"
+            hint="Into so many equal parts"
             value={spacing.parts}
             min={1}
             max={100000}
@@ -290,6 +299,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           {(!loops || spacing.per !== 'whole') && (
             <Toggle
               label="With the ends"
+              hint="Slots at both ends too"
               value={spacing.withEnds}
               onChange={(withEnds) => set({ withEnds })}
             />
@@ -297,7 +307,16 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
         </>
       );
     case 'points':
-      return <Segmented shown label="At" value={spacing.at} options={AT} onChange={(at) => set({ at })} />;
+      return (
+        <Segmented
+          shown
+          label="At"
+          hint="At which places of the path"
+          value={spacing.at}
+          options={AT}
+          onChange={(at) => set({ at })}
+        />
+      );
   }
 }
 
@@ -308,11 +327,18 @@ function RowFields({ run }: SpacingProps) {
   const one = rows.side !== 'alternate' && rows.side !== 'both' && rows.count === 1;
   return (
     <div className="mt-1 border-t border-edge pt-1">
-      <Choice label="Rows" value={rows.side} options={SIDES} onChange={(side) => set({ side })} />
+      <Choice
+        label="Rows"
+        hint="Where rows beside each other lie"
+        value={rows.side}
+        options={SIDES}
+        onChange={(side) => set({ side })}
+      />
       {rows.side !== 'alternate' && (
         <NumberField
           whole
           label={rows.side === 'both' ? 'Rows a side' : 'Number of rows'}
+          hint="So many rows beside each other"
           value={rows.count}
           min={1}
           max={120}
@@ -323,6 +349,7 @@ function RowFields({ run }: SpacingProps) {
       {!one && (
         <NumberField
           label="Row distance"
+          hint="Metres from one row to the next"
           dimension="length"
           unit={unit}
           step={0.1}

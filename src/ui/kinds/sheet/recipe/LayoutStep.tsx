@@ -53,13 +53,19 @@ export function LayoutStep({ sheet, layout, placements }: Props) {
   );
   return (
     <>
-      <Toggle label="Grid" value={grid.on} onChange={(on) => set({ on })} />
+      <Toggle
+        label="Grid"
+        hint="Places in rows and columns all over the sheet"
+        value={grid.on}
+        onChange={(on) => set({ on })}
+      />
       {grid.on && (
         <>
           {count('columns', 'Columns')}
           {count('rows', 'Rows')}
           <Choice
             label="Stagger"
+            hint="How neighbouring rows are moved against each other"
             value={grid.stagger}
             options={STAGGER}
             onChange={(stagger) => set({ stagger })}
@@ -70,6 +76,7 @@ export function LayoutStep({ sheet, layout, placements }: Props) {
                 {
                   name: 'shift',
                   label: 'Moved by',
+                  hint: 'Every second row or column moves on by this share of a cell',
                   dimension: 'percent',
                   step: 0.05,
                   min: 0,
@@ -90,16 +97,17 @@ export function LayoutStep({ sheet, layout, placements }: Props) {
           <Segmented
             shown
             label="Props go"
+            hint="In which direction the order of the props runs"
             value={grid.order}
             options={ORDER}
             onChange={(order) => set({ order })}
           />
           <NumberFields
             fields={[
-              lengthField('left', 'Margin left', 0),
-              lengthField('right', 'Margin right', 0),
-              lengthField('bottom', 'Margin below', 0),
-              lengthField('top', 'Margin above', 0),
+              lengthField('left', 'Margin left', 0, 'Left free along this edge of the layout'),
+              lengthField('right', 'Margin right', 0, 'Left free along this edge of the layout'),
+              lengthField('bottom', 'Margin below', 0, 'Left free along this edge of the layout'),
+              lengthField('top', 'Margin above', 0, 'Left free along this edge of the layout'),
             ]}
             values={grid}
             set={set}

@@ -95,10 +95,15 @@ export function PatternStep({ sheet, layout }: { sheet: Sheet; layout: SheetLayo
         }
       />
       <div className="grid grid-cols-2 gap-1">
-        <Button look="bordered" aria-pressed={drawing} onClick={() => drawOnSheet(drawing ? null : id)}>
+        <Button
+          look="bordered"
+          title="Click points of a line in the flat view"
+          aria-pressed={drawing}
+          onClick={() => drawOnSheet(drawing ? null : id)}
+        >
           <PenLine size={14} /> Draw a line
         </Button>
-        <Button look="bordered" onClick={() => file.current?.click()}>
+        <Button look="bordered" title="Lines from a drawing" onClick={() => file.current?.click()}>
           <FileUp size={14} /> SVG…
         </Button>
         <input
@@ -158,10 +163,14 @@ export function PatternStep({ sheet, layout }: { sheet: Sheet; layout: SheetLayo
       )}
       {curves.length > 0 && (
         <div className="mt-1 grid grid-cols-2 gap-1">
-          <Button look="bordered" onClick={() => asPath(null)}>
+          <Button
+            look="bordered"
+            title="A path of all lines, for runs to stand along"
+            onClick={() => asPath(null)}
+          >
             As a path
           </Button>
-          <Button look="bordered" onClick={asTubes}>
+          <Button look="bordered" title="Round tubes along all lines" onClick={asTubes}>
             As tubes
           </Button>
         </div>

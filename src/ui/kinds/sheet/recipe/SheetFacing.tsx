@@ -20,11 +20,48 @@ const ALTERNATE = [
   { value: 'mirror', text: 'Mirrored' },
 ] as const;
 const FIELDS: FieldSpec[] = [
-  { name: 'lift', label: 'Lift', dimension: 'length', step: 0.01, reset: 0 },
-  { name: 'size', label: 'Size', dimension: 'percent', step: 0.05, min: 0.01, max: 1000, reset: 1 },
-  { name: 'turnDeg', label: 'Turn', dimension: 'angle', step: 5, reset: 0 },
-  { name: 'tipDeg', label: 'Tip', dimension: 'angle', step: 1, reset: 0 },
-  { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 1, reset: 0 },
+  {
+    name: 'lift',
+    label: 'Lift',
+    hint: 'Metres off it, along its normal',
+    dimension: 'length',
+    step: 0.01,
+    reset: 0,
+  },
+  {
+    name: 'size',
+    label: 'Size',
+    hint: 'Of its own size',
+    dimension: 'percent',
+    step: 0.05,
+    min: 0.01,
+    max: 1000,
+    reset: 1,
+  },
+  {
+    name: 'turnDeg',
+    label: 'Turn',
+    hint: 'Degrees about its up axis',
+    dimension: 'angle',
+    step: 5,
+    reset: 0,
+  },
+  {
+    name: 'tipDeg',
+    label: 'Tip',
+    hint: 'Degrees about its side axis',
+    dimension: 'angle',
+    step: 1,
+    reset: 0,
+  },
+  {
+    name: 'rollDeg',
+    label: 'Roll',
+    hint: 'Degrees about its front axis',
+    dimension: 'angle',
+    step: 1,
+    reset: 0,
+  },
 ];
 const BENT: FieldSpec[] = [
   {
@@ -60,6 +97,7 @@ export function SheetFacing({ sheet }: { sheet: Sheet }) {
       <Segmented
         shown
         label="Props are"
+        hint="Whether props keep their shape or follow that of the surface"
         value={facing.bend ? 'bent' : 'rigid'}
         options={SHAPE}
         onChange={(shape) => set({ bend: shape === 'bent' })}
@@ -72,6 +110,7 @@ export function SheetFacing({ sheet }: { sheet: Sheet }) {
         shown
         tight
         label="Every second"
+        hint="Every second prop turned about, or mirrored"
         value={facing.alternate}
         options={ALTERNATE}
         onChange={(alternate) => set({ alternate })}

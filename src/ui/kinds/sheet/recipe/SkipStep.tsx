@@ -51,6 +51,7 @@ function SkipFields(props: {
     <div role="group" aria-label={title}>
       <Toggle
         label={title}
+        hint={`Leaves every n-th ${one} empty, or only fills it`}
         value={value !== null}
         onChange={(on) => set(on ? { every: 2, from: 1, keep: false } : null)}
       />
@@ -58,8 +59,24 @@ function SkipFields(props: {
         <>
           <NumberFields
             fields={[
-              { name: 'every', label: `Every n-th ${one}`, whole: true, min: 1, max: 100000, reset: 2 },
-              { name: 'from', label: 'From', whole: true, min: 1, max: 100000, reset: 1 },
+              {
+                name: 'every',
+                label: `Every n-th ${one}`,
+                hint: `2 is every second ${one}`,
+                whole: true,
+                min: 1,
+                max: 100000,
+                reset: 2,
+              },
+              {
+                name: 'from',
+                label: 'From',
+                hint: `Number of the first ${one}, from 1`,
+                whole: true,
+                min: 1,
+                max: 100000,
+                reset: 1,
+              },
             ]}
             values={value}
             set={(v, key) => set({ ...value, ...v }, key)}
@@ -67,6 +84,7 @@ function SkipFields(props: {
           <Segmented
             shown
             label="Those are"
+            hint="Whether these stay empty, or only these are filled"
             value={value.keep ? 'keep' : 'skip'}
             options={KEEP}
             onChange={(v) => set({ ...value, keep: v === 'keep' })}

@@ -57,6 +57,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
     <>
       <Choice
         label="Over"
+        hint="The surface that it is laid over"
         value={sheet.surface}
         options={scene.surfaces.map((s) => ({ value: s.id, text: s.name }))}
         none="Missing"
@@ -65,6 +66,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
       <Segmented
         shown
         label="By"
+        hint="How the layout finds its places on the surface"
         value={over.kind}
         options={OVER}
         onChange={(kind) =>
@@ -82,6 +84,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
             <RangeField
               key={axis}
               label={`${axis} from`}
+              hint={`The part of the surface that it covers, by ${axis}`}
               value={over[axis]}
               rest={0}
               track={[0, 1]}
@@ -92,7 +95,14 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
             />
           ))}
           <Match sheet={sheet} layout={layout} />
-          <Segmented shown label="Fit" value={sheet.fit} options={FIT} onChange={(fit) => set({ fit })} />
+          <Segmented
+            shown
+            label="Fit"
+            hint="True size by lengths on the surface, or stretched to fill it"
+            value={sheet.fit}
+            options={FIT}
+            onChange={(fit) => set({ fit })}
+          />
           {size('width', 'Width')}
           {size('height', 'Height')}
           {sheet.fit === 'true' && (
@@ -100,6 +110,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
               shown
               tight
               label="Rows held at"
+              hint="Where rows that are shorter than the layout stand"
               value={sheet.from}
               options={FROM}
               onChange={(from) => set({ from })}
@@ -111,6 +122,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
           <Segmented
             shown
             label="Laid on"
+            hint="From which side the layout is put on the surface"
             value={over.along}
             options={ALONG}
             onChange={(along) => set({ over: { ...over, along } })}
@@ -122,6 +134,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
               {
                 name: 'reach',
                 label: 'Reach',
+                hint: 'How far the projection goes',
                 dimension: 'length',
                 step: 0.5,
                 min: 0.001,
@@ -129,7 +142,16 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
                 reset: 5,
               },
               ...(over.pin
-                ? [{ name: 'turnDeg', label: 'Turn', dimension: 'angle' as const, step: 5, reset: 0 }]
+                ? [
+                    {
+                      name: 'turnDeg',
+                      label: 'Turn',
+                      hint: 'Degrees about its up axis',
+                      dimension: 'angle' as const,
+                      step: 5,
+                      reset: 0,
+                    },
+                  ]
                 : []),
             ]}
             values={{ reach: over.reach, turnDeg: over.pin?.turnDeg ?? 0 }}
@@ -151,6 +173,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
           ) : (
             <PlaceField
               label="Middle"
+              hint="The middle of the projection: x, y, z"
               value={over.position}
               onChange={(position, key) => set({ over: { ...over, position } }, key)}
             />
@@ -170,6 +193,7 @@ export function SurfaceStep(props: { sheet: Sheet; layout: SheetLayout | null; f
             <Button
               key={uv}
               look="bordered"
+              title={`Makes texture coordinates for the surface, by a ${uv} around it`}
               onClick={() => dispatch(setSurface, { id: sheet.surface, values: { uv } })}
             >
               {uv[0].toUpperCase() + uv.slice(1)}
@@ -198,15 +222,21 @@ function Match({ sheet, layout }: { sheet: Sheet; layout: SheetLayout | null }) 
       values: { ...now, [field]: !now[field], guess: false },
     });
   const buttons = [
-    { field: 'flipU', text: 'Flip u', Icon: FlipHorizontal2 },
-    { field: 'flipV', text: 'Flip v', Icon: FlipVertical2 },
-    { field: 'swap', text: 'Swap', Icon: ArrowLeftRight },
-    { field: 'otherSide', text: 'Other side', Icon: Layers2 },
+    { field: 'flipU', hint: 'Runs the other way across', text: 'Flip u', Icon: FlipHorizontal2 },
+    { field: 'flipV', hint: 'Runs the other way up', text: 'Flip v', Icon: FlipVertical2 },
+    { field: 'swap', hint: 'Across becomes up', text: 'Swap', Icon: ArrowLeftRight },
+    { field: 'otherSide', hint: 'Lies on the other side of the surface', text: 'Other side', Icon: Layers2 },
   ] as const;
   return (
     <div role="group" aria-label="Corner match" className="my-1 grid grid-cols-2 gap-1">
-      {buttons.map(({ field, text, Icon }) => (
-        <Button key={field} look="bordered" aria-pressed={now[field]} onClick={() => turn(field)}>
+      {buttons.map(({ field, hint, text, Icon }) => (
+        <Button
+          key={field}
+          title={hint}
+          look="bordered"
+          aria-pressed={now[field]}
+          onClick={() => turn(field)}
+        >
           <Icon size={14} /> {text}
         </Button>
       ))}

@@ -40,7 +40,15 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
         phrase={`${a.props.map((p) => nameOf(p.prop)).join(', ') || 'None yet'}, ${FITTED[a.fit]}`}
       >
         <WeightedProps label="Members" value={a.props} onChange={(props, key) => set({ props }, key)} />
-        <Segmented shown tight label="Fit" value={a.fit} options={FITS} onChange={(fit) => set({ fit })} />
+        <Segmented
+          shown
+          tight
+          label="Fit"
+          hint="How a member fills the way between two posts"
+          value={a.fit}
+          options={FITS}
+          onChange={(fit) => set({ fit })}
+        />
         <Toggle
           label="Along the path"
           hint="Bent along the path of the posts instead of straight"
@@ -49,6 +57,7 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
         />
         <Choice
           label="Corner piece"
+          hint="A prop put where members meet at an angle"
           value={a.corner?.prop ?? ''}
           options={[{ value: '', text: 'none' }, ...scene.props.map((p) => ({ value: p.id, text: p.name }))]}
           none="Missing"
@@ -60,6 +69,7 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
               {
                 name: 'angleDeg',
                 label: 'Where they turn by',
+                hint: 'Only where two members meet at more than this',
                 dimension: 'angle',
                 step: 5,
                 min: 0,
@@ -76,13 +86,27 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
             {
               name: 'size',
               label: 'Size across',
+              hint: 'Thickness of the members, of their own',
               dimension: 'percent',
               step: 0.05,
               min: 0.01,
               reset: 1,
             },
-            { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 5, reset: 0 },
-            { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+            {
+              name: 'rollDeg',
+              label: 'Roll',
+              hint: 'Degrees about its front axis',
+              dimension: 'angle',
+              step: 5,
+              reset: 0,
+            },
+            {
+              name: 'seed',
+              label: 'Seed',
+              hint: 'Another number draws other random values',
+              whole: true,
+              reset: 1,
+            },
           ]}
           values={{ size: a.size, rollDeg: a.rollDeg, seed: a.seed }}
           set={set}
@@ -96,6 +120,7 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
       >
         <Choice
           label="Between"
+          hint="The arrangement whose props the members run between"
           value={a.on}
           options={scene.arrangements
             .filter((other) => other.id !== a.id)
@@ -105,9 +130,25 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
         />
         <NumberFields
           fields={[
-            { name: 'reach', label: 'To the n-th after', whole: true, min: 1, max: 1000, reset: 1 },
-            { name: 'every', label: 'From every n-th', whole: true, min: 1, max: 1000, reset: 1 },
-            lengthField('inset', 'Free at both ends', 0),
+            {
+              name: 'reach',
+              label: 'To the n-th after',
+              hint: 'From each post to the next, the second, the third after it',
+              whole: true,
+              min: 1,
+              max: 1000,
+              reset: 1,
+            },
+            {
+              name: 'every',
+              label: 'From every n-th',
+              hint: 'Members begin at each post, at every second, every third',
+              whole: true,
+              min: 1,
+              max: 1000,
+              reset: 1,
+            },
+            lengthField('inset', 'Free at both ends', 0, 'Metres left free between a member and its posts'),
             lengthField('longest', 'None over more than', 0, '0: however far apart posts are'),
           ]}
           values={{ reach: a.reach, every: a.every, inset: a.inset, longest: a.longest }}
@@ -145,6 +186,7 @@ function End({ spans, end, title }: { spans: Spans; end: 'from' | 'to'; title: s
       {names.size > 0 ? (
         <Choice
           label={title}
+          hint="The point of each post that the member meets"
           value={snap ?? ''}
           options={[
             { value: '', text: 'its foot' },
@@ -163,6 +205,7 @@ function End({ spans, end, title }: { spans: Spans; end: 'from' | 'to'; title: s
       )}
       <PlaceField
         label={title}
+        hint="Metres from there: left, up, to the front of the post"
         value={offset}
         onChange={(value, key) => dispatch(setSpanEnd, { id: spans.id, end, values: { offset: value } }, key)}
       />

@@ -57,6 +57,7 @@ export function EditButtons({ path }: { path: PointsPath }) {
       <Segmented
         shown
         label="Ends"
+        hint="Whether the last point is joined to the first"
         value={path.closed ? 'closed' : 'open'}
         options={ENDS}
         onChange={(v) => dispatch(setPath, { id, values: { closed: v === 'closed' } })}

@@ -10,7 +10,7 @@ import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
 
-const turns = (reset: number, limit: number, hint?: string): FieldSpec => ({
+const turns = (reset: number, limit: number, hint = 'How often it goes round'): FieldSpec => ({
   name: 'turns',
   label: 'Turns',
   hint,
@@ -23,37 +23,75 @@ const turns = (reset: number, limit: number, hint?: string): FieldSpec => ({
 /** The plain numbers of each shape; what is more than a number follows below. */
 const FIELDS: Record<Generator['shape'], FieldSpec[]> = {
   line: [],
-  polyline: [lengthField('fillet', 'Fillet', 0)],
-  circle: [lengthField('radius', 'Radius', 3)],
+  polyline: [lengthField('fillet', 'Fillet', 0, 'Radius by which corners are rounded')],
+  circle: [lengthField('radius', 'Radius', 3, 'From the middle to the path')],
   arc: [
-    lengthField('radius', 'Radius', 3),
-    { name: 'startDeg', label: 'Start', dimension: 'angle', step: 5, reset: 0 },
-    { name: 'sweepDeg', label: 'Sweep', dimension: 'angle', step: 5, min: -360, max: 360, reset: 180 },
+    lengthField('radius', 'Radius', 3, 'From the middle to the path'),
+    {
+      name: 'startDeg',
+      label: 'Start',
+      hint: 'Where it begins: degrees round its middle',
+      dimension: 'angle',
+      step: 5,
+      reset: 0,
+    },
+    {
+      name: 'sweepDeg',
+      label: 'Sweep',
+      hint: 'Degrees that it goes round',
+      dimension: 'angle',
+      step: 5,
+      min: -360,
+      max: 360,
+      reset: 180,
+    },
   ],
   rectangle: [
-    lengthField('width', 'Width', 6),
-    lengthField('depth', 'Depth', 4),
-    lengthField('fillet', 'Fillet', 0.5),
+    lengthField('width', 'Width', 6, 'From left to right'),
+    lengthField('depth', 'Depth', 4, 'From back to front'),
+    lengthField('fillet', 'Fillet', 0.5, 'Radius by which corners are rounded'),
   ],
   polygon: [
-    { name: 'sides', label: 'Sides', whole: true, min: 3, max: 2000, reset: 6 },
-    lengthField('radius', 'Radius', 3),
-    lengthField('fillet', 'Fillet', 0),
+    {
+      name: 'sides',
+      label: 'Sides',
+      hint: 'So many straight sides',
+      whole: true,
+      min: 3,
+      max: 2000,
+      reset: 6,
+    },
+    lengthField('radius', 'Radius', 3, 'From the middle to the path'),
+    lengthField('fillet', 'Fillet', 0, 'Radius by which corners are rounded'),
   ],
   helix: [
-    lengthField('radius', 'Radius', 2),
-    { name: 'rise', label: 'Rise a turn', dimension: 'length', step: 0.1, reset: 1 },
+    lengthField('radius', 'Radius', 2, 'From the middle to the path'),
+    {
+      name: 'rise',
+      label: 'Rise a turn',
+      hint: 'How much it rises in one turn',
+      dimension: 'length',
+      step: 0.1,
+      reset: 1,
+    },
     turns(3, 2000, 'Negative runs clockwise seen from above'),
   ],
   spiral: [
-    lengthField('inner', 'Inner radius', 0.5),
-    lengthField('outer', 'Outer radius', 4),
+    lengthField('inner', 'Inner radius', 0.5, 'Where the spiral begins'),
+    lengthField('outer', 'Outer radius', 4, 'Where it ends'),
     turns(3, 2000),
   ],
   coil: [
-    lengthField('radius', 'Radius', 0.3),
+    lengthField('radius', 'Radius', 0.3, 'From the middle to the path'),
     turns(12, 5000, 'Around the whole path; whole where it is closed'),
-    { name: 'startDeg', label: 'Start', dimension: 'angle', step: 5, reset: 0 },
+    {
+      name: 'startDeg',
+      label: 'Start',
+      hint: 'Where it begins: degrees round its middle',
+      dimension: 'angle',
+      step: 5,
+      reset: 0,
+    },
   ],
   strand: [],
 };
@@ -93,7 +131,14 @@ export function GeneratorFields({
           onChange={(v, key) => set({ endRadius: v === null ? null : Math.max(0, v) }, key)}
         />
       )}
-      {g.shape === 'line' && <PlaceField label="To" value={g.to} onChange={(to, key) => set({ to }, key)} />}
+      {g.shape === 'line' && (
+        <PlaceField
+          label="To"
+          hint="Where it ends: x, y, z"
+          value={g.to}
+          onChange={(to, key) => set({ to }, key)}
+        />
+      )}
       {g.shape === 'polyline' && <Corners value={g.corners} closed={g.closed} set={set} />}
       {g.shape === 'strand' && <StrandFields g={g} set={set} />}
     </>
@@ -107,6 +152,7 @@ function Around({ owner, value, set }: { owner: string; value: string; set: Set 
   return (
     <Choice
       label="Around"
+      hint="The path that it winds around"
       value={value}
       none="missing"
       options={paths.filter((p) => p.id !== owner).map((p) => ({ value: p.id, text: p.name }))}
@@ -119,11 +165,17 @@ function Corners({ value, closed, set }: { value: P[]; closed: boolean; set: Set
   const last = value[value.length - 1] ?? [0, 0, 0];
   return (
     <>
-      <Toggle label="Closed" value={closed} onChange={(c) => set({ closed: c })} />
+      <Toggle
+        label="Closed"
+        hint="The last corner joined to the first"
+        value={closed}
+        onChange={(c) => set({ closed: c })}
+      />
       {value.map((p, i) => (
         <div key={i} className="flex items-center gap-1">
           <PlaceField
             label={`Corner ${i + 1}`}
+            hint="Where it is: x, y, z"
             value={p}
             onChange={(v, key) => set({ corners: value.map((q, k) => (k === i ? v : q)) }, key)}
           />
@@ -157,8 +209,20 @@ function StrandFields({ g, set }: { g: Extract<Generator, { shape: 'strand' }>; 
   const unit = useDocument((s) => s.scene.units);
   return (
     <>
-      <PlaceField label="Other end" value={g.to} onChange={(to, key) => set({ to }, key)} />
-      <Segmented shown label="Hangs by" value={g.by} options={BY} onChange={(by) => set({ by })} />
+      <PlaceField
+        label="Other end"
+        hint="Where the strand ends: x, y, z"
+        value={g.to}
+        onChange={(to, key) => set({ to }, key)}
+      />
+      <Segmented
+        shown
+        label="Hangs by"
+        hint="What says how far it sags"
+        value={g.by}
+        options={BY}
+        onChange={(by) => set({ by })}
+      />
       {g.by === 'slack' ? (
         <NumberField
           label="Slack"
@@ -174,6 +238,7 @@ function StrandFields({ g, set }: { g: Extract<Generator, { shape: 'strand' }>; 
       ) : (
         <NumberField
           label={g.by === 'sag' ? 'Sag' : 'Length'}
+          hint={g.by === 'sag' ? 'How far its lowest place hangs below the ends' : 'How long the strand is'}
           dimension="length"
           unit={unit}
           step={0.1}

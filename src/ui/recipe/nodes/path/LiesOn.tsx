@@ -30,6 +30,7 @@ export function LiesOn({ path }: { path: PointsPath }) {
     <>
       <Choice
         label="Lies on"
+        hint="A surface that carries the path along as it moves"
         value={on ?? ''}
         options={[{ value: '', text: 'Nothing' }, ...offered.map((s) => ({ value: s.id, text: s.name }))]}
         none="A missing surface"

@@ -41,6 +41,7 @@ export function MadeFrom({ path }: { path: Path }) {
         </Button>
         <Button
           look="bordered"
+          title="A path of its own beside this one, which follows it"
           onClick={() => {
             const made = dispatch(addOffset, { path: path.id, distance: 1 });
             if (made) selectNode('path', made);
@@ -73,6 +74,7 @@ function Generated({ id, source }: { id: string; source: Extract<PathSource, { k
               key={name}
               {...length(unit)}
               label={`Position ${name}`}
+              hint={`Where it stands along ${name}`}
               value={source.position[axis]}
               reset={0}
               onChange={(v, key) =>
@@ -82,6 +84,7 @@ function Generated({ id, source }: { id: string; source: Extract<PathSource, { k
           ))}
           <NumberField
             label="Turn"
+            hint="Degrees about its up axis"
             dimension="angle"
             step={5}
             value={source.turnDeg}
@@ -124,6 +127,7 @@ function OffsetFields({
     <>
       <Choice
         label="Beside"
+        hint="The path that this one runs beside"
         value={source.path}
         none="missing"
         options={others.map((p) => ({ value: p.id, text: p.name }))}
@@ -140,6 +144,7 @@ function OffsetFields({
       <NumberField
         {...length(unit)}
         label="Lift"
+        hint="Metres up from there"
         value={source.lift}
         reset={0}
         onChange={(v, key) => set({ lift: v ?? 0 }, key)}
@@ -147,6 +152,7 @@ function OffsetFields({
       <Segmented
         shown
         label="Plane"
+        hint="The plane in which it lies beside the other"
         value={source.plane}
         options={PLANES}
         onChange={(plane) => set({ plane })}
@@ -171,6 +177,7 @@ function SheetLine({ id, source }: { id: string; source: Extract<PathSource, { k
     <>
       <Choice
         label="Lines of"
+        hint="The sheet whose lines these are"
         value={source.sheet}
         options={sheets.map((s) => ({ value: s.id, text: s.name }))}
         none="Missing"
@@ -178,6 +185,7 @@ function SheetLine({ id, source }: { id: string; source: Extract<PathSource, { k
       />
       <Choice
         label="Which"
+        hint="All lines of it, or one"
         value={source.curve ?? ''}
         options={[
           { value: '', text: 'all of them' },
@@ -205,6 +213,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
     <>
       <Choice
         label="Surface"
+        hint="The surface whose mesh it is taken from"
         value={source.surface}
         none="missing"
         options={scene.surfaces.map((s) => ({ value: s.id, text: s.name }))}
@@ -212,6 +221,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
       />
       <Choice
         label="Take"
+        hint="What of the mesh becomes the path"
         value={take.what}
         options={TAKES}
         onChange={(what) => set({ take: fresh[what] })}
@@ -219,6 +229,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
       {take.what === 'edges' && (
         <NumberField
           label="Sharper than"
+          hint="Edges whose faces meet at more than this"
           dimension="angle"
           step={5}
           min={0}
@@ -229,7 +240,12 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
         />
       )}
       {take.what === 'loop' && (
-        <Button look="bordered" className="my-1 w-full" onClick={() => chooseTool('edge')}>
+        <Button
+          look="bordered"
+          title="A click in the scene takes the edge loop there"
+          className="my-1 w-full"
+          onClick={() => chooseTool('edge')}
+        >
           Pick another edge
         </Button>
       )}
@@ -238,6 +254,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
           <Segmented
             shown
             label="Constant"
+            hint="Which texture coordinate stays the same along each line"
             value={take.along}
             options={[
               { value: 'u', text: 'u' },
@@ -248,6 +265,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
           <NumberField
             whole
             label="Lines"
+            hint="So many lines, evenly"
             min={1}
             max={1000}
             value={take.count}
@@ -256,6 +274,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
           />
           <NumberField
             label={take.count > 1 ? 'From' : 'At'}
+            hint="Of the first line, 0 to 1"
             step={0.05}
             value={take.from}
             reset={0.5}
@@ -264,6 +283,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
           {take.count > 1 && (
             <NumberField
               label="To"
+              hint="Of the last line, 0 to 1"
               step={0.05}
               value={take.to}
               reset={0.5}
@@ -281,6 +301,7 @@ function TakeFields({ id, source }: { id: string; source: Extract<PathSource, { 
       <NumberField
         {...length(scene.units)}
         label="Lift"
+        hint="Metres up from there"
         value={source.lift}
         reset={0}
         onChange={(v, key) => set({ lift: v ?? 0 }, key)}

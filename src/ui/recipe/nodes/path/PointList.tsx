@@ -25,6 +25,7 @@ export function PointList({ path }: { path: PointsPath }) {
       <div className="mb-1 mt-4 flex items-center justify-between">
         <h3 className="font-display text-sm font-semibold">Points</h3>
         <Button
+          title="Takes all points of the path in hand"
           className="!px-1.5 !py-0.5 text-soft"
           onClick={() =>
             selectPoints(
@@ -57,6 +58,7 @@ export function PointList({ path }: { path: PointsPath }) {
                   <button
                     type="button"
                     aria-label={`Select point ${i + 1}`}
+                    title="Takes this point in hand"
                     onClick={(e) => selectPoint(path.id, p.id, e.shiftKey)}
                     className={`num size-6 rounded text-xs ${chosen.has(p.id) ? 'bg-ink-900 text-linen-50' : 'hover:bg-groove'}`}
                   >

@@ -105,6 +105,7 @@ export function SelectedPoints({ path, ids }: { path: PointsPath; ids: string[] 
               <Button
                 key={plane}
                 look="bordered"
+                title="Puts the selected points into one plane, halfway between them"
                 className="!px-1.5 !py-0.5 !text-xs"
                 aria-label={`Align: ${PLANES[plane].name}`}
                 onClick={() => dispatch(alignPoints, { path: id, ids, plane })}

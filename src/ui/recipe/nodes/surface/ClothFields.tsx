@@ -72,7 +72,12 @@ export function ClothFields({
         </Button>
         <span className="num text-[12.5px] text-soft">{d.holds.length} held</span>
         {d.holds.length > 0 && (
-          <Button look="bordered" className="!text-[12.5px]" onClick={() => set({ holds: [] })}>
+          <Button
+            look="bordered"
+            title="Lets all held places go"
+            className="!text-[12.5px]"
+            onClick={() => set({ holds: [] })}
+          >
             Let go
           </Button>
         )}
@@ -80,6 +85,7 @@ export function ClothFields({
       {d.sides.length > 0 && (
         <Choice
           label="Hangs along"
+          hint="A path that holds the edge of the cloth"
           value={d.line ?? ''}
           options={[
             { value: '', text: 'Where it lies' },
@@ -91,6 +97,7 @@ export function ClothFields({
       )}
       <Choice
         label="Falls on"
+        hint="A surface that the cloth lies down on"
         value={d.collider ?? ''}
         options={[
           { value: '', text: 'Nothing' },
@@ -101,7 +108,7 @@ export function ClothFields({
       />
       {d.collider && (
         <NumberFields
-          fields={[lengthField('thickness', 'Stays off it by', 0.01)]}
+          fields={[lengthField('thickness', 'Stays off it by', 0.01, 'Metres that the cloth keeps from it')]}
           values={d}
           set={(values, key) => set(values as Partial<Cloth>, key)}
         />

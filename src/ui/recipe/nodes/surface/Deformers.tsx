@@ -27,6 +27,12 @@ const AXES = [
   { value: 'y', text: 'Y' },
   { value: 'z', text: 'Z' },
 ] as const;
+/** What each of its axes says. */
+const WAYS = {
+  along: 'The axis of the surface that it runs along',
+  towards: 'The axis that it goes towards',
+  push: 'The way in which places are moved',
+};
 const PINNED = [
   { value: 'nowhere', text: 'None' },
   { value: 'start', text: 'Start' },
@@ -34,14 +40,15 @@ const PINNED = [
   { value: 'both', text: 'Both' },
 ] as const;
 
-const free = (name: string, label: string, reset: number, hint?: string): FieldSpec => ({
+const free = (name: string, label: string, reset: number, hint: string): FieldSpec => ({
   ...lengthField(name, label, reset, hint),
   min: undefined,
   max: undefined,
 });
-const angle = (name: string, label: string, reset: number): FieldSpec => ({
+const angle = (name: string, label: string, reset: number, hint: string): FieldSpec => ({
   name,
   label,
+  hint,
   dimension: 'angle',
   step: 5,
   reset,
@@ -58,33 +65,53 @@ const share = (name: string, label: string, reset: number, hint: string, max = 1
 });
 const SWAY: FieldSpec[] = [
   { ...share('sway', 'Sways by', 0, 'To and fro by this share of it, while the time runs', 100), min: -100 },
-  { name: 'period', label: 'Every seconds', step: 0.5, min: 0.01, max: 1e4, reset: 4 },
+  {
+    name: 'period',
+    label: 'Every seconds',
+    hint: 'Seconds of one swing there and back',
+    step: 0.5,
+    min: 0.01,
+    max: 1e4,
+    reset: 4,
+  },
 ];
 const FIELDS: Record<DeformerKind, FieldSpec[]> = {
   bend: [
-    angle('angleDeg', 'Angle', 45),
+    angle('angleDeg', 'Angle', 45, 'Degrees that the whole of it is bent'),
     share('fixed', 'Stays at', 0, 'The share of its length that does not move'),
   ],
   twist: [
-    angle('angleDeg', 'Angle', 45),
+    angle('angleDeg', 'Angle', 45, 'Degrees from one end to the other'),
     share('fixed', 'Stays at', 0, 'The share of its length that does not turn'),
   ],
   taper: [share('factor', 'Far end', 0.5, 'Width at the far end', 100)],
   wave: [
-    free('height', 'Height', 0.2),
-    { ...lengthField('length', 'Crest to crest', 3), min: 0.001 },
-    free('speed', 'Speed a second', 1),
-    angle('directionDeg', 'Direction', 0),
-    angle('phaseDeg', 'Phase', 0),
+    free('height', 'Height', 0.2, 'Metres from the middle to a crest'),
+    { ...lengthField('length', 'Crest to crest', 3, 'Metres from one wave to the next'), min: 0.001 },
+    free('speed', 'Speed a second', 1, 'Metres that the waves run each second'),
+    angle('directionDeg', 'Direction', 0, 'Which way they run, degrees about the axis'),
+    angle('phaseDeg', 'Phase', 0, 'Where a wave stands at the beginning, degrees of a whole one'),
   ],
   noise: [
-    free('height', 'Height', 0.3),
-    { ...lengthField('span', 'Bump to bump', 2), min: 0.001 },
-    free('speed', 'Drift a second', 0),
-    { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+    free('height', 'Height', 0.3, 'Metres that the bumps reach up and down'),
+    { ...lengthField('span', 'Bump to bump', 2, 'Metres from one bump to the next'), min: 0.001 },
+    free('speed', 'Drift a second', 0, 'Metres that the bumps change by each second'),
+    { name: 'seed', label: 'Seed', hint: 'Another number draws other random values', whole: true, reset: 1 },
   ],
-  bulge: [{ ...lengthField('radius', 'Radius', 1.5), min: 0.001 }],
-  cloth: [{ name: 'wind', label: 'Wind, metres a second', step: 0.5, min: 0, max: 200, reset: 6 }],
+  bulge: [
+    { ...lengthField('radius', 'Radius', 1.5, 'How far around its middle the bulge reaches'), min: 0.001 },
+  ],
+  cloth: [
+    {
+      name: 'wind',
+      label: 'Wind, metres a second',
+      hint: 'How fast the wind blows on the cloth',
+      step: 0.5,
+      min: 0,
+      max: 200,
+      reset: 6,
+    },
+  ],
 };
 
 /** Those that are mostly left as they are. */
@@ -94,7 +121,7 @@ const SELDOM: Partial<Record<DeformerKind, FieldSpec[]>> = {
   taper: SWAY,
   bulge: SWAY,
   cloth: [
-    { ...angle('windDeg', 'Blows to', 0), hint: 'Where the wind goes, degrees clockwise from north' },
+    angle('windDeg', 'Blows to', 0, 'Where the wind goes, degrees clockwise from north'),
     share('gusts', 'Gusts', 0.5, 'By how much the wind comes and goes', 2),
     share('stiffness', 'Stiffness', 0.2, '0 folds like silk, 100 hardly at all'),
     share('give', 'Stretches', 0, 'How far it gives along its threads'),
@@ -181,10 +208,11 @@ function Card({
   const title = TITLES[d.kind];
   const set = (values: Partial<Deformer>, key?: string) =>
     dispatch(setDeformer, { id, deformer: d.id, values }, key);
-  const axis = (label: string, field: 'along' | 'towards' | 'push', value: string, normal = false) => (
+  const axis = (label: string, field: keyof typeof WAYS, value: string, normal = false) => (
     <Segmented
       shown
       label={label}
+      hint={WAYS[field]}
       value={value}
       options={normal ? [...AXES, { value: 'normal', text: 'Normal' }] : AXES}
       onChange={(v) => set({ [field]: v } as Partial<Deformer>)}
@@ -194,7 +222,12 @@ function Card({
     <div role="group" aria-label={title} className="mb-1.5 rounded-md border border-edge bg-paper px-2 py-1">
       <div className="flex items-center">
         <div className="min-w-0 flex-1">
-          <Toggle label={title} value={d.on} onChange={(on) => set({ on })} />
+          <Toggle
+            label={title}
+            hint="Takes part in what becomes of the surface"
+            value={d.on}
+            onChange={(on) => set({ on })}
+          />
         </div>
         <IconButton
           name={`Move ${title} up`}
@@ -229,9 +262,19 @@ function Card({
           {d.kind === 'bulge' && (
             <>
               <span className="text-sm">Middle</span>
-              <PlaceField label="Bulge middle" value={d.at} onChange={(at, key) => set({ at }, key)} />
+              <PlaceField
+                label="Bulge middle"
+                hint="Where the bulge is: x, y, z"
+                value={d.at}
+                onChange={(at, key) => set({ at }, key)}
+              />
               <span className="text-sm">Moved by</span>
-              <PlaceField label="Bulge by" value={d.by} onChange={(by, key) => set({ by }, key)} />
+              <PlaceField
+                label="Bulge by"
+                hint="How far the middle is moved: x, y, z"
+                value={d.by}
+                onChange={(by, key) => set({ by }, key)}
+              />
             </>
           )}
           <NumberFields
@@ -259,6 +302,7 @@ function Card({
               shown
               tight
               label="Stays still"
+              hint="Which edge does not move"
               value={d.pinned}
               options={PINNED}
               onChange={(pinned) => set({ pinned })}

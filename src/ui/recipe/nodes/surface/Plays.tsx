@@ -22,6 +22,7 @@ export function Plays({ surface }: { surface: Surface }) {
       <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Animation</h3>
       <Choice
         label="Plays"
+        hint="An animation that the file brought"
         value={plays?.clip ?? ''}
         options={[
           { value: '', text: 'Nothing' },
@@ -39,13 +40,19 @@ export function Plays({ surface }: { surface: Surface }) {
         <>
           <NumberField
             label="Speed"
+            hint="Of its own speed; negative runs backwards"
             dimension="percent"
             step={0.1}
             value={plays.speed}
             reset={1}
             onChange={(v, key) => set({ speed: v ?? 1 }, key)}
           />
-          <Toggle label="Begins again" value={plays.loop} onChange={(loop) => set({ loop })} />
+          <Toggle
+            label="Begins again"
+            hint="At its end it begins again, else it stays there"
+            value={plays.loop}
+            onChange={(loop) => set({ loop })}
+          />
         </>
       )}
     </section>

@@ -13,7 +13,12 @@ import { PlainMenu } from '../../../controls/PlainMenu';
 import { Toggle } from '../../../controls/Toggle';
 import { openDialog } from '../../../uiState';
 
-const size = (name: string, label: string, reset: number, hint?: string): FieldSpec => ({
+const size = (
+  name: string,
+  label: string,
+  reset: number,
+  hint = 'From one side to the other',
+): FieldSpec => ({
   ...lengthField(name, label, reset, hint),
   min: 0.001,
   max: 1e5,
@@ -21,6 +26,7 @@ const size = (name: string, label: string, reset: number, hint?: string): FieldS
 const cells = (name: string, label: string, reset: number): FieldSpec => ({
   name,
   label,
+  hint: 'Its mesh has so many: more bend finer',
   whole: true,
   min: 1,
   max: 1000,
@@ -36,8 +42,8 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
   hills: [
     size('width', 'Width', 24),
     size('depth', 'Depth', 24),
-    { ...lengthField('height', 'Height', 1.5), min: -1e4, max: 1e4 },
-    size('span', 'Hill to hill', 8),
+    { ...lengthField('height', 'Height', 1.5, 'From the lowest to the highest'), min: -1e4, max: 1e4 },
+    size('span', 'Hill to hill', 8, 'Metres from one hill to the next'),
     {
       name: 'layers',
       label: 'Layers',
@@ -47,17 +53,35 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
       reset: 3,
       hint: 'Each half as high, twice as fine',
     },
-    { name: 'seed', label: 'Seed', whole: true, reset: 1 },
+    { name: 'seed', label: 'Seed', hint: 'Another number draws other random values', whole: true, reset: 1 },
     ...grid(64, 64),
   ],
   picture: [
     size('width', 'Width', 24),
     size('depth', 'Depth', 24),
-    { ...lengthField('height', 'Black to white', 3), min: -1e4, max: 1e4 },
+    {
+      ...lengthField(
+        'height',
+        'Black to white',
+        3,
+        'Metres from where the picture is black to where it is white',
+      ),
+      min: -1e4,
+      max: 1e4,
+    },
     ...grid(128, 128),
   ],
   turned: [
-    { name: 'sweepDeg', label: 'Sweep', dimension: 'angle', step: 5, min: 1, max: 360, reset: 360 },
+    {
+      name: 'sweepDeg',
+      label: 'Sweep',
+      hint: 'Degrees that it goes round',
+      dimension: 'angle',
+      step: 5,
+      min: 1,
+      max: 360,
+      reset: 360,
+    },
     ...grid(48, 32),
   ],
   tube: [size('radius', 'Radius', 0.25), ...grid(16, 96)],
@@ -68,7 +92,7 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
     size('width', 'Width', 4),
     size('height', 'Height', 2),
     size('depth', 'Depth', 4),
-    lengthField('fillet', 'Rounded by', 0.2),
+    lengthField('fillet', 'Rounded by', 0.2, 'Radius of its edges and corners'),
     { ...cells('cells', 'Cells', 6), max: 100 },
   ],
 };
@@ -90,12 +114,22 @@ export function ShapeFields({ surface }: { surface: Surface }) {
         />
       )}
       {shape.shape === 'turned' && (
-        <PlaceField label="Axis" value={shape.axis} onChange={(axis, key) => set({ axis }, key)} />
+        <PlaceField
+          label="Axis"
+          hint="The axis that the profile is turned about: x, y, z"
+          value={shape.axis}
+          onChange={(axis, key) => set({ axis }, key)}
+        />
       )}
       {shape.shape === 'picture' && (
         <div className="flex min-h-9 items-center justify-between gap-3 text-sm">
           Picture
-          <Button look="bordered" className="max-w-[170px]" onClick={() => openDialog('bring-in')}>
+          <Button
+            look="bordered"
+            title="A grey picture: its brightness is height"
+            className="max-w-[170px]"
+            onClick={() => openDialog('bring-in')}
+          >
             <span className="truncate">{shape.picture?.fileName ?? 'Choose one'}</span>
           </Button>
         </div>
@@ -121,13 +155,19 @@ export function ShapeFields({ surface }: { surface: Surface }) {
         />
       )}
       {shape.shape === 'loft' && (
-        <Toggle label="Smooth through" value={shape.smooth} onChange={(smooth) => set({ smooth })} />
+        <Toggle
+          label="Smooth through"
+          hint="Smooth from path to path, or straight"
+          value={shape.smooth}
+          onChange={(smooth) => set({ smooth })}
+        />
       )}
       <label className="flex min-h-9 items-center justify-between text-sm">
         Colour
         <input
           type="color"
           aria-label="Colour of the surface"
+          title="What colour the surface is drawn in"
           value={color}
           onChange={(e) => dispatch(setSurfaceColor, { id, color: e.target.value }, `color ${id}`)}
           className="h-7 w-12 cursor-pointer rounded border border-edge bg-card p-0.5"
@@ -142,6 +182,7 @@ function PathChoice(p: { label: string; value: string; onChange: (path: string) 
   return (
     <Choice
       label={p.label}
+      hint="The path that it is made from"
       value={p.value}
       none="missing"
       options={paths.map((x) => ({ value: x.id, text: x.name }))}

@@ -21,10 +21,40 @@ import { Plays } from './Plays';
 import { ShapeFields } from './ShapeFields';
 
 const PLACING: FieldSpec[] = [
-  { name: 'turnDeg', label: 'Turn', dimension: 'angle', step: 5, reset: 0 },
-  { name: 'tipDeg', label: 'Tip', dimension: 'angle', step: 5, reset: 0 },
-  { name: 'rollDeg', label: 'Roll', dimension: 'angle', step: 5, reset: 0 },
-  { name: 'size', label: 'Size', dimension: 'percent', step: 0.05, min: 0.001, max: 1000, reset: 1 },
+  {
+    name: 'turnDeg',
+    label: 'Turn',
+    hint: 'Degrees about its up axis',
+    dimension: 'angle',
+    step: 5,
+    reset: 0,
+  },
+  {
+    name: 'tipDeg',
+    label: 'Tip',
+    hint: 'Degrees about its side axis',
+    dimension: 'angle',
+    step: 5,
+    reset: 0,
+  },
+  {
+    name: 'rollDeg',
+    label: 'Roll',
+    hint: 'Degrees about its front axis',
+    dimension: 'angle',
+    step: 5,
+    reset: 0,
+  },
+  {
+    name: 'size',
+    label: 'Size',
+    hint: 'Of its own size',
+    dimension: 'percent',
+    step: 0.05,
+    min: 0.001,
+    max: 1000,
+    reset: 1,
+  },
 ];
 const NORMALS = [
   { value: 'smooth', text: 'Smooth' },
@@ -75,6 +105,7 @@ export function SurfacePanel({ id }: { id: string }) {
         <h3 className="mb-1 mt-2 font-display text-sm font-semibold">Place</h3>
         <PlaceField
           label="Position"
+          hint="Where it stands: x, y, z"
           value={surface.position}
           onChange={(position, key) => set({ position }, key)}
         />
@@ -89,16 +120,31 @@ export function SurfacePanel({ id }: { id: string }) {
         <Segmented
           shown
           label="Normals"
+          hint="Which way props stand between the corners of a face"
           value={surface.normals}
           options={NORMALS}
           onChange={(normals) => set({ normals })}
         />
-        <Segmented shown tight label="uv" value={surface.uv} options={UVS} onChange={(uv) => set({ uv })} />
-        <Toggle label="Inside out" value={surface.flipped} onChange={(flipped) => set({ flipped })} />
+        <Segmented
+          shown
+          tight
+          label="uv"
+          hint="Where its texture coordinates come from"
+          value={surface.uv}
+          options={UVS}
+          onChange={(uv) => set({ uv })}
+        />
+        <Toggle
+          label="Inside out"
+          hint="Its other side is the outer one"
+          value={surface.flipped}
+          onChange={(flipped) => set({ flipped })}
+        />
         <Segmented
           shown
           tight
           label="Show"
+          hint="What is drawn over the surface to see how it runs"
           value={marks}
           options={MARKS}
           onChange={(value) => setSurfaceMarks(id, value)}
@@ -107,17 +153,27 @@ export function SurfacePanel({ id }: { id: string }) {
         <Deformers surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>
         <div className="mb-2 grid grid-cols-2 gap-1">
-          <Button look="bordered" onClick={() => laySheet(id)}>
+          <Button look="bordered" title="Props in rows and columns all over it" onClick={() => laySheet(id)}>
             Sheet of props
           </Button>
-          <Button look="bordered" onClick={() => layOrnament(id)}>
+          <Button
+            look="bordered"
+            title="One prop, as large as one likes, laid on it"
+            onClick={() => layOrnament(id)}
+          >
             One ornament
           </Button>
         </div>
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Take a path</h3>
         <div className="mb-2 grid gap-1">
           {takesFrom(surface).map((t) => (
-            <Button key={t.text} look="bordered" className="!justify-start !text-[12.5px]" onClick={t.run}>
+            <Button
+              key={t.text}
+              look="bordered"
+              title="A path that goes with the surface"
+              className="!justify-start !text-[12.5px]"
+              onClick={t.run}
+            >
               {t.text}
             </Button>
           ))}
