@@ -12,6 +12,7 @@ import {
   counts,
   drawPath,
   newScene,
+  onScreen,
   openExample,
   readRows,
   rows,
@@ -293,3 +294,79 @@ test('a pitch of nothing, less, or next to nothing is held to the least; what ca
   await page.getByRole('button', { name: /Quay bollards Run/ }).click();
   expect(await counts(page)).toEqual({ placed: 25, gaps: 2 });
 });
+
+test('a surface that is brought in is looked at; an animation says how large it will be', async ({
+  page,
+}) => {
+  await newScene(page);
+  await page.getByRole('button', { name: 'Bring in' }).first().click();
+  const far: number[] = [];
+  for (const [x, z] of [
+    [400, 300],
+    [440, 300],
+    [440, 340],
+    [400, 340],
+  ])
+    far.push(x, 2, z);
+  await page.getByLabel('File to bring in').setInputFiles({
+    name: 'field.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from(await glbOf(far, [0, 2, 1, 0, 3, 2])),
+  });
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('radio', { name: 'A surface' }).click();
+  await dialog.getByRole('button', { name: 'Put in the scene' }).click();
+  await settled(page);
+  const view = (await page.getByRole('application', { name: 'Scene' }).boundingBox())!;
+  const middle = await onScreen(page, [420, 2, 320]);
+  expect(Math.abs(middle.x - view.x - view.width / 2)).toBeLessThan(view.width / 6);
+  expect(Math.abs(middle.y - view.y - view.height / 2)).toBeLessThan(view.height / 4);
+  const [a, b] = [await onScreen(page, [400, 2, 300]), await onScreen(page, [440, 2, 340])];
+  expect(Math.hypot(a.x - b.x, a.y - b.y)).toBeGreaterThan(view.width / 6);
+  // A prop that is brought in is never said to be missing, not even for a moment.
+  await page.evaluate(() => {
+    const seen = () => (document.body.dataset.missing = 'yes');
+    new MutationObserver(() => /not at hand/.test(document.body.innerText) && seen()).observe(document.body, {
+      childList: true,
+      subtree: true,
+    });
+  });
+  await bringIn(page, file('wedge.glb', await wedge()));
+  await page.getByRole('dialog').getByRole('button', { name: 'Put in the basket' }).click();
+  await expect(page.getByLabel('Name of the prop')).toHaveValue('wedge');
+  await settled(page);
+  await expect(page.getByText('Wide × long × high')).toBeVisible();
+  expect(await page.evaluate(() => document.body.dataset.missing)).toBeUndefined();
+  await openExample(page, 'Ferry loop');
+  await page.getByRole('button', { name: 'Send out' }).first().click();
+  const out = page.getByRole('dialog');
+  await out.getByRole('radio', { name: /\.glb/ }).click();
+  await out.getByRole('radio', { name: 'Animation' }).click();
+  const about = out.getByRole('status').filter({ hasText: 'about' });
+  await expect(about).toBeVisible();
+  const told = parseSize(await about.innerText());
+  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press('Enter')]);
+  let bytes = 0;
+  for await (const part of await download.createReadStream()) bytes += (part as Buffer).length;
+  expect(told / bytes).toBeGreaterThan(0.75);
+  expect(told / bytes).toBeLessThan(1.35);
+  // A long one shows how far it is, and can be given up.
+  await page.getByRole('button', { name: 'Send out' }).first().click();
+  await type(out.getByLabel('To second'), '40');
+  await type(out.getByLabel('Frames a second'), '25');
+  await out.getByRole('button', { name: 'Send out' }).click();
+  await expect(out.getByRole('status').filter({ hasText: /Working on frame \d+ of 1001/ })).toBeVisible();
+  await out.getByRole('button', { name: 'Cancel' }).click();
+  await expect(out.getByRole('alert')).toHaveText('Cancelled. Nothing was changed.');
+  await out.getByRole('radio', { name: /\.csv/ }).click();
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    out.getByRole('button', { name: 'Send out' }).click(),
+  ]);
+  expect(table.suggestedFilename()).toMatch(/csv$/);
+});
+
+const parseSize = (text: string): number => {
+  const [, number, unit] = /about ([\d.]+) (kB|MB)/.exec(text)!;
+  return Number(number) * (unit === 'MB' ? 1e6 : 1e3);
+};

@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { counts, fromTop, openQuay, openStep, rows, settled, type } from './support/app';
+import { counts, fromTop, openQuay, openStep, rows, settled, type, add, choose } from './support/app';
 import { test } from './support/test';
 
 const tag = (page: Page, slot: number) => page.locator(`[data-slot="${slot}"]`);
@@ -72,8 +72,8 @@ test('what the hand removed stays through a change of seed, pitch, count and pat
   await type(spacing.getByRole('textbox', { name: 'Count' }), '30');
   await holds();
   const path = await openStep(page, 'Path');
-  await path.getByRole('checkbox', { name: 'Quay edge' }).uncheck();
-  await path.getByRole('checkbox', { name: 'Storehouse line' }).check();
+  await path.getByRole('checkbox', { name: 'Quay edge' }).click();
+  await choose(page, 'Stand along another path too', 'Storehouse line');
   await holds();
 });
 
@@ -169,6 +169,7 @@ test('a prop clicked in the scene is removed with Delete and comes back with und
 
 test('of many rows any one is unrolled, by its number', async ({ page }) => {
   const spacing = await openStep(page, 'Spacing');
+  await add(spacing, 'Rows');
   await type(spacing.getByLabel('Number of rows'), '12');
   await settled(page);
   await expect(page.getByText('of 12: Row 1')).toBeVisible();

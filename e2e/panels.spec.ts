@@ -36,6 +36,18 @@ test('edges move by pointer and by keys, fold, and stay as they were left', asyn
   await expect.poll(async () => (await box(lists)).width).toBeGreaterThan(150);
 });
 
+test('a recipe with every step open fits two screens', async ({ page }) => {
+  await openExample(page);
+  const recipe = page.getByRole('region', { name: 'Recipe' });
+  const closed = recipe.locator('section button[aria-expanded="false"]:not([aria-haspopup])');
+  while ((await closed.count()) > 0) await closed.first().click();
+  const tall = await recipe.evaluate((root) =>
+    Math.max(...[...root.querySelectorAll('*')].map((e) => e.scrollHeight)),
+  );
+  expect(tall).toBeGreaterThan(800);
+  expect(tall).toBeLessThanOrEqual(2 * 800);
+});
+
 test.describe('on a small screen', () => {
   test.use({ viewport: { width: 1024, height: 700 } });
   test('nothing over the scene lies on anything else, and all of it is within the scene', async ({

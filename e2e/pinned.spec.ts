@@ -13,6 +13,7 @@ import {
   takeProps,
   type,
   type Row,
+  add,
 } from './support/app';
 import { test } from './support/test';
 
@@ -57,6 +58,7 @@ test('a path drawn on a plane goes with it, its twin rows square to it; a dragge
   await takeProps(page, 'Bollard');
   await hang(page, 'Bollard');
   const spacing = await openStep(page, 'Spacing');
+  await add(spacing, 'Rows');
   await type(spacing.getByLabel('Number of rows'), '2');
   await type(spacing.getByLabel('Row distance', { exact: true }), '0.8');
   const facing = await openStep(page, 'Facing');

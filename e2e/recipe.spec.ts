@@ -59,6 +59,7 @@ test('spacing by pitch: leftover, insets, looseness, expressions and units', asy
   const inset = await rows(page);
   expect(inset[0].s).toBeCloseTo(1 + 0.4, 9);
   expect(inset).toHaveLength(7);
+  await add(step, 'Loose by');
   await type(step.getByLabel('Loose by'), '0.2');
   const loose = await rows(page);
   loose.forEach((r, i) => expect(Math.abs(r.s - inset[i].s)).toBeLessThanOrEqual(0.2 + 1e-9));

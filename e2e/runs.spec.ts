@@ -96,6 +96,7 @@ test('divide the whole and each side, every second one; at corners; rows; a dens
   await step.getByRole('radio', { name: 'Corners' }).click();
   expect((await rows(page)).map((r) => r.s)).toEqual(near([0, 6, 12]));
   // Rows on both sides.
+  await add(step, 'Rows');
   await pickOption(page, step, 'Rows', 'on both sides');
   await type(step.getByLabel('Row distance'), '2');
   const both = await rows(page);
@@ -105,6 +106,7 @@ test('divide the whole and each side, every second one; at corners; rows; a dens
   // Denser at the start: the curve's own first point, by keys.
   await step.getByRole('radio', { name: 'Count' }).click();
   await type(step.getByRole('textbox', { name: 'Count' }), '13');
+  await add(step, 'Density');
   await step.getByRole('button', { name: 'Shape density' }).click();
   await step.getByRole('slider', { name: 'Density, point 1' }).focus();
   for (let i = 0; i < 5; i++) await page.keyboard.press('ArrowDown');
@@ -131,6 +133,7 @@ test('groups in the order, by drag too; exact shares without repeats; first, las
   await hang(page, 'Bollard');
   await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1');
   const step = await openStep(page, 'Props');
+  await add(step, 'Special places');
   const letters = async () =>
     placed(await rows(page))
       .map((r) => r.prop[0] + r.prop[1])
@@ -502,6 +505,7 @@ test('rows waver along their path together and keep their distance; each by itse
   const spacing = await openStep(page, 'Spacing');
   await spacing.getByRole('radio', { name: 'Count' }).click();
   await type(spacing.getByLabel('Count', { exact: true }), '33');
+  await add(spacing, 'Rows');
   await type(spacing.getByLabel('Number of rows'), '2');
   await type(spacing.getByLabel('Row distance'), '2');
   const variation = await openStep(page, 'Variation');

@@ -55,6 +55,12 @@ await withApplication(4188, async (browser, base) => {
   await shot('library');
   await page.keyboard.press('Escape');
 
+  await page.getByRole('button', { name: 'Line up the props' }).click();
+  await rest();
+  await page.waitForTimeout(400);
+  await shot('line-up');
+  await page.keyboard.press('Escape');
+
   // One prop in hand: nudged, with what the hand did in the recipe.
   await page.getByRole('button', { name: /^Evening stores/ }).click();
   await step('Spacing').click();

@@ -48,7 +48,7 @@ export function Choice<T extends string | number>(props: ChoiceProps<T>) {
   );
   if (bare) return list;
   return (
-    <div className="flex min-h-9 items-center justify-between gap-3">
+    <div className="flex min-h-8 items-center justify-between gap-3">
       <span className="text-sm" title={props.hint}>
         {label}
       </span>

@@ -189,7 +189,7 @@ export function NumberField(props: NumberFieldProps) {
   if (props.bare) return <NumberBox {...props} />;
   return (
     <div
-      className={clsx('flex min-h-9 items-center justify-between gap-3', props.className)}
+      className={clsx('flex min-h-8 items-center justify-between gap-3', props.className)}
       title={props.hint}
     >
       <label

@@ -11,7 +11,7 @@ export type PairedField = NumberFieldProps & {
 /** Two or three numbers that belong together, on one line. */
 export function NumberPair({ label, fields }: { label: string; fields: readonly PairedField[] }) {
   return (
-    <div className="flex min-h-9 items-center gap-1.5" role="group" aria-label={label}>
+    <div className="flex min-h-8 items-center gap-1.5" role="group" aria-label={label}>
       <span className="w-[46px] shrink-0 text-sm">{label}</span>
       {fields.map((f) => (
         <PairBox key={f.label} {...f} />
@@ -34,7 +34,7 @@ function PairBox({ short, hint, className, ...props }: PairedField) {
   return (
     <span title={hint} className={clsx('min-w-0 flex-1', className)}>
       {/* The unit is that of all lengths; there is no room for it twice. */}
-      <NumberBox suffix="" {...props} prefix={handle} className="w-full !px-1.5" />
+      <NumberBox suffix="" {...props} prefix={handle} className="w-full !px-1.5 [&_input]:min-w-[26px]" />
     </span>
   );
 }

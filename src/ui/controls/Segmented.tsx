@@ -31,7 +31,7 @@ export function Segmented<T extends string>({
   dark,
 }: SegmentedProps<T>) {
   return (
-    <div className={clsx('flex items-center justify-between gap-3', shown && 'min-h-9')} title={hint}>
+    <div className={clsx('flex items-center justify-between gap-3', shown && 'min-h-8')} title={hint}>
       {shown && <span className="text-sm">{label}</span>}
       <RadioGroup
         aria-label={label}

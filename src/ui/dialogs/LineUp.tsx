@@ -197,8 +197,13 @@ function Legend({ prop, onTurn, disabled }: { prop: Prop; onTurn: () => void; di
           <RotateCcw size={12} />
         </IconButton>
       </span>
-      <span className="num text-[11px] text-soft" title="Wide × long × high">
-        {sizes ? `${sizes.map((v) => parseFloat(v)).join(' × ')} ${units}` : 'its mesh is not at hand'}
+      <span
+        className="num whitespace-nowrap text-[10.5px] tracking-tight text-soft"
+        title="Wide × long × high"
+      >
+        {sizes
+          ? `${sizes.map((v) => parseFloat(v)).join('\u2009×\u2009')} ${units}`
+          : 'its mesh is not at hand'}
       </span>
     </li>
   );

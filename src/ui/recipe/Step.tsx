@@ -62,7 +62,9 @@ export function Step(props: {
           </span>
         )}
       </div>
-      <DisclosurePanel className="mb-2 mt-1 rounded-lg bg-well px-2.5 py-2">{props.children}</DisclosurePanel>
+      <DisclosurePanel className="mb-1 mt-0.5 rounded-lg bg-well px-2.5 py-1.5">
+        {props.children}
+      </DisclosurePanel>
     </Disclosure>
   );
 }

@@ -10,6 +10,7 @@ import { useEngine } from '@/store/engine';
 import { Choice } from '../../controls/Choice';
 import { IconButton } from '../../controls/Button';
 import { NumberBox, NumberField } from '../../controls/NumberField';
+import { NumberPair } from '../../controls/NumberPair';
 import { PlainMenu } from '../../controls/PlainMenu';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
@@ -42,21 +43,37 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
   const other = scene.arrangements.find((a) => a.id !== run.id);
   const upper = scene.arrangements[scene.arrangements.findIndex((a) => a.id === run.id) - 1];
   const share = (v: number | null) => Math.min(1, Math.max(0, v ?? 0));
+  const share100 = { dimension: 'percent', min: 0, max: 1, reset: 0, suffix: '%' } as const;
   return (
     <>
-      {chance && (
-        <NumberField
-          label="Chance"
-          hint="How many of a hundred slots are left empty"
-          dimension="percent"
-          step={0.01}
-          min={0}
-          max={1}
-          value={chance.chance}
-          reset={0}
-          onChange={(v, key) => set({ chance: share(v) }, key)}
-        />
-      )}
+      <NumberPair
+        label="Empty"
+        fields={[
+          ...(chance
+            ? [
+                {
+                  ...share100,
+                  short: 'chance',
+                  label: 'Chance',
+                  hint: 'How many of a hundred slots are left empty',
+                  step: 0.01,
+                  value: chance.chance,
+                  onChange: (v: number | null, key?: string) => set({ chance: share(v) }, key),
+                },
+              ]
+            : []),
+          {
+            ...share100,
+            short: 'taken',
+            label: 'As if taken',
+            hint: 'As if a few were taken: a share of the slots',
+            step: 0.05,
+            value: gaps.taken.share,
+            onChange: (v: number | null, key?: string) =>
+              set({ taken: { ...gaps.taken, share: share(v) } }, key),
+          },
+        ]}
+      />
       {chance && chance.chance > 0 && (
         <NumberField
           whole
@@ -70,17 +87,6 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
           onChange={(v, key) => set({ longest: v === null ? null : Math.min(1000, Math.max(1, v)) }, key)}
         />
       )}
-      <NumberField
-        label="As if taken"
-        hint="As if a few were taken: a share of the slots"
-        dimension="percent"
-        step={0.05}
-        min={0}
-        max={1}
-        value={gaps.taken.share}
-        reset={0}
-        onChange={(v, key) => set({ taken: { ...gaps.taken, share: share(v) } }, key)}
-      />
       {gaps.taken.share > 0 && (
         <Segmented
           shown

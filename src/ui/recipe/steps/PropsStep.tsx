@@ -7,6 +7,7 @@ import type { Order } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
+import { Optional } from '../../controls/Optional';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
 import { sentence } from '@/words/findings';
@@ -66,7 +67,16 @@ export function PropsStep({ arrangement: run }: StepProps<'order'>) {
           />
         </>
       )}
-      <SpecialPlaces arrangement={run} />
+      <Optional
+        parts={[
+          {
+            label: 'Special places',
+            hint: 'Other props at the first and last slot, at corners, in every n-th',
+            isSet: [order.first, order.last, order.corner, order.every].some((item) => item !== null),
+            content: <SpecialPlaces arrangement={run} />,
+          },
+        ]}
+      />
       {findings
         .filter((f) => OWN.includes(f.kind))
         .map((f, i) => (

@@ -253,7 +253,14 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         >
           <Plus size={15} />
         </PlainMenu>
-        Own ranges for a prop
+        <span className="flex-1">Own ranges for a prop</span>
+        <Button
+          title="Takes all variation away"
+          className="!px-1.5 !py-0.5 !text-[12.5px]"
+          onClick={() => dispatch(resetStep, { id: run.id, step: 'variation' })}
+        >
+          None
+        </Button>
       </div>
       <Toggle
         label="In steps"
@@ -261,13 +268,6 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         value={steps}
         onChange={setSteps}
       />
-      <Button
-        title="Takes all variation away"
-        className="!px-1.5 text-soft"
-        onClick={() => dispatch(resetStep, { id: run.id, step: 'variation' })}
-      >
-        None
-      </Button>
     </>
   );
 }

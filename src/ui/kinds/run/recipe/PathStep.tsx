@@ -1,15 +1,19 @@
 'use client';
 
-import { Spline } from 'lucide-react';
+import { Plus, Spline } from 'lucide-react';
 import { setRunPaths } from '@/store/commands/runs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectNode } from '@/store/selection';
 import { chooseTool } from '@/view/viewState';
 import { Button } from '../../../controls/Button';
+import { PlainMenu } from '../../../controls/PlainMenu';
 import { sentence } from '@/words/findings';
 import { metres } from '@/words/numbers';
 import type { StepProps } from './stepProps';
+
+/** Up to so many paths of the scene are all listed; of more only those that it stands along. */
+const FEW = 4;
 
 export function PathStep({ run }: StepProps) {
   const scene = useDocument((s) => s.scene);
@@ -21,6 +25,9 @@ export function PathStep({ run }: StepProps) {
   );
   const toggle = (id: string) =>
     dispatch(setRunPaths, { id: run.id, paths: on.includes(id) ? on.filter((p) => p !== id) : [...on, id] });
+  const isShort = scene.paths.length <= FEW;
+  const listed = isShort ? scene.paths : scene.paths.filter((p) => on.includes(p.id));
+  const others = isShort ? [] : scene.paths.filter((p) => !on.includes(p.id));
   return (
     <>
       {scene.paths.length === 0 && (
@@ -35,7 +42,7 @@ export function PathStep({ run }: StepProps) {
         </Button>
       )}
       <ul>
-        {scene.paths.map((p) => (
+        {listed.map((p) => (
           <li key={p.id} className="flex min-h-8 items-center gap-2 text-sm">
             <label
               title="The run stands along this path too"
@@ -63,6 +70,17 @@ export function PathStep({ run }: StepProps) {
           </li>
         ))}
       </ul>
+      {others.length > 0 && (
+        <div className="flex items-center gap-1 text-[12.5px] text-soft">
+          <PlainMenu
+            name="Stand along another path too"
+            entries={others.map((p) => ({ text: p.name, run: () => toggle(p.id) }))}
+          >
+            <Plus size={15} />
+          </PlainMenu>
+          Another path
+        </div>
+      )}
       {problems.map((f, i) => (
         <p
           key={i}

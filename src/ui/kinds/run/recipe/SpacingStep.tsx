@@ -11,6 +11,7 @@ import { Choice } from '../../../controls/Choice';
 import { showMeasure } from '@/words/measure';
 import { NumberField } from '../../../controls/NumberField';
 import { NumberPair } from '../../../controls/NumberPair';
+import { Optional, type OptionalPart } from '../../../controls/Optional';
 import { RampField } from '../../../controls/RampField';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
@@ -91,6 +92,73 @@ export function SpacingStep(props: SpacingProps) {
   const [part] = parts ?? [];
   const there = part ? Math.round((part.end - part.start) / part.rows) : 0;
   const divides = spacing.mode === 'divide' || spacing.mode === 'points';
+  const slack = spacing.mode !== 'touch';
+  const seldom: OptionalPart[] = [
+    ...(!divides && slack
+      ? [
+          {
+            label: 'Density',
+            hint: 'Denser here and sparser there along the path',
+            isSet: spacing.density.length > 0,
+            content: (
+              <RampField
+                label="Density"
+                hint="The pitch along the way is multiplied by this: low is denser"
+                value={spacing.density}
+                rest={1}
+                range={[0.25, 4]}
+                log
+                step={0.1}
+                color={props.color}
+                onChange={(density, key) => set({ density }, key)}
+              />
+            ),
+          },
+        ]
+      : []),
+    ...(slack
+      ? [
+          {
+            label: 'Loose by',
+            hint: 'Each slot moves by chance along the path, so far at most to either side',
+            isSet: spacing.looseBy > 0,
+            content: (
+              <>
+                <NumberField
+                  {...length}
+                  label="Loose by"
+                  hint="Each slot moves by chance along the path, so far at most to either side"
+                  prefix="±"
+                  value={spacing.looseBy}
+                  step={0.01}
+                  min={0}
+                  reset={0}
+                  onChange={(v, key) => set({ looseBy: Math.max(0, v ?? 0) }, key)}
+                />
+                {spacing.looseBy > 0 && (
+                  <NumberField
+                    {...length}
+                    label="Least distance"
+                    hint="Looseness leaves so much between neighbouring slots"
+                    value={spacing.minDistance}
+                    step={0.05}
+                    min={0}
+                    reset={0}
+                    onChange={(v, key) => set({ minDistance: Math.max(0, v ?? 0) }, key)}
+                  />
+                )}
+              </>
+            ),
+          },
+        ]
+      : []),
+    {
+      label: 'Rows',
+      hint: 'Rows beside each other: how many, how far apart, on which side',
+      isSet: spacing.rows.count > 1 || spacing.rows.side !== 'middle',
+      content: <RowFields {...props} />,
+    },
+  ];
   return (
     <>
       <Segmented
@@ -106,44 +174,6 @@ export function SpacingStep(props: SpacingProps) {
         }
       />
       <Mode {...props} set={set} />
-      {!divides && spacing.mode !== 'touch' && (
-        <RampField
-          label="Density"
-          hint="The pitch along the way is multiplied by this: low is denser"
-          value={spacing.density}
-          rest={1}
-          range={[0.25, 4]}
-          log
-          step={0.1}
-          color={props.color}
-          onChange={(density, key) => set({ density }, key)}
-        />
-      )}
-      {spacing.mode !== 'touch' && (
-        <NumberField
-          {...length}
-          label="Loose by"
-          hint="Each slot moves by chance along the path, so far at most to either side"
-          prefix="±"
-          value={spacing.looseBy}
-          step={0.01}
-          min={0}
-          reset={0}
-          onChange={(v, key) => set({ looseBy: Math.max(0, v ?? 0) }, key)}
-        />
-      )}
-      {spacing.looseBy > 0 && spacing.mode !== 'touch' && (
-        <NumberField
-          {...length}
-          label="Least distance"
-          hint="Looseness leaves so much between neighbouring slots"
-          value={spacing.minDistance}
-          step={0.05}
-          min={0}
-          reset={0}
-          onChange={(v, key) => set({ minDistance: Math.max(0, v ?? 0) }, key)}
-        />
-      )}
       {carried && (
         <Segmented
           shown
@@ -155,7 +185,7 @@ export function SpacingStep(props: SpacingProps) {
         />
       )}
       <InsetFields spacing={spacing} unit={scene.units} set={set} />
-      <RowFields {...props} />
+      <Optional parts={seldom} />
       {problems.map((f) => (
         <p
           key={f.kind}
@@ -326,7 +356,7 @@ function RowFields({ run }: SpacingProps) {
   const set = (values: Partial<Rows>, key?: string) => dispatch(setRows, { id: run.id, values }, key);
   const one = rows.side !== 'alternate' && rows.side !== 'both' && rows.count === 1;
   return (
-    <div className="mt-1 border-t border-edge pt-1">
+    <div>
       <Choice
         label="Rows"
         hint="Where rows beside each other lie"
