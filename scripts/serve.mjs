@@ -38,12 +38,21 @@ export async function withApplication(port, work) {
 /**
  * Starts a page with the harness of tests and benches.
  * @param {import('@playwright/test').Browser} browser
- * @param undrawn nothing is drawn
+ * @param undrawn nothing is drawn @param develops the picture develops while nothing moves
  */
-export async function harnessPage(browser, undrawn = false) {
+export async function harnessPage(browser, undrawn = false, develops = false) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.addInitScript((flag) => void (window.clothesline = { undrawn: flag }), undrawn);
+  await page.addInitScript((harness) => void (window.clothesline = harness), { undrawn, develops });
   return page;
+}
+
+/**
+ * Waits until the picture of the open scene has developed.
+ * @param {import('@playwright/test').Page} page
+ */
+export async function developed(page) {
+  await settled(page);
+  await page.evaluate(() => window.clothesline.developed());
 }
 
 /**

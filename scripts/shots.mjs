@@ -1,14 +1,18 @@
 import { mkdirSync } from 'node:fs';
-import { harnessPage, settled, withApplication } from './serve.mjs';
+import { developed, harnessPage, settled, withApplication } from './serve.mjs';
 
 /** Takes the pictures in docs/screenshots, and the examples' pictures for the start page, from the demo data (needs a build). */
 
 await withApplication(4188, async (browser, base) => {
   mkdirSync('docs/screenshots', { recursive: true });
   mkdirSync('public/examples', { recursive: true });
-  const page = await harnessPage(browser);
+  const page = await harnessPage(browser, false, true);
   const rest = () => settled(page);
-  const shot = (name) => page.screenshot({ path: `docs/screenshots/${name}.png` });
+  const shot = async (name) => {
+    // Only where the scene is open there is something to develop.
+    if (await page.getByRole('application', { name: 'Scene' }).isVisible()) await developed(page);
+    await page.screenshot({ path: `docs/screenshots/${name}.png` });
+  };
 
   const open = async (title) => {
     await page.goto(base);
@@ -33,6 +37,7 @@ await withApplication(4188, async (browser, base) => {
         .querySelectorAll('[aria-label="Scene"] > :not(:first-child)')
         .forEach((e) => (e.style.visibility = 'hidden')),
     );
+    await developed(page);
     await page
       .locator('[aria-label="Scene"]')
       .screenshot({ path: `public/examples/${name}.jpg`, type: 'jpeg', quality: 82 });

@@ -21,6 +21,7 @@ export function Ground() {
             float r = length(at); float fade = 1.0 - smoothstep(14.0, 60.0, r);
             float k = max(lines(1.0, 1.0) * 0.35, lines(5.0, 1.4) * 0.6);
             gl_FragColor = vec4(mix(cloth, thread, k), fade * 0.9);
+            #include <tonemapping_fragment>
             #include <colorspace_fragment>
           }`,
       }),

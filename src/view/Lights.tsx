@@ -1,7 +1,8 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
-import { Box3, Sphere, type DirectionalLight } from 'three';
+import { Box3, Sphere, Vector3, type DirectionalLight } from 'three';
 import { useEngine } from '@/store/engine';
+import { SKY, SUN } from './light';
 import { SOFTWARE } from './software';
 
 /** Evening light from one side with its shadow fitted to what is there, and the sky's from above. */
@@ -24,7 +25,7 @@ export function Lights() {
       : box.getBoundingSphere(new Sphere());
     const r = Math.min(60, Math.max(4, sphere.radius * 1.05));
     light.target.position.copy(sphere.center);
-    light.position.set(sphere.center.x - r * 0.9, sphere.center.y + r * 1.25, sphere.center.z - r * 0.35);
+    light.position.copy(sphere.center).addScaledVector(new Vector3(...SUN.towards), r);
     Object.assign(light.shadow.camera, { left: -r, right: r, top: r, bottom: -r, near: 0.1, far: r * 4 });
     light.shadow.camera.updateProjectionMatrix();
     light.shadow.normalBias = (r / 1024) * 1.6;
@@ -34,11 +35,11 @@ export function Lights() {
   }, [result, scene, gl, invalidate]);
   return (
     <>
-      <hemisphereLight args={['#eef4f6', '#c9b79a', 1.75]} />
+      <hemisphereLight args={[SKY.color, SKY.ground, SKY.intensity]} />
       <directionalLight
         ref={sun}
-        color="#fff1dc"
-        intensity={2.1}
+        color={SUN.color}
+        intensity={SUN.intensity}
         castShadow
         shadow-mapSize={SOFTWARE ? [1024, 1024] : [2048, 2048]}
       />

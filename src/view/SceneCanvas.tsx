@@ -2,8 +2,9 @@
 
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
 import { memo, useEffect, useRef, type ReactNode } from 'react';
-import { ACESFilmicToneMapping, PCFShadowMap } from 'three';
+import { NeutralToneMapping, PCFShadowMap } from 'three';
 import { engine, useEngine } from '@/store/engine';
+import { Develop } from './develop/Develop';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { HoldMarks } from './overlay/HoldMarks';
@@ -67,6 +68,7 @@ const Layers = memo(function Layers() {
       <PegGhost />
       <PathsLayer />
       <Frames />
+      <Develop />
     </Canvas>
   );
 });
@@ -77,8 +79,9 @@ const GL = {
   antialias: !SOFTWARE,
   alpha: true,
   preserveDrawingBuffer: true,
-  toneMapping: ACESFilmicToneMapping,
-  toneMappingExposure: 1.12,
+  // Dyes keep their colour; only what is very bright is taken back.
+  toneMapping: NeutralToneMapping,
+  toneMappingExposure: 1.25,
 };
 
 const undrawn = ({ canvas }: { canvas: unknown }) => undrawnRenderer(canvas as HTMLCanvasElement);

@@ -15,7 +15,8 @@ import { meshBounds, propBounds, propMatrix, type Bounds } from '@/core/mesh/mes
 import type { Prop } from '@/core/mesh/propSchema';
 import { engine } from '@/store/engine';
 import { viewReady } from '@/view/handle';
-import { photograph, standing, studioLight } from './pictures';
+import { studioLight } from './light';
+import { photograph, standing } from './pictures';
 
 /** Props side by side in one picture, each on its foot, with where its front points. */
 

@@ -1,8 +1,6 @@
 import {
-  AmbientLight,
   Box3,
   Color,
-  DirectionalLight,
   DoubleSide,
   FrontSide,
   Mesh as ThreeMesh,
@@ -20,6 +18,7 @@ import type { MeshMaterial } from '@/core/mesh/material';
 import { disposeMaterial, drawnMaterial } from './materials';
 import { drawnGeometry } from './sceneMeshes';
 import { viewReady } from '@/view/handle';
+import { studioLight } from './light';
 
 /** Small pictures of props, drawn by the scene's own renderer: a second one would be slow to start. */
 
@@ -103,13 +102,6 @@ export function photograph(
   gl.readRenderTargetPixels(target, 0, 0, width, height, pixels);
   gl.setRenderTarget(before);
   return toDataUrl(pixels, width, height);
-}
-
-/** The light that props are pictured in. */
-export function studioLight(): [AmbientLight, DirectionalLight] {
-  const sun = new DirectionalLight('#fff4e2', 2.6);
-  sun.position.set(-2, 4, 3);
-  return [new AmbientLight('#ffffff', 1.4), sun];
 }
 
 /** Linear pixels, bottom row first, as a PNG for the screen. */

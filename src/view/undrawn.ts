@@ -3,6 +3,11 @@ import type { Camera, Scene, WebGLRenderer } from 'three';
 interface Harness {
   /** Everything but the drawing goes on. */
   undrawn?: boolean;
+  /** The picture develops while nothing moves. */
+  develops?: boolean;
+  /** Answers when the picture has developed. */
+  developed?: () => Promise<void>;
+  isDeveloped?: () => boolean;
   /** Answers when the open scene has settled. */
   settled?: () => Promise<void>;
   /** The open scene as the .csv that would be sent out, with a row for every gap. */

@@ -1,3 +1,4 @@
+import { developsAtFirst, keepDevelops } from './develop/setting';
 import { create } from 'zustand';
 import type { Vec3 } from '@/core/math/vec3';
 import type { PegPlace } from './pegPlace';
@@ -69,6 +70,9 @@ export interface ViewState {
   distortion: boolean;
   /** Frames drawn since the page was opened. */
   frames: number;
+  /** The picture develops while nothing moves, and has done so. */
+  develops: boolean;
+  developed: boolean;
 }
 
 const NO_DRAWING: Drawing = { points: [], ahead: null, closing: false, snap: null, onto: null };
@@ -93,6 +97,8 @@ export const useView = create<ViewState>(() => ({
   distortion: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
   frames: 0,
+  develops: developsAtFirst(),
+  developed: false,
 }));
 
 const set = useView.setState;
@@ -115,6 +121,10 @@ export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>
 export const setPegging = (values: Partial<Pegging>): void =>
   set((s) => ({ pegging: { ...s.pegging, ...values } }));
 export const showDistortion = (distortion: boolean): void => set({ distortion });
+export function setDevelops(develops: boolean): void {
+  keepDevelops(develops);
+  set({ develops });
+}
 export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: null }));
 /** Looks at places, with some air around them. */
 export function lookAt(places: readonly Vec3[]): void {

@@ -17,7 +17,10 @@ export function evaluateOver(
   let rounds = 1;
   const all = () =>
     times.map((time, k) => {
-      progress?.(Math.min(1, (fine.round - 1 + k / times.length) / rounds), `frame ${k + 1} of ${times.length}`);
+      progress?.(
+        Math.min(1, (fine.round - 1 + k / times.length) / rounds),
+        `frame ${k + 1} of ${times.length}`,
+      );
       return evaluator.evaluate(scene, undefined, time, fine);
     });
   const bends = (r: SceneResult) => r.arrangements.some((a) => a.placements.bent);

@@ -30,14 +30,14 @@ export function Step(props: {
     >
       <span
         aria-hidden
-        className="absolute left-[15px] top-[10px] size-[11px] rounded-full border-2"
+        className="absolute left-[15px] top-[8px] size-[11px] rounded-full border-2"
         style={{ borderColor: bead, background: open || props.caution ? bead : 'var(--paper)' }}
       />
       <div className="flex items-center">
         <DisclosureButton
           onClick={() => toggleStep(props.name)}
           title={props.phrase}
-          className="flex min-w-0 flex-1 items-center gap-2 rounded-md py-[5px] text-left"
+          className="flex min-w-0 flex-1 items-center gap-2 rounded-md py-[3px] text-left"
         >
           <span className="text-[14px] font-semibold">{props.title}</span>
           <span

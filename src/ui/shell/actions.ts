@@ -16,7 +16,7 @@ import { stepSelected } from '../lists/stepRows';
 import { groupSelected } from '../menus/groupEntries';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { saveNow } from '@/store/keeping/keeper';
-import { askFit, chooseTool, lookAt, setMode, useView } from '@/view/viewState';
+import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
 import { KIND_UIS } from '../kinds/registry';
 import { renameSelected } from '../recipe/renameSelected';
@@ -435,6 +435,16 @@ export const ACTIONS: Action[] = [
     words: `hide collapse panel ${words}`,
     run: () => foldPanel(id, !useUi.getState().folded[id]),
   })),
+  {
+    id: 'develop',
+    title: 'Picture develops at rest: on or off',
+    words: 'soft shadows smooth edges antialias ambient occlusion quality render develop',
+    run: () => {
+      const { develops } = useView.getState();
+      setDevelops(!develops);
+      say(develops ? 'The picture stays as it is drawn.' : 'The picture develops when nothing moves.');
+    },
+  },
   { id: 'escape', title: 'One step back', words: 'cancel back leave deselect', keys: 'Escape', run: stepOut },
   {
     id: 'dusk',

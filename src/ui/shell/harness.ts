@@ -1,6 +1,7 @@
 import { engine } from '@/store/engine';
 import { toScreen } from '@/view/project';
 import { currentView } from '@/view/handle';
+import { useView } from '@/view/viewState';
 import { libraryProp } from '../basket/libraryProp';
 import { drawPicture } from '../basket/usePicture';
 
@@ -9,6 +10,16 @@ export function offerHarness(): void {
   const harness = window.clothesline;
   if (!harness) return;
   harness.settled = settled;
+  harness.isDeveloped = () => useView.getState().developed;
+  harness.developed = () =>
+    new Promise((done) => {
+      if (useView.getState().developed) return done();
+      const stop = useView.subscribe(({ developed }) => {
+        if (!developed) return;
+        stop();
+        done();
+      });
+    });
   harness.table = async () => {
     const bytes = await engine().sendOut({ kind: 'csv', gaps: true });
     return new TextDecoder().decode(bytes);

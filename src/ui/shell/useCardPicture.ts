@@ -5,13 +5,14 @@ import { setPicture } from '@/store/keeping/scenes';
 import { currentView, onFrame } from '@/view/handle';
 import { pictureOfView } from '@/view/pictures';
 import { UNDRAWN } from '@/view/undrawn';
+import { useView } from '@/view/viewState';
 
 /** The view has been still for so long, milliseconds. */
 const REST_MS = 1500;
 
 /**
- * Keeps the picture of the open scene's card up to date: taken when the view has been at rest for a moment, when the
- * page is put away, and when the scene is left in whatever way.
+ * Keeps the picture of the open scene's card up to date: taken when the view has been at rest for a moment, when it has
+ * developed, when the page is put away, and when the scene is left in whatever way.
  */
 export function useCardPicture(): void {
   useLayoutEffect(() => {
@@ -39,10 +40,16 @@ export function useCardPicture(): void {
       clearTimeout(timer);
       timer = setTimeout(rested, REST_MS);
     });
+    const ripened = useView.subscribe(({ developed }, before) => {
+      if (!developed || before.developed) return;
+      stale = true;
+      take();
+    });
     const away = () => document.visibilityState === 'hidden' && take();
     document.addEventListener('visibilitychange', away);
     return () => {
       stop();
+      ripened();
       document.removeEventListener('visibilitychange', away);
       take();
     };

@@ -1,0 +1,151 @@
+import { expect, test as base, type Page } from '@playwright/test';
+import { decode } from 'fast-png';
+import {
+  hang,
+  make,
+  newScene,
+  onScreen,
+  openStep,
+  pathByNumbers,
+  settled,
+  type,
+  openExample,
+} from './support/app';
+import { glbOf } from './support/glb';
+
+/** The picture that develops at rest, by its pixels against closed forms. */
+
+const test = base.extend({
+  context: async ({ context }, provide) => {
+    await context.addInitScript(() => void (window.clothesline = { undrawn: false, develops: true }));
+    await provide(context);
+  },
+});
+
+const developed = async (page: Page) => {
+  await settled(page);
+  await page.evaluate(() => window.clothesline!.developed!());
+};
+
+type Rgb = [number, number, number];
+
+/** Some pixels about a place of the page, and how wide a row of them is. */
+async function pixels(page: Page, x: number, y: number, width: number, height: number): Promise<Rgb[]> {
+  const clip = { x: Math.round(x - width / 2), y: Math.round(y - height / 2), width, height };
+  const { data, channels } = decode(await page.screenshot({ clip }));
+  return Array.from({ length: width * height }, (_, i) =>
+    [0, 1, 2].map((k) => data[i * channels + k] / 255),
+  ) as Rgb[];
+}
+
+/**
+ * The light that a pixel's red stands for, from its tones back: those of the Khronos group's neutral mapping, for
+ * colours of which red is the strongest.
+ */
+function lightOf(pixel: Rgb): number {
+  const [red, , blue] = pixel.map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4));
+  const peak = red < 0.76 ? red : 0.24 ** 2 / (1 - red) - 0.24 + 0.76;
+  const least = blue >= 0.04 ? 0.08 : Math.sqrt(blue / 6.25);
+  return peak + (least - 6.25 * least * least);
+}
+
+const lin = (hex: number) => ((hex / 255 + 0.055) / 1.055) ** 2.4;
+/** What falls on level ground in the open, red: the sun at its height, and the whole dome. */
+const SUN_RED = lin(0xff) * 2.1 * (1.25 / Math.hypot(0.9, 1.25, 0.35));
+const SKY_RED = lin(0xee) * 1.75;
+/** A block standing on the middle of a wide plane: so wide along X, so high, so deep along Z. */
+async function standing(page: Page, [wide, high, deep]: Rgb): Promise<void> {
+  await newScene(page);
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  const corners = Array.from({ length: 8 }, (_, i) => [
+    (i & 1 ? 0.5 : -0.5) * wide,
+    i & 2 ? high : 0,
+    (i & 4 ? 0.5 : -0.5) * deep,
+  ]);
+  const faces = [
+    [0, 2, 3, 1],
+    [4, 5, 7, 6],
+    [0, 1, 5, 4],
+    [2, 6, 7, 3],
+    [0, 4, 6, 2],
+    [1, 3, 7, 5],
+  ];
+  const places = faces.flatMap((f) => f.flatMap((i) => corners[i]));
+  const order = faces.flatMap((_, f) => [0, 1, 2, 0, 2, 3].map((k) => f * 4 + k));
+  await page.getByLabel('File to bring in').setInputFiles({
+    name: 'block.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from(await glbOf(places, order)),
+  });
+  await page.getByRole('dialog').getByRole('button', { name: 'Put in the basket' }).click();
+  await pathByNumbers(page, [
+    [0, -1],
+    [0, 1],
+  ]);
+  await hang(page, 'block');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count' }).click();
+  await type(spacing.getByRole('textbox', { name: 'Count' }), '1');
+  await spacing.getByRole('radio', { name: 'Half a pitch in' }).click();
+  await make(page, 'Plane', { Width: '80', Depth: '80', Columns: '1', Rows: '1' });
+  await page
+    .getByRole('region', { name: 'Contents' })
+    .getByRole('button', { name: /^block Run/ })
+    .click();
+  await page.getByRole('button', { name: 'Hide Path', exact: true }).click();
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+}
+
+test('at a wall’s foot half of the dome is left, and no sun; in the open both', async ({ page }) => {
+  await standing(page, [0.4, 12, 30]);
+  await page.keyboard.press('Shift+Home');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await developed(page);
+  const { x, y } = await onScreen(page, [0.2 + 0.12, 0, 0]);
+  const one = await onScreen(page, [1.32, 0, 0]);
+  // A pixel is no more than a centimetre.
+  expect(one.x - x).toBeGreaterThan(100);
+  const light = async () => {
+    const all = (await pixels(page, x, y, 2, 40)).map(lightOf);
+    return all.reduce((sum, v) => sum + v, 0) / all.length;
+  };
+  const foot = await light();
+  await page.getByRole('button', { name: 'Hide block', exact: true }).click();
+  await developed(page);
+  const share = foot / (await light());
+  // Over the top of the wall a hair more than half is seen.
+  const dome = (1 + 0.01 / Math.hypot(1, 0.01)) / 2;
+  const expected = (dome * SKY_RED) / (SUN_RED + SKY_RED);
+  expect(share / expected).toBeGreaterThan(0.98);
+  expect(share / expected).toBeLessThan(1.02);
+});
+
+test('edges become smooth by themselves, any touch begins it anew, and it can be turned off', async ({
+  page,
+}) => {
+  await openExample(page);
+  /** Edges that are hard have few colours, smooth ones many. */
+  const colours = async () => {
+    const { x, y } = await onScreen(page, [0, 2.2, 0]);
+    return new Set((await pixels(page, x, y, 300, 60)).map(String)).size;
+  };
+  const isDeveloped = () => page.evaluate(() => window.clothesline!.isDeveloped!());
+  await page.keyboard.press('Escape');
+  await settled(page);
+  const hard = await colours();
+  await developed(page);
+  expect(await isDeveloped()).toBe(true);
+  expect(await colours()).toBeGreaterThan(hard * 1.3);
+  await page.getByRole('button', { name: 'Hide Pennants', exact: true }).click();
+  await settled(page);
+  expect(await isDeveloped()).toBe(false);
+  await developed(page);
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Search the commands').fill('soft shadows');
+  await page.keyboard.press('Enter');
+  await settled(page);
+  await expect(page.getByText('The picture stays as it is drawn.')).toBeVisible();
+  expect(await isDeveloped()).toBe(false);
+});

@@ -1,0 +1,236 @@
+import {
+  AdditiveBlending,
+  Color,
+  FloatType,
+  HalfFloatType,
+  NearestFilter,
+  ShaderMaterial,
+  Vector2,
+  Vector3,
+  WebGLRenderTarget,
+  type Camera,
+  type DirectionalLight,
+  type HemisphereLight,
+  type OrthographicCamera,
+  type PerspectiveCamera,
+  type Scene,
+  type WebGLRenderer,
+} from 'three';
+import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
+import { SKY, SUN } from '../light';
+import { inDisc, onDome, pixelShift } from './samples';
+
+/**
+ * A picture that is added up from frames. First the camera is moved by parts of a pixel, so that edges become smooth.
+ * Then, frame by frame, the sun alone from a place of its disc, and the sky alone from a place of its dome, each with
+ * its shadows and twice as bright, so that the mean of both is the light of the scene: shadows become soft, and what is
+ * near to something dark. A dome of one brightness, without shadows, is just what a hemisphere light stands for, so
+ * that nothing changes where nothing is in the way.
+ */
+
+/** Frames for the edges, and for the light: four times a power of two, of which every second one is the sky's. */
+export interface Plan {
+  edges: number;
+  light: number;
+}
+
+export interface Lights {
+  sun: DirectionalLight;
+  sky: HemisphereLight;
+}
+
+const ADD = `
+  varying vec2 at; uniform sampler2D frame;
+  void main() { gl_FragColor = texture2D(frame, at); }`;
+
+/** Sums come with their alpha multiplied in: tones are for the colour itself. */
+const SHOW = `
+  varying vec2 at; uniform sampler2D edges; uniform sampler2D light; uniform float nEdges; uniform float nLight; uniform float share;
+  void main() {
+    vec4 sum = texture2D(edges, at) / nEdges;
+    if (share > 0.0) sum = mix(sum, texture2D(light, at) / nLight, share);
+    gl_FragColor = vec4(sum.rgb / max(sum.a, 1e-4), sum.a);
+    #include <tonemapping_fragment>
+    #include <colorspace_fragment>
+    gl_FragColor.rgb *= gl_FragColor.a;
+  }`;
+
+const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
+
+export class Developer {
+  private frame = target(HalfFloatType, true);
+  private edges: WebGLRenderTarget;
+  private light: WebGLRenderTarget;
+  private add = new FullScreenQuad(
+    new ShaderMaterial({
+      vertexShader: VERTEX,
+      fragmentShader: ADD,
+      uniforms: { frame: { value: null } },
+      blending: AdditiveBlending,
+      premultipliedAlpha: true,
+      depthTest: false,
+      depthWrite: false,
+      transparent: true,
+      toneMapped: false,
+    }),
+  );
+  private show = new FullScreenQuad(
+    new ShaderMaterial({
+      vertexShader: VERTEX,
+      fragmentShader: SHOW,
+      uniforms: {
+        edges: { value: null },
+        light: { value: null },
+        nEdges: { value: 1 },
+        nLight: { value: 1 },
+        share: { value: 0 },
+      },
+      depthTest: false,
+      depthWrite: false,
+    }),
+  );
+  private done = 0;
+  private shadow: DirectionalLight['shadow']['map'] = null;
+
+  constructor(
+    private gl: WebGLRenderer,
+    private plan: Plan,
+  ) {
+    // Without the blending of floats half of them has to do: 64 frames still add up to a thousandth.
+    const type = gl.getContext().getExtension('EXT_float_blend') ? FloatType : HalfFloatType;
+    this.edges = target(type, false);
+    this.light = target(type, false);
+  }
+
+  /** Begins anew at the next step. */
+  restart(): void {
+    this.done = 0;
+  }
+
+  /** Whether nothing is left to be added. */
+  get isDeveloped(): boolean {
+    return this.done >= this.plan.edges + this.plan.light;
+  }
+
+  /** Adds one frame, and shows what there is. Camera and lights are afterwards as they were. */
+  step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): void {
+    const { gl, plan, done } = this;
+    const before = gl.getRenderTarget();
+    if (done === 0) this.open();
+    const { width, height } = this.frame;
+    const [dx, dy] = pixelShift(done);
+    camera.setViewOffset(width, height, dx, dy, width, height);
+    const n = done - plan.edges;
+    if (n < 0) this.draw(scene, camera, this.edges);
+    else this.lit(lights, n, () => this.draw(scene, camera, this.light));
+    camera.clearViewOffset();
+    this.done++;
+    gl.setRenderTarget(before);
+    this.present();
+  }
+
+  /** Makes room for the size of the view, empty. */
+  private open(): void {
+    const { gl } = this;
+    const { width, height } = gl.getDrawingBufferSize(new Vector2());
+    for (const t of [this.frame, this.edges, this.light]) t.setSize(width, height);
+    for (const t of [this.edges, this.light]) {
+      gl.setRenderTarget(t);
+      gl.clear();
+    }
+  }
+
+  private draw(scene: Scene, camera: Camera, sum: WebGLRenderTarget): void {
+    const { gl } = this;
+    gl.setRenderTarget(this.frame);
+    gl.clear();
+    gl.render(scene, camera);
+    gl.setRenderTarget(sum);
+    const { autoClear } = gl;
+    gl.autoClear = false;
+    (this.add.material as ShaderMaterial).uniforms.frame.value = this.frame.texture;
+    this.add.render(gl);
+    gl.autoClear = autoClear;
+  }
+
+  /** Does something in the light of the n-th frame: from the sun alone, or from the sky alone. */
+  private lit({ sun, sky }: Lights, n: number, work: () => void): void {
+    const { gl } = this;
+    const was = {
+      position: sun.position.clone(),
+      color: sun.color.clone(),
+      intensity: sun.intensity,
+      above: sky.color.clone(),
+      sky: sky.intensity,
+      shadow: sun.shadow.map,
+      bias: sun.shadow.normalBias,
+    };
+    const k = n >> 1;
+    const away = sun.position.distanceTo(sun.target.position);
+    const fromSun = n % 2 === 0;
+    const way = fromSun
+      ? inDisc(k, [...SUN.towards], (SUN.wideDeg * Math.PI) / 180)
+      : onDome(k, this.plan.light / 2);
+    sun.position.copy(sun.target.position).addScaledVector(new Vector3(...way), away);
+    sun.updateMatrixWorld();
+    if (fromSun) {
+      sun.intensity = 2 * SUN.intensity;
+      sky.intensity = 0;
+    } else {
+      // The mean of a cosine over the dome is half of what falls on level ground.
+      sun.color.set(new Color(SKY.color));
+      sun.intensity = 4 * SKY.intensity;
+      sky.intensity = 2 * SKY.intensity;
+      sky.color.setScalar(0);
+      // Light that comes in low grazes what it falls on: there a texel of shadow reaches further.
+      sun.shadow.normalBias = was.bias * Math.min(4, 1 / Math.max(0.2, way[1]));
+    }
+    // The view's own shadows stay as they are.
+    sun.shadow.map = this.shadow;
+    gl.shadowMap.needsUpdate = true;
+    work();
+    this.shadow = sun.shadow.map;
+    sun.shadow.map = was.shadow;
+    sun.shadow.normalBias = was.bias;
+    sun.position.copy(was.position);
+    sun.updateMatrixWorld();
+    sun.color.copy(was.color);
+    sun.intensity = was.intensity;
+    sky.color.copy(was.above);
+    sky.intensity = was.sky;
+    sun.shadow.updateMatrices(sun);
+  }
+
+  private present(): void {
+    const { plan, done } = this;
+    const { uniforms } = this.show.material as ShaderMaterial;
+    const light = Math.max(0, done - plan.edges);
+    // Pairs of sun and sky belong together.
+    const pairs = light - (light % 2);
+    if (light !== pairs) return;
+    uniforms.edges.value = this.edges.texture;
+    uniforms.light.value = this.light.texture;
+    uniforms.nEdges.value = Math.min(done, plan.edges);
+    uniforms.nLight.value = Math.max(1, light);
+    // A few directions alone would be seen as such: they come in as they become many.
+    uniforms.share.value = Math.min(1, light / (plan.light / 2));
+    this.show.render(this.gl);
+  }
+
+  dispose(): void {
+    for (const t of [this.frame, this.edges, this.light]) t.dispose();
+    for (const quad of [this.add, this.show]) {
+      quad.material.dispose();
+      quad.dispose();
+    }
+    this.shadow?.dispose();
+  }
+}
+
+const target = (type: typeof FloatType | typeof HalfFloatType, depthBuffer: boolean) =>
+  new WebGLRenderTarget(1, 1, {
+    type,
+    depthBuffer,
+    minFilter: NearestFilter,
+    magFilter: NearestFilter,
+  });
