@@ -44,16 +44,13 @@ export function dropRow(dragged: RowDrag, onto: RowDrag): void {
     return void dispatch(groupNodes, { ids, group: onto.head });
   const list = listOf(onto.nodes[0].kind);
   const own = list.find((n) => n.id === onto.nodes[0].id);
+  if (!own) return;
   // A whole group does not go into another one, but before or behind it.
-  const block =
-    dragged.head !== undefined && own?.group !== undefined
-      ? list.filter((n) => n.group === own.group)
-      : own
-        ? [own]
-        : [];
+  const isBlock = dragged.head !== undefined && own.group !== undefined;
+  const block = isBlock ? list.filter((n) => n.group === own.group) : [own];
   const behind = list.slice(list.indexOf(block[block.length - 1]) + 1).find((n) => !ids.includes(n.id));
   const before = goesDown(dragged, onto) ? (behind?.id ?? null) : block[0].id;
-  dispatch(moveNodes, { ids, before, ...(dragged.head === undefined && { group: own?.group ?? '' }) });
+  dispatch(moveNodes, { ids, before, ...(dragged.head === undefined && { group: own.group ?? '' }) });
 }
 
 const idOf = (row: RowDrag): string =>

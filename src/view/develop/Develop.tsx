@@ -15,7 +15,7 @@ import { useView } from '../viewState';
 import { Developer, type Lights, type Plan } from './developer';
 
 /** What develops while nothing moves: in software fewer frames do, since each takes a tenth of a second. */
-const PLAN: Plan = SOFTWARE ? { edges: 8, light: 32 } : { edges: 16, light: 128 };
+const PLAN: Plan = SOFTWARE ? { edges: 8, light: 32 } : { edges: 16, light: 64 };
 /** Milliseconds without a frame before it begins. */
 const AT_REST_MS = 350;
 
@@ -72,6 +72,7 @@ class Developing {
   dispose(): void {
     this.stop();
     this.developer?.dispose();
+    this.developer = null;
   }
 }
 

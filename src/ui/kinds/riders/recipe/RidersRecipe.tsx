@@ -6,6 +6,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { THREAD_COLORS } from '@/view/colors';
 import { Choice } from '../../../controls/Choice';
 import { NumberFields, PlaceField } from '../../../controls/NumberFields';
+import { angleFields, sizeField } from '../../../controls/poseFields';
 import { Segmented } from '../../../controls/Segmented';
 import { groundPhrase } from '../../../words/phrases';
 import { GroundStep } from '../../../recipe/steps/GroundStep';
@@ -91,41 +92,7 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
           onChange={(offset, key) => set({ offset }, key)}
         />
         <NumberFields
-          fields={[
-            {
-              name: 'turnDeg',
-              label: 'Turn',
-              hint: 'Degrees about its up axis',
-              dimension: 'angle',
-              step: 5,
-              reset: 0,
-            },
-            {
-              name: 'tipDeg',
-              label: 'Tip',
-              hint: 'Degrees about its side axis',
-              dimension: 'angle',
-              step: 5,
-              reset: 0,
-            },
-            {
-              name: 'rollDeg',
-              label: 'Roll',
-              hint: 'Degrees about its front axis',
-              dimension: 'angle',
-              step: 5,
-              reset: 0,
-            },
-            {
-              name: 'size',
-              label: 'Size',
-              hint: 'Of its own size',
-              dimension: 'percent',
-              step: 0.05,
-              min: 0.01,
-              reset: 1,
-            },
-          ]}
+          fields={[...angleFields(), { ...sizeField(), max: undefined }]}
           values={{ turnDeg: a.turnDeg, tipDeg: a.tipDeg, rollDeg: a.rollDeg, size: a.size }}
           set={set}
         />

@@ -5,6 +5,7 @@ import { setStep } from '@/store/commands/arrangements';
 import { dispatch } from '@/store/document';
 import { showDistortion, useView } from '@/view/viewState';
 import { NumberFields, type FieldSpec } from '../../../controls/NumberFields';
+import { angleFields, sizeField } from '../../../controls/poseFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
 import { KeepShape } from '../../../recipe/steps/KeepShape';
@@ -28,40 +29,8 @@ const FIELDS: FieldSpec[] = [
     step: 0.01,
     reset: 0,
   },
-  {
-    name: 'size',
-    label: 'Size',
-    hint: 'Of its own size',
-    dimension: 'percent',
-    step: 0.05,
-    min: 0.01,
-    max: 1000,
-    reset: 1,
-  },
-  {
-    name: 'turnDeg',
-    label: 'Turn',
-    hint: 'Degrees about its up axis',
-    dimension: 'angle',
-    step: 5,
-    reset: 0,
-  },
-  {
-    name: 'tipDeg',
-    label: 'Tip',
-    hint: 'Degrees about its side axis',
-    dimension: 'angle',
-    step: 1,
-    reset: 0,
-  },
-  {
-    name: 'rollDeg',
-    label: 'Roll',
-    hint: 'Degrees about its front axis',
-    dimension: 'angle',
-    step: 1,
-    reset: 0,
-  },
+  sizeField(),
+  ...angleFields(1),
 ];
 const BENT: FieldSpec[] = [
   {

@@ -6,7 +6,8 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { setSurfaceMarks, useView, type SurfaceMarks } from '@/view/viewState';
 import { Button } from '../../../controls/Button';
-import { NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
+import { NumberFields, PlaceField } from '../../../controls/NumberFields';
+import { angleFields, sizeField } from '../../../controls/poseFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
 import { layOrnament, laySheet } from '../../../kinds/sheet/newSheet';
@@ -20,42 +21,7 @@ import { Deformers } from './Deformers';
 import { Plays } from './Plays';
 import { ShapeFields } from './ShapeFields';
 
-const PLACING: FieldSpec[] = [
-  {
-    name: 'turnDeg',
-    label: 'Turn',
-    hint: 'Degrees about its up axis',
-    dimension: 'angle',
-    step: 5,
-    reset: 0,
-  },
-  {
-    name: 'tipDeg',
-    label: 'Tip',
-    hint: 'Degrees about its side axis',
-    dimension: 'angle',
-    step: 5,
-    reset: 0,
-  },
-  {
-    name: 'rollDeg',
-    label: 'Roll',
-    hint: 'Degrees about its front axis',
-    dimension: 'angle',
-    step: 5,
-    reset: 0,
-  },
-  {
-    name: 'size',
-    label: 'Size',
-    hint: 'Of its own size',
-    dimension: 'percent',
-    step: 0.05,
-    min: 0.001,
-    max: 1000,
-    reset: 1,
-  },
-];
+const PLACING = [...angleFields(), sizeField(0.001)];
 const NORMALS = [
   { value: 'smooth', text: 'Smooth' },
   { value: 'flat', text: 'Flat' },
