@@ -273,3 +273,33 @@ test('a path is drawn, and a prop pegged, with keys alone', async ({ page }) => 
   // Below the middle of the view, towards the viewer.
   expect(peg.z).toBeGreaterThan(0.5);
 });
+
+test('from hanging to the pitch by a few keys: a command goes to a step of the recipe', async ({ page }) => {
+  await cratesAlong(
+    page,
+    [
+      [-6, 0],
+      [6, 0],
+    ],
+    '1',
+  );
+  const spaced = async () => {
+    const [a, b] = (await rows(page)).filter((r) => r.state === 'placed');
+    return b.x - a.x;
+  };
+  const go = async (words: string) => {
+    await page.keyboard.press('Control+k');
+    await page.getByLabel('Search the commands').fill(words);
+    await page.keyboard.press('Enter');
+  };
+  await page.getByRole('region', { name: 'Spacing' }).getByRole('button').first().click();
+  await go('pitch');
+  await expect(page.getByLabel('Pitch', { exact: true })).toBeFocused();
+  await page.keyboard.type('3');
+  await page.keyboard.press('Enter');
+  await expect.poll(spaced).toBeCloseTo(3, 9);
+  await go('jitter');
+  await expect(
+    page.getByRole('region', { name: 'Variation' }).getByLabel('Seed', { exact: true }),
+  ).toBeFocused();
+});

@@ -19,6 +19,7 @@ import { saveNow } from '@/store/keeping/keeper';
 import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
 import { KIND_UIS } from '../kinds/registry';
+import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
 import { renameSelected } from '../recipe/renameSelected';
 import { foldPanel, FOLDS, openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
 import { removeSelected } from './removeSelected';
@@ -452,6 +453,13 @@ export const ACTIONS: Action[] = [
     words: 'theme dark light night mode colours',
     run: () => setTheme(useUi.getState().theme === 'day' ? 'dusk' : 'day'),
   },
+  ...STEP_WORDS.map(({ title, words }): Action => ({
+    id: `step-${title}`,
+    title: `Go to ${title}`,
+    words: `recipe settings ${words}`,
+    enabled: () => hasStep(title),
+    run: () => goToStep(title),
+  })),
   {
     id: 'commands',
     title: 'All commands',

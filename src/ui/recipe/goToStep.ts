@@ -1,0 +1,42 @@
+/** The steps of recipes by the words that people have for what is in them. */
+export const STEP_WORDS: { title: string; words: string }[] = [
+  { title: 'Props', words: 'order pattern mix weights groups pause' },
+  { title: 'Path', words: 'curve spline along' },
+  { title: 'Surface', words: 'patch uv frame projection' },
+  { title: 'Layout', words: 'grid columns rows margins stagger' },
+  { title: 'Spacing', words: 'pitch count distance divide density insets rows end to end' },
+  { title: 'Facing', words: 'rotation orientation heading posture turn lean bend size' },
+  { title: 'Ground', words: 'land hug drop snap to ground contact sink' },
+  { title: 'Variation', words: 'random jitter seed scatter tint waver' },
+  { title: 'Gaps', words: 'chance keep-out holes missing collide' },
+  { title: 'By hand', words: 'corrections overrides nudged swapped' },
+  { title: 'Posts', words: 'spans between leader' },
+  { title: 'Ends', words: 'spans snap points' },
+  { title: 'Members', words: 'spans stretched repeated trimmed' },
+  { title: 'Seat', words: 'riders offset point' },
+  { title: 'Landing', words: 'riders as one leader' },
+  { title: 'Places', words: 'pegs coordinates positions' },
+  { title: 'Arrange', words: 'pegs copies mirrored' },
+  { title: 'Lines', words: 'pattern drawing svg' },
+  { title: 'Checks', words: 'overlaps problems warnings issues' },
+];
+
+const stepOf = (title: string): Element | null =>
+  document.querySelector(`[aria-label="Recipe"] section[aria-label="${title}"]`);
+
+/** Whether what is in hand has that step. */
+export const hasStep = (title: string): boolean => stepOf(title) !== null;
+
+/** Opens a step of the recipe in hand and puts the cursor into its first field. */
+export function goToStep(title: string): void {
+  const head = stepOf(title)?.querySelector<HTMLElement>('button');
+  if (!head) return;
+  if (head.getAttribute('aria-expanded') !== 'true') head.click();
+  // A list of commands that has just closed gives the focus back first.
+  setTimeout(() => {
+    const step = stepOf(title);
+    const field = step?.querySelector<HTMLElement>('input:enabled') ?? step?.querySelector('button');
+    field?.scrollIntoView({ block: 'nearest' });
+    (field as HTMLElement | null | undefined)?.focus();
+  }, 60);
+}
