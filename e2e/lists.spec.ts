@@ -45,7 +45,7 @@ async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
   await settled(page);
 }
 
-test('rows are moved by dragging, by keys and from the menu; what collides goes by their order', async ({
+test('rows are moved by dragging, by keys and from the menu; what is sent out has their order', async ({
   page,
 }) => {
   await cratesAlong(
@@ -173,6 +173,17 @@ test('a box takes in props of the arrangement in hand, whole things where nothin
   await expect(contents(page).locator('[aria-current="true"]')).toHaveCount(2);
   // Escape takes a box back while it is dragged.
   await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  const [a, b] = await Promise.all([onScreen(page, [-6.6, 0, -1.5]), onScreen(page, [6.6, 0, 1.5])]);
+  await page.keyboard.down('Shift');
+  await page.mouse.move(a.x, a.y);
+  await page.mouse.down();
+  await page.mouse.move(b.x, b.y, { steps: 4 });
+  await page.keyboard.press('Escape');
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await settled(page);
+  await expect(contents(page).locator('[aria-current="true"]')).toHaveCount(0);
   const crate = await onScreen(page, [0, 0.3, 0]);
   await page.mouse.click(crate.x, crate.y);
   const line = await onScreen(page, [1.5, 0, 0]);

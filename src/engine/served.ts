@@ -1,6 +1,6 @@
 import type { EvaluatedArrangement, PathResult, SceneResult, SurfaceResult } from '@/core/evaluate/scene';
 import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
-import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
+import { keptBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { dequal } from 'dequal/lite';
 import { drawBatches, writeMatrix, type DrawBatch } from './drawing';
 
@@ -127,22 +127,13 @@ export class Told {
     const out: ServedSurface = { id, key, facesKey, plain, matrix, findings, faces };
     if (plain || !mesh || !undeformed) {
       this.faces.delete(id);
-      return mesh ? { ...out, box: boundsOf(mesh) } : out;
+      return mesh ? { ...out, box: keptBounds(mesh) } : out;
     }
     const has = this.faces.get(id) === facesKey;
     this.faces.set(id, facesKey);
     const { positions, normals, ...rest } = mesh;
     return { ...out, positions, normals, ...(!has && { rest: { ...rest, undeformed } }) };
   }
-}
-
-const boxes = new WeakMap<Mesh, Bounds>();
-
-/** Bounds of a mesh that stays as it is, measured once. */
-function boundsOf(mesh: Mesh): Bounds {
-  let have = boxes.get(mesh);
-  if (!have) boxes.set(mesh, (have = meshBounds(mesh)));
-  return have;
 }
 
 const othersOf = <T>(list: T[], last: readonly T[]): T[] =>

@@ -57,7 +57,7 @@ function reach({ min, max }: Bounds): [number, number, number, number] {
 }
 type Vec3 = [number, number, number];
 
-/** A prop as it stands in the line-up, in pixels from its foot. */
+/** A prop as it stands in the line-up, with how far it reaches from its foot: metres, or parts of its own size. */
 interface Standing {
   object: Object3D;
   letGo: () => void;
@@ -73,8 +73,18 @@ async function standingIn(prop: Prop, alike: boolean): Promise<Standing | null> 
   const size = new Vector3(...bounds.max).distanceTo(new Vector3(...bounds.min)) || 1;
   const k = alike ? 1 / size : 1;
   object.scale.setScalar(k);
-  object.add(...marks(bounds, size));
-  return { object, letGo, reach: reach(bounds).map((v) => v * k) as ReturnType<typeof reach> };
+  const [foot, front] = marks(bounds, size);
+  object.add(foot, front);
+  return {
+    object,
+    letGo() {
+      letGo();
+      foot.geometry.dispose();
+      foot.material.dispose();
+      front.dispose();
+    },
+    reach: reach(bounds).map((v) => v * k) as ReturnType<typeof reach>,
+  };
 }
 
 /**
@@ -140,7 +150,7 @@ function pictureOfRow(
 }
 
 /** The foot as a dot, and an arrow to the front, seen through the prop. */
-function marks({ max }: Bounds, size: number): Object3D[] {
+function marks({ max }: Bounds, size: number): [ThreeMesh<SphereGeometry, MeshBasicMaterial>, ArrowHelper] {
   const foot = new ThreeMesh(new SphereGeometry(size * 0.025, 12, 8), new MeshBasicMaterial({ color: FOOT }));
   const long = Math.max(max[2], 0) + size * 0.22;
   const front = new ArrowHelper(

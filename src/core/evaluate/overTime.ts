@@ -14,17 +14,17 @@ export function evaluateOver(
   progress?: (done: number, name: string) => void,
 ): SceneResult[] {
   const fine = new Fineness();
+  const bends = (r: SceneResult) => r.arrangements.some((a) => a.placements.bent);
+  /** Twice over all frames where anything is bent: mostly the first one tells. */
   let rounds = 1;
   const all = () =>
     times.map((time, k) => {
-      progress?.(
-        Math.min(1, (fine.round - 1 + k / times.length) / rounds),
-        `frame ${k + 1} of ${times.length}`,
-      );
-      return evaluator.evaluate(scene, undefined, time, fine);
+      const done = Math.min(1, (fine.round - 1 + k / times.length) / rounds);
+      progress?.(done, `frame ${k + 1} of ${times.length}`);
+      const result = evaluator.evaluate(scene, undefined, time, fine);
+      if (k === 0 && bends(result)) rounds = 2;
+      return result;
     });
-  const bends = (r: SceneResult) => r.arrangements.some((a) => a.placements.bent);
-  if (times.length > 0 && bends(evaluator.evaluate(scene, undefined, times[0], fine))) rounds = 2;
   const results = all();
   if (!results.some(bends)) return results;
   // That told how finely; now all slice so.

@@ -1,5 +1,5 @@
 import type { PropFacts } from '../arrange/context';
-import { meshBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
+import { keptBounds, propBounds, propMatrix, type Bounds, type Mesh } from '../mesh/mesh';
 import { ownSpace, type Sliced } from '../mesh/slice';
 import { propShape, type PropShape } from '../mesh/contact/support';
 import type { MeshRef } from '../mesh/meshRef';
@@ -20,7 +20,6 @@ interface Known {
 /** Facts of the props of a scene: those of a prop that is the same, with the same mesh, are kept. */
 export class PropWork {
   private known = new Map<string, Known>();
-  private whole = new WeakMap<Mesh, Bounds>();
   private meshes = new WeakMap<Mesh, { key: string; own: Sliced }>();
   private shapes = new WeakMap<Mesh, { key: string; shape: PropShape }>();
   /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
@@ -51,8 +50,7 @@ export class PropWork {
     const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up, snapPoints];
     if (!mesh) return { key: keyOf(['missing', settings]), facts: { state: 'mesh-missing' } };
     if (mesh.indices.length < 3) return { key: keyOf(['empty', settings]), facts: { state: 'mesh-empty' } };
-    const whole = this.whole.get(mesh) ?? meshBounds(mesh);
-    this.whole.set(mesh, whole);
+    const whole = keptBounds(mesh);
     const key = keyOf(settings);
     const own = () => this.ownMesh(mesh, key, propMatrix(prop, whole));
     const shape = () =>

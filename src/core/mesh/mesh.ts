@@ -39,6 +39,15 @@ export function meshBounds(mesh: Mesh): Bounds {
   return p.length > 0 ? { min, max } : { min: [0, 0, 0], max: [0, 0, 0] };
 }
 
+const kept = new WeakMap<Mesh, Bounds>();
+
+/** Bounds of a mesh that stays as it is, measured once. */
+export function keptBounds(mesh: Mesh): Bounds {
+  let have = kept.get(mesh);
+  if (!have) kept.set(mesh, (have = meshBounds(mesh)));
+  return have;
+}
+
 /** The unit vector of a named axis. */
 function axisVector(axis: Axis): Vec3 {
   const sign = axis[0] === '-' ? -1 : 1;

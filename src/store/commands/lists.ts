@@ -48,10 +48,7 @@ function placing(
   });
 }
 
-/**
- * Puts nodes before another one of their list, or at its end, and into its group where one is given.
- * Of arrangements the order counts: where things collide the upper one stays.
- */
+/** Puts nodes before another one of their list, or at its end, and into its group where one is given. */
 export const moveNodes = patching<{ ids: string[]; before: string | null; group?: string }>({
   patches: (scene, { ids, before, group }) =>
     LISTS.filter((list) => nodesIn(scene, list).some((n) => ids.includes(n.id))).flatMap((list) =>

@@ -32,11 +32,16 @@ export function goToStep(title: string): void {
   const head = stepOf(title)?.querySelector<HTMLElement>('button');
   if (!head) return;
   if (head.getAttribute('aria-expanded') !== 'true') head.click();
-  // A list of commands that has just closed gives the focus back first.
-  setTimeout(() => {
-    const step = stepOf(title);
-    const field = step?.querySelector<HTMLElement>('input:enabled') ?? step?.querySelector('button');
-    field?.scrollIntoView({ block: 'nearest' });
-    (field as HTMLElement | null | undefined)?.focus();
-  }, 60);
+  focusIn(title, 60);
+}
+
+/** The list of commands gives the focus back as it closes: the field is given it until it has it for two frames. */
+function focusIn(title: string, tries: number, held = 0): void {
+  if (tries === 0 || held === 2) return;
+  const step = stepOf(title);
+  const field =
+    step?.querySelector<HTMLElement>('input:enabled') ?? step?.querySelector<HTMLElement>('button') ?? null;
+  const has = field !== null && field === document.activeElement;
+  if (!has) field?.focus();
+  requestAnimationFrame(() => focusIn(title, tries - 1, has ? held + 1 : 0));
 }

@@ -208,8 +208,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
   const unit = useDocument((s) => s.scene.units);
   const parts = useEngine((s) => s.result.arrangements.get(run.id)?.parts) ?? [];
   // What is closed and has no insets has no ends.
-  const loops =
-    spacing.insetStart <= 0 && spacing.insetEnd <= 0 && parts.length > 0 && parts.every((p) => p.closed);
+  const loops = facts.insets.every((inset) => inset <= 0) && parts.length > 0 && parts.every((p) => p.closed);
   const length = { dimension: 'length' as const, unit };
   const leftover = (
     <Segmented
