@@ -4,9 +4,11 @@ import {
   clickAt,
   counts,
   drawPath,
+  make,
   newScene,
   openStep,
   rows,
+  scene,
   settled,
   takeProps,
   type,
@@ -65,6 +67,41 @@ test('a live preview, Escape steps back, a click on the first point closes the l
   await expect(page.getByText(/Path · [\d.]+ m · closed/)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Point 4', exact: true })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Point 5', exact: true })).toHaveCount(0);
+});
+
+test('the tag of lengths stays whole in the view; the first step is offered only where nothing lies under it', async ({
+  page,
+}) => {
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  const offer = page.getByText('Start with a path');
+  await expect(offer).toBeVisible();
+  await page.getByRole('button', { name: 'Draw path' }).first().click();
+  await clickAt(page, 0.5, 0.5);
+  const view = (await scene(page).boundingBox())!;
+  for (const [x, y] of [
+    [0.3, 0.3],
+    [0.995, 0.6],
+    [0.995, 0.985],
+    [0.4, 0.99],
+  ]) {
+    const to = await at(page, x, y);
+    await page.mouse.move(to.x, to.y);
+    const tag = page.locator('[data-tag*=" of "]');
+    await expect(async () => {
+      const box = (await tag.boundingBox())!;
+      expect(box.x).toBeGreaterThanOrEqual(view.x);
+      expect(box.y).toBeGreaterThanOrEqual(view.y);
+      expect(box.x + box.width).toBeLessThanOrEqual(view.x + view.width);
+      expect(box.y + box.height).toBeLessThanOrEqual(view.y + view.height);
+      // Beside the pointer, on whichever side there is room.
+      expect(Math.abs(box.x + box.width / 2 - to.x)).toBeLessThan(box.width / 2 + 24);
+    }).toPass();
+  }
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await make(page, 'Plane');
+  await page.keyboard.press('Escape');
+  await expect(offer).toBeHidden();
 });
 
 test('a double click finishes', async ({ page }) => {

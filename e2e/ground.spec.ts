@@ -122,7 +122,7 @@ test('hugging a ball the props stand square to it; a surface flipped, flattened 
     [r.x, r.y, r.z].forEach((v, k) => expect(axes(r).up[k]).toBeCloseTo(v / far, 2));
   }
   await page.getByRole('button', { name: /^Sphere Surface/ }).click();
-  await page.getByRole('switch', { name: 'Inside out' }).click();
+  await page.getByRole('radio', { name: 'Inside out' }).click();
   await page.getByRole('radio', { name: 'Normals', exact: true }).click();
   await settled(page);
   await page.getByRole('button', { name: /^Net float Run/ }).click();
@@ -404,6 +404,6 @@ test('a surface is moved and turned in the scene, a bulge pulled out of it; lock
   await page.keyboard.press('Control+z');
   await settled(page);
   expect(await value('Bulge by Y')).toBe(0.5);
-  await page.getByRole('switch', { name: 'Locked' }).click();
+  await page.getByRole('radio', { name: 'Locked' }).click();
   await expect(page.getByRole('group', { name: 'Handles of Plane' })).toHaveCount(0);
 });

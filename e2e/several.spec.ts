@@ -1,7 +1,10 @@
 import { expect, type Page } from '@playwright/test';
+import { strFromU8, unzipSync } from 'fflate';
+import type { Scene } from '@/core/scene/schema';
 import {
   cratesAlong,
   hang,
+  make,
   newScene,
   onScreen,
   openExample,
@@ -196,6 +199,68 @@ test('one step of the recipe alike in several runs', async ({ page }) => {
   expect(await spaced()).toEqual([5, 5, 5]);
   await undo(page);
   expect(await spaced()).toEqual([3, 3, 5]);
+});
+
+test('paths in hand together are closed and turned round, surfaces get one outside, normals and hold, each one step', async ({
+  page,
+}) => {
+  await cratesAlong(
+    page,
+    [
+      [0, 0],
+      [4, 0],
+      [4, 3],
+    ],
+    '1',
+  );
+  await row(page, 'Crate Run').click();
+  await row(page, 'Path Path').click({ modifiers: ['Control'] });
+  await page.keyboard.press('Control+d');
+  await settled(page);
+  await row(page, 'Path Path').click();
+  await row(page, 'Path 2 Path').click({ modifiers: ['Control'] });
+  const placed = async () => {
+    const all = (await rows(page)).filter((r) => r.state === 'placed');
+    return [...new Set(all.map((r) => r.arrangement))].map((name) =>
+      all.filter((r) => r.arrangement === name),
+    );
+  };
+  const count = async () => (await placed()).map((list) => list.length);
+  // 7 m of open path, 12 m of the closed one: 3, 4 and 5.
+  expect(await count()).toEqual([8, 8]);
+  const panel = page.getByRole('region', { name: 'Recipe' });
+  await expect(panel.getByRole('radio', { name: 'Open', exact: true })).toBeChecked();
+  await panel.getByRole('radio', { name: 'Closed' }).click();
+  expect(await count()).toEqual([12, 12]);
+  await expect(page.getByRole('button', { name: 'Undo close 2 things' })).toBeVisible();
+  await undo(page);
+  expect(await count()).toEqual([8, 8]);
+  const before = await placed();
+  await panel.getByRole('button', { name: 'Reverse the paths' }).click();
+  const round = await placed();
+  for (const [i, list] of round.entries()) {
+    const ends = [before[i].at(-1)!, before[i][0]];
+    [list[0], list.at(-1)!].forEach((r, k) => {
+      expect(r.x).toBeCloseTo(ends[k].x, 9);
+      expect(r.z).toBeCloseTo(ends[k].z, 9);
+    });
+  }
+  // Surfaces that differ: no choice is marked until one is made.
+  await make(page, 'Sphere');
+  await page.getByRole('radio', { name: 'Flat', exact: true }).click();
+  await make(page, 'Plane');
+  await row(page, 'Sphere Surface').click({ modifiers: ['Control'] });
+  for (const name of ['Smooth', 'Flat'])
+    await expect(panel.getByRole('radio', { name, exact: true })).not.toBeChecked();
+  for (const name of ['Flat', 'Inside out', 'Locked'])
+    await panel.getByRole('radio', { name, exact: true }).click();
+  await panel.getByLabel('Colour of the surface').fill('#446688');
+  const sent = unzipSync(new Uint8Array(await sendOut(page, 'clothesline')));
+  const { surfaces } = JSON.parse(strFromU8(sent['scene.json'])) as Scene;
+  expect(surfaces).toHaveLength(2);
+  for (const s of surfaces)
+    expect(s).toMatchObject({ normals: 'flat', flipped: true, locked: true, mesh: { color: '#446688' } });
+  await expect(page.getByRole('button', { name: /^Undo 2 things: colour/ })).toBeVisible();
 });
 
 test('several props of the basket hang as one mix, in equal shares', async ({ page }) => {

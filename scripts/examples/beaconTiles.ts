@@ -45,7 +45,7 @@ export function beaconTiles(): Scene {
   b.do(setPath, { id: lines, values: { visible: false } });
   const tubes = b.do(makeSurface, { shape: 'tube', name: 'Lattice tubes', from: [lines] });
   b.do(setShape, { id: tubes, values: { radius: 0.045, columns: 6, rows: 10 } });
-  b.do(setSurfaceColor, { id: tubes, color: '#33465A' });
+  b.do(setSurfaceColor, { ids: [tubes], color: '#33465A' });
 
   // Straight beams round the gallery's opening: from divisions per quadrant, each second one, meeting exactly.
   const opening = b.do(addGenerated, { shape: 'circle', name: 'Gallery', position: [0, 10, 0], values: { radius: 1.55 } });

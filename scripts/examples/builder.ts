@@ -46,7 +46,7 @@ export class Builder {
   made(shape: SurfaceShape['shape'], name: string, values: Partial<SurfaceShape>, color: string, position: Vec3 = [0, 0, 0]): string {
     const id = this.do(makeSurface, { shape, name, position });
     this.do(setShape, { id, values });
-    this.do(setSurfaceColor, { id, color });
+    this.do(setSurfaceColor, { ids: [id], color });
     return id;
   }
 

@@ -60,8 +60,8 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
         [1, 0, 0],
       ],
     }).name,
-    run(s, paths.setPath, { id: P, values: { closed: true } }).name,
-    run(s, paths.reversePath, { id: P }).name,
+    run(s, paths.closePaths, { ids: [P], closed: true }).name,
+    run(s, paths.reversePaths, { ids: [P] }).name,
     run(s, nodes.duplicateNodes, { ids: [P] }).name,
     run(s, nodes.removeNodes, { ids: [P] }).name,
     run(s, paths.movePoints, { path: P, to: { [points[1].id]: [0, 1, 2] } }).name,
@@ -175,7 +175,7 @@ test('any row of changes is one step once merged: undo goes to its start, redo t
           applyCommand(s, arrangements.setSlotsRemoved, { id: R, slots: [slot], removed }),
     ),
     fc.constant((s: Scene) => applyCommand(s, order.addEntry, { id: R, item: { kind: 'pause' } })),
-    fc.constant((s: Scene) => applyCommand(s, paths.reversePath, { id: P })),
+    fc.constant((s: Scene) => applyCommand(s, paths.reversePaths, { ids: [P] })),
   );
   fc.assert(
     fc.property(fc.array(change, { minLength: 2, maxLength: 8 }), (changes) => {

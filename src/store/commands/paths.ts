@@ -18,7 +18,7 @@ import {
 import type { Scene } from '@/core/scene/schema';
 import type { Patch } from '@/core/scene/patch';
 import { command, patching } from '../command';
-import { alongPaths, findArrangement, findPath, findPoint, findPointsPath, freeName } from './find';
+import { alongPaths, called, findArrangement, findPath, findPoint, findPointsPath, freeName } from './find';
 import { describeChange } from './naming';
 
 /** Commands for paths and their points. Edits of whole strokes are in pathEdits.ts. */
@@ -168,18 +168,27 @@ export const turnIntoPoints = command<{ id: string; strokes: Stroke[] }>({
   name: (before, _, { id }) => `“${findPath(before, id).name}” into points`,
 });
 
-export const setPath = command<{ id: string; values: Partial<Pick<Path, 'name' | 'closed' | 'visible'>> }>({
+export const setPath = command<{ id: string; values: Partial<Pick<Path, 'name' | 'visible'>> }>({
   apply: (scene, { id, values }) => void Object.assign(findPath(scene, id), values),
   name: (before, _, { id, values }) =>
     `${findPath(before, id).name}: ${describeChange(findPath(before, id), values, before.units)}`,
 });
 
-export const reversePath = command<{ id: string }>({
-  apply(scene, { id }) {
-    const path = findPointsPath(scene, id);
-    path.source.points = reversePoints(path.source.points, path.closed);
+/** Opens or closes several paths. */
+export const closePaths = command<{ ids: string[]; closed: boolean }>({
+  apply(scene, { ids, closed }) {
+    for (const id of ids) findPointsPath(scene, id).closed = closed;
   },
-  name: (before, _, { id }) => `reverse “${findPath(before, id).name}”`,
+  name: (before, _, { ids, closed }) => `${closed ? 'close' : 'open'} ${called(before, ids)}`,
+});
+
+/** Turns the way around that paths run. */
+export const reversePaths = command<{ ids: string[] }>({
+  apply(scene, { ids }) {
+    for (const path of ids.map((id) => findPointsPath(scene, id)))
+      path.source.points = reversePoints(path.source.points, path.closed);
+  },
+  name: (before, _, { ids }) => `reverse ${called(before, ids)}`,
 });
 
 const pointLabel = (path: PointsPath, id: string) =>

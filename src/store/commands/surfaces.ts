@@ -4,7 +4,7 @@ import { newSurface, takeId } from '@/core/scene/defaults';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import type { Surface, SurfaceMesh } from '@/core/mesh/surfaceSchema';
 import { command } from '../command';
-import { findSurface, freeName } from './find';
+import { called, findSurface, freeName } from './find';
 import { describeChange } from './naming';
 
 /** Commands for surfaces and what deforms them. */
@@ -49,6 +49,15 @@ export const setSurface = command<{ id: string; values: SurfaceSettings }>({
     `${findSurface(before, id).name}: ${describeChange(findSurface(before, id), values, before.units)}`,
 });
 
+/** What several surfaces have alike from now on. */
+export const setSurfaces = command<{ ids: string[]; values: SurfaceSettings }>({
+  apply(scene, { ids, values }) {
+    for (const id of ids) Object.assign(findSurface(scene, id), values);
+  },
+  name: (before, _, { ids, values }) =>
+    `${called(before, ids)}: ${describeChange(findSurface(before, ids[0]), values, before.units)}`,
+});
+
 /** Sets some numbers of a made surface's shape. */
 export const setShape = command<{ id: string; values: Partial<SurfaceShape> }>({
   apply(scene, { id, values }) {
@@ -61,12 +70,13 @@ export const setShape = command<{ id: string; values: Partial<SurfaceShape> }>({
   },
 });
 
-export const setSurfaceColor = command<{ id: string; color: string }>({
-  apply(scene, { id, color }) {
-    const { mesh } = findSurface(scene, id);
-    if (mesh.source === 'made') mesh.color = color;
+/** The colour of made surfaces; those of a mesh have their own. */
+export const setSurfaceColor = command<{ ids: string[]; color: string }>({
+  apply(scene, { ids, color }) {
+    for (const { mesh } of ids.map((id) => findSurface(scene, id)))
+      if (mesh.source === 'made') mesh.color = color;
   },
-  name: (before, _, { id }) => `${findSurface(before, id).name}: colour`,
+  name: (before, _, { ids }) => `${called(before, ids)}: colour`,
 });
 
 /** Puts another mesh in place of a surface's own. What stands on it is found again where it lies nearest. */

@@ -43,7 +43,11 @@ export function Basket() {
       {props.length === 0 ? (
         <div className="px-3 pb-3 pt-1 text-sm text-soft">
           <p className="mb-2">No props yet. Take some from the library, or bring in your own .glb.</p>
-          <Button look="bordered" onClick={() => openDialog('library')}>
+          <Button
+            look="bordered"
+            title="Props that ship with Clothesline"
+            onClick={() => openDialog('library')}
+          >
             Open the library
           </Button>
         </div>

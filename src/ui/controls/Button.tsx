@@ -5,6 +5,8 @@ import type { ButtonHTMLAttributes, ReactNode } from 'react';
 
 interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   look?: 'plain' | 'ink' | 'bordered';
+  /** What it does, in one plain line on hover. */
+  title: string;
   children: ReactNode;
 }
 

@@ -45,6 +45,7 @@ export function ContextMenu({
                   </Radix.Label>
                 )}
                 <Radix.Item
+                  title={e.hint}
                   onSelect={e.run}
                   className={`flex cursor-default items-center gap-2 rounded-md px-2.5 py-1.5 outline-none data-highlighted:bg-groove ${e.danger ? 'text-danger' : ''}`}
                 >

@@ -7,6 +7,8 @@ import { Fragment, type ReactNode } from 'react';
 export interface MenuEntry {
   text: string;
   run: () => void;
+  /** What it does, in one plain line on hover, where its words do not say all of it. */
+  hint?: string;
   icon?: ReactNode;
   danger?: boolean;
   /** A heading over this entry and those after it. */
@@ -61,6 +63,7 @@ function Entries({ entries }: { entries: MenuEntry[] | (() => MenuEntry[]) }) {
           <MenuItem>
             <button
               type="button"
+              title={e.hint}
               onClick={e.run}
               className={`flex w-full items-center gap-2 rounded-md px-2.5 py-1.5 text-left data-focus:bg-groove ${e.danger ? 'text-danger' : ''}`}
             >

@@ -7,7 +7,8 @@ export interface SegmentedProps<T extends string> {
   label: string;
   /** What is chosen, in plain words: the line on hover where an option has none of its own. */
   hint: string;
-  value: T;
+  /** Null: several things differ in it, and none is marked. */
+  value: T | null;
   options: readonly { value: T; text: string; hint?: string }[];
   onChange: (value: T) => void;
   /** The label stands before the choices. */
@@ -35,7 +36,7 @@ export function Segmented<T extends string>({
       {shown && <span className="text-sm">{label}</span>}
       <RadioGroup
         aria-label={label}
-        value={value}
+        value={value ?? undefined}
         onChange={onChange}
         className={clsx('flex rounded-md', dark ? 'gap-0.5' : 'bg-groove p-[3px]', fill && 'w-full')}
       >

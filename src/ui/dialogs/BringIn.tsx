@@ -84,7 +84,12 @@ export function BringIn() {
             A prop or a surface as binary glTF (.glb), a grey picture (.png) as a height field, or a table of
             places (.csv with x, y, z) as pegs. Drag one here, or
           </p>
-          <Button look="ink" disabled={reading} onClick={() => input.current?.click()}>
+          <Button
+            look="ink"
+            title="From your disk: nothing is sent anywhere"
+            disabled={reading}
+            onClick={() => input.current?.click()}
+          >
             {reading ? 'Reading…' : 'Choose a file'}
           </Button>
         </div>
@@ -211,6 +216,7 @@ function Correct({
         <label className="mt-1 flex min-h-9 items-center justify-between gap-3 text-sm">
           Name
           <input
+            title="What it is called in the lists"
             value={name}
             onChange={(e) => setName(e.target.value)}
             className="w-[210px] rounded-md border border-edge bg-card px-2 py-1"
@@ -249,8 +255,10 @@ function Correct({
           </p>
         )}
         <div className="mt-3 flex justify-between">
-          <Button onClick={onAgain}>Another file</Button>
-          <Button look="ink" onClick={() => void take()}>
+          <Button title="Puts this one aside; the scene stays as it is" onClick={onAgain}>
+            Another file
+          </Button>
+          <Button look="ink" title="One step, which can be undone" onClick={() => void take()}>
             {use === 'prop'
               ? 'Put in the basket'
               : use === 'replace'

@@ -34,7 +34,7 @@ export function Library() {
           onChange={(e) => setSearch(e.target.value)}
           className="min-w-0 flex-1 rounded-md border border-edge bg-card px-2.5 py-1.5 text-sm"
         />
-        <Button look="bordered" onClick={() => openDialog('bring-in')}>
+        <Button look="bordered" title="A file of your own, as a prop" onClick={() => openDialog('bring-in')}>
           Bring in your own
         </Button>
       </div>

@@ -196,6 +196,7 @@ export function SendOut() {
               )}
               <Tick
                 label="Surfaces go along"
+                hint="Their meshes are in the file too, as they are drawn"
                 checked={surfaces}
                 onChange={(on) => choose({ surfaces: on })}
               />
@@ -204,6 +205,7 @@ export function SendOut() {
           {kind === 'csv' && (
             <Tick
               label="A row for every gap too, with its reason"
+              hint="Slots where nothing stands are listed among the others"
               checked={gaps}
               onChange={(on) => choose({ gaps: on })}
             />
@@ -216,6 +218,7 @@ export function SendOut() {
           {chosen.length > 0 && (
             <Tick
               label={`Just what is selected (${chosen.length})`}
+              hint="As it stands in the whole scene"
               checked={sent.only}
               onChange={(on) => choose({ only: on })}
             />
@@ -250,7 +253,13 @@ export function SendOut() {
             {fileName(scene.name, kind)}
             {kind === 'glb' && animated && <AboutSize range={range} only={only} surfaces={surfaces} />}
           </span>
-          <Button look="ink" type="submit" disabled={working} data-autofocus>
+          <Button
+            look="ink"
+            type="submit"
+            title="Writes the file to your downloads"
+            disabled={working}
+            data-autofocus
+          >
             {working ? 'Working…' : 'Send out'}
           </Button>
         </div>
@@ -290,15 +299,17 @@ function AboutSize({
 
 function Tick({
   label,
+  hint,
   checked,
   onChange,
 }: {
   label: string;
+  hint: string;
   checked: boolean;
   onChange: (on: boolean) => void;
 }) {
   return (
-    <label className="flex min-h-8 cursor-pointer items-center gap-2 text-sm">
+    <label title={hint} className="flex min-h-8 cursor-pointer items-center gap-2 text-sm">
       <input
         type="checkbox"
         checked={checked}

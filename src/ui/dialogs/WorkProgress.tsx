@@ -16,7 +16,7 @@ export function WorkProgress() {
         aria-label="Progress"
         className="h-1.5 w-32 accent-weld"
       />
-      <Button look="bordered" onClick={() => engine().cancel()}>
+      <Button look="bordered" title="Stops; nothing is changed" onClick={() => engine().cancel()}>
         Cancel
       </Button>
     </div>

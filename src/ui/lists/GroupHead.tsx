@@ -97,6 +97,7 @@ function GroupName({ group }: { group: string }) {
     <input
       autoFocus
       aria-label={`Name of the group ${group}`}
+      title="Enter keeps the name, Escape the one before"
       value={text}
       onFocus={(e) => e.currentTarget.select()}
       onChange={(e) => setText(e.target.value)}

@@ -31,8 +31,8 @@ import { inListEntries } from './groupEntries';
 const doc = () => useDocument.getState();
 
 const CLIPBOARD: MenuEntry[] = [
-  { text: 'Copy', run: () => void copySelected() },
-  { text: 'Cut', run: cutSelected },
+  { text: 'Copy', hint: 'To be pasted here or in another scene', run: () => void copySelected() },
+  { text: 'Cut', hint: 'Taken out, to be pasted here or in another scene', run: cutSelected },
 ];
 
 /** What is done alike with anything that is in hand. */
@@ -199,24 +199,49 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
   return [
     ...(props.length > 1
       ? [
-          { text: 'Line up', run: () => openDialog('line-up') },
-          { text: 'Hang as one mix', run: () => hangProp(props[0], undefined, props.slice(1)) },
+          {
+            text: 'Line up',
+            hint: 'Side by side, with feet, fronts and sizes to set',
+            run: () => openDialog('line-up'),
+          },
+          {
+            text: 'Hang as one mix',
+            hint: 'Equal shares of each, where there is a place for them',
+            run: () => hangProp(props[0], undefined, props.slice(1)),
+          },
         ]
       : []),
-    { text: 'Duplicate', run: duplicateNode },
+    { text: 'Duplicate', hint: 'Copies a step aside', run: duplicateNode },
     ...CLIPBOARD,
     ...(seen.length > 0
       ? [
-          { text: 'Look at them', run: () => lookAt(selectedPlaces()) },
+          { text: 'Look at them', hint: 'The view goes to all of them', run: () => lookAt(selectedPlaces()) },
           hidden.length > 0
-            ? { text: 'Show', run: () => void dispatch(showNodes, { ids, visible: true }) }
-            : { text: 'Hide', run: () => void dispatch(showNodes, { ids, visible: false }) },
-          { text: 'Show only these', run: () => void dispatch(showOnly, { ids }) },
-          { text: 'Send out these', run: () => sendOnly(true) },
+            ? {
+                text: 'Show',
+                hint: 'Drawn again, and stood on',
+                run: () => void dispatch(showNodes, { ids, visible: true }),
+              }
+            : {
+                text: 'Hide',
+                hint: 'Neither drawn nor stood on, until shown',
+                run: () => void dispatch(showNodes, { ids, visible: false }),
+              },
+          {
+            text: 'Show only these',
+            hint: 'Hides the others of their sort',
+            run: () => void dispatch(showOnly, { ids }),
+          },
+          { text: 'Send out these', hint: 'A file with these alone', run: () => sendOnly(true) },
         ]
       : []),
     ...inListEntries(ids),
-    { text: 'Delete', danger: true, run: () => void dispatch(removeNodes, { ids }) },
+    {
+      text: 'Delete',
+      hint: 'Takes them out of the scene',
+      danger: true,
+      run: () => void dispatch(removeNodes, { ids }),
+    },
   ];
 }
 

@@ -29,15 +29,26 @@ export function inListEntries(ids: string[]): MenuEntry[] {
     (g) => g !== undefined && !(own.size === 1 && own.has(g)),
   );
   return [
-    { text: 'Move up', run: () => stepSelected(-1) },
-    { text: 'Move down', run: () => stepSelected(1) },
-    { text: ids.length > 1 ? 'Group them' : 'Group', run: () => groupSelected(ids) },
+    { text: 'Move up', hint: 'Before its neighbour in the list', run: () => stepSelected(-1) },
+    { text: 'Move down', hint: 'After its neighbour in the list', run: () => stepSelected(1) },
+    {
+      text: ids.length > 1 ? 'Group them' : 'Group',
+      hint: 'Under one head in the lists, which folds and hides',
+      run: () => groupSelected(ids),
+    },
     ...others.map((group) => ({
       text: `Into “${group}”`,
+      hint: 'Under that head in the lists',
       run: () => void dispatch(groupNodes, { ids, group: group! }),
     })),
     ...([...own].some((g) => g !== undefined)
-      ? [{ text: 'Out of the group', run: () => void dispatch(groupNodes, { ids, group: '' }) }]
+      ? [
+          {
+            text: 'Out of the group',
+            hint: 'By itself in the lists again',
+            run: () => void dispatch(groupNodes, { ids, group: '' }),
+          },
+        ]
       : []),
   ];
 }

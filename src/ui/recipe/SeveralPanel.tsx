@@ -1,12 +1,16 @@
 'use client';
 
 import { THREADS } from '@/core/arrange/base';
+import { hasPoints } from '@/core/curve/schema';
 import { setThreads } from '@/store/commands/nodes';
+import { reversePaths } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { selectNodes, type NodeRef } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { Button } from '../controls/Button';
 import { severalEntries } from '../menus/entries';
+import { EndsField } from './nodes/path/EndsField';
+import { FaceFields, LockedField, SurfaceColor } from './nodes/surface/FaceFields';
 import { SetAlike } from './SetAlike';
 
 /** What can be done with several nodes at once, and what they have in common. */
@@ -20,9 +24,13 @@ export function SeveralPanel({ nodes }: { nodes: readonly NodeRef[] }) {
     prop: scene.props,
   };
   const named = nodes.map((node) => ({ node, name: lists[node.kind].find((n) => n.id === node.id)?.name }));
-  const arrangements = scene.arrangements.filter((a) => nodes.some((n) => n.id === a.id));
+  const taken = <T extends { id: string }>(list: readonly T[]) =>
+    list.filter((n) => nodes.some((node) => node.id === n.id));
+  const arrangements = taken(scene.arrangements);
   const leader = arrangements.find((a) => a.id === nodes.at(-1)?.id);
   const ids = arrangements.map((a) => a.id);
+  const surfaces = taken(scene.surfaces);
+  const paths = taken(scene.paths).filter(hasPoints);
   return (
     <div className="thin-scroll min-h-0 overflow-y-auto px-4 pb-4 pt-3">
       <h2 className="font-display text-lg font-semibold">{nodes.length} selected</h2>
@@ -57,12 +65,33 @@ export function SeveralPanel({ nodes }: { nodes: readonly NodeRef[] }) {
             ))}
           </div>
         )}
+        {paths.length > 0 && (
+          <>
+            <EndsField paths={paths} />
+            <Button
+              look="bordered"
+              className="my-2 w-full"
+              title="Each of them runs the other way"
+              onClick={() => dispatch(reversePaths, { ids: paths.map((p) => p.id) })}
+            >
+              Reverse the paths
+            </Button>
+          </>
+        )}
+        {surfaces.length > 0 && (
+          <>
+            <SurfaceColor surfaces={surfaces} />
+            <LockedField surfaces={surfaces} />
+            <FaceFields surfaces={surfaces} />
+          </>
+        )}
         {leader && arrangements.length > 1 && <SetAlike leader={leader} others={arrangements} />}
         <div className="mt-3 grid grid-cols-2 gap-1.5">
           {severalEntries(nodes).map((e) => (
             <Button
               key={e.text}
               look="bordered"
+              title={e.hint ?? ''}
               className={`w-full ${e.danger ? 'text-danger' : ''}`}
               onClick={e.run}
             >

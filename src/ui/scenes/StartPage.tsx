@@ -134,11 +134,21 @@ export function StartPage() {
           <h1 className="font-display text-[30px] font-bold leading-tight tracking-tight">Clothesline</h1>
           <p className="text-[14px] text-soft">Hang props along paths, and everything stays live.</p>
         </div>
-        <Button look="bordered" disabled={opening !== null} onClick={() => input.current?.click()}>
+        <Button
+          look="bordered"
+          title="A scene that was sent out as .clothesline or .json"
+          disabled={opening !== null}
+          onClick={() => input.current?.click()}
+        >
           <FolderOpen size={16} />
           Open a file
         </Button>
-        <Button look="ink" disabled={opening !== null} onClick={() => void fresh()}>
+        <Button
+          look="ink"
+          title="Begins with an empty scene"
+          disabled={opening !== null}
+          onClick={() => void fresh()}
+        >
           <Plus size={16} />
           New scene
         </Button>
@@ -173,7 +183,7 @@ export function StartPage() {
           className="mb-4 flex items-center gap-4 rounded-lg border border-edge bg-card px-4 py-2.5 text-sm"
         >
           <span className="flex-1">{notes.text}</span>
-          <Button look="ink" onClick={() => go(notes.id)}>
+          <Button look="ink" title="Opens it with what could be read" onClick={() => go(notes.id)}>
             Open the scene
           </Button>
         </div>
@@ -285,7 +295,11 @@ function SavedCard({
           <Copy size={14} />
         </IconButton>
         {sure ? (
-          <Button className="!px-2 !py-0.5 text-danger" onClick={() => void remove()}>
+          <Button
+            title="It cannot be brought back"
+            className="!px-2 !py-0.5 text-danger"
+            onClick={() => void remove()}
+          >
             Delete for good
           </Button>
         ) : (

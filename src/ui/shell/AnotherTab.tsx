@@ -8,7 +8,7 @@ export function AnotherTab({ onTakeOver }: { onTakeOver: () => void }) {
       title="This scene is open in another tab"
       text="Here it can be looked at, but not changed. Take it over to go on in this tab; the other one saves first and then only looks."
     >
-      <Button look="ink" onClick={onTakeOver}>
+      <Button look="ink" title="Changes are made here from now on" onClick={onTakeOver}>
         Take over
       </Button>
     </Standstill>

@@ -38,10 +38,15 @@ export function DeletedElsewhere() {
       title="This scene was deleted in another tab"
       text="It is still whole here, with its meshes and its undo list. Keep it as a copy to go on; otherwise it is gone when you leave."
     >
-      <Button look="ink" disabled={busy} onClick={() => void keep()}>
+      <Button
+        look="ink"
+        title="As a scene of its own, to go on with"
+        disabled={busy}
+        onClick={() => void keep()}
+      >
         Keep a copy
       </Button>
-      <Button look="bordered" onClick={() => router.push('/')}>
+      <Button look="bordered" title="Leaves it deleted" onClick={() => router.push('/')}>
         Back to the scenes
       </Button>
     </Standstill>

@@ -69,7 +69,11 @@ export function DrawOptions() {
           {parts > 1 ? ` Snaps to ${parts} parts.` : ' A number divides every path for snapping.'}
         </span>
         {enough && (
-          <Button look="ink" onClick={() => finishDrawing(false)}>
+          <Button
+            look="ink"
+            title="The path ends at its last point (Enter)"
+            onClick={() => finishDrawing(false)}
+          >
             Finish
           </Button>
         )}

@@ -40,7 +40,12 @@ export function Notice() {
           <span>Working on {progress.name || 'the scene'}…</span>
           <progress value={progress.done} max={1} className="h-1.5 w-28 accent-weld" />
           {progress.cancellable && (
-            <Button look="bordered" className="!bg-ink-700 !text-linen-50" onClick={() => engine().cancel()}>
+            <Button
+              look="bordered"
+              title="Stops this work"
+              className="!bg-ink-700 !text-linen-50"
+              onClick={() => engine().cancel()}
+            >
               Cancel
             </Button>
           )}

@@ -65,7 +65,7 @@ export function PegOptions() {
             />
           </div>
         )}
-        <Button look="ink" disabled={!prop} onClick={() => void peg()}>
+        <Button look="ink" title="At the place that is typed" disabled={!prop} onClick={() => void peg()}>
           Peg here
         </Button>
       </div>

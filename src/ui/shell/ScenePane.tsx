@@ -183,14 +183,18 @@ function NextStep() {
       {paths === 0 ? (
         <>
           Start with a path: click points on the ground.
-          <Button look="ink" onClick={() => chooseTool('draw')}>
+          <Button
+            look="ink"
+            title="Each click is a point; Enter ends the path"
+            onClick={() => chooseTool('draw')}
+          >
             Draw path
           </Button>
         </>
       ) : props === 0 ? (
         <>
           Now take a prop into the basket.
-          <Button look="ink" onClick={() => openDialog('library')}>
+          <Button look="ink" title="Props that ship with Clothesline" onClick={() => openDialog('library')}>
             Open the library
           </Button>
         </>

@@ -145,6 +145,9 @@ export function SlotPanel() {
         {!readOnly && removes && (
           <button
             type="button"
+            title={
+              removed ? 'It stands again where it stood' : 'Its place stays empty, through every later change'
+            }
             className="rounded-md bg-ink-700 px-2 py-1 text-[12.5px] hover:bg-ink-500"
             onClick={() => dispatch(setSlotsRemoved, { id, slots: slots.ids, removed: !removed })}
           >

@@ -36,6 +36,7 @@ export function TimeBar() {
       <input
         type="range"
         aria-label="Time in seconds"
+        title="The moment that the scene shows"
         min={0}
         max={span}
         step={0.05}

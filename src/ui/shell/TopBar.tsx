@@ -34,8 +34,13 @@ export function TopBar() {
       <Link href="/" className="rounded-md px-3 py-1.5 text-sm hover:bg-well">
         Scenes
       </Link>
-      <Button onClick={() => openDialog('bring-in')}>Bring in</Button>
-      <Button look="ink" onClick={() => sendOnly(false)}>
+      <Button
+        title="A file as props, a surface, paths, places or a picture"
+        onClick={() => openDialog('bring-in')}
+      >
+        Bring in
+      </Button>
+      <Button look="ink" title="The scene as a file that others read" onClick={() => sendOnly(false)}>
         <Upload size={15} />
         Send out
       </Button>
@@ -59,6 +64,7 @@ function SceneName() {
   return (
     <input
       aria-label="Scene name"
+      title="What the scene and its files are called"
       value={text ?? name}
       size={Math.min(44, Math.max(8, (text ?? name).length))}
       onChange={(e) => setText(e.target.value)}

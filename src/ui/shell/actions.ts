@@ -1,4 +1,4 @@
-import { reversePath } from '@/store/commands/paths';
+import { reversePaths } from '@/store/commands/paths';
 import { groupNodes } from '@/store/commands/lists';
 import { showNodes, showOnly } from '@/store/commands/nodes';
 import { alignPoints, beginAt, insertMidway } from '@/store/commands/pathEdits';
@@ -223,7 +223,7 @@ export const ACTIONS: Action[] = [
     title: 'Reverse the path',
     words: 'flip direction turn round swap',
     enabled: () => pathInHand() !== undefined,
-    run: () => dispatch(reversePath, { id: pathInHand()!.id }),
+    run: () => dispatch(reversePaths, { ids: [pathInHand()!.id] }),
   },
   {
     id: 'delete',

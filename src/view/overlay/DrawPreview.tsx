@@ -4,12 +4,15 @@ import { compilePath } from '@/core/curve/compile';
 import { polyline } from '@/core/curve/sample';
 import { newPoint } from '@/core/scene/defaults';
 import type { Vec3 } from '@/core/math/vec3';
+import { useDocument } from '@/store/document';
+import { metres } from '@/words/numbers';
 import { THREAD_COLORS } from '../colors';
 import { toScreen } from '../project';
 import { lastPoint } from '../drawTool';
 import { useView } from '../viewState';
 import { screenLine } from './lines';
 import { SnapMark } from './SnapMark';
+import { Tag } from './Tag';
 import { useFrames } from './useFrames';
 
 /** The path that is being drawn, with the stretch to the pointer and the lengths so far. */
@@ -18,6 +21,7 @@ export function DrawPreview() {
   const tool = useView((s) => s.tool);
   const { points, ahead, closing, snap } = useView((s) => s.drawing);
   const kind = useView((s) => s.pointKind);
+  const units = useDocument((s) => s.scene.units);
   if (tool !== 'draw' || !view) return null;
   // Going on with a stroke, the drawing begins at its end.
   const before = points.length === 0 ? lastPoint() : undefined;
@@ -57,14 +61,15 @@ export function DrawPreview() {
       })}
       {snap && <SnapMark view={view} snap={snap} />}
       {label && last && compiled.ok && (
-        <g transform={`translate(${label.x + 14} ${label.y + 8})`}>
-          <rect width={closing ? 128 : 118} height={22} rx={5} fill="#1E2A36" />
-          <text x={9} y={15} fill="#FBF8F1" className="num" fontSize={11.5}>
-            {closing
-              ? `close · ${compiled.path.length.toFixed(2)} m`
-              : `${step.toFixed(2)} of ${compiled.path.length.toFixed(2)} m`}
-          </text>
-        </g>
+        <Tag
+          mark={label}
+          view={view.size}
+          text={
+            closing
+              ? `close · ${metres(compiled.path.length, units)}`
+              : `${metres(step, units)} of ${metres(compiled.path.length, units)}`
+          }
+        />
       )}
     </svg>
   );

@@ -4,9 +4,12 @@ import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { INK, LINEN } from '../colors';
+import { metres } from '@/words/numbers';
 import { toScreen } from '../project';
 import { useView } from '../viewState';
 import { screenLine } from './lines';
+import { Tag } from './Tag';
+import { tagSize } from './tag';
 import { useFrames } from './useFrames';
 
 /** Pixels between arrows. */
@@ -18,6 +21,7 @@ export function PathHover() {
   const id = useSelection((s) => s.overPath);
   const tool = useView((s) => s.tool);
   const name = useDocument((s) => s.scene.paths.find((p) => p.id === id)?.name);
+  const units = useDocument((s) => s.scene.units);
   const result = useEngine((s) => (id ? s.result.paths.get(id) : undefined));
   if (!view || !result?.ok || tool !== 'pick') return null;
   const arrows: { x: number; y: number; angle: number }[] = [];
@@ -40,8 +44,7 @@ export function PathHover() {
       last = p.ahead ? p : null;
     }
   }
-  const text = `${name} · ${result.length.toFixed(2)} m · ${bends(result)}`;
-  const width = text.length * 7.4 + 18;
+  const text = `${name} · ${metres(result.length, units)} · ${bends(result, units)}`;
   const [first] = result.strokes[0].position.length
     ? [toScreen(view, [...result.strokes[0].position.slice(0, 3)])]
     : [];
@@ -60,21 +63,20 @@ export function PathHover() {
       {first?.ahead && (
         <circle cx={first.x} cy={first.y} r={4.5} fill={LINEN} stroke={INK} strokeWidth={1.6} />
       )}
-      <g transform={`translate(${Math.max(8, (view.size.width - width) / 2)} ${view.size.height - 78})`}>
-        <rect width={width} height={22} rx={5} fill={INK} />
-        <text x={9} y={15} fill={LINEN} fontSize={12} className="num">
-          {text}
-        </text>
-      </g>
+      <Tag
+        mark={{ x: (view.size.width - tagSize(text).width) / 2, y: view.size.height - 86 }}
+        view={view.size}
+        text={text}
+      />
     </svg>
   );
 }
 
 /** "1.25 turns · tightest 0.80 m" */
-function bends({ turns, tightest }: { turns: number; tightest: number }): string {
+function bends({ turns, tightest }: { turns: number; tightest: number }, units: 'm' | 'cm'): string {
   const turned = `${Number(turns.toFixed(2))} turns`;
   if (tightest === 0) return `${turned} · sharp corner`;
-  return Number.isFinite(tightest) ? `${turned} · tightest ${tightest.toFixed(2)} m` : 'straight';
+  return Number.isFinite(tightest) ? `${turned} · tightest ${metres(tightest, units)}` : 'straight';
 }
 
 /** What tools mark over the scene: the box that takes points in, and the edge loop under the pointer. */

@@ -4,12 +4,12 @@ import { INK, LINEN } from '../colors';
 import { toScreen } from '../project';
 import type { Snap } from '../snap/snap';
 import type { ViewHandle } from '@/view/handle';
+import { Tag } from './Tag';
 
 /** What a point snapped to: a mark of its kind, and its name. Drawn inside an SVG over the scene. */
 export function SnapMark({ view, snap }: { view: ViewHandle; snap: Snap }) {
   const { x, y, ahead } = toScreen(view, snap.at);
   if (!ahead) return null;
-  const width = snap.label.length * 7.2 + 16;
   const shape = {
     end: <path d="M-7 -7h14v14h-14z" />,
     point: <circle r={7.5} />,
@@ -21,19 +21,16 @@ export function SnapMark({ view, snap }: { view: ViewHandle; snap: Snap }) {
     angle: <path d="M-7 7h14M-7 7l10 -12" fill="none" />,
   }[snap.kind];
   return (
-    <g transform={`translate(${x} ${y})`} data-snap={snap.label}>
-      <g fill="none" stroke={LINEN} strokeWidth={4}>
-        {shape}
+    <g data-snap={snap.label}>
+      <g transform={`translate(${x} ${y})`}>
+        <g fill="none" stroke={LINEN} strokeWidth={4}>
+          {shape}
+        </g>
+        <g fill="none" stroke={INK} strokeWidth={1.8}>
+          {shape}
+        </g>
       </g>
-      <g fill="none" stroke={INK} strokeWidth={1.8}>
-        {shape}
-      </g>
-      <g transform="translate(12 -30)">
-        <rect width={width} height={19} rx={4} fill={INK} />
-        <text x={8} y={13.5} fill={LINEN} fontSize={11.5} className="num">
-          {snap.label}
-        </text>
-      </g>
+      <Tag mark={{ x, y }} view={view.size} side="above" text={snap.label} />
     </g>
   );
 }

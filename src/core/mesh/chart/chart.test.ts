@@ -94,17 +94,18 @@ describe('uv that is made', () => {
   test.each(['cylinder', 'sphere'] as const)('%s: closed round, each place where its angle says', (kind) => {
     const made = withUv(bare, kind);
     const { positions: p, uvs, indices } = made;
+    let [round, up] = [0, 0];
     for (let v = 0; v * 3 < p.length; v++) {
       const [x, y, z] = [p[v * 3], p[v * 3 + 1], p[v * 3 + 2]];
       if (Math.hypot(x, z) < 1e-6) continue;
       const turn = (Math.atan2(-z, x) / (2 * Math.PI) + 1) % 1;
       const off = Math.abs(uvs[v * 2] - turn);
-      expect(Math.min(off, 1 - off)).toBeLessThan(1e-6);
-      expect(uvs[v * 2 + 1]).toBeCloseTo(
-        kind === 'cylinder' ? y / 4 + 0.5 : 0.5 + Math.asin(y / 2) / Math.PI,
-        4,
-      );
+      round = Math.max(round, Math.min(off, 1 - off));
+      const high = kind === 'cylinder' ? y / 4 + 0.5 : 0.5 + Math.asin(y / 2) / Math.PI;
+      up = Math.max(up, Math.abs(uvs[v * 2 + 1] - high));
     }
+    expect(round).toBeLessThan(1e-6);
+    expect(up).toBeLessThan(5e-5);
     // No face spans the cut.
     for (let i = 0; i < indices.length; i += 3) {
       const us = [0, 1, 2].map((k) => uvs[indices[i + k] * 2]);

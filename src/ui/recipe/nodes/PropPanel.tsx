@@ -59,7 +59,12 @@ export function PropPanel({ id }: { id: string }) {
         ) : !isKnown ? null : (
           <p role="alert" className="mb-2 text-[13px] text-danger">
             Its mesh is not at hand.{' '}
-            <button type="button" className="underline" onClick={() => openDialog('bring-in')}>
+            <button
+              type="button"
+              title="Looks for its file"
+              className="underline"
+              onClick={() => openDialog('bring-in')}
+            >
               Bring the file in again
             </button>
             ; it is known by its content.

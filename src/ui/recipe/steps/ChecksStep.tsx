@@ -102,6 +102,7 @@ function Line({ id, finding: f }: { id: string; finding: Finding }) {
     <li>
       <button
         type="button"
+        title="Takes it in hand and looks at it"
         disabled={slots.length === 0 && !node}
         onClick={() => {
           setAt(-1);

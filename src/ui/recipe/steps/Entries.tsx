@@ -232,6 +232,7 @@ function Zones({ title, entry, name, set }: { title: string; entry: OrderEntry; 
       {title}
       <input
         aria-label={`${name} ${title.toLowerCase()}`}
+        title="Numbers of the zones it goes to, with commas; empty: all"
         placeholder="all"
         value={text ?? entry.zones.join(', ')}
         onChange={(e) => setText(e.target.value)}

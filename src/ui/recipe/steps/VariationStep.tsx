@@ -409,6 +409,7 @@ function TintFields({
             <input
               type="color"
               aria-label={`Tint ${i + 1}`}
+              title="One of the colours that props are tinted with"
               value={c}
               onChange={(e) =>
                 set({ ...value, colors: colors.map((x, k) => (k === i ? e.target.value : x)) }, `tint ${i}`)

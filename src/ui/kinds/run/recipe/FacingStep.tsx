@@ -340,6 +340,7 @@ function TargetFields({ run, set }: StepProps & { set: (values: Partial<Facing>,
           Slot
           <input
             aria-label="Slot to look at"
+            title="The number of one slot; empty: the nearest one"
             placeholder="nearest"
             defaultValue={target.slot ?? ''}
             onBlur={(e) =>

@@ -13,7 +13,7 @@ export function Edit({
 }: {
   icon: ReactNode;
   text: string;
-  hint?: string;
+  hint: string;
   run: () => void;
   disabled?: boolean;
 }) {
@@ -41,7 +41,12 @@ export function Measured(props: {
 }) {
   return (
     <div className="mt-1.5 flex items-center gap-1.5" title={props.hint}>
-      <Button look="bordered" className="flex-1 !justify-start !px-2 !text-[12.5px]" onClick={props.run}>
+      <Button
+        look="bordered"
+        title={props.hint}
+        className="flex-1 !justify-start !px-2 !text-[12.5px]"
+        onClick={props.run}
+      >
         <Ruler size={13} /> {props.text}
       </Button>
       <NumberBox

@@ -21,22 +21,17 @@ import {
   subdividePath,
   weldPath,
 } from '@/store/commands/pathEdits';
-import { addOffset, reversePath, setPath } from '@/store/commands/paths';
+import { addOffset, reversePaths } from '@/store/commands/paths';
 import { removeNodes } from '@/store/commands/nodes';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectNode, useSelection } from '@/store/selection';
 import { chooseTool } from '@/view/viewState';
 import { PlainMenu } from '../../../controls/PlainMenu';
-import { Segmented } from '../../../controls/Segmented';
 import { duplicateNode } from '../../../shell/duplicate';
 import { Edit, Measured } from './Edit';
+import { EndsField } from './EndsField';
 import { SelectedPoints } from './SelectedPoints';
-
-const ENDS = [
-  { value: 'open', text: 'Open' },
-  { value: 'closed', text: 'Closed' },
-] as const;
 
 /** What can be done to a path that has its own points: to the whole, and to the selected points. */
 export function EditButtons({ path }: { path: PointsPath }) {
@@ -54,18 +49,21 @@ export function EditButtons({ path }: { path: PointsPath }) {
   const endId = ids.length === 1 && !path.closed && isEnd(path, ids[0]) ? ids[0] : null;
   return (
     <>
-      <Segmented
-        shown
-        label="Ends"
-        hint="Whether the last point is joined to the first"
-        value={path.closed ? 'closed' : 'open'}
-        options={ENDS}
-        onChange={(v) => dispatch(setPath, { id, values: { closed: v === 'closed' } })}
-      />
+      <EndsField paths={[path]} />
       <div className="mt-2 grid grid-cols-3 gap-1.5">
-        <Edit icon={<ArrowLeftRight size={14} />} text="Reverse" run={() => dispatch(reversePath, { id })} />
-        <Edit icon={<Copy size={14} />} text="Duplicate" run={duplicateNode} />
-        <Edit icon={<Trash2 size={14} />} text="Delete" run={() => dispatch(removeNodes, { ids: [id] })} />
+        <Edit
+          icon={<ArrowLeftRight size={14} />}
+          text="Reverse"
+          hint="It runs the other way, and what hangs on it too"
+          run={() => dispatch(reversePaths, { ids: [id] })}
+        />
+        <Edit icon={<Copy size={14} />} text="Duplicate" hint="A copy a step aside" run={duplicateNode} />
+        <Edit
+          icon={<Trash2 size={14} />}
+          text="Delete"
+          hint="What hangs on it loses its path"
+          run={() => dispatch(removeNodes, { ids: [id] })}
+        />
         <Edit
           icon={<PenLine size={14} />}
           text="Continue"
@@ -87,9 +85,19 @@ export function EditButtons({ path }: { path: PointsPath }) {
             if (made) selectNode('path', made);
           }}
         />
-        <Edit icon={<Blend size={14} />} text="Subdivide" run={() => dispatch(subdividePath, { path: id })} />
+        <Edit
+          icon={<Blend size={14} />}
+          text="Subdivide"
+          hint="A point in the middle of every side; the curve stays"
+          run={() => dispatch(subdividePath, { path: id })}
+        />
         {strokes > 1 && (
-          <Edit icon={<Combine size={14} />} text="Join" run={() => dispatch(joinStrokes, { path: id })} />
+          <Edit
+            icon={<Combine size={14} />}
+            text="Join"
+            hint="Its strokes become one, end to end"
+            run={() => dispatch(joinStrokes, { path: id })}
+          />
         )}
       </div>
       <Measured

@@ -50,6 +50,7 @@ export function SelectedPoints({ path, ids }: { path: PointsPath; ids: string[] 
         <Edit
           icon={<Trash2 size={14} />}
           text="Delete"
+          hint="The neighbours are joined without them"
           run={() => dispatch(removePoints, { path: id, ids })}
         />
       </div>

@@ -3,7 +3,7 @@
 import { Plus, X } from 'lucide-react';
 import type { SurfaceShape } from '@/core/mesh/make/schema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
-import { setShape, setSurfaceColor } from '@/store/commands/surfaces';
+import { setShape } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { Button, IconButton } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';
@@ -12,6 +12,7 @@ import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Toggle } from '../../../controls/Toggle';
 import { openDialog } from '../../../uiState';
+import { SurfaceColor } from './FaceFields';
 
 const size = (
   name: string,
@@ -101,7 +102,7 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
 export function ShapeFields({ surface }: { surface: Surface }) {
   const unit = useDocument((s) => s.scene.units);
   if (surface.mesh.source !== 'made') return null;
-  const { shape, color } = surface.mesh;
+  const { shape } = surface.mesh;
   const { id } = surface;
   const set = (values: Partial<SurfaceShape>, key?: string) => dispatch(setShape, { id, values }, key);
   return (
@@ -162,17 +163,7 @@ export function ShapeFields({ surface }: { surface: Surface }) {
           onChange={(smooth) => set({ smooth })}
         />
       )}
-      <label className="flex min-h-9 items-center justify-between text-sm">
-        Colour
-        <input
-          type="color"
-          aria-label="Colour of the surface"
-          title="What colour the surface is drawn in"
-          value={color}
-          onChange={(e) => dispatch(setSurfaceColor, { id, color: e.target.value }, `color ${id}`)}
-          className="h-7 w-12 cursor-pointer rounded border border-edge bg-card p-0.5"
-        />
-      </label>
+      <SurfaceColor surfaces={[surface]} />
     </>
   );
 }
