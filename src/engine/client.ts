@@ -19,6 +19,7 @@ import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
 import type { AnimationRange, BroughtIn, EngineService, PinnedAt, SendFormat, Variant } from './service';
+import type { Simpler } from './simpler';
 import type { WorkerApi } from './worker';
 
 export interface EngineState {
@@ -317,6 +318,11 @@ export class EngineClient {
       void mesh.then((m) => m ?? this.meshes.delete(key));
     }
     return mesh;
+  }
+
+  /** The triangles that stand for a mesh where it is far away. */
+  simpler(ref: MeshRef): Promise<Simpler | undefined> {
+    return this.remote.simpler(ref);
   }
 
   /** The points that any path comes down to. */

@@ -1,4 +1,5 @@
 import { STATE, type Placements } from '@/core/arrange/result';
+import { BLOCK, blocksOf, type DrawBlocks } from './blocks';
 
 /** Instance matrices of one prop in one arrangement, ready for the GPU. */
 export interface DrawBatch {
@@ -11,8 +12,10 @@ export interface DrawBatch {
   tints?: Float32Array;
   /** Column-major 4×4 a placed prop, from the prop's own space to the scene. */
   matrices: Float32Array;
-  /** Row of the placements behind each instance. */
+  /** Row of the placements behind each instance; rising, but where the instances came in no order of places. */
   rows: Uint32Array;
+  /** Of a batch of many. */
+  blocks?: DrawBlocks;
   /** How often its arrays were written over, and the only instances that the last time changed. */
   changed?: { times: number; instances: number[] };
 }
@@ -49,6 +52,7 @@ export function drawBatches(p: Placements): DrawBatch[] {
     writeMatrix(p, i, batches[k].matrices, n * 16, k >= kinds);
     if (p.tint) batches[k].tints!.set(p.tint.subarray(i * 3, i * 3 + 3), n * 3);
   }
+  for (const b of batches) if (b.rows.length > BLOCK) b.blocks = blocksOf(b);
   return batches.filter((b) => b.rows.length > 0);
 }
 

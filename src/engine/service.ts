@@ -36,6 +36,7 @@ import type { Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
 import { drawBatches, type DrawBatch } from './drawing';
 import type { Served, Told } from './served';
+import { simplerMesh, type Simpler } from './simpler';
 
 /** A file that was brought in, looked at. */
 export interface BroughtIn {
@@ -107,6 +108,12 @@ export class EngineService {
   /** A mesh that is at hand; undefined for one that is not. */
   mesh(ref: MeshRef): Mesh | undefined {
     return ref.source === 'built' ? builtMesh(ref.name) : this.files.get(ref.hash)?.mesh;
+  }
+
+  /** A mesh in fewer triangles, for what is far away; undefined for one that is not at hand. */
+  async simpler(ref: MeshRef): Promise<Simpler | undefined> {
+    const mesh = this.mesh(ref);
+    return mesh && simplerMesh(mesh);
   }
 
   /** @throws FileError for a file that cannot be read */

@@ -54,6 +54,7 @@ const api = {
   readPlaces: (bytes: Uint8Array, fileName: string) => service.readPlaces(bytes, fileName),
   readDrawing: (bytes: Uint8Array, fileName: string) => service.readDrawing(bytes, fileName),
   mesh: (ref: MeshRef) => service.mesh(ref),
+  simpler: (ref: MeshRef) => service.simpler(ref),
   strokes: (at: number, path: string) => service.strokes(mirror.scene(at), path),
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>

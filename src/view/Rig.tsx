@@ -55,7 +55,7 @@ function drawCoarser(root: Object3D, coarser: boolean): void {
   if (!SOFTWARE) return;
   root.traverse((o) => {
     if (o.userData.faint) o.visible = !coarser;
-    if (o.userData.pick || o.userData.surface) o.receiveShadow = !coarser;
+    if (o.userData.pick || o.userData.far || o.userData.surface) o.receiveShadow = !coarser;
   });
 }
 

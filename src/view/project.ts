@@ -26,6 +26,8 @@ export function toScreen(view: ViewHandle, p: readonly number[]): ScreenPoint {
 export function rayAt(view: ViewHandle, x: number, y: number): Raycaster {
   const ray = new Raycaster();
   (ray as Raycaster & { firstHitOnly: boolean }).firstHitOnly = true;
+  // What is drawn as points is met as what it is.
+  ray.layers.enableAll();
   const at = new Vector2((x / view.size.width) * 2 - 1, 1 - (y / view.size.height) * 2);
   ray.setFromCamera(at, view.camera as never);
   return ray;

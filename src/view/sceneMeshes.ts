@@ -4,12 +4,15 @@ import type { BentMesh } from '@/core/mesh/bend';
 import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/served';
 import type { Mesh } from '@/core/mesh/mesh';
+import type { MeshRef } from '@/core/mesh/meshRef';
 import { disposeMaterial, drawnMaterial } from './materials';
 
 /** A mesh on its way to the GPU. */
 export interface DrawnMesh {
   geometry: BufferGeometry;
   materials: Material[];
+  /** What it was made from; absent for a shape that was worked out. */
+  ref?: MeshRef;
   /** A shape that some rows have of their own. */
   ofRows?: true;
 }

@@ -24,7 +24,7 @@ export function useMeshes(wanted: Wanted[], redraw: () => void): Map<string, Dra
     const load = async (w: Wanted) => {
       const mesh: Mesh | undefined = await engine().mesh(w.mesh);
       if (!mesh || mesh.indices.length < 3 || !current) return;
-      const drawn = drawnMesh(mesh, w.matrix(meshBounds(mesh)), redraw);
+      const drawn = { ...drawnMesh(mesh, w.matrix(meshBounds(mesh)), redraw), ref: w.mesh };
       const old = have.current.get(w.id);
       have.current.set(w.id, { key: keyOf(w), drawn });
       if (old) setTimeout(() => disposeDrawn(old.drawn), 1000);

@@ -1,6 +1,8 @@
 import { developsAtFirst, keepDevelops } from './develop/setting';
+import { dequal } from 'dequal/lite';
 import { create } from 'zustand';
 import type { Vec3 } from '@/core/math/vec3';
+import type { Drawn } from './many/plan';
 import type { PegPlace } from './pegPlace';
 import type { Snap } from './snap/snap';
 
@@ -68,6 +70,8 @@ export interface ViewState {
   marks: Record<string, SurfaceMarks>;
   /** Props of sheets are coloured by how they are stretched. */
   distortion: boolean;
+  /** How many props the last frame has drawn, and how. */
+  drawn: Drawn;
   /** Frames drawn since the page was opened. */
   frames: number;
   /** The picture develops while nothing moves, and has done so. */
@@ -96,6 +100,7 @@ export const useView = create<ViewState>(() => ({
   marks: {},
   distortion: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
+  drawn: { full: 0, simple: 0, points: 0, left: 0 },
   frames: 0,
   develops: developsAtFirst(),
   developed: false,
@@ -120,6 +125,9 @@ export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>
   set((s) => ({ marks: { ...s.marks, [id]: value } }));
 export const setPegging = (values: Partial<Pegging>): void =>
   set((s) => ({ pegging: { ...s.pegging, ...values } }));
+export function setDrawn(drawn: Drawn): void {
+  if (!dequal(useView.getState().drawn, drawn)) set({ drawn });
+}
 export const showDistortion = (distortion: boolean): void => set({ distortion });
 export function setDevelops(develops: boolean): void {
   keepDevelops(develops);

@@ -16,6 +16,10 @@ export const baseFields = <K extends string>(kind: K) => ({
   thread: z.enum(THREADS).describe('Its dye colour in the interface'),
   visible: z.boolean().default(true),
   group,
+  shownAs: z
+    .enum(['boxes', 'points'])
+    .optional()
+    .describe('Drawn as the boxes of its props, or as points; absent: as they are'),
   seed: seed.default(1),
   meant: z
     .array(z.string().max(200))

@@ -88,6 +88,20 @@ export const showOnly = patching<{ ids: string[] }>({
   name: (before, _, { ids }) => (ids.length > 0 ? `show only ${called(before, ids)}` : 'show everything'),
 });
 
+/** How arrangements are drawn: as they are, or as boxes or points, which is quicker. */
+export type ShownAs = 'full' | NonNullable<Arrangement['shownAs']>;
+
+export const showAs = patching<{ ids: string[]; as: ShownAs }>({
+  patches: (scene, { ids, as }) =>
+    scene.arrangements.flatMap((a, i): Patch[] => {
+      if (!ids.includes(a.id) || (a.shownAs ?? 'full') === as) return [];
+      const path = ['arrangements', i, 'shownAs'];
+      if (as === 'full') return [{ op: 'remove', path }];
+      return [{ op: a.shownAs ? 'replace' : 'add', path, value: as }];
+    }),
+  name: (before, _, { ids, as }) => `show ${called(before, ids)} ${as === 'full' ? 'in full' : `as ${as}`}`,
+});
+
 /** Gives arrangements one dye. */
 export const setThreads = patching<{ ids: string[]; thread: Thread }>({
   patches: (scene, { ids, thread }) =>

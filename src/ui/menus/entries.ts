@@ -6,7 +6,7 @@ import type { Surface } from '@/core/mesh/surfaceSchema';
 import { duplicateToPath, setArrangement, setSlotsRemoved } from '@/store/commands/arrangements';
 import { alignPoints, beginAt, insertMidway, splitPath, strokesApart } from '@/store/commands/pathEdits';
 import { removePoints, setPath, setPointKind } from '@/store/commands/paths';
-import { removeNodes, showNodes, showOnly } from '@/store/commands/nodes';
+import { removeNodes, showNodes, showOnly, showAs, type ShownAs } from '@/store/commands/nodes';
 import { replaceProp } from '@/store/commands/scene';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
@@ -45,12 +45,28 @@ const inHand = (id: string, visible: boolean, show: (visible: boolean) => unknow
   ...inListEntries([id]),
 ];
 
+const SHOWN: { as: ShownAs; text: string; hint: string }[] = [
+  { as: 'full', text: 'Show in full', hint: 'Drawn as they are' },
+  { as: 'boxes', text: 'Show as boxes', hint: 'Quicker: each as the box that it takes up' },
+  { as: 'points', text: 'Show as points', hint: 'Quickest: each as a point of its size' },
+];
+
+/** The ways of being drawn that some arrangements are not all drawn in. */
+function shownEntries(list: readonly Arrangement[]): MenuEntry[] {
+  const ids = list.map((a) => a.id);
+  return SHOWN.filter(({ as }) => list.some((a) => (a.shownAs ?? 'full') !== as)).map(({ as, ...entry }) => ({
+    ...entry,
+    run: () => void dispatch(showAs, { ids, as }),
+  }));
+}
+
 export function arrangementEntries(a: Arrangement): MenuEntry[] {
   const stands = has(a, 'paths') ? a.paths.map((p) => p.path) : [];
   const others = kindOf(a).moveToPath ? doc().scene.paths.filter((p) => !stands.includes(p.id)) : [];
   return [
     { text: 'Duplicate', run: duplicateNode },
     ...inHand(a.id, a.visible, (visible) => dispatch(setArrangement, { id: a.id, values: { visible } })),
+    ...shownEntries([a]),
     ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
     // Single pegs already stand by themselves.
     ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
@@ -232,6 +248,7 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
             hint: 'Hides the others of their sort',
             run: () => void dispatch(showOnly, { ids }),
           },
+          ...shownEntries(scene.arrangements.filter((a) => ids.includes(a.id))),
           { text: 'Send out these', hint: 'A file with these alone', run: () => sendOnly(true) },
         ]
       : []),

@@ -7,15 +7,15 @@ import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
-import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
+import type { Drawn } from '@/view/many/plan';
 import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '@/view/viewState';
 import { Button } from '../controls/Button';
 import { ContextMenu } from '../controls/ContextMenu';
 import { selectionEntries } from '../menus/entries';
 import { uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
-import { plural } from '@/words/numbers';
+import { plural, whole } from '@/words/numbers';
 import { DrawOptions } from './DrawOptions';
 import { PegOptions } from './PegOptions';
 import { PointPanel } from './PointPanel';
@@ -245,19 +245,27 @@ function ViewButtons() {
   );
 }
 
+/** "1,200 props drawn in full", or how many are drawn how. */
+function drawnWords({ full, simple, points, left }: Drawn, moving: boolean): string {
+  const all = plural(full + simple + points, 'prop');
+  if (simple + points === 0) return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}`;
+  const parts = [
+    full > 0 && `${whole(full)} in full`,
+    simple > 0 && `${whole(simple)} simply`,
+    points > 0 && `${whole(points - left)} as points`,
+    left > 0 && `${whole(left)} left out while moving`,
+  ];
+  return `${all}: ${parts.filter(Boolean).join(', ')}`;
+}
+
 /** What is drawn, and how. */
 function Status() {
   const moving = useView((s) => s.moving);
   const units = useDocument((s) => s.scene.units);
-  const count = useEngine((s) => {
-    let n = 0;
-    for (const a of s.scene?.arrangements ?? [])
-      if (a.visible) n += s.result.arrangements.get(a.id)?.counts.placed ?? 0;
-    return n;
-  });
+  const drawn = useView((s) => s.drawn);
   return (
     <div className="rounded-lg border border-edge bg-paper/95 px-3 py-1.5 text-[12.5px]">
-      {plural(count, 'prop')} drawn {moving ? 'coarser while moving' : 'in full'} ·{' '}
+      <span data-testid="drawn">{drawnWords(drawn, moving)}</span> ·{' '}
       <button
         type="button"
         title="Show metres or centimetres"

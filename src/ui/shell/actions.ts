@@ -1,6 +1,6 @@
 import { reversePaths } from '@/store/commands/paths';
 import { groupNodes } from '@/store/commands/lists';
-import { showNodes, showOnly } from '@/store/commands/nodes';
+import { showAs, showNodes, showOnly } from '@/store/commands/nodes';
 import { alignPoints, beginAt, insertMidway } from '@/store/commands/pathEdits';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
@@ -43,6 +43,7 @@ export interface Action {
 const node = () => useSelection.getState().node;
 const doc = () => useDocument.getState();
 const selectedIds = () => selectedNodes().map((n) => n.id);
+const arrangementsInHand = () => selectedNodes().flatMap((n) => (n.kind === 'arrangement' ? [n.id] : []));
 const seen = () => selectedNodes().filter((n) => n.kind !== 'prop');
 
 function hideOrShow(): void {
@@ -294,6 +295,13 @@ export const ACTIONS: Action[] = [
     words: 'unhide reveal isolate off',
     run: () => dispatch(showOnly, { ids: [] }),
   },
+  ...(['full', 'boxes', 'points'] as const).map((as): Action => ({
+    id: `show-as-${as}`,
+    title: `Show the arrangement ${as === 'full' ? 'in full' : `as ${as}`}`,
+    words: 'display proxy bounding box cloud fast draft detail speed',
+    enabled: () => arrangementsInHand().length > 0,
+    run: () => dispatch(showAs, { ids: arrangementsInHand(), as }),
+  })),
   {
     id: 'midway',
     title: 'Insert points midway',

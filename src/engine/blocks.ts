@@ -1,0 +1,144 @@
+/**
+ * Instances that lie near each other are drawn together: so many of a batch that follow each other are a block, which
+ * the view draws in full, simply, as points, or not at all.
+ */
+
+/** Instances in a block; the last one may have fewer. */
+export const BLOCK = 1024;
+
+/** Where the blocks of a batch are, and how large what stands in them. */
+export interface DrawBlocks {
+  /** Least x, y, z and greatest x, y, z of the feet in each block. */
+  boxes: Float32Array;
+  /** The greatest size factor in each. */
+  sizes: Float32Array;
+  /** Whether the instances were sorted by their places: then their rows do not rise. */
+  sorted?: true;
+}
+
+/** Blocks are on average this many times as wide as squares side by side would be: then they are sorted anew. */
+const SCATTERED = 1.5;
+/** Bits of a place along each axis that decide what is near what. */
+const BITS = 10;
+
+interface Instances {
+  matrices: Float32Array;
+  rows: Uint32Array;
+  tints?: Float32Array;
+}
+
+/**
+ * Blocks of a batch of more instances than one block holds. What comes in no order of places (pegs, scattered props)
+ * is brought into one: its arrays are written over.
+ */
+export function blocksOf(batch: Instances): DrawBlocks {
+  const blocks = measured(batch);
+  const count = blocks.sizes.length;
+  const whole = [0, 1, 2].map((a) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (let b = 0; b < count; b++) {
+      low = Math.min(low, blocks.boxes[b * 6 + a]);
+      high = Math.max(high, blocks.boxes[b * 6 + 3 + a]);
+    }
+    return { low, wide: high - low };
+  });
+  const diagonal = Math.hypot(...whole.map((w) => w.wide));
+  let sum = 0;
+  for (let b = 0; b < count; b++)
+    sum += Math.hypot(...[0, 1, 2].map((a) => blocks.boxes[b * 6 + 3 + a] - blocks.boxes[b * 6 + a]));
+  if (sum / count <= (SCATTERED * diagonal) / Math.sqrt(count)) return blocks;
+  sortByPlace(batch, whole);
+  return { ...measured(batch), sorted: true };
+}
+
+/** Lets the block of an instance that changed hold it: it may be wider than need be, never too narrow. */
+export function widen({ boxes, sizes }: DrawBlocks, matrices: Float32Array, i: number): void {
+  const b = Math.floor(i / BLOCK);
+  for (let a = 0; a < 3; a++) {
+    const v = matrices[i * 16 + 12 + a];
+    boxes[b * 6 + a] = Math.min(boxes[b * 6 + a], v);
+    boxes[b * 6 + 3 + a] = Math.max(boxes[b * 6 + 3 + a], v);
+  }
+  sizes[b] = Math.max(sizes[b], sizeOf(matrices, i));
+}
+
+function measured({ matrices, rows }: Instances): DrawBlocks {
+  const count = Math.ceil(rows.length / BLOCK);
+  const boxes = new Float32Array(count * 6);
+  const sizes = new Float32Array(count);
+  for (let b = 0; b < count; b++) {
+    const low = [Infinity, Infinity, Infinity];
+    const high = [-Infinity, -Infinity, -Infinity];
+    let most = 0;
+    for (let i = b * BLOCK; i < Math.min(rows.length, (b + 1) * BLOCK); i++) {
+      for (let a = 0; a < 3; a++) {
+        const v = matrices[i * 16 + 12 + a];
+        if (v < low[a]) low[a] = v;
+        if (v > high[a]) high[a] = v;
+      }
+      most = Math.max(most, sizeOf(matrices, i));
+    }
+    boxes.set(low, b * 6);
+    boxes.set(high, b * 6 + 3);
+    sizes[b] = most;
+  }
+  return { boxes, sizes };
+}
+
+/** The greatest of an instance's three size factors. */
+export function sizeOf(m: Float32Array, i: number): number {
+  let most = 0;
+  for (let c = 0; c < 12; c += 4) {
+    const o = i * 16 + c;
+    most = Math.max(most, m[o] * m[o] + m[o + 1] * m[o + 1] + m[o + 2] * m[o + 2]);
+  }
+  return Math.sqrt(most);
+}
+
+/** Sorts instances along a curve through space that never jumps (Hilbert's). */
+function sortByPlace({ matrices, rows, tints }: Instances, whole: { low: number; wide: number }[]): void {
+  const n = rows.length;
+  const codes = new Float64Array(n);
+  const cells = (2 ** BITS - 1) / Math.max(...whole.map((w) => w.wide), 1e-30);
+  const at = [0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    for (let a = 0; a < 3; a++) at[a] = Math.round((matrices[i * 16 + 12 + a] - whole[a].low) * cells);
+    // The instance's number below the code, so that numbers alone are sorted.
+    codes[i] = alongHilbert(at) * 2 ** 21 + i;
+  }
+  codes.sort();
+  const was = { matrices: matrices.slice(), rows: rows.slice(), tints: tints?.slice() };
+  for (let i = 0; i < n; i++) {
+    const from = codes[i] % 2 ** 21;
+    rows[i] = was.rows[from];
+    matrices.set(was.matrices.subarray(from * 16, from * 16 + 16), i * 16);
+    tints?.set(was.tints!.subarray(from * 3, from * 3 + 3), i * 3);
+  }
+}
+
+/**
+ * How far along Hilbert's curve through a cube a cell of it is (Skilling, “Programming the Hilbert curve”, 2004).
+ * @param at the cell's three whole numbers below 2^{@link BITS}; written over
+ */
+function alongHilbert(at: number[]): number {
+  const top = 1 << (BITS - 1);
+  for (let q = top; q > 1; q >>= 1) {
+    const p = q - 1;
+    for (let a = 0; a < 3; a++) {
+      if (at[a] & q) at[0] ^= p;
+      else {
+        const t = (at[0] ^ at[a]) & p;
+        at[0] ^= t;
+        at[a] ^= t;
+      }
+    }
+  }
+  at[1] ^= at[0];
+  at[2] ^= at[1];
+  let t = 0;
+  for (let q = top; q > 1; q >>= 1) if (at[2] & q) t ^= q - 1;
+  let code = 0;
+  for (let bit = BITS - 1; bit >= 0; bit--)
+    for (let a = 0; a < 3; a++) code = code * 2 + (((at[a] ^ t) >> bit) & 1);
+  return code;
+}

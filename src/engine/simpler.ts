@@ -1,0 +1,58 @@
+import { MeshoptSimplifier } from 'meshoptimizer';
+import { meshBounds, type Mesh } from '@/core/mesh/mesh';
+
+/** Far things are drawn from fewer triangles. */
+
+/** Share of its triangles that is left of a mesh, and how few are left in any case. */
+const LEFT = 0.15;
+const LEAST = 12;
+/** How far from the mesh what is left may lie, as a share of its extent. */
+const OFF = 0.08;
+
+const made = new WeakMap<Mesh, Promise<Simpler>>();
+
+/** Some triangles between the vertices of a mesh, by its groups. */
+export type Simpler = Pick<Mesh, 'indices' | 'groups'>;
+
+/**
+ * A mesh in about a seventh of its triangles, in the same vertices and materials: edges are collapsed by quadric errors
+ * (Garland & Heckbert 1997), those between faces of different normals and colours too. Made once a mesh.
+ */
+export function simplerMesh(mesh: Mesh): Promise<Simpler> {
+  let have = made.get(mesh);
+  if (!have) made.set(mesh, (have = simplify(mesh)));
+  return have;
+}
+
+async function simplify(mesh: Mesh): Promise<Simpler> {
+  const { positions, indices, groups } = mesh;
+  await MeshoptSimplifier.ready;
+  const parts = groups.map(({ start, count }) => {
+    const own = Uint32Array.from(indices.subarray(start, start + count));
+    const wanted = Math.max(LEAST * 3, Math.ceil((count * LEFT) / 3) * 3);
+    if (count <= wanted) return own;
+    return MeshoptSimplifier.simplify(own, positions, 3, wanted, OFF, ['Permissive'])[0];
+  });
+  const out = new Uint32Array(parts.reduce((n, p) => n + p.length, 0));
+  let start = 0;
+  const of = parts.map((part, g) => {
+    out.set(part, start);
+    start += part.length;
+    return { ...groups[g], start: start - part.length, count: part.length };
+  });
+  return reachesAsFar(mesh, out) ? { indices: out, groups: of } : mesh;
+}
+
+/** Whether some triangles of a mesh reach about as far as all of it: a thin end that is collapsed has no error. */
+function reachesAsFar(mesh: Mesh, indices: Uint32Array): boolean {
+  const { min, max } = meshBounds(mesh);
+  const most = 2 * OFF * Math.max(...max.map((v, a) => v - min[a]));
+  return [0, 1, 2].every((a) => {
+    let [low, high] = [Infinity, -Infinity];
+    for (const v of indices) {
+      low = Math.min(low, mesh.positions[v * 3 + a]);
+      high = Math.max(high, mesh.positions[v * 3 + a]);
+    }
+    return low - min[a] <= most && max[a] - high <= most;
+  });
+}

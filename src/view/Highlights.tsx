@@ -1,0 +1,72 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect, useRef } from 'react';
+import { Group, InstancedBufferAttribute, InstancedMesh, MeshBasicMaterial } from 'three';
+import type { Arrangement } from '@/core/arrange/registry';
+import { useEngine } from '@/store/engine';
+import { useSelection } from '@/store/selection';
+import { THREAD_COLORS } from './colors';
+import { mirroredGeometry, shapedMesh, type DrawnMesh } from './sceneMeshes';
+
+const NONE: Arrangement[] = [];
+
+/** Lights up the props that are hovered or selected, in the thread of their arrangement. */
+export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
+  const invalidate = useThree((s) => s.invalidate);
+  const group = useRef(new Group());
+  const hover = useSelection((s) => s.hover);
+  const slots = useSelection((s) => s.slots);
+  const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
+  const results = useEngine((s) => s.result.arrangements);
+  useEffect(() => {
+    const made: InstancedMesh[] = [];
+    const light = (arrangement: string, lit: ReadonlySet<number>, strength: number) => {
+      const result = results.get(arrangement);
+      const a = arrangements.find((x) => x.id === arrangement);
+      if (!result || !a?.visible || lit.size === 0) return;
+      const { slot } = result.placements;
+      for (const batch of result.batches) {
+        const plain = meshes.get(batch.prop);
+        if (!plain) continue;
+        const instances = [...batch.rows.keys()].filter((i) => lit.has(slot[batch.rows[i]]));
+        if (instances.length === 0) continue;
+        const drawn = shapedMesh(plain, result, batch);
+        const material = new MeshBasicMaterial({
+          color: THREAD_COLORS[a.thread],
+          transparent: true,
+          opacity: strength,
+          depthWrite: false,
+          polygonOffset: true,
+          polygonOffsetFactor: -1,
+          polygonOffsetUnits: -4,
+        });
+        const mesh = new InstancedMesh(
+          batch.mirrored ? mirroredGeometry(drawn) : drawn.geometry,
+          material,
+          instances.length,
+        );
+        const matrices = new Float32Array(instances.length * 16);
+        instances.forEach((i, k) => matrices.set(batch.matrices.subarray(i * 16, (i + 1) * 16), k * 16));
+        mesh.instanceMatrix = new InstancedBufferAttribute(matrices, 16);
+        mesh.frustumCulled = false;
+        mesh.raycast = () => {};
+        made.push(mesh);
+        group.current.add(mesh);
+      }
+    };
+    const selected = new Set(slots?.ids);
+    if (slots) light(slots.arrangement, selected, 0.6);
+    if (hover && !(slots?.arrangement === hover.arrangement && selected.has(hover.slot)))
+      light(hover.arrangement, new Set([hover.slot]), 0.4);
+    invalidate();
+    const shown = group.current;
+    return () => {
+      for (const mesh of made) {
+        shown.remove(mesh);
+        (mesh.material as MeshBasicMaterial).dispose();
+        mesh.dispose();
+      }
+      invalidate();
+    };
+  }, [hover, slots, arrangements, results, meshes, invalidate]);
+  return <primitive object={group.current} />;
+}

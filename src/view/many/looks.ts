@@ -1,0 +1,72 @@
+import { Box3, BufferAttribute, BufferGeometry, Color, type MeshStandardMaterial } from 'three';
+import type { Simpler } from '@/engine/simpler';
+import type { DrawnMesh } from '../sceneMeshes';
+import type { PointLook } from './farPoints';
+
+/** What a mesh is from afar, made once: as a point, and in fewer triangles. */
+
+const points = new WeakMap<DrawnMesh, PointLook>();
+
+/** Its mean colour, by the areas of its faces, and its bounds. */
+export function pointLook(drawn: DrawnMesh): PointLook {
+  let look = points.get(drawn);
+  if (!look) points.set(drawn, (look = { color: meanColor(drawn), box: boundsOf(drawn.geometry) }));
+  return look;
+}
+
+function boundsOf(geometry: BufferGeometry): Box3 {
+  if (!geometry.boundingBox) geometry.computeBoundingBox();
+  return geometry.boundingBox ?? new Box3();
+}
+
+function meanColor({ geometry, materials }: DrawnMesh): Color {
+  const index = geometry.getIndex()!;
+  const at = geometry.getAttribute('position') as BufferAttribute;
+  const colors = geometry.getAttribute('color') as BufferAttribute | undefined;
+  const sum = new Color(0, 0, 0);
+  const groups = geometry.groups.length
+    ? geometry.groups
+    : [{ start: 0, count: index.count, materialIndex: 0 }];
+  let all = 0;
+  for (const { start, count, materialIndex } of groups) {
+    const own =
+      (materials[materialIndex ?? 0] as MeshStandardMaterial | undefined)?.color ?? new Color(1, 1, 1);
+    for (let i = start; i < start + count; i += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => index.getX(i + k));
+      const side = (p: number, q: number) => [
+        at.getX(q) - at.getX(p),
+        at.getY(q) - at.getY(p),
+        at.getZ(q) - at.getZ(p),
+      ];
+      const [u, v] = [side(a, b), side(a, c)];
+      const area = Math.hypot(
+        u[1] * v[2] - u[2] * v[1],
+        u[2] * v[0] - u[0] * v[2],
+        u[0] * v[1] - u[1] * v[0],
+      );
+      all += area;
+      const mean = (k: 0 | 1 | 2) =>
+        colors ? [a, b, c].reduce((s, n) => s + colors.getComponent(n, k), 0) / 3 : 1;
+      sum.r += area * own.r * mean(0);
+      sum.g += area * own.g * mean(1);
+      sum.b += area * own.b * mean(2);
+    }
+  }
+  return all > 0 ? sum.multiplyScalar(1 / all) : new Color(0.5, 0.5, 0.5);
+}
+
+/** The same vertices in fewer triangles. @param turned whether the vertices are mirrored, and faces turn the other way */
+export function simplerGeometry(
+  of: BufferGeometry,
+  { indices, groups }: Simpler,
+  turned: boolean,
+): BufferGeometry {
+  const out = new BufferGeometry();
+  for (const [name, values] of Object.entries(of.attributes)) out.setAttribute(name, values);
+  const own = indices.slice();
+  if (turned) for (let i = 0; i < own.length; i += 3) [own[i], own[i + 1]] = [own[i + 1], own[i]];
+  out.setIndex(new BufferAttribute(own, 1));
+  for (const g of groups) out.addGroup(g.start, g.count, g.material);
+  out.boundingSphere = of.boundingSphere;
+  return out;
+}

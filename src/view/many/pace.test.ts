@@ -1,0 +1,23 @@
+import { Pace } from './pace';
+
+const run = (pace: Pace, ms: number, frames: number, from = 0) => {
+  for (let i = 0; i < frames; i++) pace.frame(from + i * ms);
+  return pace.budget(true).triangles;
+};
+
+test('slow frames lower what is drawn while moving, never to nothing; fast ones raise it again', () => {
+  const pace = new Pace('software');
+  expect(pace.budget(true)).toEqual({ triangles: 50_000, points: 100_000 });
+  const slow = run(pace, 200, 6);
+  expect(slow).toBeLessThan(20_000);
+  expect(run(pace, 200, 200, 1e4)).toBeCloseTo(5000, 6);
+  expect(run(pace, 16, 100, 1e6)).toBe(50_000);
+  // A card has room for more than it began with.
+  expect(run(new Pace('card'), 8, 100)).toBe(8e6);
+});
+
+test('a pause is no slow frame, and at rest all is drawn', () => {
+  const pace = new Pace('software');
+  expect(run(pace, 5000, 20)).toBe(50_000);
+  expect(pace.budget(false).points).toBe(Infinity);
+});

@@ -1,0 +1,36 @@
+import type { Budget } from './plan';
+
+/** How much a frame may draw, by how long frames take on this machine. */
+
+/** Without a graphics card, and with one. */
+const MOVING = { software: { triangles: 50_000, points: 100_000 }, card: { triangles: 2e6, points: 2e6 } };
+/** At rest there is time: all is drawn, far things as points where they are many. */
+const RESTING = { software: 600_000, card: 12e6 };
+
+/** Milliseconds a frame: above there is too much to draw, below there could be more. */
+const SLOW = 66;
+const FAST = 25;
+/** A pause in moving is no slow frame. */
+const PAUSE = 400;
+
+export class Pace {
+  private factor = 1;
+  private last = -Infinity;
+
+  constructor(private on: 'software' | 'card') {}
+
+  /** Told of every frame that is drawn while something moves. @param now milliseconds */
+  frame(now: number): void {
+    const took = now - this.last;
+    this.last = now;
+    if (took > PAUSE) return;
+    if (took > SLOW) this.factor = Math.max(0.1, this.factor * 0.8);
+    else if (took < FAST) this.factor = Math.min(this.on === 'card' ? 4 : 1, this.factor * 1.1);
+  }
+
+  budget(moving: boolean): Budget {
+    if (!moving) return { triangles: RESTING[this.on], points: Infinity };
+    const { triangles, points } = MOVING[this.on];
+    return { triangles: triangles * this.factor, points: points * this.factor };
+  }
+}

@@ -1,0 +1,73 @@
+/** What is drawn how: near things in full, farther ones simply, the rest as points, as far as a budget goes. */
+
+export type Level = 'full' | 'simple' | 'points';
+
+/** What one frame may draw. */
+export interface Budget {
+  triangles: number;
+  points: number;
+}
+
+/** A block of instances as it is seen. */
+export interface SeenBlock {
+  /** How large what stands in it comes out, pixels; 0 out of view. */
+  pixels: number;
+  instances: number;
+  /** Triangles of an instance, in full and simply. */
+  full: number;
+  simple: number;
+  /** Asked for: nothing but points. */
+  onlyPoints?: boolean;
+}
+
+/** Instances by how they are drawn. */
+export interface Drawn {
+  full: number;
+  simple: number;
+  points: number;
+  /** Of the points, those that are left out. */
+  left: number;
+}
+
+export interface Plan {
+  levels: Level[];
+  /** Of the points in view, the share that is drawn. */
+  share: number;
+  drawn: Drawn;
+}
+
+/** Of the triangles, what goes to the nearest things in full where not all can be. */
+const FOR_FULL = 0.7;
+
+/**
+ * Gives each block its level: what comes out largest is drawn in full first. Where all fits everything is drawn in
+ * full, however small it comes out. Blocks out of view come last, and cost no points.
+ */
+export function planFor(blocks: readonly SeenBlock[], budget: Budget): Plan {
+  const levels: Level[] = blocks.map(() => 'points');
+  const order = blocks.map((_, i) => i).filter((i) => !blocks[i].onlyPoints);
+  order.sort((a, b) => blocks[b].pixels - blocks[a].pixels);
+  const cost = (i: number, level: 'full' | 'simple') => blocks[i].instances * blocks[i][level];
+  const all = order.reduce((sum, i) => sum + cost(i, 'full'), 0);
+  let used = 0;
+  /** Goes as far down the order as the triangles reach; what does not fit ends it, so that nothing nearer is coarser. */
+  const take = (from: number, level: 'full' | 'simple', most: number): number => {
+    let n = from;
+    for (; n < order.length && used + cost(order[n], level) <= most; n++) {
+      used += cost(order[n], level);
+      levels[order[n]] = level;
+    }
+    return n;
+  };
+  const full = take(0, 'full', all <= budget.triangles ? Infinity : FOR_FULL * budget.triangles);
+  take(full, 'simple', budget.triangles);
+  const drawn: Drawn = { full: 0, simple: 0, points: 0, left: 0 };
+  let inView = 0;
+  levels.forEach((level, i) => {
+    drawn[level] += blocks[i].instances;
+    if (level === 'points' && blocks[i].pixels > 0) inView += blocks[i].instances;
+  });
+  const share = inView > budget.points ? budget.points / inView : 1;
+  drawn.left = Math.round(inView * (1 - share));
+  return { levels, share, drawn };
+}
