@@ -6,13 +6,18 @@ import type { Arrangement } from '@/core/arrange/registry';
 import { useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { Highlights } from './Highlights';
+import { detail } from './many/detail';
 import { DrawnBatch } from './many/DrawnBatch';
 import { Many, type Shown } from './many/Many';
 import { Pace } from './many/pace';
 import { shapedMesh } from './sceneMeshes';
 import { SOFTWARE } from './software';
+import { UNDRAWN } from './undrawn';
 import { useMeshes } from './useMeshes';
 import { setDrawn, useView } from './viewState';
+
+/** Triangles (four points are about one) that one frame is drawn from without a graphics card. */
+const AT_ONCE = 250_000;
 
 /** What is drawn is the scene that was worked out last; it may hold a run that is only dragged so far. */
 const NONE: Arrangement[] = [];
@@ -78,7 +83,14 @@ export function PropsLayer() {
   useFrame(({ camera, size }) => {
     const { moving } = useView.getState();
     if (moving) pace.frame(performance.now());
-    setDrawn(many.choose(kept.current.values(), camera, size.height, pace.budget(moving)));
+    const choose = (coarser: boolean) =>
+      many.choose(kept.current.values(), camera, size.height, pace.budget(coarser));
+    let plan = choose(moving);
+    // What takes long is drawn coarser at first, and in parts when nothing has moved for a moment.
+    detail.rough = !moving && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;
+    if (detail.rough) plan = choose(true);
+    detail.refine = () => setDrawn(choose(false).drawn);
+    setDrawn(plan.drawn);
   });
 
   return (

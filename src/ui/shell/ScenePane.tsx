@@ -253,7 +253,7 @@ function drawnWords({ full, simple, points, left }: Drawn, moving: boolean): str
     full > 0 && `${whole(full)} in full`,
     simple > 0 && `${whole(simple)} simply`,
     points > 0 && `${whole(points - left)} as points`,
-    left > 0 && `${whole(left)} left out while moving`,
+    left > 0 && `${whole(left)} left out for the moment`,
   ];
   return `${all}: ${parts.filter(Boolean).join(', ')}`;
 }

@@ -1,5 +1,6 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
+import { Vector2 } from 'three';
 import type {
   DirectionalLight,
   HemisphereLight,
@@ -10,26 +11,33 @@ import type {
 } from 'three';
 import { useClock } from '@/store/clock';
 import { engine } from '@/store/engine';
+import { detail } from '../many/detail';
 import { SOFTWARE } from '../software';
+import { drawTile, nextTile, Parts, tilesOf } from '../tiles';
 import { useView } from '../viewState';
 import { Developer, type Lights, type Plan } from './developer';
 
 /** What develops while nothing moves: in software fewer frames do, since each takes a tenth of a second. */
 const PLAN: Plan = SOFTWARE ? { edges: 8, light: 32 } : { edges: 16, light: 64 };
+/** Parts that a rough frame is finished in at least. */
+const FIRST_PARTS = 32;
+/** Milliseconds between two looks whether a part is drawn. */
+const LOOK_MS = 4;
 /** Milliseconds without a frame before it begins. */
 const AT_REST_MS = 350;
 
 const isAtRest = (): boolean => {
-  const { moving, loading, develops } = useView.getState();
+  const { moving, loading } = useView.getState();
   const { busy } = engine().state;
-  return develops && !moving && loading === 0 && !busy && !useClock.getState().playing && !document.hidden;
+  return !moving && loading === 0 && !busy && !useClock.getState().playing && !document.hidden;
 };
 
 /** The work that goes on by itself; any frame of the view begins it anew, and nobody waits for it. */
 class Developing {
   private developer: Developer | null = null;
   private waiting: ReturnType<typeof setTimeout> | undefined;
-  private next = 0;
+  private next: ReturnType<typeof setTimeout> | undefined;
+  private parts = new Parts();
 
   constructor(
     private gl: WebGLRenderer,
@@ -40,7 +48,7 @@ class Developing {
   /** The view has drawn a frame of its own. */
   touched(): void {
     this.stop();
-    if (!useView.getState().develops) return;
+    if (!useView.getState().develops && !detail.rough) return;
     this.waiting = setTimeout(() => this.begin(), AT_REST_MS);
   }
 
@@ -49,23 +57,75 @@ class Developing {
       this.waiting = setTimeout(() => this.begin(), AT_REST_MS);
       return;
     }
+    if (detail.rough) this.finish();
+    else if (useView.getState().develops) this.develop();
+  }
+
+  /** Draws over a rough frame, part by part, all that it has left out. */
+  private finish(): void {
+    const { gl, scene, parts } = this;
+    detail.refine();
+    gl.shadowMap.needsUpdate = true;
+    const size = gl.getDrawingBufferSize(new Vector2());
+    parts.count = Math.max(FIRST_PARTS, parts.count);
+    const tiles = tilesOf(size.x, size.y, parts.count);
+    this.turns((took) => {
+      if (took !== null) parts.took(took);
+      if (!isAtRest()) return this.touched();
+      const tile = nextTile(tiles, size.x * size.y, parts.count);
+      if (!tile) {
+        detail.rough = false;
+        return this.begin();
+      }
+      drawTile(gl, scene, this.camera(), { width: size.x, height: size.y }, tile);
+      return true;
+    });
+  }
+
+  private develop(): void {
     const lights = lightsOf(this.scene);
     if (!lights) return;
     this.developer ??= new Developer(this.gl, PLAN);
     const { developer } = this;
     developer.restart();
-    const step = () => {
+    this.turns((took) => {
+      if (took !== null) developer.took(took);
       if (!isAtRest()) return this.touched();
+      if (developer.isDeveloped) return useView.setState({ developed: true });
       developer.step(this.scene, this.camera(), lights);
-      if (developer.isDeveloped) useView.setState({ developed: true });
-      else this.next = requestAnimationFrame(step);
+      return true;
+    });
+  }
+
+  /**
+   * Works once a turn of the page, for as long as it says so; the next part only when the last one is drawn, or what
+   * is drawn in the background would pile up and hold the page when it is shown. It is told how many milliseconds the
+   * last part has taken; null for the first.
+   */
+  private turns(work: (took: number | null) => boolean | void): void {
+    let began: number | null = null;
+    const gl = this.gl.getContext() as WebGL2RenderingContext;
+    let drawn: WebGLSync | null = null;
+    const turn = () => {
+      if (drawn && gl.getSyncParameter(drawn, gl.SYNC_STATUS) === gl.UNSIGNALED) {
+        this.next = setTimeout(turn, LOOK_MS);
+        return;
+      }
+      gl.deleteSync(drawn);
+      drawn = null;
+      const now = performance.now();
+      if (!work(began === null ? null : now - began)) return;
+      began = now;
+      drawn = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+      gl.flush();
+      this.next = setTimeout(turn, LOOK_MS);
     };
-    this.next = requestAnimationFrame(step);
+    this.next = setTimeout(turn);
   }
 
   stop(): void {
     clearTimeout(this.waiting);
-    cancelAnimationFrame(this.next);
+    clearTimeout(this.next);
     if (useView.getState().developed) useView.setState({ developed: false });
   }
 

@@ -8,7 +8,6 @@ import {
   Vector2,
   Vector3,
   WebGLRenderTarget,
-  type Camera,
   type DirectionalLight,
   type HemisphereLight,
   type OrthographicCamera,
@@ -18,6 +17,7 @@ import {
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
 import { SKY, SUN } from '../light';
+import { drawTile, Parts, tilesOf, type Tile } from '../tiles';
 import { inDisc, onDome, pixelShift } from './samples';
 
 /**
@@ -90,6 +90,12 @@ export class Developer {
     }),
   );
   private done = 0;
+  /** Of the frame that is being drawn: its parts, and how many of them are there. */
+  private tiles: Tile[] = [];
+  private tile = 0;
+  /** How many parts frames are drawn in. */
+  private parts = new Parts();
+  private times: number[] = [];
   private shadow: DirectionalLight['shadow']['map'] = null;
 
   constructor(
@@ -105,6 +111,17 @@ export class Developer {
   /** Begins anew at the next step. */
   restart(): void {
     this.done = 0;
+    this.tile = 0;
+    this.times = [];
+  }
+
+  /** Told how long the last step has taken, milliseconds: frames are drawn in parts as small as that asks for. */
+  took(ms: number): void {
+    // With its first part a frame casts its shadows, which cannot be parted.
+    if (this.tile !== 1 || this.tiles.length === 1) this.times.push(ms);
+    if (this.tile > 0) return;
+    this.parts.took(this.times.reduce((sum, t) => sum + t, 0) / this.times.length);
+    this.times = [];
   }
 
   /** Whether nothing is left to be added. */
@@ -112,21 +129,29 @@ export class Developer {
     return this.done >= this.plan.edges + this.plan.light;
   }
 
-  /** Adds one frame, and shows what there is. Camera and lights are afterwards as they were. */
+  /** Draws one part of a frame; the last one adds it, and shows what there is. Camera and lights are then as they were. */
   step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): void {
     const { gl, plan, done } = this;
     const before = gl.getRenderTarget();
-    if (done === 0) this.open();
+    if (done === 0 && this.tile === 0) this.open();
     const { width, height } = this.frame;
-    const [dx, dy] = pixelShift(done);
-    camera.setViewOffset(width, height, dx, dy, width, height);
+    gl.setRenderTarget(this.frame);
+    if (this.tile === 0) {
+      this.tiles = tilesOf(width, height, this.parts.count);
+      gl.clear();
+    }
+    const draw = () =>
+      drawTile(gl, scene, camera, { width, height }, this.tiles[this.tile], pixelShift(done));
     const n = done - plan.edges;
-    if (n < 0) this.draw(scene, camera, this.edges);
-    else this.lit(lights, n, () => this.draw(scene, camera, this.light));
-    camera.clearViewOffset();
-    this.done++;
+    if (n < 0) draw();
+    else this.lit(lights, n, draw);
+    if (++this.tile === this.tiles.length) {
+      this.tile = 0;
+      this.addTo(n < 0 ? this.edges : this.light);
+      this.done++;
+    }
     gl.setRenderTarget(before);
-    this.present();
+    if (this.tile === 0) this.present();
   }
 
   /** Makes room for the size of the view, empty. */
@@ -140,11 +165,8 @@ export class Developer {
     }
   }
 
-  private draw(scene: Scene, camera: Camera, sum: WebGLRenderTarget): void {
+  private addTo(sum: WebGLRenderTarget): void {
     const { gl } = this;
-    gl.setRenderTarget(this.frame);
-    gl.clear();
-    gl.render(scene, camera);
     gl.setRenderTarget(sum);
     const { autoClear } = gl;
     gl.autoClear = false;
@@ -187,7 +209,9 @@ export class Developer {
     }
     // The view's own shadows stay as they are.
     sun.shadow.map = this.shadow;
-    gl.shadowMap.needsUpdate = true;
+    // Cast once for all parts of a frame.
+    gl.shadowMap.needsUpdate = this.tile === 0;
+    sun.shadow.updateMatrices(sun);
     work();
     this.shadow = sun.shadow.map;
     sun.shadow.map = was.shadow;

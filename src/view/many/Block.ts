@@ -1,14 +1,6 @@
-import {
-  BoxGeometry,
-  InstancedMesh,
-  MeshLambertMaterial,
-  Vector3,
-  type BufferGeometry,
-  type Group,
-  type Points,
-} from 'three';
+import { InstancedMesh, type BufferGeometry, type Group, type Points } from 'three';
 import { farPoints } from './farPoints';
-import { pointLook } from './looks';
+import { boxLook, pointLook } from './looks';
 import type { Level } from './plan';
 import type { DrawnMesh } from '../sceneMeshes';
 
@@ -77,11 +69,8 @@ export class Block {
   }
 
   private boxed(): InstancedMesh {
-    const { box, color } = pointLook(this.drawn);
-    const size = box.getSize(new Vector3());
-    const geometry = new BoxGeometry(size.x, size.y, size.z);
-    geometry.translate(...box.getCenter(new Vector3()).toArray());
-    return this.instances(geometry, new MeshLambertMaterial({ color }));
+    const { geometry, material } = boxLook(this.drawn);
+    return this.instances(geometry, material);
   }
 
   private pointed(): Points {
@@ -92,10 +81,8 @@ export class Block {
 
   private drop(object: InstancedMesh | Points): void {
     this.group.remove(object);
-    // The materials and vertices of the simpler one are shared with others.
-    if (object === this.simple) return;
-    object.geometry.dispose();
-    (object.material as MeshLambertMaterial).dispose();
+    // All but the points' own lists is shared with other blocks.
+    if (object === this.points) object.geometry.dispose();
   }
 
   dispose(): void {

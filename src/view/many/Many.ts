@@ -11,7 +11,7 @@ import type { ShownAs } from '@/store/commands/nodes';
 import type { DrawnMesh } from '../sceneMeshes';
 import type { DrawnBatch } from './DrawnBatch';
 import { pointLook, simplerGeometry } from './looks';
-import { planFor, type Budget, type Drawn, type SeenBlock } from './plan';
+import { planFor, type Budget, type Plan, type SeenBlock } from './plan';
 
 export interface Shown {
   batch: DrawnBatch;
@@ -38,7 +38,7 @@ export class Many {
   ) {}
 
   /** @param height of the view, pixels */
-  choose(all: Iterable<Shown>, camera: Camera, height: number, budget: Budget): Drawn {
+  choose(all: Iterable<Shown>, camera: Camera, height: number, budget: Budget): Plan {
     camera.updateMatrixWorld();
     this.matrix.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
     this.frustum.setFromProjectionMatrix(this.matrix);
@@ -59,7 +59,8 @@ export class Many {
         onlyPoints: as === 'points',
       };
     });
-    const { levels, share, drawn } = planFor(seen, budget);
+    const plan = planFor(seen, budget);
+    const { levels, share, drawn } = plan;
     shown.forEach(({ block, as }, i) => {
       const simpler = levels[i] === 'simple' && as === 'full' ? this.simplerOf(block.drawn) : undefined;
       block.show(
@@ -70,7 +71,7 @@ export class Many {
       );
     });
     if (drawn.points > 0 || drawn.simple > 0) this.fetch(shown.map(({ block }) => block.drawn));
-    return drawn;
+    return plan;
   }
 
   private simplerOf(drawn: DrawnMesh): Simpler | undefined {

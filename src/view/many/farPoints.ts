@@ -3,8 +3,6 @@ import {
   BufferGeometry,
   Color,
   InstancedBufferAttribute,
-  InterleavedBuffer,
-  InterleavedBufferAttribute,
   Points,
   ShaderMaterial,
   Vector3,
@@ -41,8 +39,7 @@ function meanLight(): Color {
 }
 
 const VERTEX = `
-  attribute vec4 m0; attribute vec4 m1; attribute vec4 m2; attribute vec4 m3;
-  uniform vec3 middle; uniform float side; uniform float pixels; varying vec3 tinted;
+  attribute vec4 spot; uniform float pixels; varying vec3 tinted;
   #ifdef TINTED
     attribute vec3 tint;
   #endif
@@ -52,9 +49,8 @@ const VERTEX = `
     #else
       tinted = vec3(1.0);
     #endif
-    gl_Position = projectionMatrix * viewMatrix * (mat4(m0, m1, m2, m3) * vec4(middle, 1.0));
-    float size = (length(m0.xyz) + length(m1.xyz) + length(m2.xyz)) / 3.0;
-    gl_PointSize = max(1.0, side * size * projectionMatrix[1][1] * pixels * 0.5 / gl_Position.w);
+    gl_Position = projectionMatrix * viewMatrix * vec4(spot.xyz, 1.0);
+    gl_PointSize = max(1.0, spot.w * projectionMatrix[1][1] * pixels * 0.5 / gl_Position.w);
   }`;
 
 const FRAGMENT = `
@@ -65,22 +61,33 @@ const FRAGMENT = `
     #include <colorspace_fragment>
   }`;
 
-function material(look: PointLook, tinted: boolean): ShaderMaterial {
+const materials = new WeakMap<PointLook, ShaderMaterial[]>();
+
+/** One for all the points of a prop, and another one for those that are tinted. */
+function materialOf(look: PointLook, tinted: boolean): ShaderMaterial {
+  let have = materials.get(look);
+  if (!have) materials.set(look, (have = [false, true].map((t) => newMaterial(look, t))));
+  return have[tinted ? 1 : 0];
+}
+
+function newMaterial(look: PointLook, tinted: boolean): ShaderMaterial {
   return new ShaderMaterial({
     vertexShader: VERTEX,
     fragmentShader: FRAGMENT,
     defines: tinted ? { TINTED: '' } : {},
     uniforms: {
-      middle: { value: look.box.getCenter(new Vector3()) },
-      side: { value: sideOf(look.box) },
       color: { value: look.color.clone().multiply(meanLight()) },
       pixels: { value: 1 },
     },
   });
 }
 
+const orders = new Map<number, Uint16Array>();
+
 /** The numbers below `count` in an order in which the first of them, however many, are spread evenly over all. */
 export function spreadOrder(count: number): Uint16Array {
+  const have = orders.get(count);
+  if (have) return have;
   const bits = Math.ceil(Math.log2(Math.max(2, count)));
   const out = new Uint16Array(count);
   let n = 0;
@@ -89,27 +96,45 @@ export function spreadOrder(count: number): Uint16Array {
     for (let b = 0; b < bits; b++) if (i & (1 << b)) turned |= 1 << (bits - 1 - b);
     if (turned < count) out[n++] = turned;
   }
+  orders.set(count, out);
   return out;
 }
 
-/** The instances of a mesh as points, read from its own matrices. */
+/** Where the middles of a prop's boxes are by its matrices, and the side of its square as large as each is: four numbers. */
+export function spotsOf(m: ArrayLike<number>, count: number, box: Box3): Float32Array {
+  const [x, y, z] = box.getCenter(new Vector3()).toArray();
+  const side = sideOf(box);
+  const out = new Float32Array(count * 4);
+  for (let i = 0; i < count; i++) {
+    const o = i * 16;
+    let sizes = 0;
+    for (let c = o; c < o + 12; c += 4)
+      sizes += Math.sqrt(m[c] * m[c] + m[c + 1] * m[c + 1] + m[c + 2] * m[c + 2]);
+    for (let a = 0; a < 3; a++)
+      out[i * 4 + a] = m[o + a] * x + m[o + 4 + a] * y + m[o + 8 + a] * z + m[o + 12 + a];
+    out[i * 4 + 3] = (side * sizes) / 3;
+  }
+  return out;
+}
+
+/** The instances of a mesh as points. */
 export function farPoints(of: InstancedMesh, look: PointLook): Points {
-  const matrices = new InterleavedBuffer(of.instanceMatrix.array as Float32Array, 16);
   const geometry = new BufferGeometry();
-  [0, 4, 8, 12].forEach((at, k) =>
-    geometry.setAttribute(`m${k}`, new InterleavedBufferAttribute(matrices, 4, at)),
-  );
+  const spots = spotsOf(of.instanceMatrix.array, of.count, look.box);
+  geometry.setAttribute('spot', new BufferAttribute(spots, 4));
   const tints = of.instanceColor as InstancedBufferAttribute | null;
   if (tints) geometry.setAttribute('tint', new BufferAttribute(tints.array as Float32Array, 3));
   geometry.setIndex(new BufferAttribute(spreadOrder(of.count), 1));
   geometry.boundingSphere = of.boundingSphere as Sphere;
-  const points = new Points(geometry, material(look, tints !== null));
+  const material = materialOf(look, tints !== null);
+  const points = new Points(geometry, material);
   points.matrixAutoUpdate = false;
   points.raycast = () => {};
   points.onBeforeRender = (gl: WebGLRenderer) => {
-    const { uniforms } = points.material as ShaderMaterial;
-    uniforms.pixels.value = gl.getRenderTarget()?.height ?? gl.domElement.height;
-    (points.material as ShaderMaterial).uniformsNeedUpdate = true;
+    const { pixels } = material.uniforms;
+    const tall = gl.getRenderTarget()?.height ?? gl.domElement.height;
+    material.uniformsNeedUpdate ||= pixels.value !== tall;
+    pixels.value = tall;
   };
   return points;
 }

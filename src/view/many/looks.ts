@@ -1,4 +1,13 @@
-import { Box3, BufferAttribute, BufferGeometry, Color, type MeshStandardMaterial } from 'three';
+import {
+  Box3,
+  BoxGeometry,
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  MeshLambertMaterial,
+  Vector3,
+  type MeshStandardMaterial,
+} from 'three';
 import type { Simpler } from '@/engine/simpler';
 import type { DrawnMesh } from '../sceneMeshes';
 import type { PointLook } from './farPoints';
@@ -11,6 +20,21 @@ const points = new WeakMap<DrawnMesh, PointLook>();
 export function pointLook(drawn: DrawnMesh): PointLook {
   let look = points.get(drawn);
   if (!look) points.set(drawn, (look = { color: meanColor(drawn), box: boundsOf(drawn.geometry) }));
+  return look;
+}
+
+const boxes = new WeakMap<DrawnMesh, { geometry: BufferGeometry; material: MeshLambertMaterial }>();
+
+/** The box that it takes up, in its mean colour. */
+export function boxLook(drawn: DrawnMesh): { geometry: BufferGeometry; material: MeshLambertMaterial } {
+  let look = boxes.get(drawn);
+  if (!look) {
+    const { box, color } = pointLook(drawn);
+    const size = box.getSize(new Vector3());
+    const geometry = new BoxGeometry(size.x, size.y, size.z);
+    geometry.translate(...box.getCenter(new Vector3()).toArray());
+    boxes.set(drawn, (look = { geometry, material: new MeshLambertMaterial({ color }) }));
+  }
   return look;
 }
 

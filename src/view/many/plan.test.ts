@@ -41,7 +41,7 @@ test('within any budget: nothing nearer is coarser, nothing is forgotten, no mor
   const budget = fc.record({ triangles: fc.nat(3e6), points: fc.nat(50_000) });
   fc.assert(
     fc.property(blocks, budget, (list, most) => {
-      const { levels, share, drawn } = planFor(list, most);
+      const { levels, share, drawn, triangles: said } = planFor(list, most);
       const fine = { full: 2, simple: 1, points: 0 };
       const count = (holds: (i: number) => boolean) =>
         list.reduce((n, b, i) => n + (holds(i) ? b.instances : 0), 0);
@@ -52,6 +52,7 @@ test('within any budget: nothing nearer is coarser, nothing is forgotten, no mor
         (n, b, i) => n + (levels[i] === 'points' ? 0 : b.instances * b[levels[i]]),
         0,
       );
+      expect(said).toBe(triangles);
       expect(triangles).toBeLessThanOrEqual(most.triangles);
       expect(share * count((i) => levels[i] === 'points' && list[i].pixels > 0)).toBeLessThanOrEqual(
         most.points + 1e-6,

@@ -34,6 +34,8 @@ export interface Plan {
   /** Of the points in view, the share that is drawn. */
   share: number;
   drawn: Drawn;
+  /** Triangles of all that is drawn from some. */
+  triangles: number;
 }
 
 /** Of the triangles, what goes to the nearest things in full where not all can be. */
@@ -69,5 +71,5 @@ export function planFor(blocks: readonly SeenBlock[], budget: Budget): Plan {
   });
   const share = inView > budget.points ? budget.points / inView : 1;
   drawn.left = Math.round(inView * (1 - share));
-  return { levels, share, drawn };
+  return { levels, share, drawn, triangles: used };
 }

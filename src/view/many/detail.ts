@@ -1,0 +1,7 @@
+/** Between what is chosen for a frame and who draws it: whether the frame was rough, and how the fine one is chosen. */
+export const detail: {
+  /** The last frame at rest was drawn coarser than it will be. */
+  rough: boolean;
+  /** Gives everything the level that it has at rest. */
+  refine: () => void;
+} = { rough: false, refine: () => {} };

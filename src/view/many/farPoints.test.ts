@@ -1,0 +1,37 @@
+import { Box3, Euler, Matrix4, Quaternion, Vector3 } from 'three';
+import { sideOf, spotsOf, spreadOrder } from './farPoints';
+
+test('a point stands in the middle of its prop however that is turned, and grows with it', () => {
+  const box = new Box3(new Vector3(-0.5, 0, -1), new Vector3(0.5, 3, 2));
+  const poses = [0, 1, 2, 3].map((k) => ({
+    at: new Vector3(k * 10, -k, 3),
+    turn: new Quaternion().setFromEuler(new Euler(k * 0.7, k * 1.3, -k)),
+    size: 0.5 + k,
+  }));
+  const matrices = poses.flatMap(({ at, turn, size }) =>
+    new Matrix4().compose(at, turn, new Vector3(size, size, size)).toArray(),
+  );
+  const spots = spotsOf(matrices, poses.length, box);
+  poses.forEach(({ at, turn, size }, i) => {
+    const middle = new Vector3(0, 1.5, 0.5).multiplyScalar(size).applyQuaternion(turn).add(at);
+    middle.toArray().forEach((v, a) => expect(spots[i * 4 + a]).toBeCloseTo(v, 4));
+    expect(spots[i * 4 + 3]).toBeCloseTo(sideOf(box) * size, 4);
+  });
+});
+
+test('its square covers what a cube does in the mean of all directions, but for what is not filled', () => {
+  // A unit cube shows 1.5 in the mean (a quarter of its surface).
+  expect(sideOf(new Box3(new Vector3(), new Vector3(1, 1, 1))) ** 2).toBeCloseTo(1.5 * 0.7, 12);
+});
+
+test('the first so many of a block are spread over all of it', () => {
+  for (const count of [1, 2, 7, 100, 1024]) {
+    const order = [...spreadOrder(count)];
+    expect([...order].sort((a, b) => a - b)).toEqual([...Array(count).keys()]);
+    for (const few of [4, 16, 64].filter((n) => n < count)) {
+      const first = [...order.slice(0, few), -1, count].sort((a, b) => a - b);
+      const widest = Math.max(...first.slice(1).map((v, i) => v - first[i]));
+      expect(widest).toBeLessThanOrEqual((2.5 * count) / few);
+    }
+  }
+});

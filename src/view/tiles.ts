@@ -1,0 +1,93 @@
+import type { OrthographicCamera, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
+
+/** A picture that takes long is drawn in parts, one a turn of the page, so that nobody waits for all of it. */
+
+/** Pixels of a picture, from its top left corner. */
+export interface Tile {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** A picture cut into so many parts (a power of two), as square as they come; every pixel is in one of them. */
+export function tilesOf(width: number, height: number, count: number): Tile[] {
+  let [columns, rows] = [1, 1];
+  while (columns * rows < count) {
+    if (width / columns >= height / rows) columns *= 2;
+    else rows *= 2;
+  }
+  const edge = (i: number, of: number, size: number) => Math.round((i * size) / of);
+  return Array.from({ length: columns * rows }, (_, i) => {
+    const [column, row] = [i % columns, Math.floor(i / columns)];
+    const [x, y] = [edge(column, columns, width), edge(row, rows, height)];
+    return { x, y, width: edge(column + 1, columns, width) - x, height: edge(row + 1, rows, height) - y };
+  }).filter((t) => t.width > 0 && t.height > 0);
+}
+
+/** Takes the next part of a list; one that has become too large for so many parts of a picture is halved first. */
+export function nextTile(tiles: Tile[], area: number, count: number): Tile | undefined {
+  const tile = tiles.shift();
+  if (!tile || tile.width * tile.height * count <= area * 1.5) return tile;
+  const halves = tilesOf(tile.width, tile.height, 2).map((t) => ({ ...t, x: tile.x + t.x, y: tile.y + t.y }));
+  if (halves.length < 2) return tile;
+  tiles.unshift(...halves);
+  return nextTile(tiles, area, count);
+}
+
+/** A part that takes longer is cut in two, milliseconds; and two much shorter ones are made one. */
+const LONG = 100;
+const SHORT = 25;
+const MOST = 64;
+
+/** How many parts a picture is drawn in, by how long they take. */
+export class Parts {
+  count = 1;
+
+  /** Told how long a part has taken, milliseconds. */
+  took(took: number): void {
+    if (took > LONG) this.count = Math.min(MOST, this.count * 2);
+    else if (took < SHORT && this.count > 1) this.count /= 2;
+  }
+}
+
+/**
+ * Draws a part of the scene into that part of what is drawn into.
+ * @param of the whole picture's size, pixels @param shift of the whole picture by parts of a pixel
+ */
+export function drawTile(
+  gl: WebGLRenderer,
+  scene: Scene,
+  camera: PerspectiveCamera | OrthographicCamera,
+  of: { width: number; height: number },
+  tile: Tile,
+  [dx, dy]: readonly [number, number] = [0, 0],
+): void {
+  const target = gl.getRenderTarget();
+  const { x, y, width, height } = tile;
+  camera.setViewOffset(of.width, of.height, x + dx, y + dy, width, height);
+  const up = of.height - y - height;
+  if (target) {
+    target.viewport.set(x, up, width, height);
+    target.scissor.set(x, up, width, height);
+    target.scissorTest = true;
+    gl.setRenderTarget(target);
+  } else {
+    const ratio = gl.getPixelRatio();
+    const at = [x / ratio, up / ratio, width / ratio, height / ratio] as const;
+    gl.setViewport(...at);
+    gl.setScissor(...at);
+    gl.setScissorTest(true);
+  }
+  gl.render(scene, camera);
+  camera.clearViewOffset();
+  if (target) {
+    target.viewport.set(0, 0, of.width, of.height);
+    target.scissor.set(0, 0, of.width, of.height);
+    target.scissorTest = false;
+  } else {
+    const ratio = gl.getPixelRatio();
+    gl.setViewport(0, 0, of.width / ratio, of.height / ratio);
+    gl.setScissorTest(false);
+  }
+}
