@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import {
+  at,
   hang,
   make,
   newScene,
@@ -9,7 +10,7 @@ import {
   pathByNumbers,
   settled,
   type,
-  openExample,
+  openQuay,
 } from './support/app';
 import { glbOf } from './support/glb';
 import { ownTest as test } from './support/test';
@@ -135,11 +136,11 @@ test('at a wall’s foot half of the dome is left, and no sun; in the open both'
 test('edges become smooth by themselves, any touch begins it anew, and it can be turned off', async ({
   page,
 }) => {
-  await openExample(page);
+  await openQuay(page);
   /** Edges that are hard have few colours, smooth ones many. */
   const colours = async () => {
-    const { x, y } = await onScreen(page, [0, 2.2, 0]);
-    return new Set((await pixels(page, x, y, 200, 50)).map(String)).size;
+    const { x, y } = await at(page, 0.5, 0.5);
+    return new Set((await pixels(page, x, y, 240, 80)).map(String)).size;
   };
   const isDeveloped = () => page.evaluate(() => window.clothesline!.isDeveloped!());
   await page.keyboard.press('Escape');
@@ -151,7 +152,7 @@ test('edges become smooth by themselves, any touch begins it anew, and it can be
   await developed(page);
   expect(await isDeveloped()).toBe(true);
   expect(await colours()).toBeGreaterThan(hard * 1.3);
-  await page.getByRole('button', { name: 'Hide Pennants', exact: true }).click();
+  await page.getByRole('button', { name: 'Hide Lamp posts', exact: true }).click();
   await settled(page);
   expect(await isDeveloped()).toBe(false);
   await developed(page);

@@ -1,6 +1,18 @@
 import { expect, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
-import { fromTop, onScreen, openExample, rows, settled } from './support/app';
+import {
+  fromTop,
+  onScreen,
+  openExample,
+  openQuay,
+  openStep,
+  readRows,
+  rows,
+  scene,
+  sendOut,
+  settled,
+  type,
+} from './support/app';
 import { ownTest as test } from './support/test';
 
 /** What is drawn, by its pixels. All other tests draw nothing. */
@@ -97,4 +109,70 @@ test('a card shows its scene as it was left, in whatever way', async ({ page, co
     await other.reload();
     expect((await shown(other)) === first).toBe(false);
   }).toPass();
+});
+
+test('a graphics context that is lost is said, and comes back with the picture', async ({ page }) => {
+  await openQuay(page);
+  await page.keyboard.press('Escape');
+  await settled(page);
+  const view = (await scene(page).boundingBox())!;
+  const picture = async () => {
+    const { data, channels } = decode(
+      await page.screenshot({ clip: { ...view, y: view.y + 130, height: 240 } }),
+    );
+    return Array.from({ length: data.length / channels }, (_, i) =>
+      [0, 1, 2].map((k) => data[i * channels + k]),
+    );
+  };
+  /** Pixels that are clearly others. */
+  const others = (a: number[][], b: number[][]) =>
+    a.filter((p, i) => apart(p as Rgb, b[i] as Rgb) > 24).length;
+  const before = await picture();
+  const lose = (restore: boolean) =>
+    page.evaluate((back) => {
+      const gl = document.querySelector('canvas')!.getContext('webgl2')!;
+      const kept = window as unknown as { lose?: WEBGL_lose_context };
+      kept.lose ??= gl.getExtension('WEBGL_lose_context')!;
+      if (back) kept.lose.restoreContext();
+      else kept.lose.loseContext();
+    }, restore);
+  await lose(false);
+  await expect(page.getByText(/have let go of the picture/)).toBeVisible();
+  // Meanwhile everything else goes on.
+  await page.getByRole('button', { name: 'Hide Lamp posts', exact: true }).click();
+  await settled(page);
+  await page.keyboard.press('Control+z');
+  await lose(true);
+  await expect(page.getByText(/have let go of the picture/)).toBeHidden();
+  await expect(async () => {
+    await settled(page);
+    expect(others(await picture(), before)).toBeLessThan(before.length / 200);
+  }).toPass();
+});
+
+test('without WebGL that is said, and lists, recipes, flat views and files work', async ({ page }) => {
+  await page.addInitScript(() => {
+    const real = HTMLCanvasElement.prototype.getContext;
+    HTMLCanvasElement.prototype.getContext = function (
+      this: HTMLCanvasElement,
+      kind: string,
+      ...rest: unknown[]
+    ) {
+      return kind.startsWith('webgl')
+        ? null
+        : (real as (...a: unknown[]) => unknown).call(this, kind, ...rest);
+    } as typeof real;
+  });
+  await openQuay(page);
+  await expect(page.getByText(/This browser has no WebGL/)).toBeVisible();
+  await page.getByRole('button', { name: /^Quay bollards Run/ }).click();
+  const before = (await rows(page)).filter((r) => r.arrangement === 'Quay bollards' && r.state === 'placed');
+  const spacing = await openStep(page, 'Spacing');
+  await type(spacing.getByLabel('Pitch', { exact: true }), '4');
+  await settled(page);
+  const sent = readRows((await sendOut(page, 'csv')).toString());
+  const after = sent.filter((r) => r.arrangement === 'Quay bollards');
+  expect(after.length).toBeGreaterThan(3);
+  expect(after.length).toBeLessThan(before.length);
+  await expect(page.getByLabel('Flat view').locator('[data-slot]').first()).toBeVisible();
 });

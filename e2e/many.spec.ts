@@ -83,3 +83,55 @@ test('thousands of pegs and points: lists scroll to the last, and any peg of the
     expect(parseFloat(await z.inputValue({ timeout: 500 }))).toBeGreaterThan(-20);
   }).toPass();
 });
+
+test('of twenty thousand it is said how many are drawn how; a far one is taken by a click; shown as boxes and as points', async ({
+  page,
+}) => {
+  await openMany(page, 20_000, 2);
+  await page.keyboard.press('Escape');
+  const said = page.getByTestId('drawn');
+  /** "20,023 props: 2,000 in full, 4,000 simply, 14,023 as points" */
+  const drawn = async () => {
+    await settled(page);
+    const text = (await said.innerText()).replace(/,(?=\d)/g, '');
+    const of = (what: string) => Number(new RegExp(`(\\d+) ${what}`).exec(text)?.[1] ?? 0);
+    return { all: of('props'), full: of('in full'), simple: of('simply'), points: of('as points') };
+  };
+  const placed = (await rows(page)).filter((r) => r.state === 'placed');
+  // 252 triangles each: not all of them can be drawn in full, and none is forgotten.
+  await expect(said).toHaveText(/simply, .* as points$/);
+  const before = await drawn();
+  expect(before.all).toBe(placed.length);
+  expect(before.full + before.simple + before.points).toBe(before.all);
+  for (const n of [before.full, before.simple, before.points]) expect(n).toBeGreaterThan(0);
+
+  // The farthest that is in view: drawn as a point, and met as what it is.
+  const pegs = placed.filter((r) => r.arrangement === 'Tufts');
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  const far = pegs[0];
+  const to = await onScreen(page, [far.x, 0.25, far.z]);
+  await page.mouse.move(to.x, to.y);
+  await page.mouse.click(to.x, to.y);
+  await expect(page.getByText(new RegExp(`^#${far.slot} · `))).toBeVisible();
+
+  await page.getByRole('button', { name: /^Tufts Pegs/ }).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Show as boxes' }).click();
+  // Twelve triangles each: all of them can be drawn at once.
+  await expect(said).toHaveText(/ props: \d+ in full, 20,000 as boxes$/);
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Search the commands').fill('point cloud');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'Undo show “Tufts” as points' })).toBeVisible();
+  const points = await drawn();
+  expect(points.points).toBe(pegs.length);
+  expect(points.full).toBe(placed.length - pegs.length);
+  // It is how they are shown, and nothing else; and it is kept.
+  expect((await rows(page)).filter((r) => r.state === 'placed')).toEqual(placed);
+  await page.reload();
+  expect(await drawn()).toEqual(points);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect((await drawn()).all).toBe(placed.length);
+  await expect(said).toHaveText(/simply/);
+});

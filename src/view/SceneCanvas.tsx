@@ -1,8 +1,8 @@
 'use client';
 
 import { Canvas, useFrame, useThree } from '@react-three/fiber';
-import { memo, useEffect, useRef, type ReactNode } from 'react';
-import { NeutralToneMapping, PCFShadowMap } from 'three';
+import { memo, useEffect, useLayoutEffect, useRef, type ReactNode } from 'react';
+import { NeutralToneMapping, PCFShadowMap, WebGLRenderer } from 'three';
 import { engine, useEngine } from '@/store/engine';
 import { Develop } from './develop/Develop';
 import { DrawPreview } from './overlay/DrawPreview';
@@ -42,6 +42,28 @@ function Frames() {
     frame.current++;
     useView.setState({ frames: frame.current });
   }, 1);
+  const gl = useThree((s) => s.gl);
+  useLayoutEffect(() => {
+    // Dyes keep their colour; only what is very bright is taken back.
+    gl.toneMapping = NeutralToneMapping;
+    gl.toneMappingExposure = 1.25;
+  }, [gl]);
+  useEffect(() => {
+    const canvas = gl.domElement;
+    const lost = () => useView.setState({ picture: 'lost' });
+    // What was on the card is put there again by the next frame.
+    const back = () => {
+      useView.setState({ picture: 'drawn' });
+      gl.shadowMap.needsUpdate = true;
+      invalidate();
+    };
+    canvas.addEventListener('webglcontextlost', lost);
+    canvas.addEventListener('webglcontextrestored', back);
+    return () => {
+      canvas.removeEventListener('webglcontextlost', lost);
+      canvas.removeEventListener('webglcontextrestored', back);
+    };
+  }, [gl, invalidate]);
   const result = useEngine((s) => s.result);
   const loading = useView((s) => s.loading > 0);
   useEffect(() => invalidate(), [result, loading, invalidate]);
@@ -59,7 +81,7 @@ function Frames() {
 /** The layers never change by themselves from outside; what they show they read from the stores. */
 const Layers = memo(function Layers() {
   return (
-    <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={UNDRAWN ? undrawn : GL} events={noEvents}>
+    <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={renderer} events={noEvents}>
       <Rig />
       <Lights />
       <Ground />
@@ -75,16 +97,23 @@ const Layers = memo(function Layers() {
 
 const SHADOWS = { type: PCFShadowMap };
 const FULL_DPR: [number, number] = [1, 2];
-const GL = {
-  antialias: !SOFTWARE,
-  alpha: true,
-  preserveDrawingBuffer: true,
-  // Dyes keep their colour; only what is very bright is taken back.
-  toneMapping: NeutralToneMapping,
-  toneMappingExposure: 1.25,
-};
-
-const undrawn = ({ canvas }: { canvas: unknown }) => undrawnRenderer(canvas as HTMLCanvasElement);
+/** Where the browser has no WebGL all goes on but the drawing itself. */
+function renderer(props: object & { canvas: unknown }): WebGLRenderer {
+  const canvas = props.canvas as HTMLCanvasElement;
+  if (UNDRAWN) return undrawnRenderer(canvas);
+  try {
+    return new WebGLRenderer({
+      ...props,
+      canvas,
+      antialias: !SOFTWARE,
+      alpha: true,
+      preserveDrawingBuffer: true,
+    });
+  } catch {
+    useView.setState({ picture: 'none' });
+    return undrawnRenderer(canvas);
+  }
+}
 
 /** Picking is our own (pick.ts): on demand and throttled, not on every pointer event for every object. */
 const noEvents = () => ({ enabled: false, priority: 0 });

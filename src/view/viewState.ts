@@ -72,6 +72,8 @@ export interface ViewState {
   distortion: boolean;
   /** How many props the last frame has drawn, and how. */
   drawn: Drawn;
+  /** Whether the scene can be drawn: not where the browser has no WebGL, nor for as long as its context is lost. */
+  picture: 'drawn' | 'lost' | 'none';
   /** Frames drawn since the page was opened. */
   frames: number;
   /** The picture develops while nothing moves, and has done so. */
@@ -100,7 +102,8 @@ export const useView = create<ViewState>(() => ({
   marks: {},
   distortion: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
-  drawn: { full: 0, simple: 0, points: 0, left: 0 },
+  drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0 },
+  picture: 'drawn',
   frames: 0,
   develops: developsAtFirst(),
   developed: false,

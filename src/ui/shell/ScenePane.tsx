@@ -34,6 +34,7 @@ export function ScenePane() {
         <SceneCanvas>
           <Handles />
           <ToolLine />
+          <Unseen />
           <NextStep />
           <div className="pointer-events-none absolute inset-x-3 bottom-3 flex flex-wrap-reverse items-center justify-between gap-2 *:pointer-events-auto">
             <ViewButtons />
@@ -155,6 +156,22 @@ function Hint({ children }: { children: ReactNode }) {
   );
 }
 
+/** Why the scene cannot be seen, and what can be done meanwhile. */
+function Unseen() {
+  const picture = useView((s) => s.picture);
+  if (picture === 'drawn') return null;
+  return (
+    <div
+      role="alert"
+      className="absolute inset-0 m-auto h-fit w-fit max-w-[80%] rounded-lg bg-paper/95 px-4 py-3 text-sm shadow"
+    >
+      {picture === 'lost'
+        ? 'The graphics of this computer have let go of the picture. It comes back by itself; everything else goes on.'
+        : 'This browser has no WebGL, so that the scene cannot be drawn. Lists, recipes, flat views, checks and files work; to see the scene, turn on hardware acceleration or open it in another browser.'}
+    </div>
+  );
+}
+
 /** What to do next, where a scene has little in it yet. */
 function NextStep() {
   const tool = useView((s) => s.tool);
@@ -246,12 +263,13 @@ function ViewButtons() {
 }
 
 /** "1,200 props drawn in full", or how many are drawn how. */
-function drawnWords({ full, simple, points, left }: Drawn, moving: boolean): string {
-  const all = plural(full + simple + points, 'prop');
-  if (simple + points === 0) return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}`;
+function drawnWords({ full, simple, boxes, points, left }: Drawn, moving: boolean): string {
+  const all = plural(full + simple + boxes + points, 'prop');
+  if (simple + boxes + points === 0) return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}`;
   const parts = [
     full > 0 && `${whole(full)} in full`,
     simple > 0 && `${whole(simple)} simply`,
+    boxes > 0 && `${whole(boxes)} as boxes`,
     points > 0 && `${whole(points - left)} as points`,
     left > 0 && `${whole(left)} left out for the moment`,
   ];

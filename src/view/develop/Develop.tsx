@@ -27,9 +27,16 @@ const LOOK_MS = 4;
 const AT_REST_MS = 350;
 
 const isAtRest = (): boolean => {
-  const { moving, loading } = useView.getState();
+  const { moving, loading, picture } = useView.getState();
   const { busy } = engine().state;
-  return !moving && loading === 0 && !busy && !useClock.getState().playing && !document.hidden;
+  return (
+    picture === 'drawn' &&
+    !moving &&
+    loading === 0 &&
+    !busy &&
+    !useClock.getState().playing &&
+    !document.hidden
+  );
 };
 
 /** The work that goes on by itself; any frame of the view begins it anew, and nobody waits for it. */

@@ -57,6 +57,7 @@ export class Many {
         full: as === 'boxes' ? OF_BOX : own,
         simple: as === 'boxes' ? OF_BOX : simpler ? simpler.indices.length / 3 : Infinity,
         onlyPoints: as === 'points',
+        asBoxes: as === 'boxes',
       };
     });
     const plan = planFor(seen, budget);

@@ -14,7 +14,7 @@ test('where all fits all is drawn in full, however far away', () => {
     points: 0,
   });
   expect(levels).toEqual(['full', 'full', 'full']);
-  expect([share, drawn]).toEqual([1, { full: 1500, simple: 0, points: 0, left: 0 }]);
+  expect([share, drawn]).toEqual([1, { full: 1500, simple: 0, boxes: 0, points: 0, left: 0 }]);
 });
 
 test('a million: the nearest in full, then simply, the rest as points, all counted', () => {
@@ -35,6 +35,7 @@ test('within any budget: nothing nearer is coarser, nothing is forgotten, no mor
       full: fc.integer({ min: 12, max: 400 }),
       simple: fc.constant(12),
       onlyPoints: fc.boolean(),
+      asBoxes: fc.boolean(),
     }),
     { maxLength: 60 },
   );
@@ -46,8 +47,11 @@ test('within any budget: nothing nearer is coarser, nothing is forgotten, no mor
       const count = (holds: (i: number) => boolean) =>
         list.reduce((n, b, i) => n + (holds(i) ? b.instances : 0), 0);
       expect([drawn.full, drawn.simple, drawn.points]).toEqual(
-        (['full', 'simple', 'points'] as const).map((l) => count((i) => levels[i] === l)),
+        (['full', 'simple', 'points'] as const).map((l) =>
+          count((i) => levels[i] === l && (l === 'points' || !list[i].asBoxes)),
+        ),
       );
+      expect(drawn.full + drawn.simple + drawn.boxes + drawn.points).toBe(count(() => true));
       const triangles = list.reduce(
         (n, b, i) => n + (levels[i] === 'points' ? 0 : b.instances * b[levels[i]]),
         0,

@@ -16,14 +16,16 @@ export interface SeenBlock {
   /** Triangles of an instance, in full and simply. */
   full: number;
   simple: number;
-  /** Asked for: nothing but points. */
+  /** Asked for: nothing but points, or boxes where it is not points. */
   onlyPoints?: boolean;
+  asBoxes?: boolean;
 }
 
 /** Instances by how they are drawn. */
 export interface Drawn {
   full: number;
   simple: number;
+  boxes: number;
   points: number;
   /** Of the points, those that are left out. */
   left: number;
@@ -63,10 +65,10 @@ export function planFor(blocks: readonly SeenBlock[], budget: Budget): Plan {
   };
   const full = take(0, 'full', all <= budget.triangles ? Infinity : FOR_FULL * budget.triangles);
   take(full, 'simple', budget.triangles);
-  const drawn: Drawn = { full: 0, simple: 0, points: 0, left: 0 };
+  const drawn: Drawn = { full: 0, simple: 0, boxes: 0, points: 0, left: 0 };
   let inView = 0;
   levels.forEach((level, i) => {
-    drawn[level] += blocks[i].instances;
+    drawn[level !== 'points' && blocks[i].asBoxes ? 'boxes' : level] += blocks[i].instances;
     if (level === 'points' && blocks[i].pixels > 0) inView += blocks[i].instances;
   });
   const share = inView > budget.points ? budget.points / inView : 1;
