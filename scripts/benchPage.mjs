@@ -37,9 +37,10 @@ const seen = (page) => page.evaluate(() => window.benchSeen());
 async function memory(page) {
   const session = await page.context().newCDPSession(page);
   await session.send('HeapProfiler.collectGarbage');
-  const { usedSize } = await session.send('Runtime.getHeapUsage');
+  // Arrays lie beside the heap.
+  const { usedSize, backingStorageSize } = await session.send('Runtime.getHeapUsage');
   await session.detach();
-  return usedSize / 1e6;
+  return (usedSize + (backingStorageSize ?? 0)) / 1e6;
 }
 
 /** Opens a scene by a button of the start page. @returns milliseconds until it has settled */
@@ -137,6 +138,43 @@ async function worked(page, from, by, undo) {
   return (after - before) / (last - first);
 }
 
+/** Ten runs, each of so many rows of a thousand floats. */
+function field(rows) {
+  const scene = JSON.parse(readFileSync('src/core/testing/fixtures/version-2.json', 'utf8'));
+  const run = scene.arrangements[0];
+  const path = scene.paths.find((p) => p.id === run.paths[0].path);
+  const [point] = path.source.points;
+  scene.props[0].mesh = { source: 'built', name: 'net-float' };
+  scene.paths = [];
+  scene.arrangements = [];
+  for (let i = 0; i < 10; i++) {
+    const line = structuredClone(path);
+    Object.assign(line, { id: `path${700000 + i}`, name: `Line ${i}`, closed: false });
+    line.source.points = [-200, 200].map((x, k) => ({
+      ...point,
+      id: `pt${710000 + i * 2 + k}`,
+      kind: 'corner',
+      position: [x, 0, -i * rows * 0.8],
+    }));
+    scene.paths.push(line);
+    const field = structuredClone(run);
+    Object.assign(field, { id: `run${800000 + i}`, name: `Field ${i}` });
+    field.paths = [{ ...run.paths[0], path: line.id }];
+    field.order.entries = [{ ...run.order.entries[0], item: { kind: 'prop', prop: scene.props[0].id } }];
+    field.gaps.keepOuts = [];
+    field.spacing = { ...run.spacing, mode: 'count', count: 1000, rows: { count: rows, distance: 0.8 } };
+    scene.arrangements.push(field);
+  }
+  return JSON.stringify(scene);
+}
+
+/** Waits until nothing is left out of the picture, and tells what it says of itself. */
+async function drawnWhole(page) {
+  const said = page.getByTestId('drawn');
+  await said.filter({ hasNotText: 'left out' }).waitFor();
+  return said.innerText();
+}
+
 /** The same gestures in a scene of few nodes and in one of many, nothing drawn. */
 async function gestures(browser, base, json) {
   const page = await harnessPage(browser, true);
@@ -145,7 +183,10 @@ async function gestures(browser, base, json) {
     .getByLabel('Scene file')
     .setInputFiles({ name: 'many.json', mimeType: 'application/json', buffer: Buffer.from(json) });
   await settled(page);
-  for (const name of ['Top', 'Fit']) await page.getByRole('button', { name, exact: true }).click();
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  // At the run alone: all the paths would make it small.
+  await page.getByRole('button', { name: /^Quay bollards Run/ }).click();
+  await page.keyboard.press('Shift+Home');
   await settled(page);
   const view = await middle(page.getByRole('application', { name: 'Scene' }));
   const found = {
@@ -214,4 +255,47 @@ await withApplication(4189, async (browser, base) => {
     table[title] = row;
   }
   console.table(table);
+
+  // A million props of 80 triangles, and a tenth of them; how the share of each is drawn is said by the page itself.
+  const large = {};
+  for (const rows of [10, 100]) {
+    await page.goto(base);
+    await page.waitForLoadState('networkidle');
+    const started = performance.now();
+    await page.getByLabel('Scene file').setInputFiles({
+      name: 'field.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(field(rows)),
+    });
+    await settled(page);
+    const ms = performance.now() - started;
+    await page.getByRole('button', { name: 'Fit', exact: true }).click();
+    await drawnWhole(page);
+    const turned = await dragged(page, await middle(page.getByRole('application', { name: 'Scene' })), {
+      x: 120,
+      y: 10,
+    });
+    const rest = performance.now();
+    const said = await drawnWhole(page);
+    large[`${rows * 10_000} props`] = {
+      'opened ms': Math.round(ms),
+      share: Number((ms / empty.ms).toFixed(2)),
+      MB: Number((await memory(page)).toFixed(1)),
+      'turning frames/s': Math.round(turned.rate),
+      'longest task ms': Math.round(turned.longest),
+      'whole after ms': Math.round(performance.now() - rest),
+      drawn: said,
+    };
+  }
+  console.table(large);
+
+  // Scenes opened and left in one page: what stays of them.
+  const leaving = [];
+  for (let i = 0; i < 30; i++) {
+    await opening(page, base, new RegExp(`Open the example ${TITLES[i % TITLES.length]}`));
+    await page.getByRole('link', { name: 'Scenes', exact: true }).click();
+    await page.getByRole('button', { name: 'New scene' }).waitFor();
+    if (i === 9 || i === 29) leaving.push(await memory(page));
+  }
+  console.log(`Memory after 10 scenes ${leaving[0].toFixed(1)} MB, after 30 ${leaving[1].toFixed(1)} MB`);
 });

@@ -89,7 +89,10 @@ export function PropsLayer() {
     // What takes long is drawn coarser at first, and in parts when nothing has moved for a moment.
     detail.rough = !moving && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;
     if (detail.rough) plan = choose(true);
-    detail.refine = () => setDrawn(choose(false).drawn);
+    detail.refine = () => {
+      const { drawn } = choose(false);
+      return () => setDrawn(drawn);
+    };
     setDrawn(plan.drawn);
   });
 

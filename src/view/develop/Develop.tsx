@@ -19,8 +19,8 @@ import { Developer, type Lights, type Plan } from './developer';
 
 /** What develops while nothing moves: in software fewer frames do, since each takes a tenth of a second. */
 const PLAN: Plan = SOFTWARE ? { edges: 8, light: 32 } : { edges: 16, light: 64 };
-/** Parts that a rough frame is finished in at least. */
-const FIRST_PARTS = 32;
+/** Parts that a rough frame is finished in, at least and at most: what lies in several of them is drawn in each. */
+const FINISH = { least: 6, most: 16 };
 /** Milliseconds between two looks whether a part is drawn. */
 const LOOK_MS = 4;
 /** Milliseconds without a frame before it begins. */
@@ -71,17 +71,18 @@ class Developing {
   /** Draws over a rough frame, part by part, all that it has left out. */
   private finish(): void {
     const { gl, scene, parts } = this;
-    detail.refine();
+    const say = detail.refine();
     gl.shadowMap.needsUpdate = true;
     const size = gl.getDrawingBufferSize(new Vector2());
-    parts.count = Math.max(FIRST_PARTS, parts.count);
-    const tiles = tilesOf(size.x, size.y, parts.count);
+    const count = () => Math.min(FINISH.most, Math.max(FINISH.least, parts.count));
+    const tiles = tilesOf(size.x, size.y, count());
     this.turns((took) => {
       if (took !== null) parts.took(took);
       if (!isAtRest()) return this.touched();
-      const tile = nextTile(tiles, size.x * size.y, parts.count);
+      const tile = nextTile(tiles, size.x * size.y, count());
       if (!tile) {
         detail.rough = false;
+        say();
         return this.begin();
       }
       drawTile(gl, scene, this.camera(), { width: size.x, height: size.y }, tile);

@@ -2,6 +2,6 @@
 export const detail: {
   /** The last frame at rest was drawn coarser than it will be. */
   rough: boolean;
-  /** Gives everything the level that it has at rest. */
-  refine: () => void;
-} = { rough: false, refine: () => {} };
+  /** Gives everything the level that it has at rest. @returns called when all of that is drawn, to say so */
+  refine: () => () => void;
+} = { rough: false, refine: () => () => {} };

@@ -5,7 +5,7 @@ import type { Budget } from './plan';
 /** Without a graphics card, and with one. */
 const MOVING = { software: { triangles: 50_000, points: 100_000 }, card: { triangles: 2e6, points: 2e6 } };
 /** At rest there is time: all is drawn, far things as points where they are many. */
-const RESTING = { software: 600_000, card: 12e6 };
+const RESTING = { software: 400_000, card: 12e6 };
 
 /** Milliseconds a frame: above there is too much to draw, below there could be more. */
 const SLOW = 66;
