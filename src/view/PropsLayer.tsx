@@ -4,11 +4,13 @@ import { Group } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/arrange/registry';
 import { useDocument } from '@/store/document';
+import type { ShownAs } from '@/store/commands/nodes';
 import { engine, useEngine } from '@/store/engine';
 import { Highlights } from './Highlights';
 import { detail } from './many/detail';
 import { DrawnBatch } from './many/DrawnBatch';
 import { Many, type Shown } from './many/Many';
+import { FEW, Pools } from './many/Pools';
 import { Pace } from './many/pace';
 import { shapedMesh } from './sceneMeshes';
 import { SOFTWARE } from './software';
@@ -48,12 +50,13 @@ export function PropsLayer() {
   );
   const meshes = useMeshes(wanted, invalidate);
   const group = useRef(new Group());
-  const kept = useRef(new Map<string, Shown>());
+  const kept = useRef(new Map<string, { batch: DrawnBatch; as: ShownAs }>());
+  const pools = useMemo(() => new Pools(group.current), []);
   const many = useMemo(() => new Many(({ ref }) => ref && engine().simpler(ref), invalidate), [invalidate]);
   const pace = useMemo(() => new Pace(SOFTWARE ? 'software' : 'card'), []);
 
   useEffect(() => {
-    const seen = new Set<string>();
+    const [pooled, alone] = [new Set<string>(), new Set<string>()];
     for (const a of arrangements) {
       const result = results.get(a.id);
       if (!a.visible || !result) continue;
@@ -63,18 +66,27 @@ export function PropsLayer() {
         const drawn = shapedMesh(plain, result, batch);
         const shaped = batch.shape === undefined ? '' : ` ${batch.shape}`;
         const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}`;
-        seen.add(key);
+        const as = a.shownAs ?? 'full';
+        const drawing = { arrangement: a.id, result, batch, drawn, distortion };
+        const few = batch.rows.length <= FEW && shaped === '' && as === 'full';
+        if (few && !(distortion && result.sheet)) {
+          pooled.add(key);
+          pools.put(key, drawing);
+          continue;
+        }
+        alone.add(key);
         let shown = kept.current.get(key);
         if (!shown) kept.current.set(key, (shown = { batch: new DrawnBatch(group.current), as: 'full' }));
-        shown.batch.draw({ arrangement: a.id, result, batch, drawn, distortion });
-        shown.as = a.shownAs ?? 'full';
+        shown.batch.draw(drawing);
+        shown.as = as;
       }
     }
     for (const [key, { batch }] of kept.current) {
-      if (seen.has(key)) continue;
+      if (alone.has(key)) continue;
       batch.dispose();
       kept.current.delete(key);
     }
+    pools.keepOnly(pooled);
     gl.shadowMap.needsUpdate = true;
     invalidate();
   });
@@ -83,8 +95,11 @@ export function PropsLayer() {
   useFrame(({ camera, size }) => {
     const { moving } = useView.getState();
     if (moving) pace.frame(performance.now());
-    const choose = (coarser: boolean) =>
-      many.choose(kept.current.values(), camera, size.height, pace.budget(coarser));
+    const shown = (): Shown[] => [
+      ...kept.current.values(),
+      ...[...pools].map((batch): Shown => ({ batch, as: 'full' })),
+    ];
+    const choose = (coarser: boolean) => many.choose(shown(), camera, size.height, pace.budget(coarser));
     let plan = choose(moving);
     // What takes long is drawn coarser at first, and in parts when nothing has moved for a moment.
     detail.rough = !moving && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;

@@ -5,10 +5,7 @@ import { rayAt } from './project';
 import type { ViewHandle } from '@/view/handle';
 
 /** What an instance stands for, read when something is picked. */
-export interface InstancePick {
-  arrangement: string;
-  slotOf: (instance: number) => number;
-}
+export type InstancePick = (instance: number) => { arrangement: string; slot: number };
 
 Mesh.prototype.raycast = acceleratedRaycast;
 
@@ -27,12 +24,7 @@ export function pick(view: ViewHandle, x: number, y: number, want: 'all' | 'surf
     const { pick: instance, surface } = hit.object.userData as { pick?: InstancePick; surface?: string };
     const point: Vec3 = [hit.point.x, hit.point.y, hit.point.z];
     if (instance && hit.instanceId !== undefined) {
-      return {
-        kind: 'prop',
-        arrangement: instance.arrangement,
-        slot: instance.slotOf(hit.instanceId),
-        point,
-      };
+      return { kind: 'prop', ...instance(hit.instanceId), point };
     }
     if (surface) {
       const n = hit.face?.normal.clone().transformDirection(hit.object.matrixWorld);

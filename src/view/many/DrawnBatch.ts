@@ -20,6 +20,7 @@ import { distortionRgb } from '../distortion';
 import { mirroredGeometry, releaseShape, type DrawnMesh } from '../sceneMeshes';
 import type { InstancePick } from '../pick';
 import { Block } from './Block';
+import { uploadAll, uploadSome } from './upload';
 
 /** Under the colours of distortion: nothing of the props' own. */
 const PLAIN = new MeshStandardMaterial({ roughness: 0.9, side: DoubleSide });
@@ -43,11 +44,6 @@ export class DrawnBatch {
 
   constructor(private group: Group) {}
 
-  /** Its mesh as it is drawn, mirrored where the batch is. */
-  get drawn(): DrawnMesh | null {
-    return this.now?.drawn ?? null;
-  }
-
   /** @returns whether anything has to be drawn anew */
   draw(next: Drawing): boolean {
     const { now } = this;
@@ -60,10 +56,10 @@ export class DrawnBatch {
     if (now && now.drawn !== next.drawn) releaseShape(now.drawn);
     const { slot } = next.result.placements;
     this.blocks.forEach((block, b) => {
-      const pick: InstancePick = {
+      const pick: InstancePick = (i) => ({
         arrangement: next.arrangement,
-        slotOf: (i) => slot[next.batch.rows[b * BLOCK + i]],
-      };
+        slot: slot[next.batch.rows[b * BLOCK + i]],
+      });
       block.full.userData = { pick };
     });
     this.now = next;
@@ -111,8 +107,7 @@ export class DrawnBatch {
       this.blocks = [new Block(this.group, mesh, drawn)];
     } else this.blocks[0].changed();
     (mesh.instanceMatrix.array as Float32Array).set(batch.matrices);
-    mesh.instanceMatrix.clearUpdateRanges();
-    mesh.instanceMatrix.needsUpdate = true;
+    uploadAll(mesh.instanceMatrix);
     mesh.material = materialsOf(next);
     tint(mesh, tintsOf(next));
     mesh.count = count;
@@ -130,8 +125,7 @@ export class DrawnBatch {
       // Blocks of many read the batch's own array, which has been written already.
       if (!batch.blocks)
         (instanceMatrix.array as Float32Array).set(batch.matrices.subarray(i * 16, (i + 1) * 16), o);
-      instanceMatrix.addUpdateRange(o, 16);
-      instanceMatrix.needsUpdate = true;
+      uploadSome(instanceMatrix, o, 16);
       reach(block.full, i % BLOCK);
       block.changed();
       if (batch.tints && block.full.instanceColor) {

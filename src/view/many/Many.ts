@@ -9,12 +9,12 @@ import {
 import type { Simpler } from '@/engine/simpler';
 import type { ShownAs } from '@/store/commands/nodes';
 import type { DrawnMesh } from '../sceneMeshes';
-import type { DrawnBatch } from './DrawnBatch';
+import type { Block } from './Block';
 import { pointLook, simplerGeometry } from './looks';
 import { planFor, type Budget, type Plan, type SeenBlock } from './plan';
 
 export interface Shown {
-  batch: DrawnBatch;
+  batch: { blocks: readonly Block[]; sizes: ArrayLike<number> };
   as: ShownAs;
 }
 
@@ -101,12 +101,7 @@ export class Many {
 }
 
 /** How large what stands in a block comes out where it is nearest, pixels. */
-function pixelsOf(
-  camera: Camera,
-  height: number,
-  { full, drawn }: DrawnBatch['blocks'][number],
-  size: number,
-): number {
+function pixelsOf(camera: Camera, height: number, { full, drawn }: Block, size: number): number {
   const { box } = pointLook(drawn);
   const across = box.min.distanceTo(box.max) * size;
   const scale =
