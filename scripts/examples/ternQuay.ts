@@ -26,7 +26,7 @@ function alongQuay(stops: number[], inland: number, up: number[]): Vec3[] {
 
 /** The harbour on the evening of its lantern festival. */
 export function ternQuay(): Scene {
-  const b = new Builder('Tern Quay, lantern evening', { eye: [-1.5, 6.4, 19.5], target: [1.2, 1.1, 1.2] });
+  const b = new Builder('Tern Quay, lantern evening', { eye: [-1.5, 6.4, 19.5], target: [1.2, 1.6, 1.2] });
   const props = b.props([
     'bollard', 'bollard-painted', 'lamp-post', 'pennant-madder', 'pennant-weld', 'pennant-woad', 'pennant-moss', 'pennant-linen',
     'square-flag', 'lantern', 'dinghy', 'crate', 'barrel', 'rope-coil', 'bench', 'mooring-ring', 'life-ring', 'rope-piece', 'net-float',
@@ -93,6 +93,8 @@ export function ternQuay(): Scene {
   // The rope is wound about the ring and carries the floats.
   b.meant('Grab line rope', 'Grab line rope', 'Great life ring', 'Floats on the grab line');
   b.meant('Floats on the grab line', 'Great life ring');
+  const shore = b.surface('far-shore', 'Far shore');
+  b.do(setSurface, { id: shore, values: { position: [0, -1.62, 0], locked: true } });
   return b.scene;
 }
 

@@ -24,6 +24,22 @@ test.each(BUILT.filter((b) => b.use === 'prop'))(
   },
 );
 
+test('the far shore stands across the water, its faces outside, its hamlet not in the water', () => {
+  const { positions: p, normals, indices } = builtMesh('far-shore')!;
+  const { min, max } = meshBounds(builtMesh('far-shore')!);
+  expect(Math.max(...max)).toBeLessThan(1000);
+  // Nothing of it is near the quay, and its hills are hills.
+  let nearest = Infinity;
+  for (let i = 0; i < p.length; i += 3) nearest = Math.min(nearest, Math.hypot(p[i], p[i + 2]));
+  expect(nearest).toBeGreaterThan(300);
+  expect(max[1]).toBeGreaterThan(20);
+  expect(min[1]).toBeGreaterThan(-4);
+  // The hills (all but houses and light) face up.
+  let down = 0;
+  for (let i = 0; i < indices.length; i += 3) if (normals[indices[i] * 3 + 1] < -0.01) down++;
+  expect(down * 12).toBeLessThan(indices.length / 3);
+});
+
 test.each(Object.entries(EXAMPLES))('%s on disk is what the commands build', (name, build) => {
   const built = build();
   const file = readFileSync(`examples/${name}.clothesline`);

@@ -4,6 +4,7 @@ import * as harbour from './props/harbour';
 import * as line from './props/line';
 import * as tiles from './props/tiles';
 import * as boathouse from './surfaces/boathouse';
+import { farShore } from './surfaces/farShore';
 import * as quay from './surfaces/quay';
 import { tower } from './surfaces/tower';
 import { COLORS } from './shape';
@@ -69,6 +70,7 @@ export const BUILT: BuiltMesh[] = [
   prop('emblem', 'Compass emblem', tiles.emblem, 'origin'),
   { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
   { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: quay.water },
+  { name: 'far-shore', title: 'Far shore', use: 'surface', foot: 'origin', make: farShore },
   { name: 'tower', title: 'Beacon tower', use: 'surface', foot: 'origin', make: () => tower() },
   { name: 'roof', title: 'Boathouse roof', use: 'surface', foot: 'origin', make: boathouse.roof },
   { name: 'hull', title: 'Hull', use: 'surface', foot: 'origin', make: boathouse.hull },

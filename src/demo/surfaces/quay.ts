@@ -4,6 +4,7 @@ import { newPath, newPoint } from '@/core/scene/defaults';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Mesh } from '@/core/mesh/mesh';
 import { COLORS as C, Shape } from '../shape';
+import { AIR, mixed } from './farShore';
 
 /** The line along which the quay meets the water, from west to east. */
 export const QUAY_EDGE: Vec3[] = [
@@ -96,9 +97,16 @@ function addSteps(
   );
 }
 
-/** A wide sheet of still water, low beside the quay. */
+/** Half as wide as the harbour's water, and the open water around it, metres. */
+const HARBOUR = 70;
+const SEA = 1100;
+/** Rings of the open water, each with a little more of the air than the one inside it. */
+const RINGS = 18;
+const FARTHEST_AIR = 0.85;
+
+/** A wide sheet of still water, low beside the quay, and the open water around it as far as one sees. */
 export function water(): Mesh {
-  const [a, n] = [70, 14];
+  const [a, n] = [HARBOUR, 14];
   const shape = new Shape();
   for (let i = 0; i < n; i++) {
     for (let k = 0; k < n; k++) {
@@ -113,6 +121,22 @@ export function water(): Mesh {
         ],
         C.water,
       );
+    }
+  }
+  for (let r = 0; r < RINGS; r++) {
+    const at = (k: number) => HARBOUR + (SEA - HARBOUR) * (k / RINGS) ** 2;
+    const [inner, outer] = [at(r), at(r + 1)];
+    const share = FARTHEST_AIR * ((r + 1) / RINGS) ** 1.4;
+    const square = (half: number): Vec3[] => [
+      [-half, 0, half],
+      [half, 0, half],
+      [half, 0, -half],
+      [-half, 0, -half],
+    ];
+    const [near, far] = [square(inner), square(outer)];
+    for (let k = 0; k < 4; k++) {
+      const n = (k + 1) % 4;
+      shape.face([far[k], far[n], near[n], near[k]], mixed(C.water, AIR, share));
     }
   }
   return shape.mesh([], { roughness: 0.6 });
