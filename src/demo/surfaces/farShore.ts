@@ -23,12 +23,14 @@ export function mixed(color: string, other: string, share: number): string {
   return `#${[0, 1, 2].map((k) => channel(k).toString(16).padStart(2, '0')).join('')}`;
 }
 
+const bell = (x: number): number => exp(-x * x);
+
 /** Height of the land above the water, so many degrees round and metres inland. */
 function heightAt(angle: number, inland: number): number {
   const swell = 0.62 + 0.24 * sin(angle * 0.11) + 0.14 * sin(angle * 0.29 + 1.7) + 0.08 * sin(angle * 0.71);
   // It runs out into the water at both ends, in the east as a low spit.
-  const ends = (1 - exp(-(((angle - FROM) / 14) ** 2))) * (1 - exp(-(((TO - angle) / 22) ** 2)));
-  const rise = 1 - exp(-((inland / 60) ** 2)) + 0.08 * (1 - exp(-inland / 4));
+  const ends = (1 - bell((angle - FROM) / 14)) * (1 - bell((TO - angle) / 22));
+  const rise = 1 - bell(inland / 60) + 0.08 * (1 - exp(-inland / 4));
   return 27 * swell * ends * rise + 0.03 * inland * sin(angle * 1.9 + inland) * ends;
 }
 

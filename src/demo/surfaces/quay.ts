@@ -1,6 +1,7 @@
 import { compilePath } from '@/core/curve/compile';
 import { polyline, samplePath } from '@/core/curve/sample';
 import { newPath, newPoint } from '@/core/scene/defaults';
+import { pow } from '@/core/math/portable';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Mesh } from '@/core/mesh/mesh';
 import { COLORS as C, Shape } from '../shape';
@@ -124,9 +125,9 @@ export function water(): Mesh {
     }
   }
   for (let r = 0; r < RINGS; r++) {
-    const at = (k: number) => HARBOUR + (SEA - HARBOUR) * (k / RINGS) ** 2;
+    const at = (k: number) => HARBOUR + (SEA - HARBOUR) * pow(k / RINGS, 2);
     const [inner, outer] = [at(r), at(r + 1)];
-    const share = FARTHEST_AIR * ((r + 1) / RINGS) ** 1.4;
+    const share = FARTHEST_AIR * pow((r + 1) / RINGS, 1.4);
     const square = (half: number): Vec3[] => [
       [-half, 0, half],
       [half, 0, half],
