@@ -162,6 +162,11 @@ export function Develop() {
     [gl, scene, get],
   );
   useEffect(() => () => work.dispose(), [work]);
+  // With its context all is lost that it had on the card, and what it had been allowed there.
+  const lost = useView((s) => s.picture === 'lost');
+  useEffect(() => {
+    if (lost) work.dispose();
+  }, [lost, work]);
   // After the frame itself.
   useFrame(() => work.touched(), 2);
   useEffect(() => invalidate(), [develops, invalidate]);
