@@ -21,7 +21,7 @@ test.use({ drawn: true });
 
 /** A small view is developed as a large one is, only sooner. It is not done unasked here. */
 async function develop(page: Page): Promise<void> {
-  await page.setViewportSize({ width: 900, height: 560 });
+  await page.setViewportSize({ width: 800, height: 500 });
   await command(page, 'soft shadows');
   await expect(page.getByText('The picture develops when nothing moves.')).toBeVisible();
 }
@@ -145,7 +145,7 @@ test('edges become smooth by themselves, any touch begins it anew, and it can be
   const isDeveloped = () => page.evaluate(() => window.clothesline!.isDeveloped!());
   await page.keyboard.press('Escape');
   await settled(page);
-  await page.setViewportSize({ width: 900, height: 560 });
+  await page.setViewportSize({ width: 800, height: 500 });
   await settled(page);
   const hard = await colours();
   await develop(page);

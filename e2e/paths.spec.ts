@@ -331,7 +331,7 @@ test('a path over the pointer shows its way, its length and its bends; what is m
 }) => {
   await make(page, 'Circle');
   await pathRow(page, /^Circle Path/).hover();
-  await expect(page.getByText(/^Circle · 18\.85 m · 1 turns · tightest 3\.00 m$/)).toBeVisible();
+  await expect(page.getByText(/^Circle · 18\.85 m · 1 turns · tightest 3 m$/)).toBeVisible();
   await make(page, 'Coil around a path');
   await pathRow(page, /^Circle Path/).click();
   await page.getByRole('button', { name: 'Offset', exact: true }).click();

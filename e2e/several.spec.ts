@@ -56,7 +56,7 @@ test('a run is copied beside itself, with its path onto the copy of that, and in
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await copied(page);
   await page.keyboard.press('Control+v');
-  await settled(page);
+  await expect(page.getByRole('button', { name: 'Undo paste 2 things' })).toBeVisible();
   const [one] = await placed('Crate 2');
   expect([one.x - before[0].x, one.z - before[0].z].map((v) => v > 0.1)).toEqual([true, true]);
   // Into another scene.
