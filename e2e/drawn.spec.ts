@@ -165,6 +165,7 @@ test('without WebGL that is said, and lists, recipes, flat views and files work'
   });
   await openQuay(page);
   await expect(page.getByText(/This browser has no WebGL/)).toBeVisible();
+  await expect(page.getByTestId('drawn')).toHaveText(/^\d+ props, not drawn$/);
   await page.getByRole('button', { name: /^Quay bollards Run/ }).click();
   const before = (await rows(page)).filter((r) => r.arrangement === 'Quay bollards' && r.state === 'placed');
   const spacing = await openStep(page, 'Spacing');

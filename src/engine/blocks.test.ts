@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { BLOCK, blocksOf, sizeOf } from './blocks';
+import { BLOCK, blocksOf, largest } from './blocks';
 
 /** Instances at places, each of its own size, rows in the order given. */
 function batchOf(places: readonly (readonly number[])[], size = (_: number) => 1) {
@@ -29,7 +29,7 @@ function isTight(batch: ReturnType<typeof batchOf>, { boxes, sizes }: ReturnType
     return (
       [0, 1, 2].every(
         (a) => boxes[b * 6 + a] === Math.min(...along(a)) && boxes[b * 6 + 3 + a] === Math.max(...along(a)),
-      ) && sizes[b] === Math.max(...own.map((i) => sizeOf(batch.matrices, i)))
+      ) && sizes[b] === Math.max(...own.map((i) => largest(batch.matrices, i, i + 1)))
     );
   });
 }

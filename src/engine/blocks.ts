@@ -59,7 +59,7 @@ export function widen({ boxes, sizes }: DrawBlocks, matrices: Float32Array, i: n
     boxes[b * 6 + a] = Math.min(boxes[b * 6 + a], v);
     boxes[b * 6 + 3 + a] = Math.max(boxes[b * 6 + 3 + a], v);
   }
-  sizes[b] = Math.max(sizes[b], sizeOf(matrices, i));
+  sizes[b] = Math.max(sizes[b], largest(matrices, i, i + 1));
 }
 
 function measured({ matrices, rows }: Instances): DrawBlocks {
@@ -69,29 +69,27 @@ function measured({ matrices, rows }: Instances): DrawBlocks {
   for (let b = 0; b < count; b++) {
     const low = [Infinity, Infinity, Infinity];
     const high = [-Infinity, -Infinity, -Infinity];
-    let most = 0;
-    for (let i = b * BLOCK; i < Math.min(rows.length, (b + 1) * BLOCK); i++) {
+    const end = Math.min(rows.length, (b + 1) * BLOCK);
+    for (let i = b * BLOCK; i < end; i++) {
       for (let a = 0; a < 3; a++) {
         const v = matrices[i * 16 + 12 + a];
         if (v < low[a]) low[a] = v;
         if (v > high[a]) high[a] = v;
       }
-      most = Math.max(most, sizeOf(matrices, i));
     }
     boxes.set(low, b * 6);
     boxes.set(high, b * 6 + 3);
-    sizes[b] = most;
+    sizes[b] = largest(matrices, b * BLOCK, end);
   }
   return { boxes, sizes };
 }
 
-/** The greatest of an instance's three size factors. */
-export function sizeOf(m: Float32Array, i: number): number {
+/** The greatest size factor along any axis of some instances. */
+export function largest(m: Float32Array, from: number, to: number): number {
   let most = 0;
-  for (let c = 0; c < 12; c += 4) {
-    const o = i * 16 + c;
-    most = Math.max(most, m[o] * m[o] + m[o + 1] * m[o + 1] + m[o + 2] * m[o + 2]);
-  }
+  for (let o = from * 16; o < to * 16; o += 16)
+    for (let c = o; c < o + 12; c += 4)
+      most = Math.max(most, m[c] * m[c] + m[c + 1] * m[c + 1] + m[c + 2] * m[c + 2]);
   return Math.sqrt(most);
 }
 

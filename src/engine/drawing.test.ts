@@ -1,7 +1,8 @@
 import { Matrix4, Quaternion, Vector3 } from 'three';
 import { Evaluator } from '@/core/evaluate/scene';
 import { ASSETS, exampleScene } from '@/core/testing/scene';
-import { drawBatches } from './drawing';
+import { allocatePlacements } from '@/core/arrange/result';
+import { drawBatches, instanceOf } from './drawing';
 
 test('instance matrices are those that three composes, one a placed prop, by prop', () => {
   const { placements: p } = new Evaluator(ASSETS).evaluate(exampleScene()).arrangements[0];
@@ -18,5 +19,22 @@ test('instance matrices are those that three composes, one a placed prop, by pro
       );
       m.elements.forEach((v, k) => expect(matrices[i * 16 + k]).toBeCloseTo(v, 5));
     });
+  }
+});
+
+test('the instance of a row is found, where the rows were sorted by their places too', () => {
+  const p = allocatePlacements(5000, ['a', 'b']);
+  for (let i = 0; i < p.count; i++) {
+    p.prop[i] = i % 5 === 0 ? 1 : 0;
+    // In no order of places.
+    p.position.set([(i * 7919) % 5003, 0, (i * 104_729) % 4999], i * 3);
+    p.rotation[i * 4 + 3] = 1;
+    p.scale.fill(1, i * 3, i * 3 + 3);
+  }
+  const batches = drawBatches(p);
+  expect(batches.map((b) => b.blocks?.sorted)).toEqual([true, undefined]);
+  for (const batch of batches) {
+    expect([...batch.rows].every((row, i) => instanceOf(batch, row) === i)).toBe(true);
+    for (const other of batches.filter((b) => b !== batch)) expect(instanceOf(batch, other.rows[3])).toBe(-1);
   }
 });

@@ -82,3 +82,29 @@ export function writeMatrix(p: Placements, i: number, out: Float32Array, o: numb
   out[o + 14] = p.position[i * 3 + 2];
   out[o + 15] = 1;
 }
+
+const placesOf = new WeakMap<Uint32Array, Int32Array>();
+
+/** Which instance of a batch a row is; -1 where it is none. */
+export function instanceOf({ rows, blocks }: DrawBatch, row: number): number {
+  if (!blocks?.sorted) return placeAmong(rows, row);
+  let places = placesOf.get(rows);
+  if (!places) {
+    places = new Int32Array(rows.reduce((most, r) => Math.max(most, r), 0) + 1).fill(-1);
+    for (let i = 0; i < rows.length; i++) places[rows[i]] = i;
+    placesOf.set(rows, places);
+  }
+  return places[row] ?? -1;
+}
+
+/** Where a row is in a rising list of rows; -1 where it is not. */
+function placeAmong(rows: Uint32Array, row: number): number {
+  let low = 0;
+  let high = rows.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (rows[middle] < row) low = middle + 1;
+    else high = middle;
+  }
+  return rows[low] === row ? low : -1;
+}

@@ -3,7 +3,7 @@ import { countStates, type Finding, type GapReason, type Placements } from '@/co
 import { keptBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { dequal } from 'dequal/lite';
 import { widen } from './blocks';
-import { drawBatches, writeMatrix, type DrawBatch } from './drawing';
+import { drawBatches, instanceOf, writeMatrix, type DrawBatch } from './drawing';
 
 /** Results on their way to the side that shows them: only what that does not have yet. */
 
@@ -242,7 +242,7 @@ export function withRows(
   const batches = have.batches.map((batch) => {
     const instances: number[] = [];
     rows.forEach((row, k) => {
-      const i = placeIn(batch, row);
+      const i = instanceOf(batch, row);
       if (i < 0) return;
       instances.push(i);
       batch.matrices.set(matrices.subarray(k * 16, (k + 1) * 16), i * 16);
@@ -252,30 +252,4 @@ export function withRows(
     return { ...batch, changed: { times: (batch.changed?.times ?? 0) + 1, instances } };
   });
   return { ...have, key, placements: { ...have.placements }, batches };
-}
-
-const placesOf = new WeakMap<Uint32Array, Int32Array>();
-
-/** Which instance of a batch a row is; -1 where it is none. */
-function placeIn({ rows, blocks }: DrawBatch, row: number): number {
-  if (!blocks?.sorted) return placeAmong(rows, row);
-  let places = placesOf.get(rows);
-  if (!places) {
-    places = new Int32Array(rows.reduce((most, r) => Math.max(most, r), 0) + 1).fill(-1);
-    for (let i = 0; i < rows.length; i++) places[rows[i]] = i;
-    placesOf.set(rows, places);
-  }
-  return places[row] ?? -1;
-}
-
-/** Where a row is in a rising list of rows; -1 where it is not. */
-function placeAmong(rows: Uint32Array, row: number): number {
-  let low = 0;
-  let high = rows.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (rows[middle] < row) low = middle + 1;
-    else high = middle;
-  }
-  return rows[low] === row ? low : -1;
 }

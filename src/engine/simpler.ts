@@ -40,7 +40,7 @@ async function simplify(mesh: Mesh): Promise<Simpler> {
     start += part.length;
     return { ...groups[g], start: start - part.length, count: part.length };
   });
-  return reachesAsFar(mesh, out) ? { indices: out, groups: of } : mesh;
+  return reachesAsFar(mesh, out) ? { indices: out, groups: of } : { indices, groups };
 }
 
 /** Whether some triangles of a mesh reach about as far as all of it: a thin end that is collapsed has no error. */

@@ -2,6 +2,8 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useRef } from 'react';
 import { Group, InstancedBufferAttribute, InstancedMesh, MeshBasicMaterial } from 'three';
 import type { Arrangement } from '@/core/arrange/registry';
+import { rowFinder } from '@/core/arrange/rowFinder';
+import { instanceOf } from '@/engine/drawing';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { THREAD_COLORS } from './colors';
@@ -23,11 +25,12 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
       const result = results.get(arrangement);
       const a = arrangements.find((x) => x.id === arrangement);
       if (!result || !a?.visible || lit.size === 0) return;
-      const { slot } = result.placements;
+      const rowOf = rowFinder(result.placements);
+      const rows = [...lit].map(rowOf).filter((row) => row >= 0);
       for (const batch of result.batches) {
         const plain = meshes.get(batch.prop);
         if (!plain) continue;
-        const instances = [...batch.rows.keys()].filter((i) => lit.has(slot[batch.rows[i]]));
+        const instances = rows.map((row) => instanceOf(batch, row)).filter((i) => i >= 0);
         if (instances.length === 0) continue;
         const drawn = shapedMesh(plain, result, batch);
         const material = new MeshBasicMaterial({

@@ -9,7 +9,15 @@ import { setScene } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import type { Drawn } from '@/view/many/plan';
-import { askFit, chooseTool, setMode, useView, type Tool, type ViewMode } from '@/view/viewState';
+import {
+  askFit,
+  chooseTool,
+  setMode,
+  useView,
+  type Tool,
+  type ViewMode,
+  type ViewState,
+} from '@/view/viewState';
 import { Button } from '../controls/Button';
 import { ContextMenu } from '../controls/ContextMenu';
 import { selectionEntries } from '../menus/entries';
@@ -263,8 +271,12 @@ function ViewButtons() {
 }
 
 /** "1,200 props drawn in full", or how many are drawn how. */
-function drawnWords({ full, simple, boxes, points, left }: Drawn, moving: boolean): string {
+function drawnWords(
+  { full, simple, boxes, points, left }: Drawn,
+  { moving, picture }: Pick<ViewState, 'moving' | 'picture'>,
+): string {
   const all = plural(full + simple + boxes + points, 'prop');
+  if (picture !== 'drawn') return `${all}, not drawn`;
   if (simple + boxes + points === 0) return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}`;
   const parts = [
     full > 0 && `${whole(full)} in full`,
@@ -281,9 +293,10 @@ function Status() {
   const moving = useView((s) => s.moving);
   const units = useDocument((s) => s.scene.units);
   const drawn = useView((s) => s.drawn);
+  const picture = useView((s) => s.picture);
   return (
     <div className="rounded-lg border border-edge bg-paper/95 px-3 py-1.5 text-[12.5px]">
-      <span data-testid="drawn">{drawnWords(drawn, moving)}</span> ·{' '}
+      <span data-testid="drawn">{drawnWords(drawn, { moving, picture })}</span> ·{' '}
       <button
         type="button"
         title="Show metres or centimetres"

@@ -12,7 +12,7 @@ import {
   type Group,
   type Material,
 } from 'three';
-import { BLOCK } from '@/engine/blocks';
+import { BLOCK, largest } from '@/engine/blocks';
 import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/served';
 import { linearChannel as linear } from '@/core/math/color';
@@ -113,7 +113,7 @@ export class DrawnBatch {
     mesh.count = count;
     mesh.computeBoundingSphere();
     mesh.computeBoundingBox();
-    this.sizes = [largest(batch.matrices)];
+    this.sizes = [largest(batch.matrices, 0, batch.rows.length)];
   }
 
   /** Writes a few instances anew; only they go to the graphics card. */
@@ -135,7 +135,7 @@ export class DrawnBatch {
         instanceColor.needsUpdate = true;
       }
     }
-    if (!batch.blocks) this.sizes = [largest(batch.matrices)];
+    if (!batch.blocks) this.sizes = [largest(batch.matrices, 0, batch.rows.length)];
   }
 }
 
@@ -178,14 +178,6 @@ function setBounds(mesh: InstancedMesh, feet: Float32Array, size: number): void 
     new Vector3().fromArray(feet, 3).addScalar(away),
   );
   mesh.boundingSphere = mesh.boundingBox.getBoundingSphere(new Sphere());
-}
-
-function largest(matrices: Float32Array): number {
-  let most = 0;
-  for (let o = 0; o < matrices.length; o += 16)
-    for (let c = o; c < o + 12; c += 4)
-      most = Math.max(most, matrices[c] ** 2 + matrices[c + 1] ** 2 + matrices[c + 2] ** 2);
-  return Math.sqrt(most);
 }
 
 /** Colours of the instances: of a sheet those of its distortion, where that is shown. */

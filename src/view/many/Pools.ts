@@ -9,7 +9,7 @@ import {
   type Group,
   type Material,
 } from 'three';
-import { BLOCK, sizeOf } from '@/engine/blocks';
+import { BLOCK, largest } from '@/engine/blocks';
 import { mirroredGeometry } from '../sceneMeshes';
 import type { InstancePick } from '../pick';
 import { Block } from './Block';
@@ -140,10 +140,7 @@ class Pool {
     const { full } = this.blocks[0];
     full.boundingBox = this.entries.reduce((all, e) => all.union(e.box), new Box3());
     full.boundingSphere = full.boundingBox.getBoundingSphere(new Sphere());
-    const m = full.instanceMatrix.array as Float32Array;
-    let most = 0;
-    for (let i = 0; i < full.count; i++) most = Math.max(most, sizeOf(m, i));
-    this.sizes[0] = most;
+    this.sizes[0] = largest(full.instanceMatrix.array as Float32Array, 0, full.count);
   }
 
   /** What an instance stands for. */
