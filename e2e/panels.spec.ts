@@ -1,5 +1,5 @@
 import { expect, type Locator } from '@playwright/test';
-import { onScreen, openExample, scene, settled } from './support/app';
+import { newScene, onScreen, openExample, scene, settled } from './support/app';
 import { ownTest as test } from './support/test';
 
 /** The parts of the screen: resized, folded, and clear of each other on small screens and under fingers. */
@@ -132,4 +132,56 @@ test.describe('under fingers', () => {
     await expect(page.getByLabel('Name of the path')).toBeVisible();
     await expect(page.getByLabel('Point 3 X in the list')).toBeVisible();
   });
+});
+
+test('the tip of a pen draws, takes in hand and drags', async ({ page }) => {
+  await newScene(page);
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  const view = await box(page.getByRole('application', { name: 'Scene' }));
+  const client = await page.context().newCDPSession(page);
+  const pen = (
+    type: 'mousePressed' | 'mouseMoved' | 'mouseReleased',
+    x: number,
+    y: number,
+    buttons: number,
+  ) =>
+    client.send('Input.dispatchMouseEvent', {
+      type,
+      x: view.x + view.width * x,
+      y: view.y + view.height * y,
+      button: type === 'mouseMoved' ? 'none' : 'left',
+      buttons,
+      clickCount: 1,
+      pointerType: 'pen',
+    });
+  const tap = async (x: number, y: number) => {
+    await pen('mouseMoved', x, y, 0);
+    await pen('mousePressed', x, y, 1);
+    await pen('mouseReleased', x, y, 0);
+  };
+  await page.getByRole('button', { name: 'Draw path' }).first().click();
+  for (const [x, y] of [
+    [0.3, 0.4],
+    [0.5, 0.6],
+    [0.7, 0.4],
+  ])
+    await tap(x, y);
+  await page.getByRole('button', { name: 'Finish', exact: true }).click();
+  await settled(page);
+  const field = page.getByLabel('Point 2 Z in the list');
+  const before = parseFloat(await field.inputValue());
+  // The point is taken hold of, and dragged down the view, that is nearer.
+  const point = await box(page.getByRole('button', { name: 'Point 2', exact: true }));
+  const [x, y] = [
+    (point.x + point.width / 2 - view.x) / view.width,
+    (point.y + point.height / 2 - view.y) / view.height,
+  ];
+  await pen('mouseMoved', x, y, 0);
+  await pen('mousePressed', x, y, 1);
+  await pen('mouseMoved', x, y + 0.05, 1);
+  await pen('mouseMoved', x, y + 0.1, 1);
+  await pen('mouseReleased', x, y + 0.1, 0);
+  await settled(page);
+  expect(parseFloat(await field.inputValue())).toBeGreaterThan(before + 0.3);
 });
