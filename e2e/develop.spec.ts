@@ -133,6 +133,57 @@ test('at a wall’s foot half of the dome is left, and no sun; in the open both'
   expect(share / expected).toBeLessThan(1.02);
 });
 
+/** Of a disc that is cut by a line, the share beyond it. @param d how far its middle is beyond, of its radius */
+const beyond = (d: number): number =>
+  d <= -1 ? 0 : d >= 1 ? 1 : 0.5 + (d * Math.sqrt(1 - d * d) + Math.asin(d)) / Math.PI;
+
+test('the shadow of a block is as soft as the sun is wide', async ({ page }) => {
+  const high = 4;
+  await standing(page, [0.4, high, 16]);
+  await develop(page);
+  await page.keyboard.press('Shift+Home');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  // The edge that casts its end is the one on the far side from the sun, at the top.
+  const [sx, sy, sz] = [0.9, 1.25, 0.35];
+  const end = 0.2 + (high * sx) / sy;
+  const [from, to] = [await onScreen(page, [end - 0.4, 0, 0]), await onScreen(page, [end + 0.4, 0, 0])];
+  const perMetre = (to.x - from.x) / 0.8;
+  expect(perMetre).toBeGreaterThan(30);
+  /** Light along the row across the shadow's end, the mean of some pixels beside each other along it. */
+  const row = async () => {
+    const [wide, tall] = [Math.round(to.x - from.x), 24];
+    const all = (await pixels(page, (from.x + to.x) / 2, from.y, wide, tall)).map(lightOf);
+    return Array.from({ length: wide }, (_, x) =>
+      Array.from({ length: tall }, (_, y) => all[y * wide + x] / tall).reduce((a, b) => a + b),
+    );
+  };
+  await developed(page);
+  const shaded = await row();
+  await page.getByRole('button', { name: 'Hide block', exact: true }).click();
+  await developed(page);
+  const open = await row();
+  const places = shaded.map((_, i) => end - 0.4 + (i + 0.5) / perMetre);
+  // What is seen of the sun: the rest of the light is the part of the dome over the block.
+  const seen = places.map((x, i) => {
+    const dome = (1 + (x - 0.2) / Math.hypot(x - 0.2, high)) / 2;
+    return ((shaded[i] / open[i]) * (SUN_RED + SKY_RED) - dome * SKY_RED) / SUN_RED;
+  });
+  const long = Math.hypot(sx, sy, sz);
+  const closed = (x: number, radiusDeg: number): number => {
+    const off = Math.hypot(high, x - 0.2);
+    return beyond(Math.asin((-sx * high + sy * (x - 0.2)) / off / long) / ((radiusDeg * Math.PI) / 180));
+  };
+  let best = { off: Infinity, radius: 0 };
+  for (let radius = 0.7; radius < 1.3; radius += 0.01)
+    for (let shift = -0.08; shift <= 0.08; shift += 0.01) {
+      const off = places.reduce((sum, x, i) => sum + (closed(x - shift, radius) - seen[i]) ** 2, 0);
+      if (off < best.off) best = { off, radius };
+    }
+  expect(best.radius).toBeGreaterThan(0.95);
+  expect(best.radius).toBeLessThan(1.05);
+});
+
 test('edges become smooth by themselves, any touch begins it anew, and it can be turned off', async ({
   page,
 }) => {

@@ -4,12 +4,13 @@ import { addGenerated, addSheetPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setStep } from '@/store/commands/arrangements';
 import { addCurves, addItem, addSheet } from '@/store/commands/sheets';
 import { addSpans } from '@/store/commands/spans';
+import { COLORS } from '@/demo/shape';
 import { makeSurface, setShape, setSurface, setSurfaceColor } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 
 /** The beacon in its scallop tiles, rigid below and bent above, a lattice of tubes over them, and the boathouse beside it. */
 export function beaconTiles(): Scene {
-  const b = new Builder('Tiles of the beacon', { eye: [11.5, 9.5, 20.5], target: [2.4, 4.6, 0] });
+  const b = new Builder('Tiles of the beacon', { eye: [11.5, 4.4, 19.5], target: [2.9, 4.7, 0] });
   const props = b.props(['scallop-tile', 'shingle', 'emblem', 'rope-post', 'rail', 'bollard']);
   const tower = b.surface('tower', 'Beacon tower');
   const roof = b.surface('roof', 'Boathouse roof');
@@ -89,5 +90,17 @@ export function beaconTiles(): Scene {
   b.meant('Tiles, bent', 'Tiles, bent', 'Lattice tubes');
   b.meant('Shingles, west', 'Shingles, west', 'Shingles, east');
   b.meant('Shingles, east', 'Shingles, east');
+
+  // The point that it stands on, the boathouse's walls, and what the hull rests on.
+  b.made('box', 'Terrace', { width: 8, height: 1.2, depth: 8, fillet: 0.25 }, COLORS.stone, [0, -0.72, 0]);
+  b.meant('Tiles, rigid', 'Terrace');
+  b.made('hills', 'Point', { width: 44, depth: 40, columns: 64, rows: 56, height: 0.16, span: 8, layers: 3, seed: 4 }, '#98A276', [3, -0.45, 0]);
+  const walls = b.surface('boathouse-walls', 'Boathouse walls');
+  b.do(setSurface, { id: walls, values: { position: [7.5, 0, -3.5], turnDeg: -25 } });
+  for (const [name, x] of [['Chock, aft', -1.3], ['Chock, fore', 1.3]] as const) {
+    const chock = b.made('box', name, { width: 0.35, height: 1, depth: 1.1, fillet: 0.04 }, COLORS.wood, [5.8 + x * 0.97, -0.1, 3.2 - x * 0.24]);
+    b.do(setSurface, { id: chock, values: { turnDeg: 14 } });
+  }
+  b.surroundings(-1.6);
   return b.scene;
 }

@@ -2,13 +2,15 @@ import { emptyScene } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import type { Run } from '@/core/arrange/run/schema';
 import { builtEntry } from '@/demo/library';
+import { COLORS } from '@/demo/shape';
 import { applyCommand, type Command } from '@/store/command';
 import { meanOverlap } from '@/store/commands/arrangements';
 import { addEntry, setEntry } from '@/store/commands/order';
 import { addRun } from '@/store/commands/runs';
 import { addProp } from '@/store/commands/scene';
 import { addPegs } from '@/store/commands/pegs';
-import { addSurface, makeSurface, setShape, setSurfaceColor } from '@/store/commands/surfaces';
+import { addPath, setPath } from '@/store/commands/paths';
+import { addSurface, makeSurface, setShape, setSurface, setSurfaceColor } from '@/store/commands/surfaces';
 import type { Vec3 } from '@/core/math/vec3';
 import type { SurfaceShape } from '@/core/mesh/make/schema';
 import { EngineService } from '@/engine/service';
@@ -46,6 +48,29 @@ export class Builder {
   made(shape: SurfaceShape['shape'], name: string, values: Partial<SurfaceShape>, color: string, position: Vec3 = [0, 0, 0]): string {
     const id = this.do(makeSurface, { shape, name, position });
     this.do(setShape, { id, values });
+    this.do(setSurfaceColor, { ids: [id], color });
+    return id;
+  }
+
+  /** What lies around: open water so high, the far shore behind it. */
+  surroundings(level: number): void {
+    for (const [name, title] of [['water', 'Open water'], ['far-shore', 'Far shore']]) {
+      if (this.scene.surfaces.some((x) => x.mesh.source === 'built' && x.mesh.name === name)) continue;
+      const id = this.surface(name, title);
+      this.do(setSurface, { id, values: { position: [0, level, 0], locked: true } });
+    }
+  }
+
+  /** A spar through these places. */
+  spar(name: string, points: Vec3[], radius: number): string {
+    const path = this.do(addPath, { name: `${name} line`, points, kind: 'corner' });
+    this.do(setPath, { id: path, values: { visible: false } });
+    return this.tube(name, path, radius, COLORS.paleWood);
+  }
+
+  tube(name: string, path: string, radius: number, color: string): string {
+    const id = this.do(makeSurface, { shape: 'tube', name, from: [path] });
+    this.do(setShape, { id, values: { radius, columns: 8, rows: 24 } });
     this.do(setSurfaceColor, { ids: [id], color });
     return id;
   }

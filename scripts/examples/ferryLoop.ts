@@ -8,7 +8,7 @@ import { Builder } from './builder';
 
 /** Cars on a closed loop, drawn round by the pulley; buoys mark the lane, pylons carry the line. */
 export function ferryLoop(): Scene {
-  const b = new Builder('Ferry loop', { eye: [10.5, 8, 15.5], target: [0, 0.2, 0.6] });
+  const b = new Builder('Ferry loop', { eye: [9.5, 5.2, 14.5], target: [-0.4, 0.9, 0] });
   const props = b.props(['ferry-car', 'line-pylon', 'buoy', 'net-float', 'bollard-painted', 'plank']);
   const water = b.surface('water', 'Water');
   b.do(setSurface, { id: water, values: { position: [0, -0.1, 0] } });
@@ -76,5 +76,6 @@ export function ferryLoop(): Scene {
   // Boards lap in the bend, and the bollards stand in them.
   b.meant('Lane marks', 'Water');
   b.meant('Landing stage deck', 'Landing stage deck', 'Stage bollards');
+  b.surroundings(-0.1);
   return b.scene;
 }

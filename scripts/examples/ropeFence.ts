@@ -12,7 +12,7 @@ const RAIL = 1.6;
 
 /** A fence of posts and rails that meets itself at every corner, with a gap where the footpath crosses. */
 export function ropeFence(): Scene {
-  const b = new Builder('Rope fence over the sands', { eye: [6, 6.2, 14.5], target: [5.6, 0.3, -1] });
+  const b = new Builder('Rope fence over the sands', { eye: [6, 5, 14], target: [5.4, 0.9, -1] });
   const props = b.props(['rope-post', 'rail', 'plank', 'grass-tuft', 'boulder']);
   b.made('hills', 'Dunes', { width: 44, depth: 36, columns: 96, rows: 80, height: 0.8, span: 9, layers: 2, seed: 6 }, '#DFCFAA', [5, 0, -2]);
   /** Stands on the dunes; tall things upright, low ones with the ground. */
@@ -62,5 +62,6 @@ export function ropeFence(): Scene {
   // Boards lap in the bends; grass grows through the rails.
   b.meant('Tufts along the fence', 'Lower rails');
   b.meant('Boards of the footpath', 'Boards of the footpath');
+  b.surroundings(-1.45);
   return b.scene;
 }

@@ -2,12 +2,13 @@ import type { MeshTake } from '@/core/curve/schema';
 import type { Scene } from '@/core/scene/schema';
 import { addFromMesh, addGenerated, addPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setSeed, setStep } from '@/store/commands/arrangements';
+import { COLORS } from '@/demo/shape';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 
 /** A sail in the wind: twin stitch rows along its seams, rings along the luff, floats along the foot. */
 export function sailcloth(): Scene {
-  const b = new Builder('Sailcloth', { eye: [-1.2, 3.3, 12.6], target: [1.35, 2.1, 0.4] });
+  const b = new Builder('Sailcloth', { eye: [-1.6, 2.6, 12.2], target: [1.6, 2.5, 0] });
   const props = b.props(['stitch', 'mooring-ring', 'net-float', 'cleat']);
   const sail = b.made('plane', 'Sail', { width: 5, depth: 4, columns: 40, rows: 32 }, '#EFE6D2', [0, 2.4, 0]);
   b.do(setSurface, { id: sail, values: { tipDeg: 90 } });
@@ -83,5 +84,18 @@ export function sailcloth(): Scene {
   b.meant('Twin seam stitches', 'Cross seam stitches', 'Luff rings');
   b.meant('Hem stitches', 'Cross seam stitches', 'Floats along the foot');
   b.meant('Luff rings', 'Floats along the foot');
+
+  // Where it hangs: a mast with a spar, poles for the line, on a green above the water.
+  b.spar('Mast', [[-2.78, -0.6, 0], [-2.78, 5.3, 0]], 0.07);
+  const head = take('Head', { what: 'iso', along: 'v', from: 0.995, to: 0.995, count: 1 });
+  b.tube('Head spar', head, 0.045, COLORS.paleWood);
+  b.spar('Line pole, west', [[3.3, -0.6, 0.9], [3.3, 3.7, 0.9]], 0.05);
+  b.spar('Line pole, east', [[6.7, -0.6, 0.4], [6.7, 3.85, 0.4]], 0.05);
+  b.made('hills', 'Green', { width: 46, depth: 30, columns: 60, rows: 40, height: 0.22, span: 7, layers: 3, seed: 9 }, '#98A276', [2, -0.35, 1]);
+  b.surroundings(-1.6);
+  b.meant('Luff rings', 'Mast', 'Head spar');
+  b.meant('Hem stitches', 'Mast', 'Head spar');
+  b.meant('Twin seam stitches', 'Mast');
+  b.meant('Cross seam stitches', 'Head spar');
   return b.scene;
 }

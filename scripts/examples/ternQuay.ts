@@ -7,7 +7,6 @@ import { setSlotsRemoved, setArrangement, setSeed, setStep } from '@/store/comma
 import { addGenerated, addPath, setPath, setSource } from '@/store/commands/paths';
 import { setRunPaths } from '@/store/commands/runs';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
-import { COLORS } from '@/demo/shape';
 import { Builder } from './builder';
 
 /** Points along the quay's edge, `inland` metres from it and `up` metres high. */
@@ -34,7 +33,8 @@ export function ternQuay(): Scene {
   b.surface('quay', 'Quay');
   const water = b.surface('water', 'Water');
   b.do(setSurface, { id: water, values: { position: [0, -1.62, 0] } });
-  const ripples = b.made('plane', 'Harbour water', { width: 60, depth: 26, columns: 60, rows: 26 }, COLORS.water, [0, -1.5, 16]);
+  const ripples = b.surface('basin', 'Harbour water');
+  b.do(setSurface, { id: ripples, values: { position: [0, -1.5, 16] } });
   b.do(addDeformer, { id: ripples, kind: 'wave', values: { height: 0.06, length: 5.5, speed: 0.9, directionDeg: 25 } });
   b.do(addDeformer, { id: ripples, kind: 'noise', values: { height: 0.05, span: 3, speed: 0.4, push: 'y' } });
 

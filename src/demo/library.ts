@@ -7,6 +7,7 @@ import * as boathouse from './surfaces/boathouse';
 import { farShore } from './surfaces/farShore';
 import * as quay from './surfaces/quay';
 import { tower } from './surfaces/tower';
+import * as water from './surfaces/water';
 import { COLORS } from './shape';
 
 /** A mesh that ships with the application. */
@@ -69,10 +70,18 @@ export const BUILT: BuiltMesh[] = [
   prop('shingle', 'Roof shingle', tiles.shingle, 'origin'),
   prop('emblem', 'Compass emblem', tiles.emblem, 'origin'),
   { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
-  { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: quay.water },
+  { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: water.water },
+  { name: 'basin', title: 'Basin', use: 'surface', foot: 'origin', make: water.basin },
   { name: 'far-shore', title: 'Far shore', use: 'surface', foot: 'origin', make: farShore },
   { name: 'tower', title: 'Beacon tower', use: 'surface', foot: 'origin', make: () => tower() },
   { name: 'roof', title: 'Boathouse roof', use: 'surface', foot: 'origin', make: boathouse.roof },
+  {
+    name: 'boathouse-walls',
+    title: 'Boathouse walls',
+    use: 'surface',
+    foot: 'origin',
+    make: boathouse.walls,
+  },
   { name: 'hull', title: 'Hull', use: 'surface', foot: 'origin', make: boathouse.hull },
   { name: 'floor', title: 'Floor, 20 × 20 m', use: 'surface', foot: 'origin', make: quay.floor },
 ];

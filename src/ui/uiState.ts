@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import type { AnimationRange, SendFormat } from '@/engine/service';
+import { setHour } from '@/view/light';
 
 export type DialogName =
   'bring-in' | 'send-out' | 'commands' | 'library' | 'line-up' | 'seeds' | 'help' | null;
@@ -85,6 +86,7 @@ export const say = (text: string, kind: 'plain' | 'problem' = 'plain'): void =>
 
 export function setTheme(theme: Theme): void {
   useUi.setState({ theme });
+  setHour(theme);
   document.documentElement.dataset.theme = theme;
   try {
     localStorage.setItem('theme', theme);
@@ -95,5 +97,7 @@ export function setTheme(theme: Theme): void {
 
 export function readTheme(): void {
   const theme = document.documentElement.dataset.theme;
-  if (theme === 'dusk') useUi.setState({ theme });
+  if (theme !== 'dusk') return;
+  useUi.setState({ theme });
+  setHour(theme);
 }

@@ -1,8 +1,37 @@
 import { useMemo } from 'react';
-import { Color, ShaderMaterial } from 'three';
+import { ShaderMaterial } from 'three';
 import { useDocument } from '@/store/document';
+import { SKY_GLSL, SKY_UNIFORMS } from './sky';
 
-/** Where a scene has no surface: a cloth at height 0 with a thread every metre, fading out; it catches shadows. */
+/** Metres of half the cloth: from any height that one looks from, it ends in the haze. */
+const FAR = 1000;
+/** Of the cloth that catches shadows. */
+const SHADED = 60;
+
+const VERTEX = `
+  varying vec3 at;
+  void main() { vec4 p = modelMatrix * vec4(position, 1.0); at = p.xyz; gl_Position = projectionMatrix * viewMatrix * p; }`;
+
+const FRAGMENT = `
+  varying vec3 at; ${SKY_GLSL}
+  float lines(float pitch, float wide) {
+    vec2 w = fwidth(at.xz / pitch); vec2 d = abs(fract(at.xz / pitch - 0.5) - 0.5) / max(w, vec2(1e-5));
+    return (1.0 - min(min(d.x, d.y) / wide, 1.0)) * (1.0 - min(max(w.x, w.y) * 2.5, 1.0));
+  }
+  void main() {
+    float r = length(at.xz);
+    float k = max(lines(1.0, 1.0) * 0.35, lines(5.0, 1.4) * 0.6) * (1.0 - smoothstep(14.0, 60.0, r));
+    vec3 cloth = mix(skyBelow, skyBelow * 0.55, k);
+    // A plan has no horizon: there the cloth ends by itself.
+    float seen = isOrthographic ? 0.9 * (1.0 - smoothstep(14.0, 60.0, r)) : 1.0;
+    vec3 way = at - cameraPosition;
+    float haze = isOrthographic ? 0.0 : smoothstep(15.0, 300.0, length(way));
+    gl_FragColor = vec4(mix(cloth, skyAt(normalize(way)), haze), seen);
+    #include <tonemapping_fragment>
+    #include <colorspace_fragment>
+  }`;
+
+/** Where a scene has no surface: a cloth at height 0 with a thread every metre, as far as one sees; it catches shadows. */
 export function Ground() {
   const bare = useDocument((s) => !s.scene.surfaces.some((x) => x.visible));
   const cloth = useMemo(
@@ -10,20 +39,9 @@ export function Ground() {
       new ShaderMaterial({
         transparent: true,
         depthWrite: false,
-        uniforms: { cloth: { value: new Color('#F4EEE2') }, thread: { value: new Color('#B7A688') } },
-        vertexShader: `varying vec2 at; void main() { at = position.xy; gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }`,
-        fragmentShader: `varying vec2 at; uniform vec3 cloth; uniform vec3 thread;
-          float lines(float pitch, float wide) {
-            vec2 w = fwidth(at / pitch); vec2 d = abs(fract(at / pitch - 0.5) - 0.5) / max(w, vec2(1e-5));
-            return (1.0 - min(min(d.x, d.y) / wide, 1.0)) * (1.0 - min(max(w.x, w.y) * 2.5, 1.0));
-          }
-          void main() {
-            float r = length(at); float fade = 1.0 - smoothstep(14.0, 60.0, r);
-            float k = max(lines(1.0, 1.0) * 0.35, lines(5.0, 1.4) * 0.6);
-            gl_FragColor = vec4(mix(cloth, thread, k), fade * 0.9);
-            #include <tonemapping_fragment>
-            #include <colorspace_fragment>
-          }`,
+        uniforms: SKY_UNIFORMS,
+        vertexShader: VERTEX,
+        fragmentShader: FRAGMENT,
       }),
     [],
   );
@@ -31,10 +49,10 @@ export function Ground() {
   return (
     <group rotation-x={-Math.PI / 2}>
       <mesh material={cloth} renderOrder={-2}>
-        <planeGeometry args={[120, 120]} />
+        <planeGeometry args={[2 * FAR, 2 * FAR]} />
       </mesh>
       <mesh receiveShadow renderOrder={-1}>
-        <planeGeometry args={[120, 120]} />
+        <planeGeometry args={[2 * SHADED, 2 * SHADED]} />
         <shadowMaterial opacity={0.22} depthWrite={false} />
       </mesh>
     </group>

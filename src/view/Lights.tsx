@@ -1,15 +1,16 @@
 import { useThree } from '@react-three/fiber';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { Box3, Sphere, Vector3, type DirectionalLight } from 'three';
 import { useEngine } from '@/store/engine';
-import { SKY, SUN } from './light';
+import { onLight, sceneLight } from './light';
 import { SOFTWARE } from './software';
 
-/** Evening light from one side with its shadow fitted to what is there, and the sky's from above. */
+/** The sun from one side with its shadow fitted to what is there, and the sky's from above. */
 export function Lights() {
   const sun = useRef<DirectionalLight>(null);
   const { scene, gl, invalidate } = useThree();
   const result = useEngine((s) => s.result);
+  const { sun: disc, sky } = useSyncExternalStore(onLight, sceneLight, sceneLight);
   useEffect(() => {
     gl.shadowMap.autoUpdate = false;
   }, [gl]);
@@ -25,21 +26,21 @@ export function Lights() {
       : box.getBoundingSphere(new Sphere());
     const r = Math.min(60, Math.max(4, sphere.radius * 1.05));
     light.target.position.copy(sphere.center);
-    light.position.copy(sphere.center).addScaledVector(new Vector3(...SUN.towards), r);
+    light.position.copy(sphere.center).addScaledVector(new Vector3(...disc.towards), r);
     Object.assign(light.shadow.camera, { left: -r, right: r, top: r, bottom: -r, near: 0.1, far: r * 4 });
     light.shadow.camera.updateProjectionMatrix();
     light.shadow.normalBias = (r / 1024) * 1.6;
     light.target.updateMatrixWorld();
     gl.shadowMap.needsUpdate = true;
     invalidate();
-  }, [result, scene, gl, invalidate]);
+  }, [result, disc, scene, gl, invalidate]);
   return (
     <>
-      <hemisphereLight args={[SKY.color, SKY.ground, SKY.intensity]} />
+      <hemisphereLight color={sky.color} groundColor={sky.ground} intensity={sky.intensity} />
       <directionalLight
         ref={sun}
-        color={SUN.color}
-        intensity={SUN.intensity}
+        color={disc.color}
+        intensity={disc.intensity}
         castShadow
         shadow-mapSize={SOFTWARE ? [1024, 1024] : [2048, 2048]}
       />

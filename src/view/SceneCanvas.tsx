@@ -19,7 +19,10 @@ import { PropsLayer } from './PropsLayer';
 import { Rig } from './Rig';
 import { SettledMark } from './Settled';
 import { SOFTWARE } from './software';
+import './shadows';
+import { Sky } from './Sky';
 import { SurfacesLayer } from './SurfacesLayer';
+import { EXPOSURE } from './tones';
 import { UNDRAWN, undrawnRenderer } from './undrawn';
 import { useKeyCursor } from './keyCursor';
 import { KeyCursor } from './overlay/KeyCursor';
@@ -44,9 +47,8 @@ function Frames() {
   }, 1);
   const gl = useThree((s) => s.gl);
   useLayoutEffect(() => {
-    // Dyes keep their colour; only what is very bright is taken back.
     gl.toneMapping = NeutralToneMapping;
-    gl.toneMappingExposure = 1.25;
+    gl.toneMappingExposure = EXPOSURE;
   }, [gl]);
   useEffect(() => {
     const canvas = gl.domElement;
@@ -84,6 +86,7 @@ const Layers = memo(function Layers() {
     <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={renderer} events={noEvents}>
       <Rig />
       <Lights />
+      <Sky />
       <Ground />
       <SurfacesLayer />
       <PropsLayer />

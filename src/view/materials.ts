@@ -21,6 +21,7 @@ import {
   type Material,
 } from 'three';
 import type { MaterialMap, MeshMaterial, Picture } from '@/core/mesh/material';
+import { mirrors, mirrorSky } from './sky';
 import { SOFTWARE } from './software';
 
 /** Materials of meshes as the scene draws them. Pictures are decoded once, whatever shows them. */
@@ -103,6 +104,7 @@ export function drawnMaterial(
     : software
       ? new MeshLambertMaterial(lit)
       : new MeshStandardMaterial({ ...lit, metalness: m.metallic, roughness: m.roughness });
+  if (!m.unlit && mirrors(m.roughness, m.metallic)) mirrorSky(material, m.roughness, m.ior);
   return { material, ready: m.maps ? putMaps(m.maps, material) : Promise.resolve() };
 }
 

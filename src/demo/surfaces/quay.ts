@@ -1,11 +1,9 @@
 import { compilePath } from '@/core/curve/compile';
 import { polyline, samplePath } from '@/core/curve/sample';
 import { newPath, newPoint } from '@/core/scene/defaults';
-import { pow } from '@/core/math/portable';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Mesh } from '@/core/mesh/mesh';
 import { COLORS as C, Shape } from '../shape';
-import { AIR, mixed } from './farShore';
 
 /** The line along which the quay meets the water, from west to east. */
 export const QUAY_EDGE: Vec3[] = [
@@ -96,51 +94,6 @@ function addSteps(
     [down(left(0), -WALL), down(right(0), -WALL), down(right(0), -1.3), down(left(0), -1.3)],
     C.darkStone,
   );
-}
-
-/** Half as wide as the harbour's water, and the open water around it, metres. */
-const HARBOUR = 70;
-const SEA = 1100;
-/** Rings of the open water, each with a little more of the air than the one inside it. */
-const RINGS = 18;
-const FARTHEST_AIR = 0.85;
-
-/** A wide sheet of still water, low beside the quay, and the open water around it as far as one sees. */
-export function water(): Mesh {
-  const [a, n] = [HARBOUR, 14];
-  const shape = new Shape();
-  for (let i = 0; i < n; i++) {
-    for (let k = 0; k < n; k++) {
-      const [x, z] = [-a + (2 * a * i) / n, -a + (2 * a * k) / n];
-      const w = (2 * a) / n;
-      shape.face(
-        [
-          [x, 0, z + w],
-          [x + w, 0, z + w],
-          [x + w, 0, z],
-          [x, 0, z],
-        ],
-        C.water,
-      );
-    }
-  }
-  for (let r = 0; r < RINGS; r++) {
-    const at = (k: number) => HARBOUR + (SEA - HARBOUR) * pow(k / RINGS, 2);
-    const [inner, outer] = [at(r), at(r + 1)];
-    const share = FARTHEST_AIR * pow((r + 1) / RINGS, 1.4);
-    const square = (half: number): Vec3[] => [
-      [-half, 0, half],
-      [half, 0, half],
-      [half, 0, -half],
-      [-half, 0, -half],
-    ];
-    const [near, far] = [square(inner), square(outer)];
-    for (let k = 0; k < 4; k++) {
-      const n = (k + 1) % 4;
-      shape.face([far[k], far[n], near[n], near[k]], mixed(C.water, AIR, share));
-    }
-  }
-  return shape.mesh([], { roughness: 0.6 });
 }
 
 /** A plain floor of 20 × 20 m. */

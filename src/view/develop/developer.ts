@@ -16,7 +16,7 @@ import {
   type WebGLRenderer,
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
-import { SKY, SUN } from '../light';
+import { sceneLight, SUN_WIDE_DEG } from '../light';
 import { drawTile, Parts, tilesOf, type Tile } from '../tiles';
 import { inDisc, onDome, pixelShift } from './samples';
 
@@ -178,6 +178,7 @@ export class Developer {
   /** Does something in the light of the n-th frame: from the sun alone, or from the sky alone. */
   private lit({ sun, sky }: Lights, n: number, work: () => void): void {
     const { gl } = this;
+    const light = sceneLight();
     const was = {
       position: sun.position.clone(),
       color: sun.color.clone(),
@@ -191,18 +192,18 @@ export class Developer {
     const away = sun.position.distanceTo(sun.target.position);
     const fromSun = n % 2 === 0;
     const way = fromSun
-      ? inDisc(k, [...SUN.towards], (SUN.wideDeg * Math.PI) / 180)
+      ? inDisc(k, [...light.sun.towards], (SUN_WIDE_DEG * Math.PI) / 180)
       : onDome(k, this.plan.light / 2);
     sun.position.copy(sun.target.position).addScaledVector(new Vector3(...way), away);
     sun.updateMatrixWorld();
     if (fromSun) {
-      sun.intensity = 2 * SUN.intensity;
+      sun.intensity = 2 * light.sun.intensity;
       sky.intensity = 0;
     } else {
       // The mean of a cosine over the dome is half of what falls on level ground.
-      sun.color.set(new Color(SKY.color));
-      sun.intensity = 4 * SKY.intensity;
-      sky.intensity = 2 * SKY.intensity;
+      sun.color.set(new Color(light.sky.color));
+      sun.intensity = 4 * light.sky.intensity;
+      sky.intensity = 2 * light.sky.intensity;
       sky.color.setScalar(0);
       // Light that comes in low grazes what it falls on: there a texel of shadow reaches further.
       sun.shadow.normalBias = was.bias * Math.min(4, 1 / Math.max(0.2, way[1]));

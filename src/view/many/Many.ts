@@ -11,15 +11,12 @@ import type { ShownAs } from '@/store/commands/nodes';
 import type { DrawnMesh } from '../sceneMeshes';
 import type { Block } from './Block';
 import { pointLook, simplerGeometry } from './looks';
-import { planFor, type Budget, type Plan, type SeenBlock } from './plan';
+import { OF_BOX, planFor, type Budget, type Plan, type SeenBlock } from './plan';
 
 export interface Shown {
   batch: { blocks: readonly Block[]; sizes: ArrayLike<number> };
   as: ShownAs;
 }
-
-/** Triangles of a box. */
-const OF_BOX = 12;
 
 /** Chooses for every block how it is drawn, before each frame. */
 export class Many {
@@ -68,10 +65,10 @@ export class Many {
         levels[i],
         share,
         simpler ? this.geometry(block.full.geometry, simpler, block.drawn) : null,
-        as === 'boxes',
+        as === 'boxes' || levels[i] === 'boxes',
       );
     });
-    if (drawn.points > 0 || drawn.simple > 0) this.fetch(shown.map(({ block }) => block.drawn));
+    if (drawn.simple + drawn.boxes + drawn.points > 0) this.fetch(shown.map(({ block }) => block.drawn));
     return plan;
   }
 

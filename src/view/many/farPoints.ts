@@ -11,7 +11,7 @@ import {
   type Sphere,
   type WebGLRenderer,
 } from 'three';
-import { SKY, SUN } from '../light';
+import { onLight, sceneLight } from '../light';
 
 /** Far props as points: each where the middle of its prop is, as large as that comes out, in its mean colour. */
 
@@ -34,9 +34,14 @@ export function sideOf(box: Box3): number {
 
 /** What falls on something that is turned every way, in the mean, of the scene's light. */
 function meanLight(): Color {
-  const sky = new Color(SKY.color).lerp(new Color(SKY.ground), 0.35).multiplyScalar(SKY.intensity);
-  return sky.add(new Color(SUN.color).multiplyScalar(SUN.intensity * 0.4)).multiplyScalar(1 / Math.PI);
+  const { sun, sky } = sceneLight();
+  const mean = new Color(sky.color).lerp(new Color(sky.ground), 0.35).multiplyScalar(sky.intensity);
+  return mean.add(new Color(sun.color).multiplyScalar(sun.intensity * 0.4)).multiplyScalar(1 / Math.PI);
 }
+
+/** Read by the points of every prop. */
+const light = { value: meanLight() };
+onLight(() => (light.value = meanLight()));
 
 const VERTEX = `
   attribute vec4 spot; uniform float pixels; varying vec3 tinted;
@@ -54,9 +59,9 @@ const VERTEX = `
   }`;
 
 const FRAGMENT = `
-  uniform vec3 color; varying vec3 tinted;
+  uniform vec3 color, light; varying vec3 tinted;
   void main() {
-    gl_FragColor = vec4(color * tinted, 1.0);
+    gl_FragColor = vec4(color * light * tinted, 1.0);
     #include <tonemapping_fragment>
     #include <colorspace_fragment>
   }`;
@@ -76,7 +81,8 @@ function newMaterial(look: PointLook, tinted: boolean): ShaderMaterial {
     fragmentShader: FRAGMENT,
     defines: tinted ? { TINTED: '' } : {},
     uniforms: {
-      color: { value: look.color.clone().multiply(meanLight()) },
+      color: { value: look.color },
+      light,
       pixels: { value: 1 },
     },
   });

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { planFor, type SeenBlock } from './plan';
+import { OF_BOX, planFor, type SeenBlock } from './plan';
 
 const block = (pixels: number, instances: number, full = 80, simple = 12): SeenBlock => ({
   pixels,
@@ -17,14 +17,21 @@ test('where all fits all is drawn in full, however far away', () => {
   expect([share, drawn]).toEqual([1, { full: 1500, simple: 0, boxes: 0, points: 0, left: 0 }]);
 });
 
-test('a million: the nearest in full, then simply, the rest as points, all counted', () => {
-  const blocks = Array.from({ length: 1000 }, (_, i) => block(1000 - i, 1000));
-  const { levels, share, drawn } = planFor(blocks, { triangles: 400_000, points: 300_000 });
-  // Three blocks of 80,000 triangles are within 0.7 of it, then 13 of 12,000.
+test('a million: the nearest in full, then simply, as boxes, the rest as points, all counted', () => {
+  const blocks = Array.from({ length: 1000 }, (_, i) => block(1000 - i, 1000, 80, 20));
+  const { levels, share, drawn } = planFor(blocks, { triangles: 800_000, points: 300_000 });
+  // Of the half that is not for boxes three blocks of 80,000 triangles are within 0.7, then 8 of 20,000.
   expect(levels.slice(0, 4)).toEqual(['full', 'full', 'full', 'simple']);
-  expect(drawn).toMatchObject({ full: 3000, simple: 13_000, points: 984_000 });
-  expect(share * 984_000).toBeCloseTo(300_000, 6);
-  expect(drawn.left).toBe(684_000);
+  expect(drawn).toMatchObject({ full: 3000, simple: 8000, boxes: 33_000, points: 956_000 });
+  expect(share * 956_000).toBeCloseTo(300_000, 6);
+  expect(drawn.left).toBe(656_000);
+});
+
+test('boxes stand for what would be a flat spot and is large enough to have sides, for nothing smaller', () => {
+  const many = (pixels: number) => Array.from({ length: 18 }, () => block(pixels, 1000, 300, Infinity));
+  const budget = { triangles: 400_000, points: Infinity };
+  expect(planFor(many(10), budget).drawn).toMatchObject({ full: 0, boxes: 18_000, points: 0 });
+  expect(planFor(many(2), budget).drawn).toMatchObject({ full: 0, boxes: 0, points: 18_000 });
 });
 
 test('within any budget: nothing nearer is coarser, nothing is forgotten, no more is drawn than may be', () => {
@@ -43,17 +50,20 @@ test('within any budget: nothing nearer is coarser, nothing is forgotten, no mor
   fc.assert(
     fc.property(blocks, budget, (list, most) => {
       const { levels, share, drawn, triangles: said } = planFor(list, most);
-      const fine = { full: 2, simple: 1, points: 0 };
+      const fine = { full: 3, simple: 2, boxes: 1, points: 0 };
       const count = (holds: (i: number) => boolean) =>
         list.reduce((n, b, i) => n + (holds(i) ? b.instances : 0), 0);
-      expect([drawn.full, drawn.simple, drawn.points]).toEqual(
-        (['full', 'simple', 'points'] as const).map((l) =>
-          count((i) => levels[i] === l && (l === 'points' || !list[i].asBoxes)),
-        ),
-      );
+      const asBoxes = (i: number) =>
+        levels[i] === 'boxes' || (levels[i] !== 'points' && list[i].asBoxes === true);
+      expect([drawn.full, drawn.simple, drawn.boxes, drawn.points]).toEqual([
+        count((i) => levels[i] === 'full' && !asBoxes(i)),
+        count((i) => levels[i] === 'simple' && !asBoxes(i)),
+        count(asBoxes),
+        count((i) => levels[i] === 'points'),
+      ]);
       expect(drawn.full + drawn.simple + drawn.boxes + drawn.points).toBe(count(() => true));
       const triangles = list.reduce(
-        (n, b, i) => n + (levels[i] === 'points' ? 0 : b.instances * b[levels[i]]),
+        (n, b, i) => n + b.instances * { ...b, boxes: OF_BOX, points: 0 }[levels[i]],
         0,
       );
       expect(said).toBe(triangles);

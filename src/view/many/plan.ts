@@ -1,6 +1,9 @@
-/** What is drawn how: near things in full, farther ones simply, the rest as points, as far as a budget goes. */
+/** What is drawn how: near things in full, farther ones simply, then as boxes and points, as far as a budget goes. */
 
-export type Level = 'full' | 'simple' | 'points';
+export type Level = 'full' | 'simple' | 'boxes' | 'points';
+
+/** Triangles of a box. */
+export const OF_BOX = 12;
 
 /** What one frame may draw. */
 export interface Budget {
@@ -40,8 +43,11 @@ export interface Plan {
   triangles: number;
 }
 
-/** Of the triangles, what goes to the nearest things in full where not all can be. */
+/** Of the triangles, what is kept for boxes at most; of the others, what goes to the nearest things in full. */
+const FOR_BOXES = 0.5;
 const FOR_FULL = 0.7;
+/** A box shows its sides only where it comes out larger than this, pixels. */
+const SIDES = 4;
 
 /**
  * Gives each block its level: what comes out largest is drawn in full first. Where all fits everything is drawn in
@@ -51,20 +57,25 @@ export function planFor(blocks: readonly SeenBlock[], budget: Budget): Plan {
   const levels: Level[] = blocks.map(() => 'points');
   const order = blocks.map((_, i) => i).filter((i) => !blocks[i].onlyPoints);
   order.sort((a, b) => blocks[b].pixels - blocks[a].pixels);
-  const cost = (i: number, level: 'full' | 'simple') => blocks[i].instances * blocks[i][level];
+  const cost = (i: number, level: 'full' | 'simple' | 'boxes') =>
+    blocks[i].instances * (level === 'boxes' ? OF_BOX : blocks[i][level]);
   const all = order.reduce((sum, i) => sum + cost(i, 'full'), 0);
   let used = 0;
   /** Goes as far down the order as the triangles reach; what does not fit ends it, so that nothing nearer is coarser. */
-  const take = (from: number, level: 'full' | 'simple', most: number): number => {
+  const take = (from: number, level: 'full' | 'simple' | 'boxes', most: number): number => {
     let n = from;
     for (; n < order.length && used + cost(order[n], level) <= most; n++) {
+      if (level === 'boxes' && blocks[order[n]].pixels < SIDES) break;
       used += cost(order[n], level);
       levels[order[n]] = level;
     }
     return n;
   };
-  const full = take(0, 'full', all <= budget.triangles ? Infinity : FOR_FULL * budget.triangles);
-  take(full, 'simple', budget.triangles);
+  const boxed = order.reduce((sum, i) => sum + (blocks[i].pixels < SIDES ? 0 : cost(i, 'boxes')), 0);
+  const meshes = budget.triangles - Math.min(boxed, FOR_BOXES * budget.triangles);
+  const full = take(0, 'full', all <= budget.triangles ? Infinity : FOR_FULL * meshes);
+  const simple = take(full, 'simple', meshes);
+  take(simple, 'boxes', budget.triangles);
   const drawn: Drawn = { full: 0, simple: 0, boxes: 0, points: 0, left: 0 };
   let inView = 0;
   levels.forEach((level, i) => {
