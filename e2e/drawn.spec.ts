@@ -63,6 +63,27 @@ test('props are drawn where they stand, and a slot hovered in the flat view ligh
   expect(apart(after[1], before[1])).toBeLessThan(6);
 });
 
+test('the sky ends at the horizon, water mirrors it, and both go with the hour', async ({ page }) => {
+  await openExample(page, 'Ferry loop');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Hide Far shore', exact: true }).click();
+  await settled(page);
+  const horizon = await onScreen(page, [-1e5, 0, -1e5]);
+  const strip = async (off: number) => colorAt(page, { x: horizon.x, y: horizon.y + off }, 4);
+  /** Beside the sky: the farthest water, which mirrors what is just over the horizon, and the nearest. */
+  const look = async () => ({ sky: await strip(-9), far: await strip(9), near: await strip(180) });
+  const day = await look();
+  expect(apart(day.sky, [0xee, 0xe9, 0xdf])).toBeLessThan(14);
+  expect(apart(day.far, day.sky)).toBeLessThan(apart(day.near, day.sky) / 2);
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Search the commands').fill('dusk');
+  await page.keyboard.press('Enter');
+  await settled(page);
+  const dusk = await look();
+  expect(apart(dusk.sky, [0xdf, 0xa5, 0x85])).toBeLessThan(20);
+  expect(apart(dusk.far, dusk.sky)).toBeLessThan(apart(dusk.near, dusk.sky) / 2);
+});
+
 test('the library shows a picture of every prop, and one of another size is drawn', async ({ page }) => {
   await openExample(page);
   await page.getByRole('button', { name: 'Add props' }).click();

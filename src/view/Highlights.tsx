@@ -1,6 +1,6 @@
 import { useThree } from '@react-three/fiber';
-import { useEffect, useRef } from 'react';
-import { Group, InstancedBufferAttribute, InstancedMesh, MeshBasicMaterial } from 'three';
+import { useEffect, useState } from 'react';
+import { BufferGeometry, Group, InstancedBufferAttribute, InstancedMesh, MeshBasicMaterial } from 'three';
 import type { Arrangement } from '@/core/arrange/registry';
 import { rowFinder } from '@/core/arrange/rowFinder';
 import { instanceOf } from '@/engine/drawing';
@@ -11,10 +11,39 @@ import { mirroredGeometry, shapedMesh, type DrawnMesh } from './sceneMeshes';
 
 const NONE: Arrangement[] = [];
 
+const materials = new Map<string, MeshBasicMaterial>();
+
+/** Kept: to let go of the last one of a sort lets go of its shader, which the next hover would wait for. */
+function litBy(color: string, opacity: number): MeshBasicMaterial {
+  const key = `${color} ${opacity}`;
+  let made = materials.get(key);
+  if (!made) {
+    made = new MeshBasicMaterial({
+      color,
+      transparent: true,
+      opacity,
+      depthWrite: false,
+      polygonOffset: true,
+      polygonOffsetFactor: -1,
+      polygonOffsetUnits: -4,
+    });
+    materials.set(key, made);
+  }
+  return made;
+}
+
+/** Lights up nothing: with it the shader is made while a scene opens, and not at the first hover. */
+function unlit(): Group {
+  const none = new InstancedMesh(new BufferGeometry(), litBy(THREAD_COLORS.madder, 0.4), 0);
+  none.frustumCulled = false;
+  none.raycast = () => {};
+  return new Group().add(none);
+}
+
 /** Lights up the props that are hovered or selected, in the thread of their arrangement. */
 export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
   const invalidate = useThree((s) => s.invalidate);
-  const group = useRef(new Group());
+  const [group] = useState(unlit);
   const hover = useSelection((s) => s.hover);
   const slots = useSelection((s) => s.slots);
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
@@ -33,18 +62,9 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
         const instances = rows.map((row) => instanceOf(batch, row)).filter((i) => i >= 0);
         if (instances.length === 0) continue;
         const drawn = shapedMesh(plain, result, batch);
-        const material = new MeshBasicMaterial({
-          color: THREAD_COLORS[a.thread],
-          transparent: true,
-          opacity: strength,
-          depthWrite: false,
-          polygonOffset: true,
-          polygonOffsetFactor: -1,
-          polygonOffsetUnits: -4,
-        });
         const mesh = new InstancedMesh(
           batch.mirrored ? mirroredGeometry(drawn) : drawn.geometry,
-          material,
+          litBy(THREAD_COLORS[a.thread], strength),
           instances.length,
         );
         const matrices = new Float32Array(instances.length * 16);
@@ -53,7 +73,7 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
         mesh.frustumCulled = false;
         mesh.raycast = () => {};
         made.push(mesh);
-        group.current.add(mesh);
+        group.add(mesh);
       }
     };
     const selected = new Set(slots?.ids);
@@ -61,15 +81,13 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
     if (hover && !(slots?.arrangement === hover.arrangement && selected.has(hover.slot)))
       light(hover.arrangement, new Set([hover.slot]), 0.4);
     invalidate();
-    const shown = group.current;
     return () => {
       for (const mesh of made) {
-        shown.remove(mesh);
-        (mesh.material as MeshBasicMaterial).dispose();
+        group.remove(mesh);
         mesh.dispose();
       }
       invalidate();
     };
-  }, [hover, slots, arrangements, results, meshes, invalidate]);
-  return <primitive object={group.current} />;
+  }, [hover, slots, arrangements, results, meshes, group, invalidate]);
+  return <primitive object={group} />;
 }

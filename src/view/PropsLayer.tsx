@@ -12,6 +12,8 @@ import { DrawnBatch } from './many/DrawnBatch';
 import { Many, type Shown } from './many/Many';
 import { FEW, Pools } from './many/Pools';
 import { Pace } from './many/pace';
+import type { Budget } from './many/plan';
+import { warm } from './many/warm';
 import { shapedMesh } from './sceneMeshes';
 import { SOFTWARE } from './software';
 import { UNDRAWN } from './undrawn';
@@ -51,6 +53,7 @@ export function PropsLayer() {
   const meshes = useMeshes(wanted, invalidate);
   const group = useRef(new Group());
   const kept = useRef(new Map<string, { batch: DrawnBatch; as: ShownAs }>());
+  const warmed = useRef(false);
   const pools = useMemo(() => new Pools(group.current), []);
   const many = useMemo(() => new Many(({ ref }) => ref && engine().simpler(ref), invalidate), [invalidate]);
   const pace = useMemo(() => new Pace(SOFTWARE ? 'software' : 'card'), []);
@@ -87,6 +90,10 @@ export function PropsLayer() {
       kept.current.delete(key);
     }
     pools.keepOnly(pooled);
+    if (!warmed.current && [...kept.current.values()].some(({ batch }) => batch.blocks.length > 1)) {
+      warmed.current = true;
+      group.current.add(warm());
+    }
     gl.shadowMap.needsUpdate = true;
     invalidate();
   });
@@ -99,13 +106,13 @@ export function PropsLayer() {
       ...kept.current.values(),
       ...[...pools].map((batch): Shown => ({ batch, as: 'full' })),
     ];
-    const choose = (coarser: boolean) => many.choose(shown(), camera, size.height, pace.budget(coarser));
-    let plan = choose(moving);
+    const choose = (budget: Budget) => many.choose(shown(), camera, size.height, budget);
+    let plan = choose(pace.budget(moving));
     // What takes long is drawn coarser at first, and in parts when nothing has moved for a moment.
     detail.rough = !moving && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;
-    if (detail.rough) plan = choose(true);
+    if (detail.rough) plan = choose(pace.rough());
     detail.refine = () => {
-      const { drawn } = choose(false);
+      const { drawn } = choose(pace.budget(false));
       return () => setDrawn(drawn);
     };
     setDrawn(plan.drawn);

@@ -50,12 +50,11 @@ function insetsOf(wide: number, tall: number): Insets {
   };
 }
 
-/** While the view moves: no shadows received, no faint lines. */
+/** While the view moves: no faint lines. Shadows stay: without them every material would be compiled a second time. */
 function drawCoarser(root: Object3D, coarser: boolean): void {
   if (!SOFTWARE) return;
   root.traverse((o) => {
     if (o.userData.faint) o.visible = !coarser;
-    if (o.userData.pick || o.userData.far || o.userData.surface) o.receiveShadow = !coarser;
   });
 }
 

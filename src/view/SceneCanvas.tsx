@@ -105,13 +105,16 @@ function renderer(props: object & { canvas: unknown }): WebGLRenderer {
   const canvas = props.canvas as HTMLCanvasElement;
   if (UNDRAWN) return undrawnRenderer(canvas);
   try {
-    return new WebGLRenderer({
+    const made = new WebGLRenderer({
       ...props,
       canvas,
       antialias: !SOFTWARE,
       alpha: true,
       preserveDrawingBuffer: true,
     });
+    // To ask whether a shader is right waits until it is made, each for itself.
+    made.debug.checkShaderErrors = false;
+    return made;
   } catch {
     useView.setState({ picture: 'none' });
     return undrawnRenderer(canvas);

@@ -26,7 +26,7 @@ const FRAGMENT = `
 export function Sky() {
   const invalidate = useThree((s) => s.invalidate);
   const isPlan = useThree((s) => 'isOrthographicCamera' in s.camera);
-  const { geometry, material, turn } = useMemo(make, []);
+  const { geometry, material, turn } = useMemo(() => make(), []);
   useEffect(() => onLight(invalidate), [invalidate]);
   if (isPlan) return null;
   return (

@@ -25,6 +25,8 @@ export function pointLook(drawn: DrawnMesh): PointLook {
 
 const boxes = new WeakMap<DrawnMesh, { geometry: BufferGeometry; material: MeshLambertMaterial }>();
 
+export const newBoxMaterial = (color: Color) => new MeshLambertMaterial({ color });
+
 /** The box that it takes up, in its mean colour. */
 export function boxLook(drawn: DrawnMesh): { geometry: BufferGeometry; material: MeshLambertMaterial } {
   let look = boxes.get(drawn);
@@ -33,7 +35,7 @@ export function boxLook(drawn: DrawnMesh): { geometry: BufferGeometry; material:
     const size = box.getSize(new Vector3());
     const geometry = new BoxGeometry(size.x, size.y, size.z);
     geometry.translate(...box.getCenter(new Vector3()).toArray());
-    boxes.set(drawn, (look = { geometry, material: new MeshLambertMaterial({ color }) }));
+    boxes.set(drawn, (look = { geometry, material: newBoxMaterial(color) }));
   }
   return look;
 }

@@ -21,3 +21,10 @@ test('a pause is no slow frame, and at rest all is drawn', () => {
   expect(run(pace, 5000, 20)).toBe(50_000);
   expect(pace.budget(false).points).toBe(Infinity);
 });
+
+test('a frame at rest that is finished later is drawn from less than a moving one', () => {
+  const pace = new Pace('software');
+  const [rough, moving] = [pace.rough(), pace.budget(true)];
+  expect(rough.triangles).toBeLessThan(moving.triangles);
+  expect(rough.points).toBeLessThan(moving.points);
+});

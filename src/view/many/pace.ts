@@ -10,6 +10,8 @@ const RESTING = { software: 400_000, card: 12e6 };
 /** Milliseconds a frame: above there is too much to draw, below there could be more. */
 const SLOW = 66;
 const FAST = 25;
+/** Of what a frame may draw while something moves. */
+const ROUGH = 0.4;
 /** A pause in moving is no slow frame. */
 const PAUSE = 400;
 
@@ -26,6 +28,12 @@ export class Pace {
     if (took > PAUSE) return;
     if (took > SLOW) this.factor = Math.max(0.1, this.factor * 0.8);
     else if (took < FAST) this.factor = Math.min(this.on === 'card' ? 4 : 1, this.factor * 1.1);
+  }
+
+  /** Of a frame at rest that is finished in parts later: at rest there are several times as many pixels to it. */
+  rough(): Budget {
+    const { triangles, points } = this.budget(true);
+    return { triangles: triangles * ROUGH, points: points * ROUGH };
   }
 
   budget(moving: boolean): Budget {
