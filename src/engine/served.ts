@@ -175,7 +175,7 @@ function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): bool
     !p.tint === !old.tint &&
     !p.before === !old.before &&
     dequal(p.props, old.props) &&
-    dequal([now.facts, now.parts, now.findings], [told.facts, told.parts, told.findings])
+    dequal([now.facts, now.area, now.parts, now.findings], [told.facts, told.area, told.parts, told.findings])
   );
 }
 

@@ -143,6 +143,18 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${plural(Number(d.count), 'prop')} are stretched by more than ${Math.round((Number(d.area) - 1) * 100)}%, or askew by more than ${d.angle}°. Show distortion under Facing, or use true size.`;
     case 'sheet-straddles':
       return `${plural(Number(d.count), 'prop')} lie across a corner sharper than ${d.angle}°, or over the edge of the patch. Skip them, or move the grid.`;
+    case 'area-missing':
+      return d.path
+        ? 'A path that it fills is missing or broken. Choose another one under Area.'
+        : 'A surface that it fills is no longer in the scene, or broken. Choose another one under Area.';
+    case 'area-nothing':
+      return 'There is no area to fill. Choose surfaces, closed paths or a closed surface under Area.';
+    case 'area-open':
+      return `“${path}” is open, so nothing lies inside it. Close it in its panel, or choose another one under Area.`;
+    case 'area-volume-open':
+      return `“${surface}” is not closed, so its inside is a guess. Close its mesh, or fill another one.`;
+    case 'area-too-many':
+      return `That would be ${whole(Number(d.count))} places, more than ${whole(Number(d.limit))}. Ask for fewer, or for a distance of ${d.distance} m or more, under Spread.`;
     case 'uv-overlap':
       return `Part ${d.island} of the uv of “${surface}” (${plural(Number(d.count), 'face')}) lies on part ${d.on}; only part ${d.on} is covered. Cover a smaller window, or make other uv.`;
     case 'uv-turned':

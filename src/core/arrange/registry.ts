@@ -5,11 +5,12 @@ import { surfacesOfLocks } from './steps/lock';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
 import { runKind } from './run/kind';
+import { scatterKind } from './scatter/kind';
 import { sheetKind } from './sheet/kind';
 import { spansKind } from './spans/kind';
 
 /** Every kind of arrangement. A further one is a folder beside these, and its line here. */
-const KINDS = [runKind, pegsKind, ridersKind, spansKind, sheetKind] as const;
+const KINDS = [runKind, pegsKind, ridersKind, spansKind, sheetKind, scatterKind] as const;
 
 type Schemas<L> = { -readonly [I in keyof L]: L[I] extends { schema: infer S } ? S : never };
 

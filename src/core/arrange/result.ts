@@ -134,6 +134,11 @@ export type FindingKind =
   | 'sheet-larger'
   | 'sheet-straddles'
   | 'sheet-stretched'
+  | 'area-missing'
+  | 'area-nothing'
+  | 'area-open'
+  | 'area-volume-open'
+  | 'area-too-many'
   | 'uv-overlap'
   | 'uv-turned'
   | 'clip-missing'
@@ -214,12 +219,22 @@ export interface SheetLayout {
   lines: Float64Array[];
 }
 
+/** What is filled, and how densely. */
+export interface AreaFacts {
+  /** Square metres, or cubic ones. */
+  size: number;
+  dimensions: 2 | 3;
+  /** Metres from one to the next: as asked for, from the footprint, or as it comes of the number. */
+  distance: number;
+}
+
 export interface ArrangementResult {
   placements: Placements;
   findings: Finding[];
   facts: SpacingFacts;
   parts: PartRange[];
   sheet?: SheetLayout;
+  area?: AreaFacts;
   /**
    * Rows that are others than in the result that it was made from, and drawn among the same ones as there; absent where
    * all may be. The arrays may be those of that result, written over.

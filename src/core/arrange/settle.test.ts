@@ -27,6 +27,11 @@ const KINDS: Record<string, Arrangement> = {
     props: [{ prop: 'p' }],
     offset: [0.1, 0, 0.2],
   }),
+  scatter: newArrangement('scatter', base('scatter'), {
+    over: { kind: 'surfaces', surfaces: ['plane'] },
+    props: [{ prop: 'p' }],
+    spread: { how: 'loose', amount: 'number', number: 40 },
+  }),
   // Their foot is their middle.
   spans: newArrangement('spans', base('spans'), { on: 'leaders', props: [{ prop: 'p' }] }),
   pegs: newArrangement('pegs', base('pegs'), {
@@ -119,7 +124,11 @@ test.each(kinds)('%s: a share is taken, at random the same and more; from the st
 });
 
 test.each(colliding)('%s: what collides is left out, until no two boxes reach into each other', (kind) => {
-  const larger: Record<string, object> = { riders: { size: 2 }, pegs: { variation: { size: [2, 2] } } };
+  const larger: Record<string, object> = {
+    riders: { size: 2 },
+    scatter: { stand: { size: 2.2 } },
+    pegs: { variation: { size: [2, 2] } },
+  };
   const size = larger[kind] ?? { facing: { size: 2.2 } };
   const left = worked(kind, { ...size, gaps: { collide: 'leave-out' } });
   const rows = placed(left);

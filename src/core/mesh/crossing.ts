@@ -129,14 +129,22 @@ const WAY = [0.4821, 0.7163, 0.5044];
  * open one has an inside where both do.
  */
 export const isInside = (tree: Bvh, x: number, y: number, z: number): boolean =>
-  hits(tree, x, y, z, 1) % 2 === 1 && hits(tree, x, y, z, -1) % 2 === 1;
+  hits(tree, x, y, z, 1, false) % 2 === 1 && hits(tree, x, y, z, -1, false) % 2 === 1;
 
+/**
+ * How often a closed mesh goes round a place, by its own space: 0 outside, 1 inside, 2 where two of its parts lie over
+ * each other there; negative where its faces look inward.
+ */
+export const windingAt = (tree: Bvh, x: number, y: number, z: number): number => hits(tree, x, y, z, 1, true);
+
+/** @param signed faces that are met from behind count 1, and from the front -1 */
 function hits(
   { nodes, bounds, start, count, order, positions: p, indices }: Bvh,
   x: number,
   y: number,
   z: number,
   way: number,
+  signed: boolean,
 ): number {
   if (nodes === 0) return 0;
   const [dx, dy, dz] = WAY.map((v) => v * way);
@@ -171,7 +179,8 @@ function hits(
       const u = (sx * qx + sy * qy + sz * qz) / det;
       const [rx, ry, rz] = [sy * ez - sz * ey, sz * ex - sx * ez, sx * ey - sy * ex];
       const v = (dx * rx + dy * ry + dz * rz) / det;
-      if (u >= 0 && v >= 0 && u + v <= 1 && (fx * rx + fy * ry + fz * rz) / det > 0) met++;
+      if (u >= 0 && v >= 0 && u + v <= 1 && (fx * rx + fy * ry + fz * rz) / det > 0)
+        met += signed && det > 0 ? -1 : 1;
     }
   }
   return met;

@@ -88,7 +88,17 @@ type AnyKey<A> = A extends Arrangement ? keyof A : never;
 /** The blocks of settings that recipes are made of. */
 export type Step = Extract<
   AnyKey<Arrangement>,
-  'order' | 'spacing' | 'facing' | 'ground' | 'variation' | 'gaps' | 'pulley' | 'grid' | 'match'
+  | 'order'
+  | 'spacing'
+  | 'facing'
+  | 'ground'
+  | 'variation'
+  | 'gaps'
+  | 'pulley'
+  | 'grid'
+  | 'match'
+  | 'spread'
+  | 'stand'
 >;
 type PartialOf<T> = T extends unknown ? Partial<T> : never;
 

@@ -4,6 +4,12 @@ import type { Scene } from '@/core/scene/schema';
 
 const LABELS: Record<string, string> = {
   pitch: 'pitch',
+  how: 'spread',
+  amount: 'how many',
+  number: 'number',
+  loose: 'loose',
+  each: 'how many about each',
+  wide: 'width of clumps',
   count: 'count',
   leftover: 'leftover',
   ends: 'ends',

@@ -1,8 +1,10 @@
+import { has } from '@/core/arrange/registry';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import { through } from '@/core/mesh/surface';
 import { builtEntry, builtMesh } from '@/demo/library';
 import { addRun } from '@/store/commands/runs';
+import { addScatterProp } from '@/store/commands/scatter';
 import { addProp } from '@/store/commands/scene';
 import { addSurface } from '@/store/commands/surfaces';
 import { applyCommand } from '@/store/command';
@@ -20,6 +22,13 @@ export function goingWith(prop: string): string[] {
   return props.includes(prop) ? props.filter((id) => id !== prop) : [];
 }
 
+/** The scatter in hand; null for anything else. */
+export function filledInHand(): string | null {
+  const { node } = useSelection.getState();
+  const a = useDocument.getState().scene.arrangements.find((x) => x.id === node?.id);
+  return has(a, 'spread') ? a.id : null;
+}
+
 /**
  * Hangs a prop on a path as a new run; without one, on the path in hand or the only one. @param others that are mixed
  * with it, in equal shares
@@ -27,6 +36,12 @@ export function goingWith(prop: string): string[] {
 export function hangProp(prop: string, onto?: string, others: string[] = []): void {
   const { scene } = useDocument.getState();
   const { node } = useSelection.getState();
+  // With a scatter in hand it shares that one's places.
+  const filled = onto ? null : filledInHand();
+  if (filled) {
+    for (const one of [prop, ...others]) dispatch(addScatterProp, { id: filled, prop: one });
+    return;
+  }
   // With a surface in hand it is laid all over that.
   if (!onto && node?.kind === 'surface') return laySheet(node.id, prop);
   const path = onto ?? editedPath()?.id ?? (scene.paths.length === 1 ? scene.paths[0].id : undefined);

@@ -3,11 +3,12 @@ import type { KindUi } from './kindUi';
 import { pegsUi } from './pegs';
 import { ridersUi } from './riders';
 import { runUi } from './run';
+import { scatterUi } from './scatter';
 import { sheetUi } from './sheet';
 import { spansUi } from './spans';
 
 /** The interface of every kind of arrangement. A further one is a folder beside these, and its line here. */
-export const KIND_UIS: readonly KindUi[] = [runUi, pegsUi, sheetUi, ridersUi, spansUi];
+export const KIND_UIS: readonly KindUi[] = [runUi, scatterUi, pegsUi, sheetUi, ridersUi, spansUi];
 
 const byKind = new Map(KIND_UIS.map((ui) => [ui.kind, ui]));
 

@@ -3,6 +3,8 @@ export const STEP_WORDS: { title: string; words: string }[] = [
   { title: 'Props', words: 'order pattern mix weights groups pause' },
   { title: 'Path', words: 'curve spline along' },
   { title: 'Surface', words: 'patch uv frame projection' },
+  { title: 'Area', words: 'scatter surfaces region boundary volume inside' },
+  { title: 'Spread', words: 'scatter density amount distribute even poisson random clumps grid' },
   { title: 'Layout', words: 'grid columns rows margins stagger' },
   { title: 'Spacing', words: 'pitch count distance divide density insets rows end to end' },
   { title: 'Facing', words: 'rotation orientation heading posture turn lean bend size' },

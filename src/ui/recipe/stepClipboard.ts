@@ -19,6 +19,8 @@ export const STEP_TITLES: Record<Step, string> = {
   pulley: 'Pulley',
   grid: 'Layout',
   match: 'Corner',
+  spread: 'Spread',
+  stand: 'Facing',
 };
 
 /** Copy, paste and reset for one block of settings. What is copied fits everything that has the same fields. */

@@ -22,7 +22,7 @@ import { currentView } from '@/view/handle';
 import { pegDrop } from '@/view/pegTool';
 import { pathUnder } from '@/view/scenePick';
 import { Basket } from '../basket/Basket';
-import { endPreview, goingWith, hangProp, previewHang } from '../basket/hang';
+import { endPreview, filledInHand, goingWith, hangProp, previewHang } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
 import { BringIn } from '../dialogs/BringIn';
 import { CommandList } from '../dialogs/CommandList';
@@ -98,6 +98,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
       const path = at && pathUnder(at.x, at.y, CATCH);
       endPreview();
       if (path) hangProp(data.prop, path.id, goingWith(data.prop));
+      else if (filledInHand() && !readOnly) hangProp(data.prop, undefined, goingWith(data.prop));
       else if (at && currentView() && !readOnly) pegDrop(currentView()!, at.x, at.y, data.prop);
       return;
     }

@@ -80,7 +80,7 @@ export const spacingSchema = z
   })
   .prefault({});
 
-const targetSchema = z.discriminatedUnion('kind', [
+export const targetSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('point'), position: vec3 }),
   z.object({ kind: z.literal('path'), path: z.string().describe('Its nearest place') }),
   z.object({

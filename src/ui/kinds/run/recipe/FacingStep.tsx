@@ -1,15 +1,15 @@
 'use client';
 
-import { propsOfOrder, type Facing, type Target } from '@/core/arrange/steps/schema';
+import { propsOfOrder, type Facing } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
-import { Choice } from '../../../controls/Choice';
-import { NumberBox, NumberField } from '../../../controls/NumberField';
+import { NumberField } from '../../../controls/NumberField';
 import { Optional } from '../../../controls/Optional';
 import { RampField } from '../../../controls/RampField';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
 import { KeepShape } from '../../../recipe/steps/KeepShape';
+import { TargetFields } from '../../../recipe/steps/TargetFields';
 import type { StepProps } from './stepProps';
 
 const HEADINGS = [
@@ -95,7 +95,7 @@ export function FacingStep({ run, color }: StepProps) {
         onChange={(heading) => set({ heading })}
       />
       {facing.heading === 'compass' && angle('Clockwise from north', 'compassDeg')}
-      {facing.heading === 'target' && <TargetFields run={run} color={color} set={set} />}
+      {facing.heading === 'target' && <TargetFields id={run.id} target={facing.target} set={set} />}
       <div className="mt-2">
         <Segmented
           fill
@@ -269,88 +269,6 @@ export function FacingStep({ run, color }: StepProps) {
           },
         ]}
       />
-    </>
-  );
-}
-
-/** What the props look at: a place, the nearest place of a path, or props of another arrangement. */
-function TargetFields({ run, set }: StepProps & { set: (values: Partial<Facing>, key?: string) => void }) {
-  const scene = useDocument((s) => s.scene);
-  const { target } = run.facing;
-  const others = scene.arrangements.filter((a) => a.id !== run.id);
-  const options = [
-    { value: 'point', text: 'a point' },
-    ...scene.paths.map((p) => ({ value: p.id, text: `path ${p.name}` })),
-    ...others.map((a) => ({ value: a.id, text: `props of ${a.name}` })),
-  ];
-  const value = target.kind === 'point' ? 'point' : target.kind === 'path' ? target.path : target.arrangement;
-  const choose = (id: string) => {
-    const next: Target =
-      id === 'point'
-        ? { kind: 'point', position: [0, 0, 0] }
-        : scene.paths.some((p) => p.id === id)
-          ? { kind: 'path', path: id }
-          : { kind: 'props', arrangement: id, slot: null };
-    set({ target: next });
-  };
-  return (
-    <>
-      <Choice
-        label="Look at"
-        hint="What the fronts point to"
-        value={value}
-        options={options}
-        none="missing"
-        onChange={choose}
-      />
-      {target.kind === 'point' && (
-        <div className="grid grid-cols-3 gap-1.5">
-          {(['X', 'Y', 'Z'] as const).map((name, axis) => (
-            <NumberBox
-              key={name}
-              label={`Target ${name}`}
-              prefix={name}
-              dimension="length"
-              unit={scene.units}
-              step={0.1}
-              value={target.position[axis]}
-              className="!px-1.5"
-              onChange={(v, key) =>
-                v !== null &&
-                set(
-                  {
-                    target: {
-                      kind: 'point',
-                      position: target.position.map((p, i) => (i === axis ? v : p)) as [
-                        number,
-                        number,
-                        number,
-                      ],
-                    },
-                  },
-                  key,
-                )
-              }
-            />
-          ))}
-        </div>
-      )}
-      {target.kind === 'props' && (
-        <label className="flex min-h-9 items-center justify-between gap-3 text-sm">
-          Slot
-          <input
-            aria-label="Slot to look at"
-            title="The number of one slot; empty: the nearest one"
-            placeholder="nearest"
-            defaultValue={target.slot ?? ''}
-            onBlur={(e) =>
-              set({ target: { ...target, slot: e.target.value.trim().replace(/^#/, '') || null } })
-            }
-            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-            className="num w-[106px] rounded-md border border-edge bg-card px-2 py-1 text-sm"
-          />
-        </label>
-      )}
     </>
   );
 }

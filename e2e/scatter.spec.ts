@@ -1,0 +1,148 @@
+import { expect } from '@playwright/test';
+import {
+  choose,
+  counts,
+  hang,
+  make,
+  newScene,
+  openStep,
+  pathByNumbers,
+  pickOption,
+  rows,
+  settled,
+  takeProps,
+  type,
+  undo,
+  type Row,
+} from './support/app';
+import { test } from './support/test';
+
+/** Props over areas: surfaces, what closed paths enclose, the inside of a closed mesh. */
+
+const closest = (list: Row[]) => {
+  let least = Infinity;
+  list.forEach((a, i) => {
+    for (const b of list.slice(i + 1)) least = Math.min(least, Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z));
+  });
+  return least;
+};
+
+test('places are seen before there is a prop, then props share them; a hand empties and nudges single ones', async ({
+  page,
+}) => {
+  await newScene(page);
+  await make(page, 'Plane', { Width: '12', Depth: '8' });
+  await takeProps(page, 'Grass tuft', 'Boulder');
+  await choose(page, 'New arrangement', 'Over Plane');
+  await settled(page);
+  await expect(page.getByRole('img', { name: 'Places to be filled' })).toBeVisible();
+  const spread = await openStep(page, 'Spread');
+  await type(spread.getByRole('textbox', { name: 'At least apart' }), '0.8');
+  const bare = await rows(page);
+  expect(bare.length).toBeGreaterThan(0.5 * (96 / 0.64));
+  expect(bare.every((r) => r.state === 'gap')).toBe(true);
+  for (const name of ['Grass tuft', 'Boulder']) await hang(page, name);
+  await expect(page.getByRole('img', { name: 'Places to be filled' })).toHaveCount(0);
+  const all = await rows(page);
+  // The same places as before, each with a prop of its own.
+  expect(all.map((r) => r.slot)).toEqual(bare.map((r) => r.slot));
+  expect(closest(all)).toBeGreaterThanOrEqual(0.8);
+  expect(all.every((r) => Math.abs(r.x) <= 6 && Math.abs(r.z) <= 4 && r.y === 0)).toBe(true);
+  const boulders = all.filter((r) => r.prop === 'Boulder').length;
+  expect(boulders).toBeGreaterThan(all.length * 0.3);
+  expect(boulders).toBeLessThan(all.length * 0.7);
+  expect(await counts(page)).toEqual({ placed: all.length, gaps: 0 });
+
+  // By the keys: the first place is emptied.
+  const plan = page.getByRole('application', { name: /places from above/ });
+  await plan.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await settled(page);
+  expect((await rows(page))[0]).toMatchObject({ state: 'gap', reason: 'hand' });
+  // By the pointer: one is dragged a metre to the right, as the plan has it.
+  const box = (await plan.boundingBox())!;
+  const k = Math.min((box.width - 48) / span(all, 'x'), (box.height - 48) / span(all, 'z'));
+  const middle = (axis: 'x' | 'z') => (edge(all, axis, Math.min) + edge(all, axis, Math.max)) / 2;
+  const one = all.toSorted((a, b) => Math.hypot(a.x, a.z) - Math.hypot(b.x, b.z))[0];
+  const at = {
+    x: box.x + box.width / 2 + (one.x - middle('x')) * k,
+    y: box.y + box.height / 2 + (one.z - middle('z')) * k,
+  };
+  await page.mouse.move(at.x, at.y);
+  await expect(page.getByText(`#${one.slot} · placed`)).toBeVisible();
+  await page.mouse.down();
+  await page.mouse.move(at.x + k / 2, at.y, { steps: 3 });
+  await page.mouse.move(at.x + k, at.y, { steps: 3 });
+  await page.mouse.up();
+  await settled(page);
+  const after = (await rows(page)).find((r) => r.slot === one.slot)!;
+  expect(after.x - one.x).toBeCloseTo(1, 1);
+  expect(after.z - one.z).toBeCloseTo(0, 6);
+  // Fewer or more of them leave those two as the hand had it.
+  await type(spread.getByRole('textbox', { name: 'At least apart' }), '0.6');
+  const more = await rows(page);
+  expect(more.length).toBeGreaterThan(all.length * 1.3);
+  const kept = new Set(all.map((r) => r.slot));
+  expect(more.filter((r) => kept.has(r.slot)).length).toBeGreaterThan(all.length * 0.4);
+  await undo(page);
+  await settled(page);
+  expect((await rows(page)).length).toBe(all.length);
+});
+
+const edge = (list: Row[], axis: 'x' | 'z', of: (...v: number[]) => number) =>
+  of(...list.map((r) => r[axis]));
+const span = (list: Row[], axis: 'x' | 'z') => edge(list, axis, Math.max) - edge(list, axis, Math.min);
+
+test('inside a closed path, on the ground beneath: so many, in rows, in clumps; inside a ball', async ({
+  page,
+}) => {
+  await newScene(page);
+  await takeProps(page, 'Boulder');
+  await pathByNumbers(page, [
+    [-5, -4],
+    [5, -4],
+    [5, 4],
+    [-5, 4],
+  ]);
+  await page.getByRole('button', { name: /^Path Path/ }).click();
+  await page.getByRole('radio', { name: 'Closed' }).click();
+  await settled(page);
+  await make(page, 'Hills', { Width: '30', Depth: '30', Height: '2' });
+  await page.getByRole('button', { name: 'Boulder', exact: true }).click();
+  await choose(page, 'New arrangement', 'Inside Path, from above');
+  await settled(page);
+  const spread = await openStep(page, 'Spread');
+  await spread.getByRole('radio', { name: 'Number' }).click();
+  await type(spread.getByRole('textbox', { name: 'Number' }), '60');
+  const even = await rows(page);
+  expect(even.length).toBe(60);
+  expect(even.every((r) => Math.abs(r.x) <= 5 && Math.abs(r.z) <= 4)).toBe(true);
+  // They stand on the hills, not on the height of the path.
+  expect(new Set(even.map((r) => r.y.toFixed(3))).size).toBeGreaterThan(50);
+
+  await spread.getByRole('radio', { name: 'Rows' }).click();
+  await spread.getByRole('radio', { name: 'Apart' }).click();
+  await type(spread.getByRole('textbox', { name: 'Apart' }), '2');
+  const grid = await rows(page);
+  expect(grid.every((r) => r.x % 2 === 0 && r.z % 2 === 0)).toBe(true);
+  expect(grid.length).toBeGreaterThanOrEqual(15);
+  await spread.getByRole('radio', { name: 'Clumps' }).click();
+  const clumps = await rows(page);
+  expect(clumps.length).toBeGreaterThan(grid.length * 2);
+
+  // Another area keeps the recipe.
+  await make(page, 'Sphere', { Radius: '3' });
+  await page.getByRole('button', { name: /^Boulder over Path Scatter/ }).click();
+  const area = await openStep(page, 'Area');
+  await area.getByRole('radio', { name: 'Inside' }).click();
+  await pickOption(page, area, 'Surface', 'Sphere');
+  await (await openStep(page, 'Ground')).getByRole('radio', { name: 'None' }).click();
+  await spread.getByRole('radio', { name: 'Even' }).click();
+  await settled(page);
+  const inside = await rows(page);
+  expect(inside.length).toBeGreaterThan(5);
+  expect(inside.every((r) => Math.hypot(r.x, r.y, r.z) <= 3)).toBe(true);
+  expect(closest(inside)).toBeGreaterThanOrEqual(2);
+  await expect(page.getByRole('radio', { name: 'Front' }).last()).toBeVisible();
+});

@@ -1,0 +1,148 @@
+import { polyline } from '../../curve/sample';
+import { channel, random01 } from '../../math/random';
+import { outlineOf } from '../../mesh/scatter/outline';
+import type { ArrangeContext } from '../context';
+import {
+  allocatePlacements,
+  NO_FACTS,
+  type AreaFacts,
+  type ArrangementResult,
+  type Finding,
+} from '../result';
+import { boundsOf, sayInto, type Say } from '../say';
+import { settle } from '../settle';
+import { swapByHand } from '../steps/byHand';
+import { wholeGaps } from '../steps/gapsSchema';
+import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
+import { weightedAt } from '../steps/weighted';
+import { densityOf, ownDistance, tooMany, type Density } from './density';
+import { inOutline } from './inOutline';
+import { inVolume, insideOf, isOpen } from './inVolume';
+import { groundArea, onSurfaces } from './onSurfaces';
+import { propsOf, type Scatter } from './schema';
+import type { Ground, SiteList } from './sites';
+
+const PICK = channel('scatter.pick');
+
+/** What is filled: how large it is, and its places at a density. */
+interface Area {
+  size: number;
+  dimensions: 2 | 3;
+  places(density: Density): SiteList;
+}
+
+/**
+ * Works a scatter out: places over what it fills, each with a prop drawn for it alone. Without props its places are
+ * pauses: one sees what will be filled. Nothing throws for what the schema admits.
+ */
+export function evaluateScatter(scatter: Scatter, context: ArrangeContext): ArrangementResult {
+  const findings: Finding[] = [];
+  const say = sayInto(findings, scatter.id);
+  const ids = propsOf(scatter);
+  const bounds = boundsOf(ids, context, say);
+  const none = (area?: AreaFacts): ArrangementResult => ({
+    placements: allocatePlacements(0, ids),
+    findings,
+    facts: NO_FACTS,
+    parts: [],
+    ...(area && { area }),
+  });
+  const area = areaOf(scatter, context, say);
+  if (!area) return none();
+  const { size, dimensions } = area;
+  const density = densityOf(scatter.spread, ownDistance(scatter, bounds, dimensions === 3), size, dimensions);
+  const facts: AreaFacts = { size, dimensions, distance: density.distance };
+  const much = tooMany(density, scatter.spread, size, dimensions);
+  if (much) {
+    say('area-too-many', much);
+    return none(facts);
+  }
+  if (scatter.props.length === 0) say('no-props', {});
+  else if (scatter.props.every((p) => p.weight === 0)) say('order-empty', {});
+  const list = area.places(density);
+  const settled = settle(
+    { ...scatter, posing: scatter.stand, gaps: wholeGaps(scatter.gaps) },
+    [filled(scatter, list, ids, context, say)],
+    { ids, bounds },
+    context,
+    say,
+  );
+  findings.push(...settled.findings);
+  return { placements: settled.placements, findings, facts: NO_FACTS, parts: [], area: facts };
+}
+
+/** The places with the props drawn for them, and where some are kept out. */
+function filled(scatter: Scatter, list: SiteList, ids: string[], context: ArrangeContext, say: Say) {
+  const drawn = scatter.props.some((p) => p.weight > 0);
+  const index = new Map(ids.map((id, i) => [id, i]));
+  const prop = new Int32Array(list.count).fill(-1);
+  if (drawn)
+    for (let i = 0; i < list.count; i++)
+      prop[i] = index.get(weightedAt(scatter.props, random01(scatter.seed, list.slot[i], PICK)))!;
+  const sites = list.sites(prop);
+  swapByHand(scatter.hand, sites.slot, prop, ids);
+  const around = keepOutsAround(scatter.gaps.keepOuts, context, (kind, detail) =>
+    say(kind, detail, 'warning'),
+  );
+  return { ...sites, keptOut: keptOutAt(around, sites.position) };
+}
+
+/** What a scatter fills; null, and said, where there is nothing of it. */
+function areaOf(scatter: Scatter, context: ArrangeContext, say: Say): Area | null {
+  const { over } = scatter;
+  if (over.kind === 'paths') return insidePaths(scatter, over.paths, context, say);
+  if (over.kind === 'volume') return insideSurface(scatter, over.surface, context, say);
+  const grounds = over.surfaces.flatMap((id, part): Ground[] => {
+    const states = context.surfaceStates?.(id);
+    if (!states) say('area-missing', { surface: id }, over.surfaces.length > 1 ? 'warning' : 'error');
+    return states ? [{ states, part }] : [];
+  });
+  if (over.surfaces.length === 0) say('area-nothing', {});
+  const size = grounds.reduce((sum, g) => sum + groundArea(g), 0);
+  if (grounds.length > 0 && !(size > 0)) say('area-nothing', {});
+  if (!(size > 0)) return null;
+  return { size, dimensions: 2, places: (density) => onSurfaces(scatter, grounds, density) };
+}
+
+function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext, say: Say): Area | null {
+  const rings = paths.flatMap((id) => {
+    const compiled = context.path(id);
+    if (!compiled?.ok) {
+      say('area-missing', { path: id }, paths.length > 1 ? 'warning' : 'error');
+      return [];
+    }
+    const closed = compiled.strokes.filter((s) => s.closed);
+    if (closed.length === 0) say('area-open', { path: id }, paths.length > 1 ? 'warning' : 'error');
+    return closed.map((s) => polyline(s, 0.005).position);
+  });
+  if (paths.length === 0) say('area-nothing', {});
+  if (rings.length === 0) return null;
+  const outline = outlineOf(rings);
+  if (!(outline.area > 0)) {
+    say('area-nothing', {});
+    return null;
+  }
+  // The height of the paths in the mean: from there what is beneath is looked for.
+  const heights = rings.flatMap((ring) => Array.from(ring).filter((_, i) => i % 3 === 1));
+  const height = heights.reduce((sum, y) => sum + y, 0) / heights.length;
+  return {
+    size: outline.area,
+    dimensions: 2,
+    places: (density) => inOutline(scatter, outline, height, density),
+  };
+}
+
+function insideSurface(scatter: Scatter, surface: string, context: ArrangeContext, say: Say): Area | null {
+  const states = context.surfaceStates?.(surface);
+  if (!states) {
+    say('area-missing', { surface });
+    return null;
+  }
+  if (isOpen(states.rest)) say('area-volume-open', { surface }, 'warning');
+  const size = insideOf(states);
+  if (!(size > 0)) {
+    say('area-nothing', {});
+    return null;
+  }
+  return { size, dimensions: 3, places: (density) => inVolume(scatter, states, density) };
+}

@@ -1,0 +1,211 @@
+import { Evaluator, type EvaluatedArrangement } from '../../evaluate/scene';
+import type { Vec3 } from '../../math/vec3';
+import { deformerSchema } from '../../mesh/deform/schema';
+import { shapeSchema } from '../../mesh/make/schema';
+import { emptyScene, newPath, newProp, newSurface } from '../../scene/defaults';
+import type { Scene } from '../../scene/schema';
+import { closest } from '../../testing/apart';
+import { points } from '../../testing/paths';
+import { ASSETS } from '../../testing/scene';
+import { STATE } from '../result';
+import { slotName } from '../slotId';
+import { scatterSchema, type Scatter } from './schema';
+
+const made = (id: string, shape: object) =>
+  newSurface(id, id, { source: 'made', shape: shapeSchema.parse(shape), color: '#D8CDB6' });
+const scatter = (more: object = {}): Scatter =>
+  scatterSchema.parse({
+    id: 'tufts',
+    kind: 'scatter',
+    name: 'Tufts',
+    thread: 'moss',
+    over: { kind: 'surfaces', surfaces: ['ball'] },
+    props: [
+      { prop: 'p', weight: 3 },
+      { prop: 'q', weight: 1 },
+    ],
+    ...more,
+  });
+
+function worked(given: Scatter, change: (scene: Scene) => void = () => {}, time = 0) {
+  const scene: Scene = {
+    ...emptyScene('Scatter'),
+    props: ['p', 'q'].map((id) => newProp(id, id, { source: 'built', name: 'box' })),
+    surfaces: [
+      made('ball', { shape: 'sphere', radius: 3, columns: 64, rows: 32 }),
+      made('field', { shape: 'plane', width: 20, depth: 10, columns: 20, rows: 10 }),
+      made('small', { shape: 'plane', width: 5, depth: 10, columns: 5, rows: 10 }),
+    ],
+    paths: [
+      newPath(
+        'ring',
+        'Ring',
+        points('corner', [
+          [-4, 1, -3],
+          [4, 1, -3],
+          [4, 1, 3],
+          [-4, 1, 3],
+        ]),
+      ),
+      newPath(
+        'open',
+        'Open',
+        points('corner', [
+          [-4, 0, -3],
+          [4, 0, -3],
+          [4, 0, 3],
+        ]),
+      ),
+    ],
+    arrangements: [given],
+  };
+  scene.paths[0].closed = true;
+  scene.surfaces[2].position = [30, 0, 0];
+  change(scene);
+  return new Evaluator(ASSETS).evaluate(scene, undefined, time).arrangements[0];
+}
+const at = ({ placements: p }: EvaluatedArrangement, i: number) =>
+  [...p.position.subarray(i * 3, i * 3 + 3)] as Vec3;
+const all = (r: EvaluatedArrangement) => Array.from({ length: r.placements.count }, (_, i) => at(r, i));
+const kinds = (r: EvaluatedArrangement) => r.findings.map((f) => f.kind);
+
+test('a number is that number, on several surfaces by their areas; each place is drawn its prop for itself', () => {
+  const over = { kind: 'surfaces', surfaces: ['field', 'small'] };
+  const r = worked(scatter({ over, spread: { how: 'loose', amount: 'number', number: 4000 } }));
+  expect(r.placements.count).toBe(4000);
+  const small = all(r).filter((p) => p[0] > 20).length;
+  // A fifth of the area: three times the deviation of so many tosses.
+  expect(Math.abs(small - 800)).toBeLessThan(3 * Math.sqrt(4000 * 0.2 * 0.8));
+  const q = r.placements.prop.filter((p) => r.placements.props[p] === 'q').length;
+  expect(Math.abs(q - 1000)).toBeLessThan(3 * Math.sqrt(4000 * 0.25 * 0.75));
+  expect(r.area!.size).toBeCloseTo(250, 6);
+});
+
+test('without a distance the footprint says it; nothing is turned; on a ball all stand on it', () => {
+  const r = worked(scatter());
+  // A box of 0.4 × 0.5 m, and a quarter of its width for air.
+  expect(r.area!.distance).toBeCloseTo(0.625, 9);
+  expect(closest(all(r))).toBeGreaterThanOrEqual(0.625);
+  expect(Math.max(...all(r).map((p) => Math.abs(Math.hypot(...p) - 3)))).toBeLessThan(0.02);
+  expect(r.placements.rotation.every((v, i) => Math.abs(v - (i % 4 === 3 ? 1 : 0)) < 1e-12)).toBe(true);
+  const leaned = worked(scatter({ stand: { lean: 1 } }));
+  const up = (i: number): Vec3 => {
+    const [x, y, z, w] = leaned.placements.rotation.subarray(i * 4, i * 4 + 4);
+    return [2 * (x * y - z * w), 1 - 2 * (x * x + z * z), 2 * (y * z + x * w)];
+  };
+  const off = all(leaned).map((p, i) => up(i).reduce((sum, v, a) => sum + v * p[a], 0) / Math.hypot(...p));
+  expect(Math.min(...off)).toBeGreaterThan(0.995);
+});
+
+test('chance, the hand and keep-outs leave gaps and move nothing else', () => {
+  const before = worked(scatter());
+  const slot = slotName(before.placements.slot[5]);
+  const after = worked(
+    scatter({
+      gaps: { chance: 0.3, keepOuts: [{ id: 'k', kind: 'region', path: 'ring' }] },
+      hand: { [slot]: { removed: true } },
+    }),
+  );
+  expect([...after.placements.slot]).toEqual([...before.placements.slot]);
+  expect(all(after)).toEqual(all(before));
+  expect(after.placements.state[5]).toBe(STATE.hand);
+  const kept = all(after).filter((_, i) => after.placements.state[i] === STATE.keepOut);
+  const inside = ([x, , z]: Vec3) => Math.abs(x) < 4 && Math.abs(z) < 3;
+  expect(kept.every(inside)).toBe(true);
+  const placed = all(after).filter((_, i) => after.placements.state[i] === STATE.placed);
+  expect(placed.some(inside)).toBe(false);
+});
+
+test('one that a hand nudges stays on its surface', () => {
+  const before = worked(scatter({ stand: { lean: 1 } }));
+  const slot = slotName(before.placements.slot[9]);
+  const after = worked(scatter({ stand: { lean: 1 }, hand: { [slot]: { along: 0.4, side: 0.3 } } }));
+  const [p, q] = [at(before, 9), at(after, 9)];
+  // Half a metre on a ball of 3 m: the chord is a little shorter.
+  expect(Math.hypot(...p.map((v, a) => v - q[a]))).toBeCloseTo(0.5, 1);
+  expect(Math.hypot(...q)).toBeCloseTo(3, 1);
+  expect(at(after, 8)).toEqual(at(before, 8));
+});
+
+test('while its surface moves, places stay on their material: as many, the same, and on it', () => {
+  const wave = (scene: Scene) => {
+    scene.surfaces[1].deformers = [
+      deformerSchema.parse({ id: 'd', kind: 'wave', height: 0.5, length: 4, speed: 1 }),
+    ];
+  };
+  const given = scatter({
+    over: { kind: 'surfaces', surfaces: ['field'] },
+    spread: { distance: 0.8 },
+    stand: { lean: 1 },
+  });
+  const [still, one, two] = [worked(given), worked(given, wave, 0.4), worked(given, wave, 1.3)];
+  expect([...one.placements.slot]).toEqual([...still.placements.slot]);
+  expect([...two.placements.slot]).toEqual([...still.placements.slot]);
+  const moved = all(two).map((p, i) => Math.abs(p[1] - at(one, i)[1]));
+  expect(Math.max(...moved)).toBeGreaterThan(0.3);
+  expect(Math.max(...all(two).map((p, i) => Math.abs(p[0] - at(still, i)[0])))).toBeLessThan(1e-9);
+});
+
+test('inside a closed path, landed on what is beneath; an open one is named', () => {
+  const over = { kind: 'paths', paths: ['ring'] };
+  const r = worked(
+    scatter({ over, spread: { distance: 0.7 }, ground: { mode: 'land', above: 10 } }),
+    (scene) => {
+      scene.surfaces = [scene.surfaces[1]];
+      scene.surfaces[0].position = [0, -2, 0];
+    },
+  );
+  expect(r.area!.size).toBeCloseTo(48, 1);
+  expect(r.placements.count).toBeGreaterThan(0.6 * (48 / 0.49));
+  expect(all(r).every(([x, y, z]) => Math.abs(x) <= 4 && Math.abs(z) <= 3 && Math.abs(y + 2) < 1e-9)).toBe(
+    true,
+  );
+  expect(kinds(worked(scatter({ over: { kind: 'paths', paths: ['open'] } })))).toEqual(['area-open']);
+});
+
+test('inside a closed surface wherever it stands; an open one is named', () => {
+  const over = { kind: 'volume', surface: 'ball' };
+  const r = worked(scatter({ over, spread: { distance: 0.6 } }), (scene) => {
+    scene.surfaces[0].position = [10, 5, 0];
+    scene.surfaces[0].size = 2;
+  });
+  expect(r.area!.size / (36 * Math.PI * 8)).toBeCloseTo(1, 1);
+  expect(all(r).every((p) => Math.hypot(p[0] - 10, p[1] - 5, p[2]) <= 6)).toBe(true);
+  expect(closest(all(r).slice(0, 600))).toBeGreaterThanOrEqual(0.6 - 1e-9);
+  expect(kinds(worked(scatter({ over: { kind: 'volume', surface: 'field' } })))).toContain(
+    'area-volume-open',
+  );
+});
+
+test('rows and columns; several about each place', () => {
+  const field = { kind: 'surfaces', surfaces: ['field'] };
+  const grid = worked(scatter({ over: field, spread: { how: 'grid', distance: 1, stagger: 'brick' } }));
+  const rows = new Map<number, number[]>();
+  for (const [x, , z] of all(grid)) rows.set(z, [...(rows.get(z) ?? []), x]);
+  expect(rows.size).toBe(11);
+  const lines = [...rows.entries()].map(([z, xs]) => [Math.round(z), xs.sort((a, b) => a - b)] as const);
+  expect(lines.every(([z, xs]) => xs.every((x) => Math.abs((x - (z % 2 ? 0.5 : 0)) % 1) < 1e-9))).toBe(true);
+  const spread = { how: 'clumps', amount: 'number', number: 12, each: [5, 5], wide: 0.4 };
+  const clumps = worked(scatter({ over: field, spread }));
+  // Over the border there is none.
+  expect(clumps.placements.count).toBe(60);
+  const middles = worked(scatter({ over: field, spread: { how: 'even', amount: 'number', number: 12 } }));
+  expect(
+    all(clumps).every((p) => all(middles).some((m) => Math.hypot(p[0] - m[0], p[2] - m[2]) <= 0.4 + 1e-9)),
+  ).toBe(true);
+});
+
+test('without props its places are there to be seen; too many are said with what fits', () => {
+  const bare = worked(scatter({ props: [] }));
+  expect(kinds(bare)).toEqual(['no-props']);
+  expect(bare.placements.count).toBeGreaterThan(100);
+  expect(bare.placements.state.every((s) => s === STATE.pause)).toBe(true);
+  const many = worked(scatter({ spread: { distance: 0.001 } }));
+  expect(kinds(many)).toEqual(['area-too-many']);
+  const { distance } = many.findings[0].detail;
+  expect(kinds(worked(scatter({ spread: { how: 'loose', distance: Number(distance) * 40 } })))).toEqual([]);
+  expect(kinds(worked(scatter({ over: { kind: 'surfaces', surfaces: ['gone'] } })))).toEqual([
+    'area-missing',
+  ]);
+  expect(kinds(worked(scatter({ over: { kind: 'surfaces', surfaces: [] } })))).toEqual(['area-nothing']);
+});

@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import { baseFields } from '../base';
+import { degrees, factor, length, metres, share } from '../../math/measures';
+import { propsByHand } from '../steps/byHand';
+import { areaGapsSchema } from '../steps/gapsSchema';
+import { groundSchema } from '../steps/groundSchema';
+import { handSchema, targetSchema } from '../steps/schema';
+import { variationSchema } from '../steps/variationSchema';
+import { weightedSchema } from '../steps/weighted';
+import { MOST_EACH } from '../../mesh/scatter/clumps';
+
+/** A scatter: props over the area of surfaces, over what closed paths enclose, or inside a closed mesh. */
+
+/** The most places of one. */
+export const MOST_PLACES = 4_000_000;
+
+const overSchema = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z
+      .literal('surfaces')
+      .describe('Over the whole area of surfaces, each place going with their material'),
+    surfaces: z.array(z.string()).max(4000).default([]),
+  }),
+  z.object({
+    kind: z.literal('paths').describe('Inside closed paths, seen from above'),
+    paths: z.array(z.string()).max(4000).default([]),
+  }),
+  z.object({
+    kind: z.literal('volume').describe('Inside a closed surface'),
+    surface: z.string(),
+  }),
+]);
+
+const spreadSchema = z
+  .object({
+    how: z
+      .enum(['even', 'loose', 'grid', 'clumps'])
+      .default('even')
+      .describe(
+        'As far apart as they fit; by chance; in rows and columns seen from above; several about each place',
+      ),
+    amount: z
+      .enum(['distance', 'number', 'density'])
+      .default('distance')
+      .describe('What is given: how far they are apart, how many, or how many a square (cubic) metre'),
+    distance: z
+      .number()
+      .min(1e-4)
+      .max(1e5)
+      .nullable()
+      .default(null)
+      .describe('Metres; null: from the props’ own footprint'),
+    number: z.int().min(0).max(MOST_PLACES).default(200).describe('Clumps: of them'),
+    density: z.number().min(0).max(1e6).default(1).describe('A square metre; in a volume a cubic one'),
+    turnDeg: degrees.default(0).describe('Grid: rows turned'),
+    stagger: z
+      .enum(['none', 'brick', 'six'])
+      .default('none')
+      .describe('Grid: every second row moved by half'),
+    loose: share.default(0).describe('Grid: each moved by chance, up to so much of half the distance'),
+    each: z
+      .tuple([z.int().min(0).max(MOST_EACH), z.int().min(0).max(MOST_EACH)])
+      .default([4, 8])
+      .describe('Clumps: how many stand about each place, least and most'),
+    wide: length.default(1).describe('Clumps: metres from their middle to the farthest'),
+  })
+  .prefault({});
+
+export const scatterSchema = z.object({
+  ...baseFields('scatter'),
+  over: overSchema,
+  props: weightedSchema,
+  spread: spreadSchema,
+  stand: z
+    .object({
+      heading: z
+        .enum(['along', 'compass', 'target'])
+        .default('along')
+        .describe('“along”: as the area lies, to +Z'),
+      compassDeg: degrees.default(0).describe('Clockwise from north (−Z) as seen from above'),
+      target: targetSchema.default({ kind: 'point', position: [0, 0, 0] }),
+      alternate: z.enum(['none', 'turn', 'mirror']).default('none'),
+      lean: share.default(0).describe('0 upright, 1 square to the surface'),
+      lift: metres.default(0),
+      turnDeg: degrees.default(0),
+      tipDeg: degrees.default(0),
+      rollDeg: degrees.default(0),
+      size: factor.default(1),
+    })
+    .prefault({}),
+  ground: groundSchema,
+  variation: variationSchema,
+  gaps: areaGapsSchema,
+  hand: handSchema,
+});
+
+export type Scatter = z.infer<typeof scatterSchema>;
+export type ScatterOver = Scatter['over'];
+export type ScatterSpread = Scatter['spread'];
+
+/** Ids of the props that a scatter may place, in order of first use. */
+export const propsOf = ({ props, hand }: Scatter): string[] => [
+  ...new Set([...props.map((p) => p.prop), ...propsByHand(hand)]),
+];

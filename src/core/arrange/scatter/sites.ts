@@ -1,0 +1,162 @@
+import { cross, type Vec3 } from '../../math/vec3';
+import { nearestPlace, noHit } from '../../mesh/bvhQuery';
+import { faceNormal, normalOn, placeOn, type TriMesh } from '../../mesh/triMesh';
+import { through } from '../../mesh/surface';
+import type { SurfaceStates } from '../context';
+import type { Sites } from '../sites';
+import type { Pose } from '../steps/onSurface';
+
+/** Places that a scatter has found, as settle takes them. */
+
+export interface Ground {
+  states: SurfaceStates;
+  /** Which of the surfaces it is: part of the slot. */
+  part: number;
+}
+
+/** A growing list of places. */
+export class SiteList {
+  count = 0;
+  slot: Float64Array;
+  position: Float64Array;
+  front: Float64Array;
+  up: Float64Array;
+
+  constructor(room: number) {
+    this.slot = new Float64Array(room);
+    this.position = new Float64Array(room * 3);
+    this.front = new Float64Array(room * 3);
+    this.up = new Float64Array(room * 3);
+  }
+
+  private grow(): void {
+    const room = Math.max(64, this.slot.length * 2);
+    const more = (a: Float64Array, size: number) => {
+      const out = new Float64Array(room * size);
+      out.set(a);
+      return out;
+    };
+    this.slot = more(this.slot, 1);
+    for (const name of ['position', 'front', 'up'] as const) this[name] = more(this[name], 3);
+  }
+
+  /** The surfaces that places are on, as they stand now, and the first place on each. */
+  private on: { now: TriMesh; lean: number; from: number }[] = [];
+
+  private put(slot: number, p: Vec3, front: Vec3, up: Vec3): void {
+    if (this.count === this.slot.length) this.grow();
+    const i = this.count++;
+    this.slot[i] = slot;
+    for (let a = 0; a < 3; a++) {
+      this.position[i * 3 + a] = p[a];
+      this.front[i * 3 + a] = front[a];
+      this.up[i * 3 + a] = up[a];
+    }
+  }
+
+  /** A place in space: upright, its front to +Z. */
+  addFree(slot: number, p: Vec3): void {
+    this.put(slot, p, SOUTH, UP);
+  }
+
+  /**
+   * A place of a surface's material: its front goes with that.
+   * @param lean 0 upright, 1 square to the surface
+   */
+  addOn(
+    { now, rest, place }: SurfaceStates,
+    slot: number,
+    face: number,
+    u: number,
+    v: number,
+    lean: number,
+  ): void {
+    if (this.on.at(-1)?.now !== now) this.on.push({ now, lean, from: this.count });
+    const up = leaning(normalOn(now, face, u, v), lean);
+    const front = squareTo(carried(rest, now, place, face), up);
+    this.put(slot, placeOn(now, face, u, v), front, up);
+  }
+
+  sites(prop: Int32Array): Sites {
+    const n = this.count;
+    return {
+      slot: this.slot.subarray(0, n),
+      prop,
+      s: new Float64Array(n),
+      position: this.position.subarray(0, n * 3),
+      front: this.front.subarray(0, n * 3),
+      up: this.up.subarray(0, n * 3),
+      outward: 1,
+      odd: (i) => i % 2 === 1,
+      ...(this.on.length > 0 && {
+        moved: (i: number, along: number, side: number, out: Pose) => this.moved(i, along, side, out),
+      }),
+    };
+  }
+
+  /** Moved on over its surface: to the place of it that is nearest to where that would be straight on. */
+  private moved(i: number, along: number, side: number, out: Pose): boolean {
+    const { now, lean } = this.on.findLast((o) => o.from <= i)!;
+    const at = (a: Float64Array) => [a[i * 3], a[i * 3 + 1], a[i * 3 + 2]] as Vec3;
+    const [p, front, up] = [at(this.position), at(this.front), at(this.up)];
+    const right = cross(front, up);
+    const to = p.map((v, a) => v + front[a] * along + right[a] * side);
+    if (!nearestPlace(now.tree(), to[0], to[1], to[2], Infinity, hit)) return false;
+    out.position = placeOn(now, hit.face, hit.u, hit.v);
+    out.up = leaning(normalOn(now, hit.face, hit.u, hit.v), lean);
+    out.front = squareTo(front, out.up);
+    return true;
+  }
+}
+
+const hit = noHit();
+
+const UP: Vec3 = [0, 1, 0];
+const SOUTH: Vec3 = [0, 0, 1];
+
+/** Upright leaned towards a normal. */
+function leaning(normal: Vec3, lean: number): Vec3 {
+  if (lean === 0) return UP;
+  if (lean === 1) return normal;
+  const up = normal.map((v, a) => v * lean + UP[a] * (1 - lean));
+  const l = Math.sqrt(up[0] * up[0] + up[1] * up[1] + up[2] * up[2]);
+  return l > 1e-9 ? [up[0] / l, up[1] / l, up[2] / l] : normal;
+}
+
+/** A direction's part square to another one, of unit length; any such where there is none. */
+function squareTo([x, y, z]: Vec3, up: Vec3): Vec3 {
+  const k = x * up[0] + y * up[1] + z * up[2];
+  const out: Vec3 = [x - up[0] * k, y - up[1] * k, z - up[2] * k];
+  const l = Math.sqrt(out[0] * out[0] + out[1] * out[1] + out[2] * out[2]);
+  if (l > 1e-6) return [out[0] / l, out[1] / l, out[2] / l];
+  return squareTo(Math.abs(up[1]) < 0.9 ? UP : [1, 0, 0], up);
+}
+
+/**
+ * Where +Z of the scene has come to on a face since the surface was at rest: by its shares of two sides and the
+ * normal, which go with the material.
+ */
+function carried(rest: TriMesh, now: TriMesh, place: Float64Array, face: number): Vec3 {
+  if (rest.positions === now.positions) return SOUTH;
+  const was = frameOf(rest, face, place);
+  const is = frameOf(now, face, null);
+  // At right angles: shares are parts along the axes.
+  const share = was.map((axis) => axis[2]);
+  return [0, 1, 2].map((a) => is.reduce((sum, axis, k) => sum + axis[a] * share[k], 0)) as Vec3;
+}
+
+/** A face's first side, what is square to it in the face, and its normal; each of unit length. */
+function frameOf(mesh: TriMesh, face: number, place: Float64Array | null): [Vec3, Vec3, Vec3] {
+  const n = turned(faceNormal(mesh, face), place);
+  const [a, b] = [mesh.indices[face * 3] * 3, mesh.indices[face * 3 + 1] * 3];
+  const side = [0, 1, 2].map((k) => mesh.positions[b + k] - mesh.positions[a + k]) as Vec3;
+  const x = squareTo(turned(side, place), n);
+  return [x, [n[1] * x[2] - n[2] * x[1], n[2] * x[0] - n[0] * x[2], n[0] * x[1] - n[1] * x[0]], n];
+}
+
+/** A direction in the scene, of unit length. */
+function turned(way: Vec3, place: Float64Array | null): Vec3 {
+  const to = place ? through(place, way).map((v, a) => v - place[12 + a]) : way;
+  const l = Math.sqrt(to[0] * to[0] + to[1] * to[1] + to[2] * to[2]);
+  return l > 0 ? [to[0] / l, to[1] / l, to[2] / l] : [0, 1, 0];
+}

@@ -1,0 +1,45 @@
+import type { Scatter, ScatterOver } from '@/core/arrange/scatter/schema';
+import type { Scene } from '@/core/scene/schema';
+import { command } from '../command';
+import { addArrangement } from './arrangements';
+import { findPath, findProp, findSurface, findWith } from './find';
+
+/** Commands of scatters. Their blocks of settings have the commands of all arrangements. */
+
+/** How far over a place, metres, ground is looked for below the paths that enclose an area. */
+const ABOVE = 100;
+
+const nameOf = (scene: Scene, over: ScatterOver): string => {
+  if (over.kind === 'volume') return findSurface(scene, over.surface).name;
+  const [first] = over.kind === 'paths' ? over.paths : over.surfaces;
+  return over.kind === 'paths' ? findPath(scene, first).name : findSurface(scene, first).name;
+};
+
+/** Scatters props over an area. What closed paths enclose is landed on what is beneath. @returns its id */
+export const addScatter = command<{ over: ScatterOver; props?: string[]; values?: Partial<Scatter> }>({
+  apply(scene, { over, props = [], values = {} }) {
+    const [first] = props;
+    const title = first
+      ? `${findProp(scene, first).name} over ${nameOf(scene, over)}`
+      : `Over ${nameOf(scene, over)}`;
+    const ground = over.kind === 'paths' &&
+      scene.surfaces.length > 0 && { ground: { mode: 'land', above: ABOVE } };
+    return addArrangement(scene, 'scatter', title, () => ({
+      over,
+      props: props.map((prop) => ({ prop, weight: 1 })),
+      ...ground,
+      ...values,
+    }));
+  },
+  name: (_, after) => `scatter “${after.arrangements.at(-1)!.name}”`,
+});
+
+/** Hangs one more prop into a scatter: all share its places by weight. */
+export const addScatterProp = command<{ id: string; prop: string }>({
+  apply(scene, { id, prop }) {
+    const { props } = findWith(scene, id, 'spread');
+    if (!props.some((p) => p.prop === prop)) props.push({ prop, weight: 1 });
+  },
+  name: (before, _, { id, prop }) =>
+    `${findProp(before, prop).name} into “${findWith(before, id, 'spread').name}”`,
+});

@@ -1,0 +1,72 @@
+import { STATE, type Placements } from '@/core/arrange/result';
+import type { Plan } from './plan';
+
+/** Colours of the plan, as the theme has them. */
+export interface Inks {
+  thread: string;
+  text: string;
+  edge: string;
+  soft: string;
+}
+
+export interface Drawn {
+  placements: Placements;
+  plan: Plan;
+  /** Lines for bearings, xyz a place each. */
+  lines: readonly ArrayLike<number>[];
+  /** Metres from one to the next. */
+  distance: number;
+  hovered: number | null;
+  chosen: ReadonlySet<number>;
+  box: readonly [number, number, number, number] | null;
+  inks: Inks;
+}
+
+const ROUND = 2 * Math.PI;
+
+/** Draws the plan: what is placed as dots, gaps as rings, what is hovered or chosen in ink. */
+export function drawPlan(paint: CanvasRenderingContext2D, drawn: Drawn): void {
+  const { placements: p, plan, hovered, chosen, box, inks } = drawn;
+  paint.lineWidth = 1;
+  paint.strokeStyle = inks.edge;
+  for (const line of drawn.lines) {
+    paint.beginPath();
+    for (let i = 0; i * 3 < line.length; i++) paint.lineTo(plan.x(line, i), plan.y(line, i));
+    paint.stroke();
+  }
+  // As wide as leaves air between neighbours.
+  const r = Math.min(6, Math.max(0.7, 0.28 * plan.k * drawn.distance));
+  paint.fillStyle = inks.thread;
+  paint.strokeStyle = inks.soft;
+  for (let i = 0; i < p.count; i++) {
+    const [x, y] = [plan.x(p.position, i), plan.y(p.position, i)];
+    if (p.state[i] === STATE.placed && r < 2) paint.fillRect(x - r, y - r, 2 * r, 2 * r);
+    else if (r < 1.2) continue;
+    else {
+      paint.beginPath();
+      paint.arc(x, y, p.state[i] === STATE.placed ? r : Math.max(1.5, r * 0.8), 0, ROUND);
+      if (p.state[i] === STATE.placed) paint.fill();
+      else paint.stroke();
+    }
+  }
+  for (let i = 0; i < p.count; i++) {
+    const lit = p.slot[i] === hovered;
+    if (!lit && !chosen.has(p.slot[i])) continue;
+    paint.beginPath();
+    paint.arc(plan.x(p.position, i), plan.y(p.position, i), Math.max(4, r + 2), 0, ROUND);
+    paint.fillStyle = inks.text;
+    paint.strokeStyle = inks.text;
+    if (p.state[i] === STATE.placed) paint.fill();
+    else paint.stroke();
+  }
+  if (!box) return;
+  paint.strokeStyle = inks.text;
+  paint.setLineDash([4, 3]);
+  paint.strokeRect(
+    Math.min(box[0], box[2]),
+    Math.min(box[1], box[3]),
+    Math.abs(box[2] - box[0]),
+    Math.abs(box[3] - box[1]),
+  );
+  paint.setLineDash([]);
+}
