@@ -131,6 +131,13 @@ await withApplication(4188, async (browser, base) => {
   await page.waitForTimeout(400);
   await shot('ground-after');
 
+  // A scatter over the dunes, and its places from above.
+  await page.getByRole('button', { name: /^Marram on the dunes Scatter/ }).click();
+  await step('Ground').click();
+  await step('Spread').click();
+  await rest();
+  await shot('scatter');
+
   await open('Sailcloth');
   await page.getByLabel('Time in seconds').fill('2.5');
   await page.getByRole('button', { name: /^Signal cloth Surface/ }).click();

@@ -3,6 +3,7 @@ import { addKeepOut } from '@/store/commands/gaps';
 import { setEntry } from '@/store/commands/order';
 import { addGenerated, addPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setStep } from '@/store/commands/arrangements';
+import { addScatter } from '@/store/commands/scatter';
 import { addSpans } from '@/store/commands/spans';
 import type { Ground } from '@/core/arrange/steps/schema';
 import { Builder } from './builder';
@@ -62,6 +63,20 @@ export function ropeFence(): Scene {
   // Boards lap in the bends; grass grows through the rails.
   b.meant('Tufts along the fence', 'Lower rails');
   b.meant('Boards of the footpath', 'Boards of the footpath');
+  // Marram in clumps over all of the dunes, but for what people walk on and what the fence goes through.
+  const dunes = b.scene.surfaces.find((x) => x.name === 'Dunes')!.id;
+  const marram = b.do(addScatter, {
+    over: { kind: 'surfaces', surfaces: [dunes] },
+    props: [props['grass-tuft']],
+    values: { name: 'Marram on the dunes', thread: 'moss', seed: 4 },
+  });
+  b.do(setStep, { id: marram, step: 'spread', values: { how: 'clumps', distance: 3.4, each: [2, 6], wide: 0.9 } });
+  b.do(setStep, { id: marram, step: 'stand', values: { lean: 0.4, lift: -0.02 } });
+  b.do(setStep, { id: marram, step: 'variation', values: { size: [0.5, 1.3], tint: { colors: ['#d6a02b', '#61793f'], strength: [0, 0.35] } } });
+  b.do(addKeepOut, { id: marram, keepOut: { kind: 'near', name: 'Footpath', of: { kind: 'path', id: footpath }, distance: 1.1 } });
+  b.do(addKeepOut, { id: marram, keepOut: { kind: 'near', name: 'Fence', of: { kind: 'path', id: fence }, distance: 0.7 } });
+  b.do(addKeepOut, { id: marram, keepOut: { kind: 'into', name: 'Tufts', of: tufts } });
+  b.meant('Marram on the dunes', 'Marram on the dunes');
   b.surroundings(-1.45);
   return b.scene;
 }

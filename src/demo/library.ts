@@ -17,6 +17,8 @@ export interface BuiltMesh {
   use: 'prop' | 'surface';
   /** Where the foot goes by default. */
   foot: 'base' | 'centre' | 'origin';
+  /** It grows or lies any way round: where many are scattered each is turned by chance, until that is taken back. */
+  anyTurn?: true;
   make: () => Mesh;
 }
 
@@ -62,8 +64,8 @@ export const BUILT: BuiltMesh[] = [
   prop('mooring-ring', 'Mooring ring', harbour.mooringRing, 'origin'),
   prop('life-ring', 'Life ring', harbour.lifeRing, 'centre'),
   prop('buoy', 'Buoy', harbour.buoy),
-  prop('boulder', 'Boulder', harbour.boulder),
-  prop('grass-tuft', 'Grass tuft', harbour.grassTuft),
+  { ...prop('boulder', 'Boulder', harbour.boulder), anyTurn: true },
+  { ...prop('grass-tuft', 'Grass tuft', harbour.grassTuft), anyTurn: true },
   prop('dinghy', 'Dinghy', harbour.dinghy, 'origin'),
   prop('stitch', 'Stitch', line.stitch),
   prop('scallop-tile', 'Scallop tile', tiles.scallopTile, 'origin'),

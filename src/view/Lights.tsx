@@ -29,7 +29,7 @@ export function Lights() {
     light.position.copy(sphere.center).addScaledVector(new Vector3(...disc.towards), r);
     Object.assign(light.shadow.camera, { left: -r, right: r, top: r, bottom: -r, near: 0.1, far: r * 4 });
     light.shadow.camera.updateProjectionMatrix();
-    light.shadow.normalBias = (r / 1024) * 1.6;
+    light.shadow.normalBias = (r / 1024) * (SOFTWARE ? 2.4 : 1.6);
     light.target.updateMatrixWorld();
     gl.shadowMap.needsUpdate = true;
     invalidate();

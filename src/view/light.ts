@@ -16,7 +16,7 @@ export interface SceneLight {
 /** How wide the sun's disc is, degrees. It is larger than the real one's half degree: the air of a harbour is hazy. */
 export const SUN_WIDE_DEG = 2;
 
-export const LIGHTS: Record<Hour, SceneLight> = {
+const LIGHTS: Record<Hour, SceneLight> = {
   day: {
     sun: { color: '#fff1dc', intensity: 2.1, towards: [-0.9, 1.25, -0.35] },
     sky: { color: '#eef4f6', ground: '#c9b79a', intensity: 1.75 },

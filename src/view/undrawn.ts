@@ -8,6 +8,8 @@ interface Harness {
   /** Answers when the picture has developed. */
   developed?: () => Promise<void>;
   isDeveloped?: () => boolean;
+  /** Frames that the picture at rest has been added up from so far. */
+  added?: () => number;
   /** Answers when the open scene has settled. */
   settled?: () => Promise<void>;
   /** The open scene as the .csv that would be sent out, with a row for every gap. */

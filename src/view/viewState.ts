@@ -79,6 +79,8 @@ export interface ViewState {
   /** The picture develops while nothing moves, and has done so. */
   develops: boolean;
   developed: boolean;
+  /** Frames that the picture at rest has been added up from so far. */
+  added: number;
 }
 
 const NO_DRAWING: Drawing = { points: [], ahead: null, closing: false, snap: null, onto: null };
@@ -107,6 +109,7 @@ export const useView = create<ViewState>(() => ({
   frames: 0,
   develops: developsAtFirst(),
   developed: false,
+  added: 0,
 }));
 
 const set = useView.setState;

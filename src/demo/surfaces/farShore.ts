@@ -14,10 +14,10 @@ const RINGS = [0, 5, 14, 30, 55, 95, 150];
 const DEG = Math.PI / 180;
 
 /** Colour of the air; what is far has some of it. */
-export const AIR = '#DCE4E3';
+const AIR = '#DCE4E3';
 
 /** A colour with a share of another. */
-export function mixed(color: string, other: string, share: number): string {
+function mixed(color: string, other: string, share: number): string {
   const of = (c: string, k: number) => parseInt(c.slice(1 + k * 2, 3 + k * 2), 16);
   const channel = (k: number) => Math.round(of(color, k) * (1 - share) + of(other, k) * share);
   return `#${[0, 1, 2].map((k) => channel(k).toString(16).padStart(2, '0')).join('')}`;

@@ -1,5 +1,6 @@
 import type { Scatter, ScatterOver } from '@/core/arrange/scatter/schema';
 import type { Scene } from '@/core/scene/schema';
+import { builtEntry } from '@/demo/library';
 import { command } from '../command';
 import { addArrangement } from './arrangements';
 import { findPath, findProp, findSurface, findWith } from './find';
@@ -15,6 +16,13 @@ const nameOf = (scene: Scene, over: ScatterOver): string => {
   return over.kind === 'paths' ? findPath(scene, first).name : findSurface(scene, first).name;
 };
 
+/** What a prop suggests where it is scattered: what grows or lies any way round is turned by chance. */
+const suggested = (scene: Scene, prop: string): object => {
+  const { mesh } = findProp(scene, prop);
+  const anyTurn = mesh.source === 'built' && builtEntry(mesh.name)?.anyTurn;
+  return anyTurn ? { [prop]: { turnDeg: [-180, 180] } } : {};
+};
+
 /** Scatters props over an area. What closed paths enclose is landed on what is beneath. @returns its id */
 export const addScatter = command<{ over: ScatterOver; props?: string[]; values?: Partial<Scatter> }>({
   apply(scene, { over, props = [], values = {} }) {
@@ -27,6 +35,7 @@ export const addScatter = command<{ over: ScatterOver; props?: string[]; values?
     return addArrangement(scene, 'scatter', title, () => ({
       over,
       props: props.map((prop) => ({ prop, weight: 1 })),
+      variation: { perProp: Object.assign({}, ...props.map((prop) => suggested(scene, prop))) },
       ...ground,
       ...values,
     }));
@@ -37,8 +46,10 @@ export const addScatter = command<{ over: ScatterOver; props?: string[]; values?
 /** Hangs one more prop into a scatter: all share its places by weight. */
 export const addScatterProp = command<{ id: string; prop: string }>({
   apply(scene, { id, prop }) {
-    const { props } = findWith(scene, id, 'spread');
-    if (!props.some((p) => p.prop === prop)) props.push({ prop, weight: 1 });
+    const { props, variation } = findWith(scene, id, 'spread');
+    if (props.some((p) => p.prop === prop)) return;
+    props.push({ prop, weight: 1 });
+    variation.perProp = { ...suggested(scene, prop), ...variation.perProp };
   },
   name: (before, _, { id, prop }) =>
     `${findProp(before, prop).name} into “${findWith(before, id, 'spread').name}”`,

@@ -11,6 +11,7 @@ export function offerHarness(): void {
   if (!harness) return;
   harness.settled = settled;
   harness.isDeveloped = () => useView.getState().developed;
+  harness.added = () => useView.getState().added;
   harness.developed = () =>
     new Promise((done) => {
       if (useView.getState().developed) return done();

@@ -24,7 +24,7 @@ const FINISH = { least: 6, most: 16 };
 /** Milliseconds between two looks whether a part is drawn. */
 const LOOK_MS = 4;
 /** Milliseconds without a frame before it begins. */
-const AT_REST_MS = 350;
+const AT_REST_MS = 220;
 
 const isAtRest = (): boolean => {
   const { moving, loading, picture } = useView.getState();
@@ -101,6 +101,7 @@ class Developing {
       if (!isAtRest()) return this.touched();
       if (developer.isDeveloped) return useView.setState({ developed: true });
       developer.step(this.scene, this.camera(), lights);
+      if (useView.getState().added !== developer.added) useView.setState({ added: developer.added });
       return true;
     });
   }
@@ -134,7 +135,8 @@ class Developing {
   stop(): void {
     clearTimeout(this.waiting);
     clearTimeout(this.next);
-    if (useView.getState().developed) useView.setState({ developed: false });
+    const { developed, added } = useView.getState();
+    if (developed || added > 0) useView.setState({ developed: false, added: 0 });
   }
 
   dispose(): void {

@@ -124,6 +124,11 @@ export class Developer {
     this.times = [];
   }
 
+  /** Frames that have been added. */
+  get added(): number {
+    return this.done;
+  }
+
   /** Whether nothing is left to be added. */
   get isDeveloped(): boolean {
     return this.done >= this.plan.edges + this.plan.light;

@@ -1,6 +1,7 @@
+import type { CompiledPath } from '../../curve/compile';
 import { polyline } from '../../curve/sample';
 import { channel, random01 } from '../../math/random';
-import { outlineOf } from '../../mesh/scatter/outline';
+import { outlineOf, type Outline } from '../../mesh/scatter/outline';
 import type { ArrangeContext } from '../context';
 import {
   allocatePlacements,
@@ -19,6 +20,7 @@ import { densityOf, ownDistance, tooMany, type Density } from './density';
 import { inOutline } from './inOutline';
 import { inVolume, insideOf, isOpen } from './inVolume';
 import { groundArea, onSurfaces } from './onSurfaces';
+import { remembered } from './remember';
 import { propsOf, type Scatter } from './schema';
 import type { Ground, SiteList } from './sites';
 
@@ -105,7 +107,7 @@ function areaOf(scatter: Scatter, context: ArrangeContext, say: Say): Area | nul
 }
 
 function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext, say: Say): Area | null {
-  const rings = paths.flatMap((id) => {
+  const lines = paths.flatMap((id) => {
     const compiled = context.path(id);
     if (!compiled?.ok) {
       say('area-missing', { path: id }, paths.length > 1 ? 'warning' : 'error');
@@ -113,23 +115,32 @@ function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext,
     }
     const closed = compiled.strokes.filter((s) => s.closed);
     if (closed.length === 0) say('area-open', { path: id }, paths.length > 1 ? 'warning' : 'error');
-    return closed.map((s) => polyline(s, 0.005).position);
+    return closed;
   });
   if (paths.length === 0) say('area-nothing', {});
-  if (rings.length === 0) return null;
-  const outline = outlineOf(rings);
+  if (lines.length === 0) return null;
+  const { outline, height } = remembered(lines, 'outline', () => outlineAround(lines));
   if (!(outline.area > 0)) {
     say('area-nothing', {});
     return null;
   }
-  // The height of the paths in the mean: from there what is beneath is looked for.
-  const heights = rings.flatMap((ring) => Array.from(ring).filter((_, i) => i % 3 === 1));
-  const height = heights.reduce((sum, y) => sum + y, 0) / heights.length;
   return {
     size: outline.area,
     dimensions: 2,
     places: (density) => inOutline(scatter, outline, height, density),
   };
+}
+
+/** What closed lines enclose, and their height in the mean: from there what is beneath is looked for. */
+function outlineAround(lines: CompiledPath[]): { outline: Outline; height: number } {
+  const rings = lines.map((line) => polyline(line, 0.005).position);
+  let [sum, count] = [0, 0];
+  for (const ring of rings)
+    for (let i = 1; i < ring.length; i += 3) {
+      sum += ring[i];
+      count++;
+    }
+  return { outline: outlineOf(rings), height: sum / count };
 }
 
 function insideSurface(scatter: Scatter, surface: string, context: ArrangeContext, say: Say): Area | null {

@@ -4,6 +4,7 @@ import type { Outline } from '../../mesh/scatter/outline';
 import { evenIn, looseIn } from '../../mesh/scatter/plane';
 import type { Density } from './density';
 import { childSlot, slotOf } from './slots';
+import { remembered } from './remember';
 import type { Scatter } from './schema';
 import { SiteList } from './sites';
 
@@ -27,7 +28,10 @@ export function inOutline(
     );
     return list;
   }
-  const points = spread.how === 'loose' ? looseIn(outline, seed, number) : evenIn(outline, seed, amount);
+  const loose = spread.how === 'loose';
+  const points = remembered([outline], JSON.stringify([loose, seed, loose ? number : amount]), () =>
+    loose ? looseIn(outline, seed, number) : evenIn(outline, seed, amount),
+  );
   for (let i = 0; i < points.count; i++) {
     const [x, z] = [points.position[i * 3], points.position[i * 3 + 2]];
     const own = slotOf(points.key[i], points.level[i], 0);

@@ -7,6 +7,7 @@ import { triMeshBounds, type TriMesh } from '../../mesh/triMesh';
 import type { SurfaceStates } from '../context';
 import type { Density } from './density';
 import { childSlot, slotOf } from './slots';
+import { remembered } from './remember';
 import type { Scatter } from './schema';
 import { SiteList } from './sites';
 
@@ -47,8 +48,10 @@ export function inVolume(
     return list;
   }
   const own = 'distance' in amount ? { distance: amount.distance / size } : amount;
-  const points =
-    spread.how === 'loose' ? looseInside(tree, bounds, seed, number) : evenInside(tree, bounds, seed, own);
+  const loose = spread.how === 'loose';
+  const points = remembered([rest], JSON.stringify(['inside', loose, seed, loose ? number : own]), () =>
+    loose ? looseInside(tree, bounds, seed, number) : evenInside(tree, bounds, seed, own),
+  );
   for (let i = 0; i < points.count; i++) {
     const p = [...points.position.subarray(i * 3, i * 3 + 3)] as Vec3;
     const slot = slotOf(points.key[i], points.level[i], 0);

@@ -10,6 +10,7 @@ import { looseSpots, type Spots } from '../../mesh/scatter/spots';
 import { through, throughInverse } from '../../mesh/surface';
 import { faceNormal, placeOn, triMeshBounds } from '../../mesh/triMesh';
 import type { Density } from './density';
+import { remembered } from './remember';
 import type { Scatter } from './schema';
 import { SiteList, type Ground } from './sites';
 import { childOn, slotOf } from './slots';
@@ -34,7 +35,10 @@ export function onSurfaces(scatter: Scatter, grounds: readonly Ground[], density
     const { rest, size } = ground.states;
     const own: Amount =
       'distance' in density.amount ? { distance: density.amount.distance / size } : { number: shares[g] };
-    const spots = spread.how === 'loose' ? looseSpots(rest, seed, shares[g]) : evenSpots(rest, seed, own);
+    const loose = spread.how === 'loose';
+    const spots = remembered([rest], JSON.stringify([loose, seed, loose ? shares[g] : own]), () =>
+      loose ? looseSpots(rest, seed, shares[g]) : evenSpots(rest, seed, own),
+    );
     if (spread.how === 'clumps') return clumpsOn(scatter, ground, spots, list);
     for (let i = 0; i < spots.count; i++)
       list.addOn(

@@ -42,10 +42,19 @@ export class Joined {
 
   /** Whether a place x, y, z of a face is joined to a near one of another face. */
   joins(face: number, x: number, y: number, z: number, other: number): boolean {
-    if (face === other) return true;
+    if (face === other || this.touch(face, other)) return true;
     this.alone[face] ||= this.isAlone(face) ? 1 : 2;
     if (this.alone[face] === 1) return true;
     return this.flood(face, x, y, z, this.within, other);
+  }
+
+  /** Whether two faces have a corner in common: of coarse meshes most that are near do. */
+  private touch(f: number, g: number): boolean {
+    const { indices } = this.mesh;
+    const { weld } = this.t;
+    for (let i = f * 3; i < f * 3 + 3; i++)
+      for (let k = g * 3; k < g * 3 + 3; k++) if (weld[indices[i]] === weld[indices[k]]) return true;
+    return false;
   }
 
   /** Goes over the faces joined to one as far as edges come near. @returns whether `wanted` is among them */

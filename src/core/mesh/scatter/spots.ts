@@ -41,7 +41,7 @@ export function roomier(spots: Spots, room: number): Spots {
 }
 
 /** One candidate: a place of the whole area. */
-export interface Candidate {
+interface Candidate {
   face: number;
   u: number;
   v: number;

@@ -15,4 +15,6 @@ export const scatterUi = kindUi<Scatter>({
   Flat: ScatterFlat,
   Handles: ScatterMarks,
   create: newScatterEntries,
+  // Places that wait for a first prop are no gaps.
+  holds: ({ props }) => (props.length === 0 ? 'Places for props' : null),
 });

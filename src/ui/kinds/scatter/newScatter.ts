@@ -10,7 +10,7 @@ import { openDialog } from '../../uiState';
 /** New scatters: over surfaces, inside closed paths, inside closed surfaces. */
 
 /** Fills an area with the props in hand; with none its empty places show. */
-export function scatterOver(over: ScatterOver): void {
+function scatterOver(over: ScatterOver): void {
   const props = selectedNodes().flatMap((n) => (n.kind === 'prop' ? [n.id] : []));
   const made = dispatch(addScatter, { over, props });
   if (made) selectArrangement(made);

@@ -2,7 +2,7 @@
 
 import { Maximize2, Minimize2, Scan } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { GAP_REASONS, STATE, type Placements } from '@/core/arrange/result';
+import { GAP_REASONS, STATE, type AreaFacts, type Placements } from '@/core/arrange/result';
 import type { Scatter } from '@/core/arrange/scatter/schema';
 import { slotName } from '@/core/arrange/slotId';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
@@ -87,7 +87,7 @@ export function ScatterFlat({ arrangement: a }: { arrangement: Scatter }) {
             scatter={a}
             placements={p}
             plan={planOf(p, side, size, look)}
-            distance={area?.distance ?? 1}
+            distance={spaceOf(p, area)}
             nudges={side === 'above'}
             size={size}
           />
@@ -105,6 +105,10 @@ function placeWords(p: Placements, row: number, { props }: Scatter): string {
   const what = p.state[row] === STATE.placed ? 'placed' : REASON[GAP_REASONS[p.state[row]]];
   return `#${slotName(p.slot[row])} · ${props.length === 0 ? 'no prop yet' : what}`;
 }
+
+/** Metres about each place in the mean, as dots are drawn. */
+const spaceOf = ({ count }: Placements, area: AreaFacts | undefined): number =>
+  !area ? 1 : area.dimensions === 3 ? area.distance : Math.min(area.distance, Math.sqrt(area.size / count));
 
 interface PlacesProps {
   scatter: Scatter;
@@ -141,6 +145,7 @@ function Places({ scatter, placements: p, plan, distance, nudges, size }: Places
       placements: p,
       plan,
       distance,
+      waiting: scatter.props.length === 0,
       hovered,
       chosen: new Set(slots),
       box,
@@ -152,7 +157,7 @@ function Places({ scatter, placements: p, plan, distance, nudges, size }: Places
         soft: ink('--faint'),
       },
     });
-  }, [p, plan, distance, nudges, hovered, slots, box, paths, size, scatter.thread, theme]);
+  }, [p, plan, distance, nudges, hovered, slots, box, paths, size, scatter, theme]);
   const pixel = (e: { clientX: number; clientY: number }): [number, number] => {
     const { left, top } = canvas.current!.getBoundingClientRect();
     return [e.clientX - left, e.clientY - top];

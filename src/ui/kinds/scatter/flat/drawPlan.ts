@@ -2,7 +2,7 @@ import { STATE, type Placements } from '@/core/arrange/result';
 import type { Plan } from './plan';
 
 /** Colours of the plan, as the theme has them. */
-export interface Inks {
+interface Inks {
   thread: string;
   text: string;
   edge: string;
@@ -16,6 +16,8 @@ export interface Drawn {
   lines: readonly ArrayLike<number>[];
   /** Metres from one to the next. */
   distance: number;
+  /** Places wait for a first prop. */
+  waiting: boolean;
   hovered: number | null;
   chosen: ReadonlySet<number>;
   box: readonly [number, number, number, number] | null;
@@ -40,12 +42,13 @@ export function drawPlan(paint: CanvasRenderingContext2D, drawn: Drawn): void {
   paint.strokeStyle = inks.soft;
   for (let i = 0; i < p.count; i++) {
     const [x, y] = [plan.x(p.position, i), plan.y(p.position, i)];
-    if (p.state[i] === STATE.placed && r < 2) paint.fillRect(x - r, y - r, 2 * r, 2 * r);
-    else if (r < 1.2) continue;
-    else {
+    const filled = p.state[i] === STATE.placed || drawn.waiting;
+    if (r < 2 && (filled || r < 1.2)) {
+      if (filled) paint.fillRect(x - r, y - r, 2 * r, 2 * r);
+    } else {
       paint.beginPath();
-      paint.arc(x, y, p.state[i] === STATE.placed ? r : Math.max(1.5, r * 0.8), 0, ROUND);
-      if (p.state[i] === STATE.placed) paint.fill();
+      paint.arc(x, y, filled ? r : Math.max(1.5, r * 0.8), 0, ROUND);
+      if (filled) paint.fill();
       else paint.stroke();
     }
   }

@@ -141,7 +141,7 @@ export function SpreadStep({ scatter, area }: { scatter: Scatter; area: AreaFact
       {spread.how === 'clumps' && (
         <>
           <RangeField
-            label="About each"
+            label="In each"
             hint="How many stand about each place, drawn for each"
             whole
             value={spread.each}
