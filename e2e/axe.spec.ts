@@ -1,6 +1,6 @@
 import axe from 'axe-core';
 import { expect, type Page } from '@playwright/test';
-import { newScene, openExample, settled } from './support/app';
+import { newScene, openExample, openQuay, settled } from './support/app';
 import { test } from './support/test';
 
 declare global {
@@ -140,7 +140,7 @@ for (const [example, nodes] of [
 
 test(`flat views, a prop, seeds, an empty scene`, async ({ page }) => {
   const found: string[] = [];
-  await openExample(page);
+  await openQuay(page);
   for (const tab of ['Spacing', 'Heights']) {
     await page.getByLabel('Flat view').getByRole('radio', { name: tab, exact: true }).click();
     found.push(...(await faults(page, `flat view, ${tab}`, ...OWN)));

@@ -14,6 +14,7 @@ import {
   newScene,
   onScreen,
   openExample,
+  openQuay,
   readRows,
   rows,
   sendOut,
@@ -257,7 +258,7 @@ test('scene files that are newer, truncated, incomplete or with unknown fields',
 test('a pitch of nothing, less, or next to nothing is held to the least; what cannot be is said', async ({
   page,
 }) => {
-  await openExample(page);
+  await openQuay(page);
   const pitch = page.getByLabel('Pitch', { exact: true });
   const step = page.getByRole('region', { name: 'Spacing' });
   for (const text of ['0', '-2', '1e-9']) {

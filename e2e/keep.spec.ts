@@ -44,7 +44,7 @@ test('undo and redo go by name, through every kind of change', async ({ page }) 
 });
 
 test('a reload brings everything back that was said to be saved, the undo list too', async ({ page }) => {
-  await openExample(page);
+  await openQuay(page);
   await type(pitch(page), '2.4');
   await settled(page);
   await page.reload();
@@ -226,7 +226,7 @@ test('where the browser keeps nothing, that is said, everything works, and the s
   await page.addInitScript(() => Object.defineProperty(window, 'indexedDB', { value: undefined }));
   await page.goto('/');
   await expect(page.getByRole('status').filter({ hasText: 'keeps nothing' })).toContainText('.clothesline');
-  await openExample(page);
+  await openQuay(page);
   await expect(alerts(page).filter({ hasText: 'keeps nothing' })).toBeVisible();
   await type(pitch(page), '2.4');
   await settled(page);
@@ -271,7 +271,7 @@ test('a second tab on the same scene only looks, until it takes over; then the f
 });
 
 test('the command list finds by words, shows keys, and runs', async ({ page }) => {
-  await openExample(page);
+  await openQuay(page);
   await page.keyboard.press('Control+k');
   const list = page.getByRole('dialog', { name: 'All commands' });
   await expect(list.getByText('Shift+Mod+Z')).toBeVisible();
@@ -290,7 +290,7 @@ test('the command list finds by words, shows keys, and runs', async ({ page }) =
 });
 
 test('several open steps, dusk, and hiding are kept apart from the undo list', async ({ page }) => {
-  await openExample(page);
+  await openQuay(page);
   await openStep(page, 'Gaps');
   await page.keyboard.press('Control+k');
   await page.getByLabel('Search the commands').fill('dusk');

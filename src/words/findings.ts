@@ -153,6 +153,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${path}” is open, so nothing lies inside it. Close it in its panel, or choose another one under Area.`;
     case 'area-volume-open':
       return `“${surface}” is not closed, so its inside is a guess. Close its mesh, or fill another one.`;
+    case 'area-none':
+      return 'Not one place lies there: rows look for ground from above, and what is far apart misses a small area. Ask for more, or for another spread.';
     case 'area-too-many':
       return `That would be ${whole(Number(d.count))} places, more than ${whole(Number(d.limit))}. Ask for fewer, or for a distance of ${d.distance} m or more, under Spread.`;
     case 'uv-overlap':

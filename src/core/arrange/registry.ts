@@ -62,7 +62,7 @@ export function needsOf(a: Arrangement, was?: Arrangement): Needs {
     const before = was && was.kind === a.kind ? needs.get(was) : undefined;
     found = kindOf(a).needs(a, before && { node: was!, needs: before });
     const locks = 'hand' in a ? surfacesOfLocks(a.hand) : [];
-    if (locks.length > 0) found = { ...found, locks };
+    if (locks.length > 0) found = { ...found, locks: [...(found.locks ?? []), ...locks] };
     needs.set(a, found);
   }
   return found;

@@ -139,6 +139,7 @@ export type FindingKind =
   | 'area-open'
   | 'area-volume-open'
   | 'area-too-many'
+  | 'area-none'
   | 'uv-overlap'
   | 'uv-turned'
   | 'clip-missing'

@@ -62,6 +62,7 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   if (scatter.props.length === 0) say('no-props', {});
   else if (scatter.props.every((p) => p.weight === 0)) say('order-empty', {});
   const list = area.places(density);
+  if (list.count === 0 && density.number > 0) say('area-none', {}, 'warning');
   const settled = settle(
     { ...scatter, posing: scatter.stand, gaps: wholeGaps(scatter.gaps) },
     [filled(scatter, list, ids, context, say)],

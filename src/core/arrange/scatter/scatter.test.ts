@@ -7,6 +7,7 @@ import type { Scene } from '../../scene/schema';
 import { closest } from '../../testing/apart';
 import { points } from '../../testing/paths';
 import { ASSETS } from '../../testing/scene';
+import { needsOf, surfacesOf } from '../registry';
 import { STATE } from '../result';
 import { slotName } from '../slotId';
 import { scatterSchema, type Scatter } from './schema';
@@ -193,6 +194,21 @@ test('rows and columns; several about each place', () => {
   expect(
     all(clumps).every((p) => all(middles).some((m) => Math.hypot(p[0] - m[0], p[2] - m[2]) <= 0.4 + 1e-9)),
   ).toBe(true);
+});
+
+test('rows find nothing on a wall, and that is said; its own surface is needed beside what hands have locked', () => {
+  const wall = worked(
+    scatter({ over: { kind: 'surfaces', surfaces: ['field'] }, spread: { how: 'grid' } }),
+    (scene) => {
+      Object.assign(scene.surfaces[1], { tipDeg: 90, position: [0, 0, 0.3] });
+    },
+  );
+  expect(kinds(wall)).toEqual(['area-none']);
+  const pin = { surface: 'small', face: 0, faces: 100, u: 0, v: 0, lift: 0, turnDeg: 0 };
+  const on = { pin, position: [0, 0, 0], rotation: [0, 0, 0, 1] };
+  const lock = { prop: 'p', s: 0, position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1], on };
+  const given = scatter({ ground: { mode: 'land' }, hand: { 3: { lock } } });
+  expect(surfacesOf(needsOf(given), ['field'])).toEqual(['field', 'ball', 'small']);
 });
 
 test('without props its places are there to be seen; too many are said with what fits', () => {

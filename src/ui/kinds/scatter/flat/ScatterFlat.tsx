@@ -1,6 +1,5 @@
 'use client';
 
-import { Maximize2, Minimize2, Scan } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { GAP_REASONS, STATE, type AreaFacts, type Placements } from '@/core/arrange/result';
 import type { Scatter } from '@/core/arrange/scatter/schema';
@@ -14,12 +13,13 @@ import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
 import { REASON } from '@/words/findings';
 import { plural } from '@/words/numbers';
-import { IconButton } from '../../../controls/Button';
 import { Segmented } from '../../../controls/Segmented';
 import { useSize } from '../../../flat/useSize';
-import { setTallFlat, useUi } from '../../../uiState';
+import { WHOLE, type Look } from '../../../flat/look';
+import { ZoomButtons } from '../../../flat/ZoomButtons';
+import { useUi } from '../../../uiState';
 import { drawPlan } from './drawPlan';
-import { nudgeOf, planOf, rowAt, rowsIn, WHOLE, zoomed, type Look, type Plan, type Side } from './plan';
+import { nudgeOf, planOf, rowAt, rowsIn, zoomed, type Plan, type Side } from './plan';
 
 const SIDES = [
   { value: 'above', text: 'Above' },
@@ -35,7 +35,6 @@ export function ScatterFlat({ arrangement: a }: { arrangement: Scatter }) {
   const [frame, size] = useSize();
   const [look, setLook] = useState<Look>(WHOLE);
   const [chosenSide, setSide] = useState<Side>('above');
-  const tall = useUi((s) => s.tallFlat);
   const p = useEngine((s) => s.result.arrangements.get(a.id)?.placements);
   const area = useEngine((s) => s.result.arrangements.get(a.id)?.area);
   const side = area?.dimensions === 3 ? chosenSide : 'above';
@@ -72,14 +71,7 @@ export function ScatterFlat({ arrangement: a }: { arrangement: Scatter }) {
             onChange={setSide}
           />
         )}
-        {look.zoom > 1 && (
-          <IconButton name="All of the plan" onClick={() => setLook(WHOLE)}>
-            <Scan size={15} />
-          </IconButton>
-        )}
-        <IconButton name={tall ? 'Lower flat view' : 'Taller flat view'} onClick={() => setTallFlat(!tall)}>
-          {tall ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
-        </IconButton>
+        <ZoomButtons what="the plan" look={look} onWhole={() => setLook(WHOLE)} />
       </div>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="scatter-plan">
         {p && p.count > 0 && size.width > 0 && (
@@ -89,6 +81,8 @@ export function ScatterFlat({ arrangement: a }: { arrangement: Scatter }) {
             plan={planOf(p, side, size, look)}
             distance={spaceOf(p, area)}
             nudges={side === 'above'}
+            look={look}
+            setLook={setLook}
             size={size}
           />
         )}
@@ -117,11 +111,13 @@ interface PlacesProps {
   distance: number;
   /** Whether a drag nudges: only from above it says where to. */
   nudges: boolean;
+  look: Look;
+  setLook: (look: Look) => void;
   size: { width: number; height: number };
 }
 
 /** The places themselves: drawn as one, met by the nearest. */
-function Places({ scatter, placements: p, plan, distance, nudges, size }: PlacesProps) {
+function Places({ scatter, placements: p, plan, distance, nudges, look, setLook, size }: PlacesProps) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { id } = scatter;
   const readOnly = useDocument((s) => s.readOnly !== null);
@@ -185,6 +181,16 @@ function Places({ scatter, placements: p, plan, distance, nudges, size }: Places
       return;
     }
     const row = rowAt(p, plan, x, y, REACH);
+    if (row < 0 && look.zoom > 1) {
+      dragGesture(e, `pan ${id}`, (m) =>
+        setLook({
+          ...look,
+          x: look.x - (m.clientX - e.clientX) / look.zoom,
+          y: look.y - (m.clientY - e.clientY) / look.zoom,
+        }),
+      );
+      return;
+    }
     if (row < 0 || readOnly) return;
     const slot = p.slot[row];
     const was = hand && 'hand' in hand ? hand.hand[slotName(slot)] : undefined;
@@ -210,7 +216,9 @@ function Places({ scatter, placements: p, plan, distance, nudges, size }: Places
   const keys = (e: KeyboardEvent) => {
     const now = hovered === null ? -1 : p.slot.indexOf(hovered);
     const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
-    if (step) setHover({ arrangement: id, slot: p.slot[(now + step + p.count) % p.count] });
+    const by = { '+': 1.3, '-': 1 / 1.3 }[e.key];
+    if (by) setLook(zoomed(look, by, 0, 0));
+    else if (step) setHover({ arrangement: id, slot: p.slot[(now + step + p.count) % p.count] });
     else if ((e.key === 'Enter' || e.key === 'Delete') && now >= 0 && !readOnly) toggle(now);
     else return;
     e.preventDefault();
@@ -221,7 +229,7 @@ function Places({ scatter, placements: p, plan, distance, nudges, size }: Places
       ref={canvas}
       role="application"
       tabIndex={0}
-      aria-label={`${plural(p.count, 'place')} from above. Arrow keys go from one to the next, Enter empties or fills.`}
+      aria-label={`${plural(p.count, 'place')} from above. Arrow keys go from one to the next, Enter empties or fills, + and − zoom.`}
       className="absolute inset-0 size-full cursor-pointer touch-none -outline-offset-2"
       onPointerDown={grab}
       onPointerMove={(e) => {

@@ -1,5 +1,6 @@
 import { allocatePlacements, STATE } from '@/core/arrange/result';
-import { nudgeOf, planOf, rowAt, rowsIn, WHOLE, zoomed } from './plan';
+import { WHOLE } from '../../../flat/look';
+import { nudgeOf, planOf, rowAt, rowsIn, zoomed } from './plan';
 
 const p = allocatePlacements(3, []);
 p.position.set([-2, 1, -1, 2, 3, 1, 0, 2, 0]);

@@ -1,5 +1,6 @@
 import type { Placements } from '@/core/arrange/result';
 import { STATE } from '@/core/arrange/result';
+import { WHOLE, type Look } from '../../../flat/look';
 
 /** The flat view of a scatter: its places from above, or for a volume from any of three sides, in pixels. */
 
@@ -11,14 +12,6 @@ const AXES: Record<Side, { right: 0 | 2; down: 1 | 2; turned: 1 | -1 }> = {
   front: { right: 0, down: 1, turned: -1 },
   side: { right: 2, down: 1, turned: -1 },
 };
-
-export interface Look {
-  zoom: number;
-  /** Where the middle of the view is, of what is shown, pixels at zoom 1. */
-  x: number;
-  y: number;
-}
-export const WHOLE: Look = { zoom: 1, x: 0, y: 0 };
 
 export interface Plan {
   /** Pixels a metre. */

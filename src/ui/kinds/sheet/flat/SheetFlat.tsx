@@ -1,6 +1,5 @@
 'use client';
 
-import { Maximize2, Minimize2, Scan } from 'lucide-react';
 import { useEffect, useMemo, useState, type PointerEvent } from 'react';
 import type { Sheet } from '@/core/arrange/sheet/schema';
 import { slotName } from '@/core/arrange/slotId';
@@ -12,16 +11,16 @@ import { useEngine } from '@/store/engine';
 import { setHover, useSelection } from '@/store/selection';
 import { LINEN, THREAD_COLORS } from '@/view/colors';
 import { useView } from '@/view/viewState';
-import { IconButton } from '../../../controls/Button';
 import { DistortionLegend } from '../recipe/DistortionLegend';
-import { setTallFlat, useUi } from '../../../uiState';
 import { metres } from '@/words/numbers';
 import { useSize } from '../../../flat/useSize';
+import { WHOLE, type Look } from '../../../flat/look';
+import { ZoomButtons } from '../../../flat/ZoomButtons';
 import { Cells, MOST_CELLS } from './Cells';
 import { addDrawn, drawOnSheet, finishDrawn, useSheetDrawing } from './drawing';
 import { Lines } from './Lines';
 import { Margins } from './Margins';
-import { outlinePath, planOf, WHOLE, type Look, type Plan } from './plan';
+import { outlinePath, planOf, type Plan } from './plan';
 
 /** The layout of a sheet, flat, and edited in place. Rows are as long as they are on the surface. */
 export function SheetFlat({ arrangement: sheet }: { arrangement: Sheet }) {
@@ -30,7 +29,6 @@ export function SheetFlat({ arrangement: sheet }: { arrangement: Sheet }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const units = useDocument((s) => s.scene.units);
   const result = useEngine((s) => s.result.arrangements.get(sheet.id));
-  const tall = useUi((s) => s.tallFlat);
   const drawing = useSheetDrawing((s) => s.sheet === sheet.id);
   const distortion = useView((s) => s.distortion);
   const layout = result?.sheet;
@@ -91,14 +89,7 @@ export function SheetFlat({ arrangement: sheet }: { arrangement: Sheet }) {
             <DistortionLegend bare />
           </span>
         )}
-        {look.zoom > 1 && (
-          <IconButton name="All of the sheet" onClick={() => setLook(WHOLE)}>
-            <Scan size={15} />
-          </IconButton>
-        )}
-        <IconButton name={tall ? 'Lower flat view' : 'Taller flat view'} onClick={() => setTallFlat(!tall)}>
-          {tall ? <Minimize2 size={15} /> : <Maximize2 size={15} />}
-        </IconButton>
+        <ZoomButtons what="the sheet" look={look} onWhole={() => setLook(WHOLE)} />
       </div>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="sheet">
         {layout && result && size.width > 0 && (

@@ -1,5 +1,6 @@
 import type { SheetLayout } from '@/core/arrange/result';
-import { outlinePath, planOf, WHOLE } from './plan';
+import { WHOLE } from '../../../flat/look';
+import { outlinePath, planOf } from './plan';
 
 const layout = { width: 6, height: 2, outline: Float64Array.of(0, 0, 6, 1, 1, 4, 2, 2, 2) } as SheetLayout;
 const size = { width: 636, height: 400 };

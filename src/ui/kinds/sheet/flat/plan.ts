@@ -1,13 +1,5 @@
 import type { SheetLayout } from '@/core/arrange/result';
-
-/** Where the flat view looks: pixels a metre beyond fitting, and layout metres that are moved. */
-export interface Look {
-  zoom: number;
-  x: number;
-  y: number;
-}
-
-export const WHOLE: Look = { zoom: 1, x: 0, y: 0 };
+import type { Look } from '../../../flat/look';
 
 /** The way from layout metres to pixels of the panel and back. */
 export interface Plan {
