@@ -79,6 +79,11 @@ test('places are seen before there is a prop, then props share them; a hand empt
   const after = (await rows(page)).find((r) => r.slot === one.slot)!;
   expect(after.x - one.x).toBeCloseTo(1, 1);
   expect(after.z - one.z).toBeCloseTo(0, 6);
+  // Another way to say how many begins at about as many.
+  await spread.getByRole('radio', { name: 'Per metre' }).click();
+  await settled(page);
+  expect((await rows(page)).length / all.length).toBeCloseTo(1, 0);
+  await spread.getByRole('radio', { name: 'Apart' }).click();
   // Fewer or more of them leave those two as the hand had it.
   await type(spread.getByRole('textbox', { name: 'At least apart' }), '0.6');
   const more = await rows(page);

@@ -71,7 +71,7 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'coincident-points':
       return `Point ${nth + 1} of “${path}” lies on the one before it. Move or delete it.`;
     case 'no-props':
-      return 'No prop yet. Drag one here from the basket, or press + beside Order.';
+      return 'No prop yet. Drag one here from the basket, press + on one there, or add one under Props.';
     case 'order-empty':
       return 'Every weight and “times” is 0, so nothing is placed. Raise one under Props.';
     case 'prop-missing':

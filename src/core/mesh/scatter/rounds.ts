@@ -47,5 +47,4 @@ export function* rounds(size: number, dimensions: 2 | 3, distance: number | null
 
 /** About so many even places come to stand at a distance, measured on the plane and in a cube. */
 export const fitting = (size: number, distance: number, dimensions: 2 | 3): number =>
-  (dimensions === 2 ? 0.6 : 0.6) *
-  (size / (dimensions === 2 ? distance * distance : distance * distance * distance));
+  (0.6 * size) / (dimensions === 2 ? distance * distance : distance * distance * distance);

@@ -2,6 +2,7 @@
 
 import type { AreaFacts } from '@/core/arrange/result';
 import type { Scatter, ScatterSpread } from '@/core/arrange/scatter/schema';
+import { fitting } from '@/core/mesh/scatter/rounds';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { NumberField } from '../../../controls/NumberField';
@@ -50,19 +51,7 @@ export function SpreadStep({ scatter, area }: { scatter: Scatter; area: AreaFact
           value={spread.amount}
           options={AMOUNT}
           // What there is stays about as it is: the new number begins where the old one had come to.
-          onChange={(amount) =>
-            set({
-              amount,
-              ...(area &&
-                amount === 'number' && {
-                  number: Math.max(1, Math.round(area.size / area.distance ** area.dimensions)),
-                }),
-              ...(area &&
-                amount === 'density' && {
-                  density: Number((1 / area.distance ** area.dimensions).toPrecision(3)),
-                }),
-            })
-          }
+          onChange={(amount) => set({ amount, ...(area && asMany(spread, area, amount)) })}
         />
       </div>
       {spread.amount === 'distance' && (
@@ -166,4 +155,17 @@ export function SpreadStep({ scatter, area }: { scatter: Scatter; area: AreaFact
       )}
     </>
   );
+}
+
+/** The number, or the density, that comes to about as many as there are. */
+function asMany(
+  { how, amount: before }: ScatterSpread,
+  { size, distance, dimensions }: AreaFacts,
+  amount: ScatterSpread['amount'],
+): Partial<ScatterSpread> {
+  // Even ones at a distance are fewer than there are squares of it.
+  const even = before === 'distance' && (how === 'even' || how === 'clumps');
+  const dense = even ? fitting(1, distance, dimensions) : 1 / distance ** dimensions;
+  if (amount === 'number') return { number: Math.max(1, Math.round(dense * size)) };
+  return amount === 'density' ? { density: Number(dense.toPrecision(3)) } : {};
 }
