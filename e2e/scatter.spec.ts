@@ -138,7 +138,7 @@ test('inside a closed path, on the ground beneath: so many, in rows, in clumps; 
 
   // Another area keeps the recipe.
   await make(page, 'Sphere', { Radius: '3' });
-  await page.getByRole('button', { name: /^Boulder over Path Scatter/ }).click();
+  await page.getByRole('button', { name: /^Boulder inside Path Scatter/ }).click();
   const area = await openStep(page, 'Area');
   await area.getByRole('radio', { name: 'Inside' }).click();
   await pickOption(page, area, 'Surface', 'Sphere');

@@ -27,9 +27,8 @@ const suggested = (scene: Scene, prop: string): object => {
 export const addScatter = command<{ over: ScatterOver; props?: string[]; values?: Partial<Scatter> }>({
   apply(scene, { over, props = [], values = {} }) {
     const [first] = props;
-    const title = first
-      ? `${findProp(scene, first).name} over ${nameOf(scene, over)}`
-      : `Over ${nameOf(scene, over)}`;
+    const where = `${over.kind === 'surfaces' ? 'over' : 'inside'} ${nameOf(scene, over)}`;
+    const title = first ? `${findProp(scene, first).name} ${where}` : where[0].toUpperCase() + where.slice(1);
     const ground = over.kind === 'paths' &&
       scene.surfaces.length > 0 && { ground: { mode: 'land', above: ABOVE } };
     return addArrangement(scene, 'scatter', title, () => ({
@@ -43,14 +42,16 @@ export const addScatter = command<{ over: ScatterOver; props?: string[]; values?
   name: (_, after) => `scatter “${after.arrangements.at(-1)!.name}”`,
 });
 
-/** Hangs one more prop into a scatter: all share its places by weight. */
-export const addScatterProp = command<{ id: string; prop: string }>({
-  apply(scene, { id, prop }) {
-    const { props, variation } = findWith(scene, id, 'spread');
-    if (props.some((p) => p.prop === prop)) return;
-    props.push({ prop, weight: 1 });
-    variation.perProp = { ...suggested(scene, prop), ...variation.perProp };
+/** Hangs more props into a scatter: all share its places by weight. What hangs there already stays as it is. */
+export const addScatterProps = command<{ id: string; props: string[] }>({
+  apply(scene, { id, props }) {
+    const found = findWith(scene, id, 'spread');
+    for (const prop of props) {
+      if (found.props.some((p) => p.prop === prop)) continue;
+      found.props.push({ prop, weight: 1 });
+      found.variation.perProp = { ...suggested(scene, prop), ...found.variation.perProp };
+    }
   },
-  name: (before, _, { id, prop }) =>
-    `${findProp(before, prop).name} into “${findWith(before, id, 'spread').name}”`,
+  name: (before, _, { id, props }) =>
+    `${props.map((prop) => findProp(before, prop).name).join(', ')} into “${findWith(before, id, 'spread').name}”`,
 });

@@ -4,7 +4,7 @@ import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import { through } from '@/core/mesh/surface';
 import { builtEntry, builtMesh } from '@/demo/library';
 import { addRun } from '@/store/commands/runs';
-import { addScatterProp } from '@/store/commands/scatter';
+import { addScatterProps } from '@/store/commands/scatter';
 import { addProp } from '@/store/commands/scene';
 import { addSurface } from '@/store/commands/surfaces';
 import { applyCommand } from '@/store/command';
@@ -38,10 +38,7 @@ export function hangProp(prop: string, onto?: string, others: string[] = []): vo
   const { node } = useSelection.getState();
   // With a scatter in hand it shares that one's places.
   const filled = onto ? null : filledInHand();
-  if (filled) {
-    for (const one of [prop, ...others]) dispatch(addScatterProp, { id: filled, prop: one });
-    return;
-  }
+  if (filled) return void dispatch(addScatterProps, { id: filled, props: [prop, ...others] });
   // With a surface in hand it is laid all over that.
   if (!onto && node?.kind === 'surface') return laySheet(node.id, prop);
   const path = onto ?? editedPath()?.id ?? (scene.paths.length === 1 ? scene.paths[0].id : undefined);
