@@ -1,11 +1,12 @@
 import * as Comlink from 'comlink';
 import type { Patch } from '@/core/scene/patch';
 import type { OpenedScene } from '@/core/formats/sceneZip';
+import type { MaskShades } from '@/core/mesh/mask/shades';
 import type { Mesh } from '@/core/mesh/mesh';
-import type { MeshRef } from '@/core/mesh/meshRef';
+import type { MeshRef, PictureRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
-import { isPng } from '@/core/formats/pngRead';
+import { pictureFormat } from '@/core/formats/pictureRead';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import type { Pin } from '@/core/mesh/pinSchema';
 import type { Profile } from '@/core/arrange/steps/groundProfile';
@@ -213,7 +214,7 @@ export class EngineClient {
     this.running = false;
     this.wanted = false;
     for (const { bytes, fileName } of this.files.values())
-      void (isPng(bytes)
+      void (pictureFormat(bytes)
         ? this.remote.bringInPicture(bytes.slice(), fileName)
         : this.remote.bringIn(bytes.slice(), fileName));
     this.tellWhole();
@@ -277,11 +278,16 @@ export class EngineClient {
     return made;
   }
 
-  /** Hands over the bytes of a picture that a surface uses. @throws Error with one sentence for a bad file */
+  /** A mask over one of the surfaces as they were worked out last. */
+  maskShades(mask: string, surface: string): Promise<MaskShades | null> {
+    return this.ask(() => this.remote.maskShades(mask, surface));
+  }
+
+  /** Hands over the bytes of a picture that a surface or a mask uses. @throws Error with one sentence for a bad file */
   async bringInPicture(
     bytes: Uint8Array,
     fileName: string,
-  ): Promise<{ hash: string; width: number; height: number }> {
+  ): Promise<{ hash: string; format: PictureRef['format']; width: number; height: number }> {
     const made = await this.ask(() => this.remote.bringInPicture(bytes, fileName));
     this.files.set(made.hash, { bytes, fileName });
     return made;

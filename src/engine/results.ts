@@ -1,4 +1,4 @@
-import type { PathResult } from '@/core/evaluate/scene';
+import type { MaskResult, PathResult } from '@/core/evaluate/scene';
 import type { Bounds } from '@/core/mesh/mesh';
 import { withRows, type Served, type ServedArrangement, type ServedSurface } from './served';
 
@@ -8,6 +8,7 @@ export interface EngineResult {
   arrangements: Map<string, ServedArrangement>;
   propBounds: Record<string, Bounds>;
   surfaces: Map<string, ServedSurface>;
+  masks: Map<string, MaskResult>;
   /** Milliseconds that the last evaluation took in the worker. */
   ms: number;
 }
@@ -17,6 +18,7 @@ export const NOTHING: EngineResult = {
   arrangements: new Map(),
   propBounds: {},
   surfaces: new Map(),
+  masks: new Map(),
   ms: 0,
 };
 
@@ -31,7 +33,10 @@ export function taken(old: EngineResult, served: Served): EngineResult {
   const arrangements = new Map(old.arrangements);
   for (const a of served.arrangements) arrangements.set(a.id, a);
   for (const r of served.rows) arrangements.set(r.id, withRows(arrangements.get(r.id)!, r));
-  for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements]) nodes.delete(id);
+  // Mostly there are few, and seldom others.
+  const masks = served.masks.length + served.gone.length > 0 ? new Map(old.masks) : old.masks;
+  for (const m of served.masks) masks.set(m.id, m);
+  for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements, masks]) nodes.delete(id);
   const { propBounds = old.propBounds, ms } = served;
-  return { surfaces, paths, arrangements, propBounds, ms };
+  return { surfaces, paths, arrangements, masks, propBounds, ms };
 }

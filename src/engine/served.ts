@@ -1,4 +1,10 @@
-import type { EvaluatedArrangement, PathResult, SceneResult, SurfaceResult } from '@/core/evaluate/scene';
+import type {
+  EvaluatedArrangement,
+  MaskResult,
+  PathResult,
+  SceneResult,
+  SurfaceResult,
+} from '@/core/evaluate/scene';
 import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
 import { keptBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { dequal } from 'dequal/lite';
@@ -46,6 +52,7 @@ export interface Served {
   surfaces: ServedSurface[];
   paths: PathResult[];
   arrangements: ServedArrangement[];
+  masks: MaskResult[];
   /** Arrangements of which only some rows are others. */
   rows: ServedRows[];
   gone: string[];
@@ -62,14 +69,15 @@ export class Told {
   private arranged = new Map<string, EvaluatedArrangement>();
   private propBounds: Record<string, Bounds> | undefined;
   /** The nodes of the last result: the same object in its place has been told. */
-  private last: Pick<SceneResult, 'surfaces' | 'paths' | 'arrangements'> = {
+  private last: Omit<SceneResult, 'propBounds'> = {
+    masks: [],
     surfaces: [],
     paths: [],
     arrangements: [],
   };
 
   /** What there is to tell of a result; afterwards it has been told. */
-  tell({ surfaces, paths, arrangements, propBounds }: SceneResult): Omit<Served, 'ms'> {
+  tell({ surfaces, paths, arrangements, masks, propBounds }: SceneResult): Omit<Served, 'ms'> {
     const isNew = ({ id, key }: { id: string; key: string }) => {
       if (this.keys.get(id) === key) return false;
       this.keys.set(id, key);
@@ -93,10 +101,12 @@ export class Told {
         .map((r) => this.surface(r)),
       paths: othersOf(paths, last.paths).filter(isNew),
       arrangements: whole,
+      masks: othersOf(masks, last.masks).filter(isNew),
     };
-    this.last = { surfaces, paths, arrangements };
-    const here = surfaces.length + paths.length + arrangements.length;
-    const gone = here === this.keys.size ? [] : this.forget([surfaces, paths, arrangements].flat());
+    this.last = { surfaces, paths, arrangements, masks };
+    const all = [surfaces, paths, arrangements, masks];
+    const here = all.reduce((sum, list) => sum + list.length, 0);
+    const gone = here === this.keys.size ? [] : this.forget(all.flat());
     if (propBounds === this.propBounds) return { ...served, gone };
     this.propBounds = propBounds;
     return { ...served, gone, propBounds };

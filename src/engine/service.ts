@@ -21,9 +21,11 @@ import { contentHash } from '@/core/formats/hash';
 import { checkSize } from '@/core/formats/limits';
 import { inSentences } from '@/core/formats/sentence';
 import { readSvg, type SvgDrawing } from '@/core/formats/svgRead';
-import { isPng, readGreyPicture } from '@/core/formats/pngRead';
+import { pictureFormat, readPicture } from '@/core/formats/pictureRead';
+import type { PictureRef } from '@/core/mesh/meshRef';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
+import type { MaskShades } from '@/core/mesh/mask/shades';
 import type { BentMesh } from '@/core/mesh/bend';
 import { edgeLoop } from '@/core/mesh/lines/edges';
 import type { Quat } from '@/core/math/quat';
@@ -132,15 +134,15 @@ export class EngineService {
     };
   }
 
-  /** A picture for a height field. @throws FileError for a file that cannot be read */
+  /** A picture for a height field or a mask. @throws FileError for a file that cannot be read */
   async bringInPicture(
     bytes: Uint8Array,
     fileName: string,
-  ): Promise<{ hash: string; width: number; height: number }> {
-    const picture = await inSentences(fileName, () => readGreyPicture(bytes, fileName));
+  ): Promise<{ hash: string; format: PictureRef['format']; width: number; height: number }> {
+    const picture = await inSentences(fileName, () => readPicture(bytes, fileName));
     const hash = contentHash(bytes);
     this.files.set(hash, { bytes, picture });
-    return { hash, width: picture.width, height: picture.height };
+    return { hash, format: pictureFormat(bytes)!, width: picture.width, height: picture.height };
   }
 
   /** A table of places. @throws FileError for a file that cannot be read */
@@ -157,7 +159,8 @@ export class EngineService {
   async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
     const opened = await inSentences(name, () => openScene(bytes, name));
     for (const [hash, file] of opened.files) {
-      if (isPng(file)) await this.bringInPicture(file, `${hash.slice(0, 8)}.png in ${name}`);
+      const format = pictureFormat(file);
+      if (format) await this.bringInPicture(file, `${hash.slice(0, 8)}.${format} in ${name}`);
       else await this.bringIn(file, `${hash.slice(0, 8)}.glb in ${name}`);
     }
     return opened;
@@ -219,6 +222,11 @@ export class EngineService {
     const compiled = context.path(path);
     if (!has(found, 'ground') || !compiled?.ok || !compiled.strokes[stroke]) return null;
     return profileAlong(compiled.strokes[stroke], found.ground, context, PROFILE_PLACES);
+  }
+
+  /** A mask over one of the surfaces of the last scene, to be looked at; null where either is not there. */
+  maskShades(mask: string, surface: string): MaskShades | null {
+    return this.evaluator.shades(mask, surface);
   }
 
   /** Pins for places of the last scene, on the surfaces that are shown; null for those that find none. */

@@ -21,6 +21,8 @@ test.each([
   [6, 'slots-6.csv'],
   // With what an order leaves empty on purpose, by its name of then.
   [7, 'slots-7.csv'],
+  // With a scatter, from before there were masks.
+  [8, 'slots-8.csv'],
 ])('a scene of version %d gives the slots that it gave then', async (version, slots) => {
   const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
   expect(scene.version).toBe(SCENE_VERSION);

@@ -59,6 +59,10 @@ const api = {
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
+  maskShades(mask: string, surface: string) {
+    const made = service.maskShades(mask, surface);
+    return made && Comlink.transfer(made, buffersOf(made));
+  },
   pinPlaces: (places: ToPin[], how: PinHow, time: number) => service.pinPlaces(places, how, time, report),
   locksOn: (...args: Parameters<EngineService['locksOn']>) => service.locksOn(...args),
   pinAtUv: (surface: string, uv: [number, number], to: Omit<ToPin, 'at'>, time: number) =>

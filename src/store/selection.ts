@@ -4,7 +4,7 @@ import type { Scene } from '@/core/scene/schema';
 
 /** A node of the scene. */
 export interface NodeRef {
-  kind: 'arrangement' | 'path' | 'surface' | 'prop';
+  kind: 'arrangement' | 'path' | 'surface' | 'prop' | 'mask';
   id: string;
 }
 
@@ -43,7 +43,7 @@ export const clearSelection = (): void => set(NOTHING);
 
 export const selectArrangement = (id: string): void => selectNodes([{ kind: 'arrangement', id }]);
 
-export const selectNode = (kind: 'path' | 'surface' | 'prop', id: string): void =>
+export const selectNode = (kind: 'path' | 'surface' | 'prop' | 'mask', id: string): void =>
   selectNodes([{ kind, id }]);
 
 /** Selects several nodes; the last one is what the right side is about where they have nothing in common. */
@@ -140,6 +140,7 @@ export function pruneSelection(scene: Scene): void {
     path: scene.paths,
     surface: scene.surfaces,
     prop: scene.props,
+    mask: scene.masks,
   };
   const besides = beside.filter((n) => has(lists[n.kind], n.id));
   if (besides.length < beside.length) change.beside = besides;

@@ -9,6 +9,8 @@ import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
+import { BrushMark } from './masks/BrushMark';
+import { ShadesLayer } from './masks/ShadesLayer';
 import { PegMark } from './overlay/PegMark';
 import { PointHandles } from './overlay/PointHandles';
 import { Ground } from './Ground';
@@ -89,6 +91,7 @@ const Layers = memo(function Layers() {
       <Sky />
       <Ground />
       <SurfacesLayer />
+      <ShadesLayer />
       <PropsLayer />
       <PegGhost />
       <PathsLayer />
@@ -156,6 +159,7 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <HoldMarks />
       <PointHandles />
       <PegMark />
+      <BrushMark />
       {children}
     </div>
   );

@@ -2,6 +2,7 @@ import { useEffect, type RefObject } from 'react';
 import { currentView } from '@/view/handle';
 import { drawAhead, drawClick, enoughDrawn, finishDrawing } from './drawTool';
 import { holdClick } from './holdTool';
+import { paintAhead, paintDab } from './masks/paintTool';
 import { pegAhead, pegClick } from './pegTool';
 import { clickScene, hoverScene } from './scenePick';
 import { useView } from './viewState';
@@ -26,6 +27,7 @@ function look(x: number, y: number, free: boolean): void {
   const { tool } = useView.getState();
   if (tool === 'draw') return drawAhead(view, x, y, { straight: false, free });
   if (tool === 'peg') return pegAhead(view, x, y, free);
+  if (tool === 'paint') return paintAhead(view, x, y);
   hoverScene(view, x, y);
 }
 
@@ -36,6 +38,7 @@ function click(x: number, y: number, free: boolean, stayed: boolean): void {
   if (tool === 'draw' && stayed && enoughDrawn()) finishDrawing(false);
   else if (tool === 'draw') drawClick(view, x, y, { straight: false, free });
   else if (tool === 'peg') pegClick(view, x, y, free);
+  else if (tool === 'paint') paintDab(view, x, y);
   else if (tool === 'hold') holdClick(view, x, y);
   else clickScene(x, y, false);
 }

@@ -10,7 +10,8 @@ import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { StrokeCopy } from './strokeCopy';
 import { clickScene, hoverScene, joinUnder, takeInHand, takesPoints } from './scenePick';
-import { chooseTool, setDrawing, setPegging, useView } from './viewState';
+import { BrushStroke, brushWheel, paintAhead } from './masks/paintTool';
+import { chooseTool, setBrush, setDrawing, setPegging, useView } from './viewState';
 import { currentView } from '@/view/handle';
 
 /** Looks up the edge loop under the pointer; only the latest answer counts. */
@@ -51,7 +52,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     let down: { x: number; y: number; dragged: boolean; box: boolean } | null = null;
     let latest: { x: number; y: number } | null = null;
     let asked = 0;
-    let slide: PegSlide | StrokeCopy | null = null;
+    let slide: PegSlide | StrokeCopy | BrushStroke | null = null;
     let keys: DrawKeys = { straight: false, free: false };
     let lit: ReturnType<typeof useSelection.getState>['hover'] = null;
     const place = (e: PointerEvent | MouseEvent) => {
@@ -70,6 +71,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'draw') return drawAhead(view, x, y, keys);
       if (tool === 'edge') return void lookForEdge(x, y);
       if (tool === 'peg') return pegAhead(view, x, y, keys.free);
+      if (tool === 'paint') return paintAhead(view, x, y);
       const { prop, path } = hoverScene(view, x, y);
       lit = useSelection.getState().hover;
       const canvas = element.querySelector('canvas');
@@ -101,6 +103,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (!box && !e.shiftKey && view && (tool === 'pick' || tool === 'peg'))
         slide =
           e.altKey && tool === 'pick' ? StrokeCopy.at(down.x, down.y) : PegSlide.at(view, down.x, down.y);
+      if (view && tool === 'paint') slide = BrushStroke.begin(view, down.x, down.y, e.shiftKey);
       if (slide) {
         // The view stays as it is while something is slid.
         e.stopPropagation();
@@ -131,6 +134,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'draw') return drawClick(view, x, y, keysOf(e));
       if (tool === 'edge') return void takeEdge(x, y);
       if (tool === 'hold') return holdClick(view, x, y);
+      if (tool === 'paint') return undefined;
       if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
       if (slid instanceof PegSlide) return undefined;
       // With Mod whole things are taken in hand beside each other, with Shift single props.
@@ -163,13 +167,16 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'draw') setDrawing({ ahead: null, snap: null });
       if (tool === 'edge') useView.setState({ edge: null });
       if (tool === 'peg') setPegging({ ahead: null });
+      if (tool === 'paint') setBrush({ ahead: null });
     };
     const wheel = (e: WheelEvent) => {
-      const { tool, pegging } = useView.getState();
-      if (tool !== 'peg' || !pegging.ahead || e.ctrlKey || !onScene(e)) return;
+      const { tool, pegging, brush } = useView.getState();
+      const ahead = tool === 'peg' ? pegging.ahead : tool === 'paint' ? brush.ahead : null;
+      if (!ahead || e.ctrlKey || !onScene(e)) return;
       e.preventDefault();
       e.stopPropagation();
-      pegWheel(e);
+      if (tool === 'peg') pegWheel(e);
+      else brushWheel(e);
     };
     const key = (e: KeyboardEvent) => {
       if (e.key !== 'Escape' || (!slide && !down?.box)) return;

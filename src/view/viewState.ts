@@ -2,13 +2,14 @@ import { developsAtFirst, keepDevelops } from './develop/setting';
 import { dequal } from 'dequal/lite';
 import { create } from 'zustand';
 import type { Vec3 } from '@/core/math/vec3';
+import type { PaintStroke } from '@/core/mesh/mask/schema';
 import type { Drawn } from './many/plan';
 import type { PegPlace } from './pegPlace';
 import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
 /** "hold": places of cloth are held by a click. */
-export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'hold';
+export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'paint' | 'hold';
 /** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
 type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 
@@ -33,6 +34,20 @@ export interface Pegging {
   ahead: PegPlace | null;
   /** What a peg that is slid snaps to. */
   snap: Snap | null;
+}
+
+/** The brush, and where it would paint. */
+export interface Brush {
+  does: PaintStroke['does'];
+  /** Whether it paints how many there are, or how large they are. */
+  what: 'density' | 'size';
+  /** Metres. */
+  radius: number;
+  softness: number;
+  strength: number;
+  /** The layer that is painted, where one was chosen: its mask, and itself. */
+  layer: { mask: string; layer: string } | null;
+  ahead: { at: Vec3; normal: Vec3 } | null;
 }
 
 /** What is shown on a surface beside its looks. */
@@ -66,6 +81,9 @@ export interface ViewState {
   /** Nodes of the scene that are waited for (meshes, pictures). */
   loading: number;
   pegging: Pegging;
+  brush: Brush;
+  /** The mask that is shown in shades on its surfaces. */
+  shades: string | null;
   /** What is shown on surfaces, by id. */
   marks: Record<string, SurfaceMarks>;
   /** Props of sheets are coloured by how they are stretched. */
@@ -104,6 +122,8 @@ export const useView = create<ViewState>(() => ({
   marks: {},
   distortion: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
+  brush: { does: 'add', what: 'density', radius: 1, softness: 0.5, strength: 1, layer: null, ahead: null },
+  shades: null,
   drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0 },
   picture: 'drawn',
   frames: 0,
@@ -121,6 +141,7 @@ export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
     drawing: { ...NO_DRAWING, onto },
     edge: null,
     pegging: { ...s.pegging, ahead: null, snap: null },
+    brush: { ...s.brush, ahead: null },
   }));
 }
 export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind' | 'stays'>>): void =>
@@ -131,6 +152,8 @@ export const setSurfaceMarks = (id: string, value: SurfaceMarks): void =>
   set((s) => ({ marks: { ...s.marks, [id]: value } }));
 export const setPegging = (values: Partial<Pegging>): void =>
   set((s) => ({ pegging: { ...s.pegging, ...values } }));
+export const setBrush = (values: Partial<Brush>): void => set((s) => ({ brush: { ...s.brush, ...values } }));
+export const setShades = (shades: string | null): void => set({ shades });
 export function setDrawn(drawn: Drawn): void {
   if (!dequal(useView.getState().drawn, drawn)) set({ drawn });
 }

@@ -1,7 +1,9 @@
 import { slotName } from '@/core/arrange/slotId';
 import { kindOf } from '@/core/arrange/registry';
 import type { Finding, GapReason } from '@/core/arrange/result';
+import type { MaskLayerKind } from '@/core/mesh/mask/schema';
 import type { Scene } from '@/core/scene/schema';
+import { LAYER_NAMES } from './masks';
 import { metres, plural, whole } from './numbers';
 
 /** A finding as one sentence: what, where, what to do. */
@@ -21,6 +23,8 @@ export function sentence(f: Finding, scene: Scene): string {
   const node = scene.arrangements.find((a) => a.id === f.node);
   /** So many of what a row of its arrangement is called: pegs, slots, members. */
   const rows = () => plural(Number(d.count), node ? kindOf(node).noun : 'slot');
+  const mask = scene.masks.find((k) => k.id === (d.mask ?? f.node))?.name ?? 'The mask';
+  const layer = () => `Layer ${d.number} (${LAYER_NAMES[d.layer as MaskLayerKind]}) of “${mask}”`;
   switch (f.kind) {
     case 'no-path':
       return 'This run stands on no path yet. Choose one under Path, or draw one.';
@@ -157,6 +161,22 @@ export function sentence(f: Finding, scene: Scene): string {
       return 'Not one place lies there: rows look for ground from above, and what is far apart misses a small area. Ask for more, or for another spread.';
     case 'area-too-many':
       return `That would be ${whole(Number(d.count))} places, more than ${whole(Number(d.limit))}. Ask for fewer, or for a distance of ${d.distance} m or more, under Spread.`;
+    case 'mask-missing':
+      return d.mask
+        ? 'The mask that it goes by is no longer in the scene. Choose another one, or none.'
+        : `${layer()} goes by something that is missing or broken. Choose another in it, or switch it off.`;
+    case 'mask-picture-missing':
+      return `${layer()} has no picture at hand, and lets everything pass. Choose one in it.`;
+    case 'mask-no-uv':
+      return `“${mask}” goes by uv, and where it is read there is none. Make uv in the panel of the surface, or take another layer.`;
+    case 'mask-open':
+      return `${layer()} names an open path, and nothing lies inside it. Close it in its panel, or choose another one.`;
+    case 'mask-nothing':
+      return `${layer()} names nothing yet. Choose what it goes by.`;
+    case 'mask-refuses':
+      return d.layer
+        ? `“${mask}” lets nothing stand here: its layer ${d.number} (${LAYER_NAMES[d.layer as MaskLayerKind]}) is 0 everywhere. Move its beginning or its end, or switch it off.`
+        : `“${mask}” lets nothing stand here: it is 0 everywhere. Change its layers, or take another one.`;
     case 'uv-overlap':
       return `Part ${d.island} of the uv of “${surface}” (${plural(Number(d.count), 'face')}) lies on part ${d.on}; only part ${d.on} is covered. Cover a smaller window, or make other uv.`;
     case 'uv-turned':

@@ -1,3 +1,5 @@
+import type { MaskField } from '../mesh/mask/field';
+import type { MaskGround } from '../mesh/mask/places';
 import type { CompileResult } from '../curve/compile';
 import type { PartRange, Placements } from './result';
 import type { Bounds } from '../mesh/mesh';
@@ -61,6 +63,10 @@ export interface ArrangeContext {
   surfaceStates?(id: string): SurfaceStates | undefined;
   /** Ids of the surfaces that things land on unless they name some. */
   grounds?(): string[];
+  /** A mask, ready to be read. */
+  mask?(id: string): MaskField | undefined;
+  /** The surfaces that places of an arrangement are read on by masks. */
+  maskGrounds?(id: string): MaskGround[];
   /** Seconds. */
   time?: number;
   /** Where all times of a stretch are worked out for one animation. */

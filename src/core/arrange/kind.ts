@@ -14,6 +14,8 @@ export interface Needs {
   surfaces: string[] | 'all';
   /** Surfaces that a hand has locked some of it to, shown or not: whatever the kind, {@link needsOf} finds them. */
   locks?: string[];
+  /** Masks that it reads; whatever the kind, {@link needsOf} finds those of the steps that kinds share. */
+  masks?: string[];
 }
 
 /** Lines that an arrangement lays on a surface, and that surface as it stands now: they go with it. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import type { Thread } from './base';
 import type { Kind, Needs } from './kind';
 import { surfacesOfLocks } from './steps/lock';
+import { masksOfSteps } from './steps/masksOf';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
 import { runKind } from './run/kind';
@@ -63,6 +64,8 @@ export function needsOf(a: Arrangement, was?: Arrangement): Needs {
     found = kindOf(a).needs(a, before && { node: was!, needs: before });
     const locks = 'hand' in a ? surfacesOfLocks(a.hand) : [];
     if (locks.length > 0) found = { ...found, locks: [...(found.locks ?? []), ...locks] };
+    const masks = [...new Set([...(found.masks ?? []), ...masksOfSteps(a)])];
+    if (masks.length > 0) found = { ...found, masks };
     needs.set(a, found);
   }
   return found;

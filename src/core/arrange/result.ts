@@ -140,6 +140,12 @@ export type FindingKind =
   | 'area-volume-open'
   | 'area-too-many'
   | 'area-none'
+  | 'mask-missing'
+  | 'mask-picture-missing'
+  | 'mask-no-uv'
+  | 'mask-open'
+  | 'mask-nothing'
+  | 'mask-refuses'
   | 'uv-overlap'
   | 'uv-turned'
   | 'clip-missing'
@@ -227,6 +233,8 @@ export interface AreaFacts {
   dimensions: 2 | 3;
   /** Metres from one to the next: as asked for, from the footprint, or as it comes of the number. */
   distance: number;
+  /** How many places there are, those too that a mask refuses. */
+  places: number;
 }
 
 export interface ArrangementResult {

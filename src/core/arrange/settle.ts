@@ -14,6 +14,7 @@ import { shapesAsOne } from './steps/asOne';
 import { turnTipRoll, writeHeading, type Facings } from './steps/facing';
 import { closeUp, decidedByHand, markGaps } from './steps/gaps';
 import { groundStep, type GroundStep } from './steps/ground';
+import { lessen, masksOnSites, type SiteMasks } from './steps/maskedSites';
 import type { Pose } from './steps/onSurface';
 import { lockedNow, type Lock } from './steps/lock';
 import { Misplaced } from './steps/misplaced';
@@ -93,6 +94,7 @@ const shaped = {
     asks: s.asks,
     endToEnd: s.endToEnd,
     nudged: s.nudged,
+    reads: s.reads,
     settled: s.settled,
   }),
 };
@@ -125,6 +127,7 @@ interface Work {
   wavered: Wavered;
   varier: Varier | null;
   varied: Varied;
+  masks: SiteMasks | null;
   aim: Aim | null;
   ground: GroundStep | null;
   /** The frame of a slot that was moved over what it lies on, as the first row. */
@@ -165,6 +168,7 @@ export function settle(
     waver: recipe.variation ? waverer(recipe.variation, recipe.seed) : null,
     wavered: [0, 0, 0],
     varied: unvaried(),
+    masks: null,
     aim: aim ?? null,
     ground: recipe.ground ? groundStep(recipe.ground, context, recipe.seed, shapes, asOne) : null,
     moved: {
@@ -243,7 +247,8 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
     if (past?.[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
     out.s[start + i] = sites.s[place];
   }
-  const asked = work.hand.size > 0 || work.ground || work.aim || (work.waver && sites.along);
+  work.masks = masksOnSites(sites, work.recipe, work.context);
+  const asked = work.hand.size > 0 || work.ground || work.aim || work.masks || (work.waver && sites.along);
   const columns = !asked && isPlain(sites) ? (work.varier ? work.varier.columns(sites.slot) : []) : null;
   if (columns) settlePlain(sites, work.recipe.posing, columns, to, out, start);
   else for (let i = 0; i < n; i++) settleSlot(sites, work, i, to ? to[i] : i, out, start + i);
@@ -263,6 +268,7 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
     return;
   }
   if (draws) draws.vary(slot, sites.prop[i], work.varied);
+  if (draws && work.masks?.amount) lessen(work.varied, work.masks.amount[place]);
   const v = draws ? work.varied : null;
   const along = sites.endToEnd ? 0 : (v ? v[VARIED.along] : 0) + (sites.nudged ? 0 : (hand?.along ?? 0));
   const wavers = work.waver !== null && sites.along !== undefined;
@@ -385,7 +391,7 @@ function lock(held: Lock, slot: number, { context, misplaced }: Work, out: Place
 
 function writeSize(
   sites: Sites,
-  { recipe, varier: draws, varied: v }: Work,
+  { recipe, varier: draws, varied: v, masks }: Work,
   i: number,
   place: number,
   hand: HandCorrection | undefined,
@@ -394,7 +400,8 @@ function writeSize(
 ): void {
   const { posing } = recipe;
   const own = sites.size ? sites.size(i, place) : 1;
-  const size = posing.size * own * (draws ? v[VARIED.size] : 1) * (hand?.size ?? 1);
+  const sized = masks?.size ? masks.size[place] : 1;
+  const size = posing.size * own * sized * (draws ? v[VARIED.size] : 1) * (hand?.size ?? 1);
   const flips = posing.alternate === 'mirror' && sites.odd(i);
   const handed = sites.axes !== undefined && sites.axes[place * 3] < 0;
   const mirrored = (flips !== (draws !== null && v[VARIED.mirrored] > 0)) !== handed;

@@ -1,3 +1,4 @@
+import type { MaskPlaces } from '../mesh/mask/places';
 import type { Placements } from './result';
 import type { Pose } from './steps/onSurface';
 import type { Line } from './steps/waver';
@@ -66,6 +67,8 @@ export interface Sites {
   endToEnd?: boolean;
   /** What a hand moved along is in the places already. */
   nudged?: boolean;
+  /** What masks read of each place, where that is known closer than by where it is. */
+  reads?: MaskPlaces;
   /** Called for each that is settled in its row: to shape it, or to keep what is known of it. */
   settled?(settled: Settled, out: Placements): void;
 }

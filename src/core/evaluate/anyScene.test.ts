@@ -5,6 +5,7 @@ import { ASSETS as GIVEN, exampleMesh } from '../testing/scene';
 import type { Mesh } from '../mesh/mesh';
 import { writeCsv } from '../formats/csv';
 import { pathSchema } from '../curve/schema';
+import { maskSchema } from '../mesh/mask/schema';
 import { propSchema } from '../mesh/propSchema';
 import { SCENE_VERSION } from '../scene/version';
 import { sceneSchema, type Scene } from '../scene/schema';
@@ -30,7 +31,10 @@ const ASSETS: Assets = {
 };
 
 /** Scenes of anything that the schema admits: each node's ids are its own, what it stands on is mostly there. */
-const IDS = ['prop1', 'prop2', 'path1', 'path2', 'surface1', 'surface2', 'node1', 'node2', 'nothing'];
+const IDS = [
+  ...['prop1', 'prop2', 'path1', 'path2', 'surface1', 'surface2', 'node1', 'node2', 'mask1', 'mask2'],
+  'nothing',
+];
 const mesh = fc
   .constantFrom('box', 'floor', 'missing', 'empty', 'point', 'line')
   .map((name) => ({ source: 'built', name }));
@@ -63,6 +67,7 @@ const anyScene: fc.Arbitrary<Scene> = fc
     surfaces: nodes(surfaceSchema, 'surface', {
       mesh: fc.oneof(mesh, arbitraryOf(surfaceSchema.shape.mesh.options[2], IDS)),
     }),
+    masks: nodes(maskSchema, 'mask'),
     arrangements: fc.tuple(
       fc.oneof(...others.map((o) => from(o, 'node1'))),
       fc.oneof(from(pegs, 'node2'), ...others.map((o) => from(o, 'node2'))),
@@ -91,12 +96,12 @@ function* numbersIn(value: unknown): Generator<number> {
 const finite = (list: ArrayLike<number>) => Array.prototype.every.call(list, Number.isFinite);
 
 /** What is wrong with the numbers of a result, a line each. */
-function faults({ surfaces, paths, arrangements }: SceneResult): string[] {
+function faults({ surfaces, paths, arrangements, masks }: SceneResult): string[] {
   const found: string[] = [];
   const look = (id: string, name: string, list?: ArrayLike<number>) => {
     if (list && !finite(list)) found.push(`${id}: ${name} is not finite`);
   };
-  for (const { id, findings } of [...surfaces, ...paths, ...arrangements])
+  for (const { id, findings } of [...surfaces, ...paths, ...arrangements, ...masks])
     for (const f of findings) if (f.kind.endsWith('failed')) found.push(`${id}: threw “${f.detail.message}”`);
   for (const s of surfaces) {
     look(s.id, 'positions', s.mesh?.positions);

@@ -1,7 +1,7 @@
 import type { CompiledPath } from '../curve/compile';
 import { samplePath } from '../curve/sample';
 import { Cloth, RATE, type ClothAround, type ClothSpec } from '../mesh/cloth/cloth';
-import { deform } from '../mesh/deform/deform';
+import { deform, type Strength } from '../mesh/deform/deform';
 import type { Deformer } from '../mesh/deform/schema';
 import { topologyOf, type Topology } from '../mesh/lines/topology';
 import { through, throughInverse } from '../mesh/surface';
@@ -24,6 +24,10 @@ export interface Deforming {
   place: Float64Array;
   context: SurfaceContext;
   restKey: string;
+  /** How much of each deformer counts at each vertex; absent: all of it. */
+  strength?: Strength;
+  /** Keys of the masks that say so. */
+  masksKey: unknown[];
 }
 
 /** Runs the deformers of one surface, with the cloth among them; keeps what was simulated. */
@@ -34,16 +38,16 @@ export class ClothWork {
 
   /** @param positions xyz a vertex in the surface's own frame; changed in place @param time seconds */
   deform(positions: Float64Array, what: Deforming, time: number, progress?: (done: number) => void): void {
-    const { surface, rest } = what;
+    const { surface, rest, strength } = what;
     const [d] = clothsOf(surface);
     this.problems = [];
-    if (!d) return deform(positions, rest.normals, surface.deformers, time);
+    if (!d) return deform(positions, rest.normals, surface.deformers, time, strength);
     const at = surface.deformers.indexOf(d);
     const before = surface.deformers.slice(0, at);
     const { whole = { ...rest, vertex: null } } = rest;
     const own = wholeOf(positions, whole);
     // Cloth begins as what comes before it is at time 0.
-    deform(own, whole.normals, before, 0);
+    deform(own, whole.normals, before, 0, ofWhole(strength, whole));
     const topology = topologyOf(whole.mesh);
     const cloth = this.clothOf(own, d, before, topology, what);
     const now = new Float64Array(topology.position.length);
@@ -55,7 +59,7 @@ export class ClothWork {
     }
     if (whole.vertex) whole.vertex.forEach((v, i) => positions.set(own.subarray(v * 3, v * 3 + 3), i * 3));
     // A surface has one cloth at the most; a second one would begin where this one moves.
-    deform(positions, rest.normals, surface.deformers.slice(at + 1), time);
+    deform(positions, rest.normals, surface.deformers.slice(at + 1), time, strength);
   }
 
   findings(surface: Surface): Finding[] {
@@ -72,7 +76,7 @@ export class ClothWork {
     d: ClothDeformer,
     before: Deformer[],
     topology: Topology,
-    { surface, rest, place, context, restKey }: Deforming,
+    { surface, rest, place, context, restKey, masksKey }: Deforming,
   ): Cloth {
     const around = context.around?.(surface) ?? null;
     const first = around?.at(0);
@@ -85,7 +89,7 @@ export class ClothWork {
     if (d.line && !line) this.problems.push({ kind: 'cloth-line-missing', detail: {} });
     if (d.sides.length > 0 && !mesh.uvs) this.problems.push({ kind: 'cloth-no-uv', detail: {} });
     const stands = around ? around.key : [still?.key, line && [...line.controls]];
-    const key = JSON.stringify([restKey, before, d, [...place], stands]);
+    const key = JSON.stringify([restKey, before, d, [...place], stands, masksKey]);
     if (key !== this.key || !this.cloth) {
       this.key = key;
       const start = new Float64Array(topology.position.length);
@@ -125,6 +129,20 @@ function wholeOf(
   const out = rest.slice();
   vertex.forEach((v, i) => out.set(positions.subarray(i * 3, i * 3 + 3), v * 3));
   return out;
+}
+
+/** The same strengths at the vertices that cloth is made of. */
+function ofWhole(
+  strength: Strength | undefined,
+  { positions, vertex }: { positions: Float64Array; vertex: Uint32Array | null },
+): Strength | undefined {
+  if (!strength || !vertex) return strength;
+  return (d) => {
+    const held = strength(d);
+    const out = held && new Float64Array(positions.length / 3);
+    if (held && out) vertex.forEach((v, i) => (out[v] = held[i]));
+    return out;
+  };
 }
 
 /** How a cloth is carried along by what moves about it, frame by frame. */

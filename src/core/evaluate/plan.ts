@@ -1,18 +1,23 @@
+import type { Needs } from '../arrange/kind';
 import { kindOf, needsOf, surfacesOf } from '../arrange/registry';
 import type { Arrangement } from '../arrange/registry';
 import { isLaid, type Path } from '../curve/schema';
+import { readsSurface } from '../mesh/mask/field';
+import type { Mask } from '../mesh/mask/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { pathNeeds } from './compileSource';
+import { maskWaitsFor } from './masks';
 import { orderNodes } from './graph';
 import { allSitting, goesWith, sittingOf, sittingPaths, type Sitting } from './sitting';
-import { surfaceColliders, surfaceLines, surfaceMoves, surfacePaths } from './surfaces';
+import { surfaceColliders, surfaceLines, surfaceMasks, surfaceMoves, surfacePaths } from './surfaces';
 
 /** A node of a scene with the nodes that it waits for. */
 export type PlanNode = { id: string; dependsOn: string[] } & (
   | { kind: 'surface'; node: Surface }
   | { kind: 'path'; node: Path }
   | { kind: 'arrangement'; node: Arrangement }
+  | { kind: 'mask'; node: Mask }
 );
 
 /** In which order the nodes of a scene are worked out, and what follows from what. */
@@ -20,6 +25,7 @@ export interface Plan {
   surfaces: readonly Surface[];
   paths: readonly Path[];
   arrangements: readonly Arrangement[];
+  masks: readonly Mask[];
   /** Nodes that wait for a ring, or for each other, come last of all that is sound. */
   order: PlanNode[];
   /** Where each node is in `order`. */
@@ -46,15 +52,19 @@ export function planOf(scene: Scene, before: Plan | null): Plan {
 
 /** The plan before with the nodes that are others now; null where their order may be another one too. */
 function changed(scene: Scene, before: Plan): Plan | null {
-  const { surfaces, paths, arrangements } = scene;
+  const { surfaces, paths, arrangements, masks } = scene;
   if (before.surfaces !== surfaces || before.rings.size > 0) return null;
   if (before.paths.length !== paths.length || before.arrangements.length !== arrangements.length) return null;
+  // What reads a mask may wait for other surfaces once that reads them.
+  const reads = (list: readonly Mask[]) => list.filter(readsSurface).map((m) => m.id);
+  if (before.masks.length !== masks.length) return null;
+  if (before.masks !== masks && !sameList(reads(before.masks), reads(masks))) return null;
   const order = before.order.slice();
   const fresh: number[] = [];
   const sits = (a: Arrangement, i: number) =>
     a !== before.arrangements[i] && (goesWith(a) ?? goesWith(before.arrangements[i])) !== null;
   const sitting = arrangements.some(sits) ? sittingOf(arrangements) : before.sitting;
-  const same = (old: Path | Arrangement, made: PlanNode): boolean => {
+  const same = (old: Path | Arrangement | Mask, made: PlanNode): boolean => {
     const at = before.place.get(old.id)!;
     fresh.push(at);
     order[at] = made;
@@ -65,12 +75,14 @@ function changed(scene: Scene, before: Plan): Plan | null {
     if (paths[i] === before.paths[i] && !isLaid(paths[i].source)) continue;
     if (!same(before.paths[i], pathNode(paths[i], scene))) return null;
   }
+  for (let i = 0; i < masks.length; i++)
+    if (masks[i] !== before.masks[i] && !same(before.masks[i], maskNode(masks[i]))) return null;
   const seen = new Set<string>();
   /** What something sits on may land otherwise too. */
   const lands = (a: Arrangement, was: Arrangement): boolean => {
     if (seen.has(a.id)) return true;
     seen.add(a.id);
-    if (!same(was, arrangementNode(a, before.grounds, sitting, was))) return false;
+    if (!same(was, arrangementNode(a, before.grounds, sitting, masks, was))) return false;
     for (const id of [goesWith(a), goesWith(was)]) {
       const under = id === null ? undefined : before.order[before.place.get(id) ?? -1];
       if (under?.kind !== 'arrangement') continue;
@@ -82,13 +94,18 @@ function changed(scene: Scene, before: Plan): Plan | null {
   for (let i = 0; i < arrangements.length; i++)
     if (arrangements[i] !== before.arrangements[i] && !lands(arrangements[i], before.arrangements[i]))
       return null;
-  return { ...before, paths, arrangements, order, sitting, fresh };
+  return { ...before, paths, arrangements, masks, order, sitting, fresh };
 }
 
 const sameList = (a: string[], b: string[]) => a.length === b.length && a.every((v, i) => v === b[i]);
 
 function surfaceNode(node: Surface): PlanNode {
-  const dependsOn = [...surfacePaths(node), ...surfaceLines(node), ...surfaceColliders(node)];
+  const dependsOn = [
+    ...surfacePaths(node),
+    ...surfaceLines(node),
+    ...surfaceColliders(node),
+    ...surfaceMasks(node),
+  ];
   return { id: node.id, dependsOn, kind: 'surface', node };
 }
 
@@ -97,21 +114,52 @@ function pathNode(node: Path, scene: Scene): PlanNode {
   return { id: node.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', node };
 }
 
-function arrangementNode(node: Arrangement, shown: string[], sitting: Sitting, was?: Arrangement): PlanNode {
+const maskNode = (node: Mask): PlanNode => ({
+  id: node.id,
+  dependsOn: maskWaitsFor(node),
+  kind: 'mask',
+  node,
+});
+
+function arrangementNode(
+  node: Arrangement,
+  shown: string[],
+  sitting: Sitting,
+  masks: readonly Mask[],
+  was?: Arrangement,
+): PlanNode {
   const needs = needsOf(node, was);
   const above = sittingPaths(allSitting(node, sitting));
-  const dependsOn = [...surfacesOf(needs, shown), ...needs.paths, ...needs.arrangements, ...above];
+  const dependsOn = [
+    ...groundsOf(needs, shown, masks),
+    ...needs.paths,
+    ...needs.arrangements,
+    ...(needs.masks ?? []),
+    ...above,
+  ];
   return { id: node.id, dependsOn, kind: 'arrangement', node };
 }
 
+/**
+ * The surfaces that an arrangement waits for: those that it stands on; where it stands on none and its masks read one,
+ * all that are shown.
+ */
+export function groundsOf(needs: Needs, shown: readonly string[], masks: readonly Mask[]): string[] {
+  const own = surfacesOf(needs, shown);
+  const reads =
+    own.length === 0 && needs.masks && masks.some((m) => needs.masks!.includes(m.id) && readsSurface(m));
+  return reads ? [...shown] : own;
+}
+
 function wholePlan(scene: Scene): Plan {
-  const { surfaces, paths, arrangements } = scene;
+  const { surfaces, paths, arrangements, masks } = scene;
   const grounds = surfaces.filter((s) => s.visible).map((s) => s.id);
   const sitting = sittingOf(arrangements);
   const nodes = [
     ...surfaces.map(surfaceNode),
     ...paths.map((node) => pathNode(node, scene)),
-    ...arrangements.map((node) => arrangementNode(node, grounds, sitting)),
+    ...masks.map(maskNode),
+    ...arrangements.map((node) => arrangementNode(node, grounds, sitting, masks)),
   ];
   const sorted = orderNodes(nodes);
   const byId = new Map(nodes.map((n) => [n.id, n]));
@@ -128,7 +176,19 @@ function wholePlan(scene: Scene): Plan {
   const place = new Map(order.map((n, i) => [n.id, i]));
   const followers: number[][] = order.map(() => []);
   order.forEach((n, i) => n.dependsOn.forEach((id) => place.has(id) && followers[place.get(id)!].push(i)));
-  return { surfaces, paths, arrangements, order, place, followers, rings, grounds, sitting, fresh: null };
+  return {
+    surfaces,
+    paths,
+    arrangements,
+    masks,
+    order,
+    place,
+    followers,
+    rings,
+    grounds,
+    sitting,
+    fresh: null,
+  };
 }
 
 /** Whether a node changes by itself with time. */

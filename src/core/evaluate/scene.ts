@@ -1,10 +1,14 @@
-import { kindOf, needsOf, surfacesOf } from '../arrange/registry';
+import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Motion } from '../mesh/motion';
+import { maskNeeds, type MaskField } from '../mesh/mask/field';
+import type { MaskGround } from '../mesh/mask/places';
+import type { Mask } from '../mesh/mask/schema';
+import { shadesOf, type MaskShades } from '../mesh/mask/shades';
 import type { Bounds, Mesh } from '../mesh/mesh';
 import { placeMatrix } from '../mesh/surface';
 import type { TriMesh } from '../mesh/triMesh';
@@ -16,13 +20,15 @@ import type { Surface } from '../mesh/surfaceSchema';
 import { moveAtAll, sceneUnder } from './around';
 import { pathNeeds, type PathContext } from './compileSource';
 import { keyOf } from './fingerprint';
+import { maskPictures, workedMask, type MaskResult } from './masks';
 import { PropWork, refKey } from './props';
 import { drawnPath, type PathResult } from './drawnPath';
 import { layStrokes, type LaidStrokes } from '../mesh/lines/pinned';
-import { movesByItself, planOf, type Plan, type PlanNode } from './plan';
+import { groundsOf, movesByItself, planOf, type Plan, type PlanNode } from './plan';
 import {
   surfaceColliders,
   surfaceLines,
+  surfaceMasks,
   surfaceMoves,
   surfacePaths,
   SurfaceWork,
@@ -36,6 +42,7 @@ import { allSitting, sitOn, sittingPaths } from './sitting';
 import type { ArrangementResult, Placements } from '../arrange/result';
 
 export type { DrawnStroke, PathResult } from './drawnPath';
+export type { MaskResult } from './masks';
 export type { SurfaceResult } from './surfaces';
 
 /** Where meshes come from; undefined where one is not at hand. */
@@ -57,12 +64,13 @@ export interface SceneResult {
   surfaces: SurfaceResult[];
   paths: PathResult[];
   arrangements: EvaluatedArrangement[];
+  masks: MaskResult[];
   /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
   propBounds: Record<string, Bounds>;
 }
 
 /** Where the results of each sort of node are. */
-const LIST_OF = { surface: 'surfaces', path: 'paths', arrangement: 'arrangements' } as const;
+const LIST_OF = { surface: 'surfaces', path: 'paths', arrangement: 'arrangements', mask: 'masks' } as const;
 type ResultOf<K extends keyof typeof LIST_OF> = SceneResult[(typeof LIST_OF)[K]][number];
 
 /**
@@ -74,6 +82,7 @@ export class Evaluator {
   private compiled = new Map<string, { key: string; result: CompileResult; drawn: PathResult }>();
   private laid = new Map<string, { key: string; strokes: LaidStrokes }>();
   private arranged = new Map<string, EvaluatedArrangement>();
+  private masks = new Map<string, { field: MaskField; result: MaskResult }>();
   private triMeshes = new Map<string, SurfaceWork>();
   /** What each node was worked out from, as the objects and keys themselves: the same ones need no new key. */
   private inputs = new Map<string, unknown[]>();
@@ -122,6 +131,7 @@ export class Evaluator {
       const before = this.keyOf(id);
       if (kind === 'path') this.path(node, paths, ring, said);
       else if (kind === 'surface') this.surface(node, time, ring, said);
+      else if (kind === 'mask') this.mask(node, context, ring);
       else this.arrangement(node, context, time, ring, said);
       if (this.keyOf(id) !== before) for (const follower of plan.followers[i]) due[follower] = 1;
     }
@@ -130,6 +140,7 @@ export class Evaluator {
       surfaces: this.listed('surface', scene.surfaces, last, worked),
       paths: this.listed('path', scene.paths, last, worked),
       arrangements: this.listed('arrangement', scene.arrangements, last, worked),
+      masks: this.listed('mask', scene.masks, last, worked),
       propBounds: this.props.bounds,
     };
     return this.result;
@@ -158,12 +169,17 @@ export class Evaluator {
         ? this.triMeshes.get(id)!.result
         : kind === 'path'
           ? this.compiled.get(id)!.drawn
-          : this.arranged.get(id);
+          : kind === 'mask'
+            ? this.masks.get(id)!.result
+            : this.arranged.get(id);
     return found as ResultOf<K>;
   }
 
   private keyOf = (id: string): string | undefined =>
-    this.arranged.get(id)?.key ?? this.compiled.get(id)?.key ?? this.triMeshes.get(id)?.result?.key;
+    this.arranged.get(id)?.key ??
+    this.compiled.get(id)?.key ??
+    this.masks.get(id)?.result.key ??
+    this.triMeshes.get(id)?.result?.key;
 
   /**
    * Which nodes may come out as others than they did last: those that are others, those that move, those whose mesh
@@ -186,6 +202,8 @@ export class Evaluator {
     if (time !== done.time) for (const i of this.moving) due[i] = 1;
     for (const s of plan.surfaces)
       if (this.assetOf(s) !== this.inputs.get(s.id)?.[1]) due[plan.place.get(s.id)!] = 1;
+    for (const m of plan.masks)
+      if (this.picturesOf(m) !== this.inputs.get(m.id)?.[1]) due[plan.place.get(m.id)!] = 1;
     return due;
   }
 
@@ -213,6 +231,8 @@ export class Evaluator {
       surface: (id) => this.triMeshes.get(id)?.triMesh,
       surfaceStates: (id) => this.surfaceStates(id),
       grounds: () => this.plan?.grounds ?? [],
+      mask: (id) => this.masks.get(id)?.field,
+      maskGrounds: (id) => this.maskGrounds(id),
       time,
     };
   }
@@ -235,6 +255,13 @@ export class Evaluator {
       size: surface.size,
       place: placeMatrix(surface),
     };
+  }
+
+  /** A mask of the last scene over one of its surfaces, to be looked at; null where either is not there. */
+  shades(mask: string, surface: string): MaskShades | null {
+    const field = this.masks.get(mask)?.field;
+    const ground = this.groundOf(surface);
+    return field && ground ? shadesOf(field, ground) : null;
   }
 
   /** What paths of the last scene may ask for. */
@@ -292,9 +319,10 @@ export class Evaluator {
     const at = surfaceMoves(surface) ? time : 0;
     const asset = this.assetOf(surface);
     // The second is asked for by itself: see `due`.
-    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...about])) return;
+    const masks = surfaceMasks(surface).map((id) => this.masks.get(id)?.result.key ?? null);
+    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...about, ...masks])) return;
     const restKey = keyOf([bareOf(surface), surface.mesh.source === 'made' ? asset : !!asset, needs]);
-    const key = keyOf([restKey, standing(surface), about, at, ring]);
+    const key = keyOf([restKey, standing(surface), about, masks, at, ring]);
     let work = this.triMeshes.get(surface.id);
     if (!work) this.triMeshes.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
@@ -315,6 +343,7 @@ export class Evaluator {
       motion: (ref) => this.assets.motion?.(ref),
       path: (id) => this.compiled.get(id)?.result,
       still: (id) => this.still(id),
+      mask: (id) => this.masks.get(id)?.field,
       around: (surface) => this.around(surface),
     };
   }
@@ -399,10 +428,11 @@ export class Evaluator {
     const paths = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
     const props = needs.props.map((id) => this.props.get(id)?.key ?? null);
     const arrangements = needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null);
-    const surfaces = surfacesOf(needs, this.plan!.grounds).flatMap((id) => [
+    const surfaces = groundsOf(needs, this.plan!.grounds, this.plan!.masks).flatMap((id) => [
       id,
       this.triMeshes.get(id)?.result?.key ?? null,
     ]);
+    const masks = (needs.masks ?? []).map((id) => this.masks.get(id)?.result.key ?? null);
     const at = kindOf(a).moves(a) ? time : 0;
     const round = context.fine?.round ?? 0;
     const above = allSitting(a, this.plan!.sitting);
@@ -419,13 +449,25 @@ export class Evaluator {
       ...props,
       ...arrangements,
       ...surfaces,
+      ...masks,
       ...above,
       ...aboveOn,
     ];
     const was = this.inputs.get(a.id);
     if (this.same(a.id, inputs)) return;
     const sits = above.length > 0 && [above.map((on) => this.settings.of(on)), aboveOn];
-    const key = keyOf([this.settings.of(a), paths, props, arrangements, surfaces, sits, at, round, ring]);
+    const key = keyOf([
+      this.settings.of(a),
+      paths,
+      props,
+      arrangements,
+      surfaces,
+      masks,
+      sits,
+      at,
+      round,
+      ring,
+    ]);
     const last = this.arranged.get(a.id);
     if (last?.key === key) return;
     progress?.(0);
@@ -435,9 +477,52 @@ export class Evaluator {
     this.arranged.set(a.id, { ...result, id: a.id, key, since: result.rows && last?.key });
   }
 
+  private mask(mask: Mask, arrange: ArrangeContext, ring: string[] | undefined): void {
+    const { paths, surfaces, arrangements } = maskNeeds(mask);
+    const stands = [
+      ...paths.map((id) => this.compiled.get(id)?.key ?? null),
+      ...surfaces.map((id) => this.still(id)?.key ?? null),
+      ...arrangements.map((id) => this.arranged.get(id)?.key ?? null),
+    ];
+    const pictures = this.picturesOf(mask);
+    // The second is asked for by itself: see `due`.
+    if (this.same(mask.id, [mask, pictures, ring, ...stands])) return;
+    const key = keyOf([mask.combine, mask.layers, pictures, stands, ring]);
+    if (this.masks.get(mask.id)?.result.key === key) return;
+    const context = {
+      arrange,
+      picture: (hash: string) => this.assets.picture?.(hash),
+      still: (id: string) => this.still(id)?.triMesh,
+      keyOf: (id: string) => this.keyOf(id),
+    };
+    this.masks.set(mask.id, workedMask(mask, key, ring, context));
+  }
+
+  /** Which pictures of a mask are at hand. */
+  private picturesOf = (mask: Mask): string =>
+    maskPictures(mask)
+      .filter((hash) => this.assets.picture?.(hash))
+      .join();
+
+  /** The surfaces that places of an arrangement are read on, as they stand at time 0. */
+  private maskGrounds(id: string): MaskGround[] {
+    const { plan, scene } = this;
+    const arrangement = scene?.arrangements.find((a) => a.id === id);
+    if (!plan || !arrangement) return [];
+    const ids = groundsOf(needsOf(arrangement), plan.grounds, plan.masks);
+    return ids.flatMap((surface) => this.groundOf(surface) ?? []);
+  }
+
+  private groundOf(id: string): MaskGround | undefined {
+    const work = this.triMeshes.get(id);
+    const rest = work?.restTriMesh()?.triMesh;
+    const read = this.still(id)?.triMesh;
+    return rest && read && work?.triMesh ? { id, rest, read, now: work.triMesh } : undefined;
+  }
+
   private forget({ order }: Plan): void {
     const here = new Map(order.map((n) => [n.id, n.kind]));
-    const clear = (kept: Map<string, unknown>, kind?: 'surface' | 'path' | 'arrangement') => {
+    const clear = (kept: Map<string, unknown>, kind?: PlanNode['kind']) => {
       for (const id of kept.keys()) if (!here.has(id) || (kind && here.get(id) !== kind)) kept.delete(id);
     };
     clear(this.triMeshes, 'surface');
@@ -445,6 +530,7 @@ export class Evaluator {
     clear(this.laid, 'path');
     clear(this.others, 'surface');
     clear(this.arranged, 'arrangement');
+    clear(this.masks, 'mask');
     this.settings.keepOnly((id) => here.get(id) === 'arrangement');
     clear(this.inputs);
   }

@@ -5,6 +5,7 @@ import type { Mesh } from '../mesh/mesh';
 import { faceNormals } from '../mesh/normals';
 import { withUv, type UvKind } from '../mesh/makeUv';
 import type { Motion } from '../mesh/motion';
+import type { MaskField } from '../mesh/mask/field';
 import type { TriMesh } from '../mesh/triMesh';
 import { ownMatrix } from '../mesh/surface';
 import type { MeshRef } from '../mesh/meshRef';
@@ -20,6 +21,8 @@ export interface SurfaceContext {
   motion?(ref: MeshRef): Motion | undefined;
   /** Another surface as it stands at time 0, with a key that changes when that does. */
   still?(id: string): { key: string; triMesh: TriMesh } | undefined;
+  /** A mask, ready to be read. */
+  mask?(id: string): MaskField | undefined;
   /** What a surface hangs on and falls on, at any time; null where none of it moves. */
   around?(surface: Surface): Around | null;
 }

@@ -1,5 +1,6 @@
 import { deformersMove } from '../mesh/deform/deform';
-import { clothsOf, ClothWork } from './clothWork';
+import { clothsOf, ClothWork, type Deforming } from './clothWork';
+import { strengthsOf } from './strengths';
 import { carried, playClip, restOf, type Rest, type SurfaceContext } from './surfaceRest';
 import { topologyOf } from '../mesh/lines/topology';
 import { shapePaths } from '../mesh/make';
@@ -40,6 +41,11 @@ export const surfaceLines = (surface: Surface): string[] =>
 /** Ids of the surfaces that it falls on. */
 export const surfaceColliders = (surface: Surface): string[] =>
   clothsOf(surface).flatMap((d) => (d.collider ? [d.collider] : []));
+
+/** Ids of the masks that its deformers go by. */
+export const surfaceMasks = ({ deformers }: Surface): string[] => [
+  ...new Set(deformers.flatMap((d) => (d.on && 'mask' in d && d.mask !== null ? [d.mask] : []))),
+];
 
 /** Whether a surface changes by itself with time. */
 export const surfaceMoves = (surface: Surface): boolean =>
@@ -99,12 +105,8 @@ export class SurfaceWork {
     if (deformed) {
       positions = positions.slice();
       playClip(surface, rest!, time, positions);
-      this.cloth.deform(positions, { surface, rest: rest!, place, context, restKey }, time, progress);
-      rest!.shared ??=
-        surface.normals === 'flat'
-          ? Uint32Array.from({ length: positions.length / 3 }, (_, i) => i)
-          : sharedNormals(rest!.positions, rest!.normals);
-      normals = faceNormals(positions, rest!.mesh.indices, rest!.shared, rest!.normals);
+      this.cloth.deform(positions, this.deforming(surface, context, place), time, progress);
+      normals = normalsOf(surface, rest!, positions);
     }
     const plain = rest!.plain && !deformed;
     const { mesh } = rest!;
@@ -125,6 +127,9 @@ export class SurfaceWork {
         ...(surface.plays && !rest!.motion?.motion.clips.some((c) => c.name === surface.plays!.clip)
           ? [finding(surface, 'clip-missing', { clip: surface.plays.clip })]
           : []),
+        ...surfaceMasks(surface)
+          .filter((id) => !context.mask?.(id))
+          .map((mask) => finding(surface, 'mask-missing', { mask })),
       ],
     };
     this.triMesh = makeTriMesh(
@@ -150,15 +155,34 @@ export class SurfaceWork {
     const place = placeMatrix(surface);
     const positions = rest.positions.slice();
     playClip(surface, rest, 0, positions);
-    this.cloth.deform(positions, { surface, rest, place, context, restKey: rest.key }, 0);
+    this.cloth.deform(positions, this.deforming(surface, context, place), 0);
     this.stillKey = key;
-    const { indices } = rest.mesh;
+    const { mesh } = rest;
     this.stillTriMesh = makeTriMesh({
       positions: carried(positions, place, true),
-      normals: carried(rest.normals, place, false),
-      indices,
+      normals: carried(normalsOf(surface, rest, positions), place, false),
+      indices: mesh.indices,
+      uvs: mesh.uvs,
+      topology: () => topologyOf(mesh),
     });
     return this.stillTriMesh;
+  }
+
+  /** What deforms it: by its masks where it is before that, in its place. */
+  private deforming(surface: Surface, context: SurfaceContext, place: Float64Array): Deforming {
+    const rest = this.rest!;
+    const masks = surfaceMasks(surface);
+    const own = masks.length > 0 ? this.restTriMesh() : undefined;
+    const strength = own && strengthsOf(surface, own.triMesh, place, context);
+    return {
+      surface,
+      rest,
+      place,
+      context,
+      restKey: rest.key,
+      strength,
+      masksKey: masks.map((id) => context.mask?.(id)?.key),
+    };
   }
 
   /** The surface in its own frame, before anything deforms it; undefined where it is broken. */
@@ -184,6 +208,15 @@ export class SurfaceWork {
     };
     return this.result;
   }
+}
+
+/** Normals of a surface whose vertices are elsewhere than at rest. */
+function normalsOf({ normals }: Surface, rest: Rest, positions: Float64Array): Float64Array {
+  rest.shared ??=
+    normals === 'flat'
+      ? Uint32Array.from({ length: positions.length / 3 }, (_, i) => i)
+      : sharedNormals(rest.positions, rest.normals);
+  return faceNormals(positions, rest.mesh.indices, rest.shared, rest.normals);
 }
 
 const finding = (surface: Surface, kind: FindingKind, detail: Finding['detail']): Finding => ({

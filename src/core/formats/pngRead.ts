@@ -37,6 +37,7 @@ export function readGreyPicture(bytes: Uint8Array, name: string): GreyPicture {
     throw new FileError(`“${name}” has ${width} × ${height} pixels; at least 2 × 2 make a height field.`);
   const top = palette ? 255 : (1 << depth) - 1;
   const values = new Float32Array(width * height);
+  const colours = palette || channels >= 2 ? new Uint8Array(width * height * 4) : undefined;
   const luma = (r: number, g: number, b: number) => (0.2126 * r + 0.7152 * g + 0.0722 * b) / top;
   // Fewer than 8 bits are packed several to a byte.
   const perByte = depth < 8 ? 8 / depth : 1;
@@ -50,10 +51,17 @@ export function readGreyPicture(bytes: Uint8Array, name: string): GreyPicture {
       const i = y * width + x;
       const one = depth < 8 ? packed(x, y) : data[i * channels];
       if (palette) {
-        const [r, g, b] = palette[one] ?? [0, 0, 0];
+        const [r, g, b, a = 255] = palette[one] ?? [0, 0, 0];
         values[i] = luma(r, g, b);
+        colours!.set([r, g, b, a], i * 4);
       } else if (channels >= 3) values[i] = luma(one, data[i * channels + 1], data[i * channels + 2]);
       else values[i] = one / top;
+      if (colours && !palette) {
+        const [r, g, b] = channels >= 3 ? [0, 1, 2] : [0, 0, 0];
+        const sample = (k: number) => Math.round((255 * data[i * channels + k]) / top);
+        const alpha = channels % 2 === 0 ? sample(channels - 1) : 255;
+        colours.set([sample(r), sample(g), sample(b), alpha], i * 4);
+      }
     }
-  return { width, height, values };
+  return { width, height, values, ...(colours && { colours }) };
 }

@@ -30,19 +30,21 @@ export const DEEPEST = 60;
 
 /**
  * @param progress told the share done, 0–1, now and then
+ * @param lines keeps triangles whose second and third corner are one, for nearest places: pieces of lines
  * @returns a tree over all sound triangles; one without nodes where there is none
  */
 export function buildBvh(
   positions: Float64Array,
   indices: Uint32Array,
   progress?: (done: number) => void,
+  lines = false,
 ): Bvh {
   const all = indices.length / 3;
   const centres = new Float32Array(all * 3);
   const order = new Uint32Array(all);
   let n = 0;
   for (let f = 0; f < all; f++) {
-    if (!isSound(positions, indices, f)) continue;
+    if (!isSound(positions, indices, f) && !(lines && isPiece(positions, indices, f))) continue;
     for (let a = 0; a < 3; a++)
       centres[f * 3 + a] =
         (positions[indices[f * 3] * 3 + a] +
@@ -72,6 +74,12 @@ function isSound(p: Float64Array, indices: Uint32Array, f: number): boolean {
   faceCross(p, indices, f, across);
   const area = across[0] * across[0] + across[1] * across[1] + across[2] * across[2];
   return area > 0 && area < Infinity;
+}
+
+/** Whether a triangle stands for the straight piece from its first corner to the other two. */
+function isPiece(p: Float64Array, indices: Uint32Array, f: number): boolean {
+  const [a, b, c] = indices.subarray(f * 3, f * 3 + 3);
+  return b === c && [0, 1, 2].every((k) => Number.isFinite(p[a * 3 + k]) && Number.isFinite(p[b * 3 + k]));
 }
 
 function divide(tree: Bvh, centres: Float32Array, progress?: (done: number) => void): void {

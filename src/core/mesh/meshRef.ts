@@ -18,7 +18,16 @@ export const fileSchema = z.object({
   format: z.enum(['glb']),
   fileName: name,
 });
+export const pictureRefSchema = z.object({
+  hash: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .describe('SHA-256 of the file’s bytes'),
+  format: z.enum(['png', 'jpeg']).default('png'),
+  fileName: z.string().max(200).default('picture.png'),
+});
 export const meshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema]);
 
 export type Axis = z.infer<typeof axisSchema>;
+export type PictureRef = z.infer<typeof pictureRefSchema>;
 export type MeshRef = z.infer<typeof meshRefSchema>;

@@ -20,6 +20,7 @@ export function emptyScene(name: string): Scene {
     paths: [],
     surfaces: [],
     arrangements: [],
+    masks: [],
     view: null,
     aside: [],
   };
@@ -27,7 +28,20 @@ export function emptyScene(name: string): Scene {
 
 /** What ids are given to; each begins with its sort. */
 type Sort =
-  'prop' | 'path' | 'pt' | 'surface' | 'entry' | 'keep' | 'peg' | 'item' | 'curve' | 'deformer' | KindName;
+  | 'mask'
+  | 'layer'
+  | 'stroke'
+  | 'prop'
+  | 'path'
+  | 'pt'
+  | 'surface'
+  | 'entry'
+  | 'keep'
+  | 'peg'
+  | 'item'
+  | 'curve'
+  | 'deformer'
+  | KindName;
 
 /** A fresh id such as "run7"; raises the scene's counter. Ids are never used again. */
 export const takeId = (scene: Pick<Scene, 'nextId'>, sort: Sort | (string & {})): string =>

@@ -42,6 +42,8 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
     ...old,
     arrangements: each(old.arrangements, (a) => ('order' in a ? { ...a, order: restsToPauses(a.order) } : a)),
   }),
+  // Masks came: there are none.
+  8: (old) => old,
 };
 
 /**
@@ -176,7 +178,7 @@ export function readScene(json: unknown): ReadScene {
   return { scene, unknown: unknownFields(data, found.value, ''), mends };
 }
 
-const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements'] as const;
+const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements', 'masks'] as const;
 
 /** Two nodes of one id would shadow each other: the later one is set aside. */
 function setTwinsAside(data: Record<string, unknown>): SetAside[] {

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { arrangementSchema } from '../arrange/registry';
 import { pathSchema, vec3Schema } from '../curve/schema';
 import { name } from '../math/measures';
+import { maskSchema } from '../mesh/mask/schema';
 import { propSchema } from '../mesh/propSchema';
 import { surfaceSchema } from '../mesh/surfaceSchema';
 import { SCENE_VERSION } from './version';
@@ -21,6 +22,7 @@ export const sceneSchema = z.object({
   paths: z.array(pathSchema),
   surfaces: z.array(surfaceSchema),
   arrangements: z.array(arrangementSchema),
+  masks: z.array(maskSchema).default([]),
   view: z
     .object({ eye: vec3Schema, target: vec3Schema })
     .nullable()

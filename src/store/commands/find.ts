@@ -1,6 +1,7 @@
 import { isDraft, original } from 'immer';
 import { hasPoints, type Path, type PathPoint, type PointsPath } from '@/core/curve/schema';
 import { has, type Arrangement, type With } from '@/core/arrange/registry';
+import type { Mask } from '@/core/mesh/mask/schema';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
@@ -21,16 +22,18 @@ function need<T extends { id: string }>(list: T[], id: string, what: string): T 
 export const findProp = (scene: Scene, id: string): Prop => need(scene.props, id, 'prop');
 export const findPath = (scene: Scene, id: string): Path => need(scene.paths, id, 'path');
 export const findSurface = (scene: Scene, id: string): Surface => need(scene.surfaces, id, 'surface');
+export const findMask = (scene: Scene, id: string): Mask => need(scene.masks, id, 'mask');
 export const findArrangement = (scene: Scene, id: string): Arrangement =>
   need(scene.arrangements, id, 'arrangement');
 export const findPoint = (path: PointsPath, id: string): PathPoint => need(path.source.points, id, 'point');
 
 /** Every node of a scene, of any sort. */
-export const nodesOf = ({ props, paths, surfaces, arrangements }: Scene) => [
+export const nodesOf = ({ props, paths, surfaces, arrangements, masks }: Scene) => [
   ...props,
   ...paths,
   ...surfaces,
   ...arrangements,
+  ...masks,
 ];
 
 /** What some nodes are called in the undo list: “Quay edge”, or how many they are. */

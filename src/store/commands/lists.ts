@@ -5,7 +5,7 @@ import { called } from './find';
 
 /** Commands for the order and the groups of the lists. */
 
-const LISTS = ['props', 'paths', 'surfaces', 'arrangements'] as const;
+const LISTS = ['props', 'paths', 'surfaces', 'arrangements', 'masks'] as const;
 type List = (typeof LISTS)[number];
 type Node = Scene[List][number];
 

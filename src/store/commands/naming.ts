@@ -145,6 +145,21 @@ const LABELS: Record<string, string> = {
   props: 'props',
   on: 'stands on',
   mesh: 'shape',
+  mask: 'mask',
+  sizeMask: 'size by mask',
+  sizeLeast: 'least size by mask',
+  combine: 'layers together',
+  ramp: 'ramp',
+  base: 'unpainted',
+  channel: 'what counts',
+  by: 'laid',
+  frame: 'frame',
+  picture: 'picture',
+  span: 'patch to patch',
+  level: 'level',
+  riseDeg: 'rises by',
+  arrangements: 'arrangements',
+  faces: 'faces',
 };
 
 /** Fields that are lengths; they are named in the unit that their fields show. */
@@ -165,11 +180,16 @@ const CHOICES: Record<string, Record<string, string>> = {
   after: { hole: 'leave a hole', close: 'close up' },
   waverRows: { together: 'together', each: 'each' },
   collide: { ignore: 'off', 'leave-out': 'on' },
+  combine: { product: 'all', largest: 'any', difference: 'less' },
 };
+
+/** Fields that name a node: its id says nothing to people. */
+const NAMES = new Set(['mask', 'sizeMask', 'arrangements', 'faces', 'picture']);
 
 const number = (v: number) => String(Number(v.toPrecision(4)));
 
 function show(key: string, value: unknown, units: Scene['units']): string {
+  if (NAMES.has(key)) return '';
   if (value === null || value === undefined) return 'auto';
   if (typeof value === 'number') {
     if (SHARES.has(key)) return `${number(value * 100)}%`;

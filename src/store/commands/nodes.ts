@@ -63,6 +63,7 @@ export const removeNodes = patching<{ ids: string[] }>({
       ...patchesBetween(scene.paths, scene.paths.filter(stays), ['paths']),
       ...patchesBetween(scene.surfaces, scene.surfaces.filter(stays), ['surfaces']),
       ...patchesBetween(scene.arrangements, kept, ['arrangements']),
+      ...patchesBetween(scene.masks, scene.masks.filter(stays), ['masks']),
       ...(props.length + paths.length > 0 ? patchesBetween(kept, kept.map(without), ['arrangements']) : []),
     ];
   },

@@ -2,7 +2,7 @@
 
 import { Plus, RotateCcw } from 'lucide-react';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { rampAt } from '@/core/arrange/steps/ramp';
+import { rampAt } from '@/core/math/ramp';
 import type { Ramp } from '@/core/arrange/steps/schema';
 import { restGesture } from '@/store/document';
 import { dragGesture } from '@/view/dragGesture';
@@ -19,6 +19,8 @@ interface RampFieldProps extends NumberSettings {
   value: Ramp;
   /** What the curve is where it has no points. */
   rest: number;
+  /** What it begins as, and is where it has no points; absent: `rest` all along. */
+  begin?: Ramp;
   /** The values at the bottom and the top of the field. */
   range: [number, number];
   /** Values are laid out by their logarithm, as factors are. */
@@ -57,7 +59,11 @@ export function RampField(p: RampFieldProps) {
   };
   const insert = (point: [number, number]) => {
     if (shown.length === 0) {
-      onChange([[0, rest], point, [1, rest]].sort((a, b) => a[0] - b[0]) as Ramp);
+      const [first, last] = p.begin ?? [
+        [0, rest],
+        [1, rest],
+      ];
+      onChange([first, point, last].sort((a, b) => a[0] - b[0]) as Ramp);
       return setChosen(1);
     }
     const index = shown.findIndex((q) => q[0] > point[0]);
@@ -110,11 +116,13 @@ export function RampField(p: RampFieldProps) {
           <IconButton
             name={`Shape ${p.label.toLowerCase()}`}
             onClick={() =>
-              onChange([
-                [0, rest],
-                [0.5, rest],
-                [1, rest],
-              ])
+              onChange(
+                p.begin ?? [
+                  [0, rest],
+                  [0.5, rest],
+                  [1, rest],
+                ],
+              )
             }
           >
             <Plus size={15} />

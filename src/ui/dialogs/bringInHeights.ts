@@ -9,9 +9,9 @@ const SIDE = 24;
 
 /** A picture as a height field: a new surface, or another picture for the height field in hand. */
 export async function bringInHeights(bytes: Uint8Array, fileName: string): Promise<void> {
-  const { hash, width, height } = await engine().bringInPicture(bytes, fileName);
+  const { hash, format, width, height } = await engine().bringInPicture(bytes, fileName);
   await putMesh(hash, bytes);
-  const picture = { hash, format: 'png' as const, fileName: fileName.slice(0, 200) };
+  const picture = { hash, format, fileName: fileName.slice(0, 200) };
   const { node } = useSelection.getState();
   const held = useDocument
     .getState()
@@ -23,7 +23,7 @@ export async function bringInHeights(bytes: Uint8Array, fileName: string): Promi
   const k = SIDE / Math.max(width, height);
   const made = dispatch(makeSurface, {
     shape: 'picture',
-    name: fileName.replace(/\.png$/i, '').slice(0, 200) || 'Heights',
+    name: fileName.replace(/\.(png|jpe?g)$/i, '').slice(0, 200) || 'Heights',
     values: {
       picture,
       width: Number((width * k).toFixed(3)),

@@ -4,6 +4,7 @@ import { Plus, TriangleAlert } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import type { Arrangement } from '@/core/arrange/registry';
 import type { Path } from '@/core/curve/schema';
+import type { Mask } from '@/core/mesh/mask/schema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setArrangement } from '@/store/commands/arrangements';
 import { setPath } from '@/store/commands/paths';
@@ -12,13 +13,16 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { setHover, setOverPath, type NodeRef } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
+import { useShownMask } from '@/view/masks/ShadesLayer';
+import { setShades } from '@/view/viewState';
 import { newPathEntries } from './newPath';
 import { newSurfaceEntries } from './newSurface';
 import { PlainMenu } from '../controls/PlainMenu';
 import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { KIND_UIS, uiOf } from '../kinds/registry';
-import { arrangementEntries, pathEntries, surfaceEntries } from '../menus/entries';
+import { newMaskEntries } from '../masks/newMask';
+import { arrangementEntries, maskEntries, pathEntries, surfaceEntries } from '../menus/entries';
 import { openDialog, useUi } from '../uiState';
 import { GroupHead } from './GroupHead';
 import { Row, type InList } from './Row';
@@ -36,11 +40,12 @@ export function Lists() {
   const wanted = search.trim().toLowerCase();
   const found = <T extends { name: string }>(list: readonly T[]): readonly T[] =>
     wanted === '' ? list : list.filter((n) => n.name.toLowerCase().includes(wanted));
-  const all = scene.arrangements.length + scene.paths.length + scene.surfaces.length;
-  const [arrangements, paths, surfaces] = [
+  const all = scene.arrangements.length + scene.paths.length + scene.surfaces.length + scene.masks.length;
+  const [arrangements, paths, surfaces, masks] = [
     found(scene.arrangements),
     found(scene.paths),
     found(scene.surfaces),
+    found(scene.masks),
   ];
   return (
     <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2" onKeyDown={stepRows}>
@@ -92,6 +97,18 @@ export function Lists() {
             <SurfaceRow key={n.id} surface={n} {...place} />
           )
         }
+      />
+      <ListHead title="Masks">
+        <PlainMenu name="New mask" entries={() => newMaskEntries(scene)}>
+          <Plus size={17} />
+        </PlainMenu>
+      </ListHead>
+      {wanted !== '' && masks.length === 0 && <Hint>None is called that.</Hint>}
+      {scene.masks.length === 0 && <Hint>A mask says where: by slope, height, paths, a brush …</Hint>}
+      <GroupedList
+        nodes={masks.map((m) => ({ ...m, visible: true }))}
+        refOf={({ id }) => ({ kind: 'mask', id })}
+        row={(m, place) => <MaskRow key={m.id} mask={m} {...place} />}
       />
     </div>
   );
@@ -196,6 +213,28 @@ function PathRow({ path, ...place }: { path: Path } & InList) {
           {result && !result.ok && (
             <TriangleAlert size={12} className="text-danger" aria-label="has an error" />
           )}
+        </>
+      }
+    />
+  );
+}
+
+function MaskRow({ mask, ...place }: { mask: Mask } & InList) {
+  const wrong = useEngine((s) => (s.result.masks.get(mask.id)?.findings.length ?? 0) > 0);
+  const shown = useShownMask() === mask.id;
+  return (
+    <Row
+      name={mask.name}
+      color="var(--color-linen-300)"
+      node={{ kind: 'mask', id: mask.id }}
+      {...place}
+      visible={shown}
+      onVisible={() => setShades(shown ? null : mask.id)}
+      menu={() => maskEntries(mask)}
+      detail={
+        <>
+          Mask · {plural(mask.layers.length, 'layer')}
+          {wrong && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
         </>
       }
     />

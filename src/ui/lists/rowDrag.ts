@@ -19,8 +19,8 @@ export interface RowDrag {
 const section = ({ kind }: NodeRef): string => (kind === 'surface' ? 'path' : kind);
 
 const listOf = (kind: NodeRef['kind']): readonly Listed[] => {
-  const { props, paths, surfaces, arrangements } = useDocument.getState().scene;
-  return { prop: props, path: paths, surface: surfaces, arrangement: arrangements }[kind];
+  const { props, paths, surfaces, arrangements, masks } = useDocument.getState().scene;
+  return { prop: props, path: paths, surface: surfaces, arrangement: arrangements, mask: masks }[kind];
 };
 
 /** What goes with a row: the others of its list that are selected with it. */

@@ -1,6 +1,7 @@
 import { hasPoints, type Path, type PointsPath } from '@/core/curve/schema';
 import { has, kindOf, needsOf, type Arrangement } from '@/core/arrange/registry';
 import { STATE } from '@/core/arrange/result';
+import type { Mask } from '@/core/mesh/mask/schema';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { duplicateToPath, setArrangement, setSlotsRemoved } from '@/store/commands/arrangements';
@@ -12,7 +13,7 @@ import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement, selectedNodes, selectNode, useSelection, type NodeRef } from '@/store/selection';
-import { askFit, chooseTool, lookAt } from '@/view/viewState';
+import { askFit, chooseTool, lookAt, setShades, useView } from '@/view/viewState';
 import { plural } from '@/words/numbers';
 import { hangProp } from '../basket/hang';
 import type { MenuEntry } from '../controls/PlainMenu';
@@ -99,6 +100,18 @@ export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
   { text: 'Lay one prop on it', run: () => layOrnament(id) },
   ...inHand(id, visible, (shown) => dispatch(setSurface, { id, values: { visible: shown } })),
   ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
+  { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
+];
+
+export const maskEntries = ({ id }: Mask): MenuEntry[] => [
+  { text: 'Duplicate', run: duplicateNode },
+  ...CLIPBOARD,
+  { text: 'Rename', run: renameSelected },
+  {
+    text: useView.getState().shades === id ? 'No shades' : 'Show in shades',
+    run: () => setShades(useView.getState().shades === id ? null : id),
+  },
+  ...inListEntries([id]),
   { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
 ];
 
@@ -206,7 +219,7 @@ function pointEntries(path: PointsPath, ids: string[]): MenuEntry[] {
 /** Several nodes at once. */
 export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
   const ids = nodes.map((n) => n.id);
-  const seen = nodes.filter((n) => n.kind !== 'prop');
+  const seen = nodes.filter((n) => n.kind !== 'prop' && n.kind !== 'mask');
   const { scene } = doc();
   const hidden = [...scene.arrangements, ...scene.paths, ...scene.surfaces].filter(
     (n) => !n.visible && ids.includes(n.id),
@@ -280,16 +293,18 @@ export function selectionEntries(): MenuEntry[] {
   if (several.length > 1) return severalEntries(several);
   if (slots && of) return slotEntries(of, slots.ids);
   const find = <T extends { id: string }>(list: readonly T[]) => list.find((n) => n.id === node?.id);
-  const [a, path, surface, prop] = [
+  const [a, path, surface, prop, mask] = [
     find(scene.arrangements),
     find(scene.paths),
     find(scene.surfaces),
     find(scene.props),
+    find(scene.masks),
   ];
   if (node?.kind === 'arrangement' && a) return arrangementEntries(a);
   if (node?.kind === 'path' && path) return pathEntries(path);
   if (node?.kind === 'surface' && surface) return surfaceEntries(surface);
   if (node?.kind === 'prop' && prop) return propEntries(prop);
+  if (node?.kind === 'mask' && mask) return maskEntries(mask);
   return groundEntries();
 }
 

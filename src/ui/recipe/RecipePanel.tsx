@@ -6,6 +6,7 @@ import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { uiOf } from '../kinds/registry';
+import { MaskPanel } from '../masks/MaskPanel';
 import { ArrangementHead } from './ArrangementHead';
 import { PathPanel } from './nodes/PathPanel';
 import { PropPanel } from './nodes/PropPanel';
@@ -24,6 +25,7 @@ export function RecipePanel() {
   if (node?.kind === 'path') return <PathPanel id={node.id} />;
   if (node?.kind === 'surface') return <SurfacePanel id={node.id} />;
   if (node?.kind === 'prop') return <PropPanel id={node.id} />;
+  if (node?.kind === 'mask') return <MaskPanel key={node.id} id={node.id} />;
   if (arrangement) return <ArrangementRecipe key={arrangement.id} arrangement={arrangement} />;
   return (
     <div className="p-5 text-sm text-soft">

@@ -22,6 +22,7 @@ export function SeveralPanel({ nodes }: { nodes: readonly NodeRef[] }) {
     path: scene.paths,
     surface: scene.surfaces,
     prop: scene.props,
+    mask: scene.masks,
   };
   const named = nodes.map((node) => ({ node, name: lists[node.kind].find((n) => n.id === node.id)?.name }));
   const taken = <T extends { id: string }>(list: readonly T[]) =>

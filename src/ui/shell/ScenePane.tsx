@@ -2,7 +2,7 @@
 
 import { useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
-import { MousePointer2, Pin, Spline } from 'lucide-react';
+import { Brush, MousePointer2, Pin, Spline } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { setScene } from '@/store/commands/scene';
@@ -25,6 +25,7 @@ import { uiOf } from '../kinds/registry';
 import { openDialog } from '../uiState';
 import { plural, whole } from '@/words/numbers';
 import { DrawOptions } from './DrawOptions';
+import { PaintOptions } from './PaintOptions';
 import { PegOptions } from './PegOptions';
 import { PointPanel } from './PointPanel';
 import { SnapTag } from './SnapTag';
@@ -87,6 +88,13 @@ const TOOLS: { tool: Tool; text: string; key: string; icon: ReactNode; hint: str
     key: '3',
     icon: <Pin size={15} />,
     hint: 'Put props on surfaces, paths and the ground; the wheel turns, with Shift lifts, with Alt sizes',
+  },
+  {
+    tool: 'paint',
+    text: 'Paint',
+    key: '4',
+    icon: <Brush size={15} />,
+    hint: 'Paint where props stand, and how large they are; Shift takes away',
   },
 ];
 
@@ -201,6 +209,7 @@ function NextStep() {
     );
   }
   if (tool === 'peg') return <PegOptions />;
+  if (tool === 'paint') return <PaintOptions />;
   // With a surface there is more than one way to begin, and something to look at.
   if (runs > 0 || (paths === 0 && surfaces > 0)) return null;
   return (

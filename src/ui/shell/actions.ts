@@ -16,6 +16,7 @@ import { stepSelected } from '../lists/stepRows';
 import { groupSelected } from '../menus/groupEntries';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { saveNow } from '@/store/keeping/keeper';
+import { resizeBrush, strengthenBrush } from '@/view/masks/paintTool';
 import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
 import { KIND_UIS } from '../kinds/registry';
@@ -56,7 +57,7 @@ function hideOrShow(): void {
 function stepOut(): void {
   const { tool } = useView.getState();
   if (tool === 'draw') drawStepBack();
-  else if (tool === 'edge' || tool === 'peg' || tool === 'hold') chooseTool('pick');
+  else if (tool === 'edge' || tool === 'peg' || tool === 'paint' || tool === 'hold') chooseTool('pick');
   else stepBack();
 }
 
@@ -117,6 +118,45 @@ export const ACTIONS: Action[] = [
     words: 'pin place stick single attach scatter by hand',
     keys: '3',
     run: () => chooseTool('peg'),
+  },
+  {
+    id: 'paint',
+    title: 'Paint where props stand',
+    words: 'brush mask density erase weight spray',
+    keys: '4',
+    run: () => chooseTool('paint'),
+  },
+  {
+    id: 'brush-smaller',
+    title: 'Smaller brush',
+    words: 'paint radius size less',
+    keys: ',',
+    enabled: () => useView.getState().tool === 'paint',
+    run: () => resizeBrush(-1),
+  },
+  {
+    id: 'brush-larger',
+    title: 'Larger brush',
+    words: 'paint radius size more',
+    keys: '.',
+    enabled: () => useView.getState().tool === 'paint',
+    run: () => resizeBrush(1),
+  },
+  {
+    id: 'brush-weaker',
+    title: 'Weaker brush',
+    words: 'paint strength pressure less',
+    keys: 'Alt+,',
+    enabled: () => useView.getState().tool === 'paint',
+    run: () => strengthenBrush(-1),
+  },
+  {
+    id: 'brush-stronger',
+    title: 'Stronger brush',
+    words: 'paint strength pressure more',
+    keys: 'Alt+.',
+    enabled: () => useView.getState().tool === 'paint',
+    run: () => strengthenBrush(1),
   },
   {
     id: 'finish',

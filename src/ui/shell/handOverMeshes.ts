@@ -13,7 +13,7 @@ export async function handOverMeshes(scene: Scene): Promise<void> {
     const bytes = await getMesh(ref.hash);
     if (bytes)
       await (
-        ref.format === 'png'
+        ref.format !== 'glb'
           ? engine().bringInPicture(bytes, ref.fileName)
           : engine().bringIn(bytes, ref.fileName)
       ).catch(() => undefined);

@@ -30,6 +30,7 @@ export function selectAll(): void {
     path: scene.paths,
     surface: scene.surfaces,
     prop: scene.props,
+    mask: scene.masks,
   };
   selectNodes(lists[kind].map(({ id }): NodeRef => ({ kind, id })));
 }

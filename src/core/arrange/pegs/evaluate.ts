@@ -10,6 +10,7 @@ import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
+import type { KeepsOut } from '../steps/keepsOut';
 import { Misplaced } from '../steps/misplaced';
 import { allPegs } from './blocks';
 import { pegNumber, type Peg, type Pegs } from './schema';
@@ -69,7 +70,7 @@ export function evaluatePegs(
   const say = sayInto(findings, pegs.id);
   const bounds = boundsOf(rest.props, context, say);
   if (some.length === 0) say('no-props', {});
-  const around = keepOutsAround(pegs.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const around = keepOutsAround(pegs, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements, findings: ofGround } = settle(
     { ...pegs, posing: AS_IT_LIES, gaps: wholeGaps(pegs.gaps) },
     [sitesOf(some, rest, around, context, say)],
@@ -88,7 +89,7 @@ export function evaluatePegs(
 function sitesOf(
   pegs: readonly Peg[],
   rest: AtRest,
-  around: ((at: Vec3) => boolean)[],
+  around: readonly KeepsOut[],
   context: ArrangeContext,
   say: Say,
 ): Sites {
@@ -125,7 +126,7 @@ function sitesOf(
     odd: (i) => i % 2 === 1,
     // Pinned ones do not fall: where they are, they were.
     held: (i) => pegs[i].pin !== null,
-    keptOut: keptOutAt(around, position),
+    keptOut: keptOutAt(around, position, slot),
   };
 }
 

@@ -8,7 +8,6 @@ import {
 } from '../result';
 import { channel, random01 } from '../../math/random';
 import { quatRotate, type Quat } from '../../math/quat';
-import type { Vec3 } from '../../math/vec3';
 import type { PropShape } from '../../mesh/contact/support';
 import { boxOf, shapeOf, type ArrangeContext } from '../context';
 import { boundsOf, sayInto } from '../say';
@@ -18,6 +17,7 @@ import { slotName } from '../slotId';
 import { propsByHand, swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
+import type { KeepsOut } from '../steps/keepsOut';
 import { weightedAt, weightedProps } from '../steps/weighted';
 import type { Riders } from './schema';
 
@@ -37,9 +37,7 @@ export function evaluateRiders(riders: Riders, context: ArrangeContext): Arrange
   boundsOf(swapped, context, say);
   const ids = [...drawn, ...swapped];
   const bounds = ids.map((id) => boxOf(context, id));
-  const around = keepOutsAround(riders.gaps.keepOuts, context, (kind, detail) =>
-    say(kind, detail, 'warning'),
-  );
+  const around = keepOutsAround(riders, context, (kind, detail) => say(kind, detail, 'warning'));
   const settled = settle(
     {
       ...riders,
@@ -63,7 +61,7 @@ function seats(
   riders: Riders,
   leaders: Placements,
   ids: string[],
-  around: ((at: Vec3) => boolean)[],
+  around: readonly KeepsOut[],
   context: ArrangeContext,
 ): Sites {
   const only = new Set(riders.only);
@@ -108,7 +106,7 @@ function seats(
     ...sites,
     outward: 1,
     odd: (i) => i % 2 === 1,
-    keptOut: keptOutAt(around, position),
+    keptOut: keptOutAt(around, position, sites.slot),
   };
 }
 

@@ -26,7 +26,7 @@ export function evaluateRun(given: Run, context: ArrangeContext): ArrangementRes
   const asked = run.spacing.pitch ?? autoPitch(sizes.longest);
   const facts: SpacingFacts = { ...NO_FACTS, askedPitch: asked, insets: [insetStart, insetEnd] };
   const { keepOuts } = run.gaps;
-  const around = keepOutsAround(keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const around = keepOutsAround(run, context, (kind, detail) => say(kind, detail, 'warning'));
   const keptOut = (part: number, stroke: number, closed: boolean) =>
     keptOutOn(keepOuts, around, part, stroke, closed);
   const lanes = layOut(run, context, sizes, asked, facts, say, keptOut);

@@ -10,7 +10,8 @@ import type { Bender } from '../steps/bending';
 import type { Facings } from '../steps/facing';
 import type { KeptOut } from '../steps/keepOuts';
 import { surfaceStand, type Pose, type SurfaceStand } from '../steps/onSurface';
-import { rampAt, shareBetween } from '../steps/ramp';
+import { rampAt } from '../../math/ramp';
+import { shareBetween } from '../steps/ramp';
 import { BANK_DEG } from '../steps/schema';
 import type { Bends } from '../steps/whichBend';
 import type { Lane } from './lane';
@@ -63,7 +64,8 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
     around: path.closed && laying.run.spacing.insetStart <= 0 && laying.run.spacing.insetEnd <= 0,
     ...(lane.state && { state: lane.state }),
     keptOut:
-      keptOut && ((i) => keptOut(lane.s[i], [position[i * 3], position[i * 3 + 1], position[i * 3 + 2]])),
+      keptOut &&
+      ((i) => keptOut(lane.s[i], [position[i * 3], position[i * 3 + 1], position[i * 3 + 2]], lane.id[i])),
     endToEnd: touch !== undefined,
     nudged: true,
     ...(bends &&

@@ -6,7 +6,8 @@ import { slotId, parseSlotName } from '../slotId';
 import { decidedByHand, markGaps } from '../steps/gaps';
 import type { KeptOut } from '../steps/keepOuts';
 import { orderSlots } from '../steps/order';
-import { rampAt, shareBetween } from '../steps/ramp';
+import { rampAt } from '../../math/ramp';
+import { shareBetween } from '../steps/ramp';
 import { STATE } from '../result';
 import type { SpecialItem } from '../steps/schema';
 import { MAX_SLOTS } from '../steps/spacing';
@@ -77,10 +78,10 @@ export function touchLane(
     const { s, position: p } = layout;
     const isKeptOut = (i: number): boolean => {
       if (!keptOut) return false;
-      if (!skipped[i]) return keptOut(s[i], [p[i * 3], p[i * 3 + 1], p[i * 3 + 2]]);
+      if (!skipped[i]) return keptOut(s[i], [p[i * 3], p[i * 3 + 1], p[i * 3 + 2]], ids[i]);
       // What takes no room is asked for where it would stand if it did.
       const at = onPath(path, s[i] + measured(i, state.length).back);
-      return keptOut(at, pointAt(path, at));
+      return keptOut(at, pointAt(path, at), ids[i]);
     };
     const rows = { id: ids.subarray(0, state.length), isPause, isKeptOut, around: loop };
     const { gaps, seed } = run;

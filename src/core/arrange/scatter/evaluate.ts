@@ -12,6 +12,7 @@ import {
 } from '../result';
 import { boundsOf, sayInto, type Say } from '../say';
 import { settle } from '../settle';
+import type { Sites } from '../sites';
 import { swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
@@ -20,6 +21,7 @@ import { densityOf, ownDistance, tooMany, type Density } from './density';
 import { inOutline } from './inOutline';
 import { inVolume, insideOf, isOpen } from './inVolume';
 import { groundArea, onSurfaces } from './onSurfaces';
+import { maskedPlaces, type MaskedPlaces } from './masked';
 import { remembered } from './remember';
 import { propsOf, type Scatter } from './schema';
 import type { Ground, SiteList } from './sites';
@@ -28,6 +30,8 @@ const PICK = channel('scatter.pick');
 
 /** What is filled: how large it is, and its places at a density. */
 interface Area {
+  /** What its places follow from, by identity, beside the settings. */
+  of: readonly object[];
   size: number;
   dimensions: 2 | 3;
   places(density: Density): SiteList;
@@ -53,7 +57,7 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   if (!area) return none();
   const { size, dimensions } = area;
   const density = densityOf(scatter.spread, ownDistance(scatter, bounds, dimensions === 3), size, dimensions);
-  const facts: AreaFacts = { size, dimensions, distance: density.distance };
+  const facts: AreaFacts = { size, dimensions, distance: density.distance, places: 0 };
   const much = tooMany(density, scatter.spread, size, dimensions);
   if (much) {
     say('area-too-many', much);
@@ -61,11 +65,13 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   }
   if (scatter.props.length === 0) say('no-props', {});
   else if (scatter.props.every((p) => p.weight === 0)) say('order-empty', {});
-  const list = area.places(density);
+  const list = placesOf(scatter, area, density);
+  facts.places = list.count;
   if (list.count === 0 && density.number > 0) say('area-none', {}, 'warning');
+  const masked = maskedPlaces(scatter, list, context, say);
   const settled = settle(
     { ...scatter, posing: scatter.stand, gaps: wholeGaps(scatter.gaps) },
-    [filled(scatter, list, ids, context, say)],
+    [filled(scatter, masked, ids, context, say)],
     { ids, bounds },
     context,
     say,
@@ -74,8 +80,23 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   return { placements: settled.placements, findings, facts: NO_FACTS, parts: [], area: facts };
 }
 
+/** All places; the same list again where nothing has changed that they follow from. */
+function placesOf(scatter: Scatter, area: Area, density: Density): SiteList {
+  const { over, seed, stand } = scatter;
+  const spread = { ...scatter.spread, mask: null };
+  return remembered(area.of, JSON.stringify(['places', over, spread, seed, stand.lean, density]), () =>
+    area.places(density),
+  );
+}
+
 /** The places with the props drawn for them, and where some are kept out. */
-function filled(scatter: Scatter, list: SiteList, ids: string[], context: ArrangeContext, say: Say) {
+function filled(
+  scatter: Scatter,
+  { list, reads }: MaskedPlaces,
+  ids: string[],
+  context: ArrangeContext,
+  say: Say,
+): Sites {
   const drawn = scatter.props.some((p) => p.weight > 0);
   const index = new Map(ids.map((id, i) => [id, i]));
   const prop = new Int32Array(list.count).fill(-1);
@@ -84,10 +105,8 @@ function filled(scatter: Scatter, list: SiteList, ids: string[], context: Arrang
       prop[i] = index.get(weightedAt(scatter.props, random01(scatter.seed, list.slot[i], PICK)))!;
   const sites = list.sites(prop);
   swapByHand(scatter.hand, sites.slot, prop, ids);
-  const around = keepOutsAround(scatter.gaps.keepOuts, context, (kind, detail) =>
-    say(kind, detail, 'warning'),
-  );
-  return { ...sites, keptOut: keptOutAt(around, sites.position) };
+  const around = keepOutsAround(scatter, context, (kind, detail) => say(kind, detail, 'warning'));
+  return { ...sites, keptOut: keptOutAt(around, sites.position, sites.slot), ...(reads && { reads }) };
 }
 
 /** What a scatter fills; null, and said, where there is nothing of it. */
@@ -98,13 +117,18 @@ function areaOf(scatter: Scatter, context: ArrangeContext, say: Say): Area | nul
   const grounds = over.surfaces.flatMap((id, part): Ground[] => {
     const states = context.surfaceStates?.(id);
     if (!states) say('area-missing', { surface: id }, over.surfaces.length > 1 ? 'warning' : 'error');
-    return states ? [{ states, part }] : [];
+    return states ? [{ id, states, part }] : [];
   });
   if (over.surfaces.length === 0) say('area-nothing', {});
   const size = grounds.reduce((sum, g) => sum + groundArea(g), 0);
   if (grounds.length > 0 && !(size > 0)) say('area-nothing', {});
   if (!(size > 0)) return null;
-  return { size, dimensions: 2, places: (density) => onSurfaces(scatter, grounds, density) };
+  return {
+    of: grounds.flatMap((g) => [g.states.rest, g.states.now]),
+    size,
+    dimensions: 2,
+    places: (density) => onSurfaces(scatter, grounds, density),
+  };
 }
 
 function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext, say: Say): Area | null {
@@ -126,6 +150,7 @@ function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext,
     return null;
   }
   return {
+    of: [outline],
     size: outline.area,
     dimensions: 2,
     places: (density) => inOutline(scatter, outline, height, density),
@@ -156,5 +181,10 @@ function insideSurface(scatter: Scatter, surface: string, context: ArrangeContex
     say('area-nothing', {});
     return null;
   }
-  return { size, dimensions: 3, places: (density) => inVolume(scatter, states, density) };
+  return {
+    of: [states.rest, states.now],
+    size,
+    dimensions: 3,
+    places: (density) => inVolume(scatter, states, density),
+  };
 }

@@ -21,6 +21,7 @@ export const scatterKind = defineKind({
     return {
       paths: [...new Set(paths)],
       props: propsOf(scatter),
+      ...(scatter.spread.mask !== null && { masks: [scatter.spread.mask] }),
       arrangements: [...new Set(arrangements)],
       // All that are shown, and its own among them, shown or not.
       ...(lands && ground.surfaces.length === 0

@@ -42,7 +42,7 @@ export function onSurfaces(scatter: Scatter, grounds: readonly Ground[], density
     if (spread.how === 'clumps') return clumpsOn(scatter, ground, spots, list);
     for (let i = 0; i < spots.count; i++)
       list.addOn(
-        ground.states,
+        ground,
         slotOf(spots.key[i], spots.level[i], ground.part),
         spots.face[i],
         spots.u[i],
@@ -90,19 +90,15 @@ function gridOn({ spread, seed, stand }: Scatter, ground: Ground, distance: numb
       const from = throughInverse(place, [x, top, z]);
       const to = throughInverse(place, [x, bottom, z]);
       if (firstHit(tree, ...from, to[0] - from[0], to[1] - from[1], to[2] - from[2], 0, 1, hit))
-        list.addOn(states, slotOf(key, 0, part), hit.face, hit.u, hit.v, stand.lean);
+        list.addOn(ground, slotOf(key, 0, part), hit.face, hit.u, hit.v, stand.lean);
     },
   );
 }
 
 /** Some about each of the spots: on the place of the surface that is nearest to where they would be beside it. */
-function clumpsOn(
-  { spread, seed, stand }: Scatter,
-  { states, part }: Ground,
-  spots: Spots,
-  list: SiteList,
-): void {
-  const { rest, size } = states;
+function clumpsOn({ spread, seed, stand }: Scatter, ground: Ground, spots: Spots, list: SiteList): void {
+  const { part } = ground;
+  const { rest, size } = ground.states;
   const tree = rest.tree();
   const hit = noHit();
   for (let i = 0; i < spots.count; i++) {
@@ -117,7 +113,7 @@ function clumpsOn(
       const [x, y] = clumpOffset(spread, seed, slot).map((v) => v / l / size);
       const beside = at.map((v, a) => v + right[a] * x + ahead[a] * y);
       if (nearestPlace(tree, beside[0], beside[1], beside[2], (2 * spread.wide) / size, hit))
-        list.addOn(states, slot, hit.face, hit.u, hit.v, stand.lean);
+        list.addOn(ground, slot, hit.face, hit.u, hit.v, stand.lean);
     }
   }
 }

@@ -63,6 +63,11 @@ const spreadSchema = z
       .default([4, 8])
       .describe('Clumps: how many stand about each place, least and most'),
     wide: length.default(1).describe('Clumps: metres from their middle to the farthest'),
+    mask: z
+      .string()
+      .nullable()
+      .default(null)
+      .describe('A mask: what it gives a place is the chance that there is one; null: everywhere'),
   })
   .prefault({});
 

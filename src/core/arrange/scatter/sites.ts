@@ -9,6 +9,8 @@ import type { Pose } from '../steps/onSurface';
 /** Places that a scatter has found, as settle takes them. */
 
 export interface Ground {
+  /** Of the surface. */
+  id: string;
   states: SurfaceStates;
   /** Which of the surfaces it is: part of the slot. */
   part: number;
@@ -21,12 +23,17 @@ export class SiteList {
   position: Float64Array;
   front: Float64Array;
   up: Float64Array;
+  /** The face of its surface that each is on, and the weights of its second and third corner; −1 for free ones. */
+  face: Int32Array;
+  weights: Float64Array;
 
   constructor(room: number) {
     this.slot = new Float64Array(room);
     this.position = new Float64Array(room * 3);
     this.front = new Float64Array(room * 3);
     this.up = new Float64Array(room * 3);
+    this.face = new Int32Array(room);
+    this.weights = new Float64Array(room * 2);
   }
 
   private grow(): void {
@@ -38,15 +45,22 @@ export class SiteList {
     };
     this.slot = more(this.slot, 1);
     for (const name of ['position', 'front', 'up'] as const) this[name] = more(this[name], 3);
+    this.weights = more(this.weights, 2);
+    const face = new Int32Array(room);
+    face.set(this.face);
+    this.face = face;
   }
 
   /** The surfaces that places are on, as they stand now, and the first place on each. */
-  private on: { now: TriMesh; lean: number; from: number }[] = [];
+  private on: { id: string; now: TriMesh; lean: number; from: number }[] = [];
 
-  private put(slot: number, p: Vec3, front: Vec3, up: Vec3): void {
+  private put(slot: number, p: Vec3, front: Vec3, up: Vec3, face: number, u: number, v: number): void {
     if (this.count === this.slot.length) this.grow();
     const i = this.count++;
     this.slot[i] = slot;
+    this.face[i] = face;
+    this.weights[i * 2] = u;
+    this.weights[i * 2 + 1] = v;
     for (let a = 0; a < 3; a++) {
       this.position[i * 3 + a] = p[a];
       this.front[i * 3 + a] = front[a];
@@ -56,7 +70,7 @@ export class SiteList {
 
   /** A place in space: upright, its front to +Z. */
   addFree(slot: number, p: Vec3): void {
-    this.put(slot, p, SOUTH, UP);
+    this.put(slot, p, SOUTH, UP, -1, 0, 0);
   }
 
   /**
@@ -64,17 +78,43 @@ export class SiteList {
    * @param lean 0 upright, 1 square to the surface
    */
   addOn(
-    { now, rest, place }: SurfaceStates,
+    { id, states: { now, rest, place } }: Ground,
     slot: number,
     face: number,
     u: number,
     v: number,
     lean: number,
   ): void {
-    if (this.on.at(-1)?.now !== now) this.on.push({ now, lean, from: this.count });
+    if (this.on.at(-1)?.now !== now) this.on.push({ id, now, lean, from: this.count });
     const up = leaning(normalOn(now, face, u, v), lean);
     const front = squareTo(carried(rest, now, place, face), up);
-    this.put(slot, placeOn(now, face, u, v), front, up);
+    this.put(slot, placeOn(now, face, u, v), front, up, face, u, v);
+  }
+
+  /** Which surface each place is on, by its index in a list of ids; −1 for free ones. */
+  surfaces(ids: readonly string[]): Int32Array {
+    const out = new Int32Array(this.count).fill(-1);
+    this.on.forEach(({ id, from }, k) => out.fill(ids.indexOf(id), from, this.on[k + 1]?.from));
+    return out;
+  }
+
+  /** Some of the places, as a list of their own. @param rows in rising order */
+  only(rows: Uint32Array): SiteList {
+    const out = new SiteList(rows.length);
+    out.count = rows.length;
+    const copy = (from: Float64Array | Int32Array, to: Float64Array | Int32Array, size: number) =>
+      rows.forEach((row, i) => {
+        for (let a = 0; a < size; a++) to[i * size + a] = from[row * size + a];
+      });
+    copy(this.slot, out.slot, 1);
+    copy(this.face, out.face, 1);
+    copy(this.weights, out.weights, 2);
+    for (const name of ['position', 'front', 'up'] as const) copy(this[name], out[name], 3);
+    for (const on of this.on) {
+      const from = rows.findIndex((row) => row >= on.from);
+      if (from >= 0) out.on.push({ ...on, from });
+    }
+    return out;
   }
 
   sites(prop: Int32Array): Sites {

@@ -8,6 +8,7 @@ import type { Sites } from '../sites';
 import { swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround } from '../steps/keepOuts';
+import type { KeepsOut } from '../steps/keepsOut';
 import { orderSlots, type OrderRow } from '../steps/order';
 import { allEntries, propsOfOrder } from '../steps/schema';
 import { whichBend, type Bends } from '../steps/whichBend';
@@ -62,7 +63,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
   const order = orderSlots(sheet.order, orderRow(sheet, grid), sheet.seed, ids);
   if (sheet.grid.on && order.empty && propsOfOrder(sheet.order).length > 0) say('order-empty', {});
   const laying = placing(sheet, map, ids, bounds, context, all.length);
-  const around = keepOutsAround(sheet.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const around = keepOutsAround(sheet, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements: out, findings: others } = settle(
     {
       ...sheet,
@@ -182,7 +183,7 @@ function sitesOf(
   grid: number,
   ordered: Int32Array,
   { map, ids, bends, bender, distortion, turn }: Laying,
-  around: ((at: Vec3) => boolean)[],
+  around: readonly KeepsOut[],
 ): Sites {
   const n = all.length;
   const slot = new Float64Array(n);
@@ -226,7 +227,7 @@ function sitesOf(
     keptOut:
       around.length === 0
         ? null
-        : (i) => lies(all[i].a, all[i].b) && around.some((test) => test([at[0], at[1], at[2]])),
+        : (i) => lies(all[i].a, all[i].b) && around.some((test) => test([at[0], at[1], at[2]], slot[i])),
     asks: true,
     moved(i, dy, dx, out) {
       let cell = all[i];

@@ -20,7 +20,8 @@ import type { Sites } from '../sites';
 import { slotName, slotParts } from '../slotId';
 import { propsByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
-import { keepOutsAround } from '../steps/keepOuts';
+import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
+import type { KeepsOut } from '../steps/keepsOut';
 import { weightedProps } from '../steps/weighted';
 import { Shapes } from '../steps/shapes';
 import { cutMember, followMember, seenFromPath, type Follow } from './shape';
@@ -49,7 +50,7 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
   boundsOf(props.slice(drawn.length), context, say);
   const members = membersOf(spans, posts, props, context, say);
   if (!members) return nothing(props);
-  const around = keepOutsAround(spans.gaps.keepOuts, context, (kind, detail) => say(kind, detail, 'warning'));
+  const around = keepOutsAround(spans, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements: settled } = settle(
     {
       ...spans,
@@ -81,12 +82,7 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
 }
 
 /** Members as sites: each stands where its first piece does. Kept out is one whose middle is. */
-function sitesOf(
-  members: Member[],
-  spans: Spans,
-  posts: Placements,
-  around: ((at: Vec3) => boolean)[],
-): Sites {
+function sitesOf(members: Member[], spans: Spans, posts: Placements, around: readonly KeepsOut[]): Sites {
   const n = members.length;
   const sites = {
     slot: Float64Array.from(members, (m) => posts.slot[m.a]),
@@ -101,12 +97,13 @@ function sitesOf(
     sites.front.set(m.front, i * 3);
     sites.up.set(m.up, i * 3);
   });
-  const middle = ({ from, to }: Member) => from.map((v, a) => (v + to[a]) / 2) as Vec3;
+  const middles = () =>
+    Float64Array.from(members.flatMap(({ from, to }) => from.map((v, a) => (v + to[a]) / 2)));
   return {
     ...sites,
     outward: 1,
     odd: (i) => i % 2 === 1,
-    keptOut: around.length === 0 ? null : (i) => around.some((test) => test(middle(members[i]))),
+    keptOut: around.length === 0 ? null : keptOutAt(around, middles(), sites.slot),
   };
 }
 

@@ -35,11 +35,18 @@ const intoSchema = z.object({
   of: z.string().describe('The arrangement whose props stay: what would reach into their boxes is left out'),
 });
 
+const maskedSchema = z.object({
+  ...keepOutBase,
+  kind: z.literal('mask'),
+  mask: z.string().describe('What it gives a place is the chance that something stands there'),
+});
+
 export const keepOutSchema = z.discriminatedUnion('kind', [
   rangeSchema,
   regionSchema,
   nearSchema,
   intoSchema,
+  maskedSchema,
 ]);
 
 const chance = {
@@ -69,7 +76,7 @@ const collide = {
 };
 const around = {
   keepOuts: z
-    .array(z.discriminatedUnion('kind', [regionSchema, nearSchema, intoSchema]))
+    .array(z.discriminatedUnion('kind', [regionSchema, nearSchema, intoSchema, maskedSchema]))
     .max(1000)
     .default([]),
 };

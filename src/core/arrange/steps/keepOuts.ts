@@ -7,10 +7,12 @@ import type { Vec3 } from '../../math/vec3';
 import type { ArrangeContext } from '../context';
 import { nearestPlaced } from './aim';
 import { inKeepOut, rangesOn } from './gaps';
+import type { KeepsOut } from './keepsOut';
+import { keptOutByMask } from './masked';
 import type { KeepOut } from './schema';
 
-/** Whether a slot at length `s` and this place is kept out. */
-export type KeptOut = (s: number, at: Vec3) => boolean;
+/** Whether a slot at length `s` and this place is kept out. @param slot its id */
+export type KeptOut = (s: number, at: Vec3, slot: number) => boolean;
 
 /** What keep-outs are worked out from. */
 export function neededBy(keepOuts: readonly KeepOut[]): { paths: string[]; arrangements: string[] } {
@@ -26,10 +28,10 @@ export function neededBy(keepOuts: readonly KeepOut[]): { paths: string[]; arran
 
 /** Regions and distances that hold for a whole arrangement, with what is wrong with them. */
 export function keepOutsAround(
-  keepOuts: readonly KeepOut[],
+  { id, seed, gaps: { keepOuts } }: { id: string; seed: number; gaps: { keepOuts: readonly KeepOut[] } },
   context: ArrangeContext,
   say: (kind: Finding['kind'], detail: Finding['detail']) => void,
-): ((at: Vec3) => boolean)[] {
+): KeepsOut[] {
   return keepOuts.flatMap((k) => {
     if (k.kind === 'range') return [];
     const missing = () => {
@@ -38,6 +40,10 @@ export function keepOutsAround(
     };
     // What would reach into others is seen once it is posed.
     if (k.kind === 'into') return context.arrangement?.(k.of) ? [] : missing();
+    if (k.kind === 'mask') {
+      const masked = keptOutByMask(k.mask, { id, seed }, context);
+      return masked ? [masked] : missing();
+    }
     if (k.kind === 'region') {
       const compiled = context.path(k.path);
       if (!compiled?.ok) return missing();
@@ -59,26 +65,33 @@ export function keepOutsAround(
   });
 }
 
-/** Whether places, xyz each, are kept out; null where nothing is. */
-export const keptOutAt = (
-  around: readonly ((at: Vec3) => boolean)[],
+/** Whether places, xyz each, are kept out; null where nothing is. @param slots the id of each */
+export function keptOutAt(
+  around: readonly KeepsOut[],
   position: Float64Array,
-): ((place: number) => boolean) | null =>
-  around.length === 0
-    ? null
-    : (i) => around.some((test) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]]));
+  slots: Float64Array,
+): ((place: number) => boolean) | null {
+  if (around.length === 0) return null;
+  const tests = around.map((test): ((i: number) => boolean) => {
+    if (!test.all) return (i) => test([position[i * 3], position[i * 3 + 1], position[i * 3 + 2]], slots[i]);
+    let out: Uint8Array | null = null;
+    return (i) => (out ??= test.all!(position, slots))[i] > 0;
+  });
+  return (i) => tests.some((test) => test(i));
+}
 
 /** Puts stretches of one stroke and what holds everywhere together. */
 export function keptOutOn(
   keepOuts: readonly KeepOut[],
-  around: ((at: Vec3) => boolean)[],
+  around: readonly KeepsOut[],
   part: number,
   stroke: number,
   closed: boolean,
 ): KeptOut | null {
   const ranges = rangesOn(keepOuts, part, stroke);
   if (ranges.length === 0 && around.length === 0) return null;
-  return (s, at) => ranges.some((k) => inKeepOut(k, s, closed)) || around.some((test) => test(at));
+  return (s, at, slot) =>
+    ranges.some((k) => inKeepOut(k, s, closed)) || around.some((test) => test(at, slot));
 }
 
 /** Whether a place lies inside one of the rings as seen from above (even–odd over each ring's polyline). */

@@ -1,19 +1,8 @@
 import type { Ramp, Spacing } from './schema';
 import { expm1, log } from '../../math/portable';
+import { rampAt } from '../../math/ramp';
 
-/** A curve over the length of a path, straight from point to point, level before the first and after the last. */
-
-/** Its value at a share `u` of the length; `fallback` where it has no points. */
-export function rampAt(ramp: Ramp, u: number, fallback: number): number {
-  if (ramp.length === 0) return fallback;
-  if (u <= ramp[0][0]) return ramp[0][1];
-  for (let i = 1; i < ramp.length; i++) {
-    const [a, va] = ramp[i - 1];
-    const [b, vb] = ramp[i];
-    if (u <= b) return b > a ? va + ((vb - va) * (u - a)) / (b - a) : vb;
-  }
-  return ramp[ramp.length - 1][1];
-}
+/** Ramps along a path: how dense a run is, and where a length lies on them. */
 
 /** A pitch factor is held to this. */
 const LEAST = 0.05;

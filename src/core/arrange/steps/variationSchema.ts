@@ -86,6 +86,17 @@ export const variationSchema = z
       })
       .prefault({})
       .describe('A colour of these, drawn for each prop, laid over its own by the strength'),
+    mask: z
+      .string()
+      .nullable()
+      .default(null)
+      .describe('A mask: how much of all ranges counts at a place; null: all of them'),
+    sizeMask: z
+      .string()
+      .nullable()
+      .default(null)
+      .describe('A mask that sizes what stands at a place: whole where it is 1'),
+    sizeLeast: factor.default(0.2).describe('The factor of size where that mask is 0'),
     perProp: z
       .record(
         z.string(),

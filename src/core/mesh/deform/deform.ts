@@ -23,15 +23,28 @@ const swing = (d: { sway: number; period: number }, time: number): number =>
  * Moves the places of a surface through a stack of deformers, each on what the one before it made.
  * @param positions xyz a vertex in the surface's own frame; changed in place
  * @param normals at rest, for what pushes along them @param time seconds
+ * @param strength how much of a deformer counts at each vertex, 0–1; absent or undefined: all of it
  */
 export function deform(
   positions: Float64Array,
   normals: ArrayLike<number>,
   stack: readonly Deformer[],
   time: number,
+  strength?: Strength,
 ): void {
-  for (const d of stack) if (d.on) apply(positions, normals, d, time);
+  for (const d of stack) {
+    if (!d.on) continue;
+    const held = strength?.(d);
+    const before = held && positions.slice();
+    apply(positions, normals, d, time);
+    if (held && before)
+      for (let o = 0; o < positions.length; o++)
+        positions[o] = before[o] + (positions[o] - before[o]) * held[Math.floor(o / 3)];
+  }
 }
+
+/** How much of a deformer counts at each vertex. */
+export type Strength = (d: Deformer) => Float64Array | undefined;
 
 function apply(p: Float64Array, normals: ArrayLike<number>, d: Deformer, time: number): void {
   switch (d.kind) {

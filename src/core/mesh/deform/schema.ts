@@ -10,8 +10,12 @@ const common = {
   id: z.string(),
   on: z.boolean().default(true),
 };
-const swaying = {
+const masked = {
   ...common,
+  mask: z.string().nullable().default(null).describe('A mask: how much of it counts at a place'),
+};
+const swaying = {
+  ...masked,
   sway: plain.default(0).describe('Share of its amount by which it swings to and fro; 0 is still'),
   period: z.number().min(0.01).max(1e4).default(4).describe('Seconds from swing to swing'),
 };
@@ -40,7 +44,7 @@ export const deformerSchema = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('wave'),
-    ...common,
+    ...masked,
     height: metres.default(0.2).describe('Metres from the middle to the crest'),
     length: z.number().min(0.001).max(1e5).default(3).describe('Metres from crest to crest'),
     speed: metres.default(1).describe('Metres a second'),
@@ -56,7 +60,7 @@ export const deformerSchema = z.discriminatedUnion('kind', [
   }),
   z.object({
     kind: z.literal('noise'),
-    ...common,
+    ...masked,
     height: metres.default(0.3),
     span: z.number().min(0.001).max(1e5).default(2).describe('Metres from bump to bump'),
     speed: metres.default(0).describe('Metres a second that the bumps drift'),

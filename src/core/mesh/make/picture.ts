@@ -6,6 +6,8 @@ export interface GreyPicture {
   width: number;
   height: number;
   values: Float32Array;
+  /** Red, green, blue and alpha of each pixel, 0–255 as they are stored; absent where all are the shade of grey. */
+  colours?: Uint8Array;
 }
 
 /**

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { metres, seed } from '../../math/measures';
+import { pictureRefSchema } from '../meshRef';
 
 /** Surfaces that are made from numbers or from paths, live. */
 
@@ -24,15 +25,7 @@ export const shapeSchema = z.discriminatedUnion('shape', [
   }),
   z.object({
     shape: z.literal('picture'),
-    picture: z
-      .object({
-        hash: z
-          .string()
-          .regex(/^[0-9a-f]{64}$/)
-          .describe('SHA-256 of the file’s bytes'),
-        format: z.enum(['png']).default('png'),
-        fileName: z.string().max(200).default('picture.png'),
-      })
+    picture: pictureRefSchema
       .nullable()
       .default(null)
       .describe('A picture in shades of grey; its bytes are kept beside the document'),

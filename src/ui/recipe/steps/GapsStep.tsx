@@ -15,6 +15,7 @@ import { PlainMenu } from '../../controls/PlainMenu';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
 import { sentence } from '@/words/findings';
+import { MaskChoice } from '../../masks/MaskChoice';
 import { RenameField } from '../RenameField';
 import type { StepProps } from './stepProps';
 
@@ -145,6 +146,11 @@ export function GapsStep({ arrangement: run }: StepProps<'gaps'>) {
                 }),
             },
             {
+              text: 'By a mask',
+              hint: 'What it gives a place is the chance that something stands there',
+              run: () => add({ kind: 'mask', mask: scene.masks[0]?.id ?? '', name: 'By a mask' }),
+            },
+            {
               text: 'Near a path',
               run: () => add({ kind: 'near', of: { kind: 'path', id: first }, distance: 1 }),
             },
@@ -241,6 +247,14 @@ function KeepOutFields({ run, keepOut: k }: { run: string; keepOut: KeepOut }) {
             onChange={(where) => set({ where })}
           />
         </>
+      )}
+      {k.kind === 'mask' && (
+        <MaskChoice
+          label="Only where"
+          hint="What the mask gives a place is the chance that something stands there"
+          value={k.mask || null}
+          onChange={(mask) => set({ mask: mask ?? '' })}
+        />
       )}
       {k.kind === 'into' && (
         <Choice

@@ -15,6 +15,7 @@ import { RangeField } from '../../controls/RangeField';
 import { Segmented } from '../../controls/Segmented';
 import { SpreadButton } from '../../controls/SpreadButton';
 import { Toggle } from '../../controls/Toggle';
+import { MaskChoice } from '../../masks/MaskChoice';
 import { openDialog } from '../../uiState';
 import type { StepProps } from './stepProps';
 
@@ -201,6 +202,25 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
               ]
             : []),
           {
+            label: 'Size by mask',
+            hint: 'Whole where a mask is 1, smaller where it is less',
+            isSet: v.sizeMask !== null,
+            content: <SizeMask v={v} set={set} />,
+          },
+          {
+            label: 'Amount by mask',
+            hint: 'How much of all these ranges counts at a place',
+            isSet: v.mask !== null,
+            content: (
+              <MaskChoice
+                label="Amount by"
+                hint="A mask: how much of all ranges counts at a place"
+                value={v.mask}
+                onChange={(mask) => set({ mask })}
+              />
+            ),
+          },
+          {
             label: 'Mirrored',
             hint: 'Share of the props that are mirrored left to right',
             isSet: v.mirror > 0,
@@ -268,6 +288,33 @@ export function VariationStep({ arrangement: run }: StepProps<'variation'>) {
         value={steps}
         onChange={setSteps}
       />
+    </>
+  );
+}
+
+/** A mask that sizes props, and how small they are where it is nothing. */
+function SizeMask({ v, set }: { v: Variation; set: (values: Partial<Variation>, key?: string) => void }) {
+  return (
+    <>
+      <MaskChoice
+        label="Size by"
+        hint="A mask: what stands where it is 1 has its whole size"
+        value={v.sizeMask}
+        onChange={(sizeMask) => set({ sizeMask })}
+      />
+      {v.sizeMask !== null && (
+        <NumberField
+          label="Least size"
+          hint="Of what stands where the mask is 0"
+          dimension="percent"
+          step={0.05}
+          min={0.01}
+          max={100}
+          value={v.sizeLeast}
+          reset={0.2}
+          onChange={(x, key) => set({ sizeLeast: Math.min(100, Math.max(0.01, x ?? 0.2)) }, key)}
+        />
+      )}
     </>
   );
 }

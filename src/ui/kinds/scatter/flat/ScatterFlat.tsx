@@ -4,6 +4,7 @@ import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } fr
 import { GAP_REASONS, STATE, type AreaFacts, type Placements } from '@/core/arrange/result';
 import type { Scatter } from '@/core/arrange/scatter/schema';
 import { slotName } from '@/core/arrange/slotId';
+import type { MaskShades } from '@/core/mesh/mask/shades';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
 import { nudgeSlot } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
@@ -11,6 +12,7 @@ import { useEngine } from '@/store/engine';
 import { selectSlots, setHover, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
+import { useShades } from '@/view/masks/shadesState';
 import { REASON } from '@/words/findings';
 import { plural } from '@/words/numbers';
 import { Segmented } from '../../../controls/Segmented';
@@ -26,6 +28,7 @@ const SIDES = [
   { value: 'front', text: 'Front' },
   { value: 'side', text: 'Side' },
 ] as const;
+const NO_SHADES: readonly MaskShades[] = [];
 /** Pixels about a place that are its own, and how far a press is still a click. */
 const REACH = 10;
 const CLICK = 3;
@@ -87,7 +90,11 @@ export function ScatterFlat({ arrangement: a }: { arrangement: Scatter }) {
           />
         )}
         {p?.count === 0 && (
-          <p className="px-4 text-sm text-soft">There are no places yet. Choose what is filled under Area.</p>
+          <p className="px-4 text-sm text-soft">
+            {(area?.places ?? 0) > 0
+              ? 'Its mask lets nothing stand here. Change the mask under Spread.'
+              : 'There are no places yet. Choose what is filled under Area.'}
+          </p>
         )}
       </div>
     </div>
@@ -127,6 +134,8 @@ function Places({ scatter, placements: p, plan, distance, nudges, look, setLook,
   const hovered = useSelection((s) => (s.hover?.arrangement === id ? s.hover.slot : null));
   const slots = useSelection((s) => (s.slots?.arrangement === id ? s.slots.ids : null));
   const [box, setBox] = useState<[number, number, number, number] | null>(null);
+  const shown = useShades((s) => s.list);
+  const shades = nudges ? shown : NO_SHADES;
   useEffect(() => {
     const element = canvas.current;
     const paint = element?.getContext('2d');
@@ -138,6 +147,7 @@ function Places({ scatter, placements: p, plan, distance, nudges, look, setLook,
     const style = getComputedStyle(element);
     const ink = (name: string) => style.getPropertyValue(name);
     drawPlan(paint, {
+      shades,
       placements: p,
       plan,
       distance,
@@ -153,7 +163,7 @@ function Places({ scatter, placements: p, plan, distance, nudges, look, setLook,
         soft: ink('--faint'),
       },
     });
-  }, [p, plan, distance, nudges, hovered, slots, box, paths, size, scatter, theme]);
+  }, [p, plan, distance, nudges, shades, hovered, slots, box, paths, size, scatter, theme]);
   const pixel = (e: { clientX: number; clientY: number }): [number, number] => {
     const { left, top } = canvas.current!.getBoundingClientRect();
     return [e.clientX - left, e.clientY - top];

@@ -1,4 +1,5 @@
 import { STATE, type Placements } from '@/core/arrange/result';
+import type { MaskShades } from '@/core/mesh/mask/shades';
 import type { Plan } from './plan';
 
 /** Colours of the plan, as the theme has them. */
@@ -11,6 +12,8 @@ interface Inks {
 
 export interface Drawn {
   placements: Placements;
+  /** A mask beneath it all. */
+  shades: readonly MaskShades[];
   plan: Plan;
   /** Lines for bearings, xyz a place each. */
   lines: readonly ArrayLike<number>[];
@@ -25,10 +28,32 @@ export interface Drawn {
 }
 
 const ROUND = 2 * Math.PI;
+/** Steps of grey that a mask is drawn in. */
+const STEPS = 16;
+
+/** A mask seen from above: a square about each of its corners, those of one shade at once. */
+function drawShades(paint: CanvasRenderingContext2D, { above, values, cell }: MaskShades, plan: Plan): void {
+  const size = Math.max(1, cell * plan.k * 1.05);
+  const at = new Float64Array(3);
+  const shades: number[][] = Array.from({ length: STEPS + 1 }, () => []);
+  values.forEach((v, i) => shades[Math.round(v * STEPS)].push(i));
+  shades.forEach((corners, step) => {
+    if (step === 0) return;
+    paint.fillStyle = `rgb(214 160 43 / ${(0.5 * step) / STEPS})`;
+    paint.beginPath();
+    for (const i of corners) {
+      at[0] = above[i * 2];
+      at[2] = above[i * 2 + 1];
+      paint.rect(plan.x(at, 0) - size / 2, plan.y(at, 0) - size / 2, size, size);
+    }
+    paint.fill();
+  });
+}
 
 /** Draws the plan: what is placed as dots, gaps as rings, what is hovered or chosen in ink. */
 export function drawPlan(paint: CanvasRenderingContext2D, drawn: Drawn): void {
   const { placements: p, plan, hovered, chosen, box, inks } = drawn;
+  for (const s of drawn.shades) drawShades(paint, s, plan);
   paint.lineWidth = 1;
   paint.strokeStyle = inks.edge;
   for (const line of drawn.lines) {

@@ -1,25 +1,18 @@
 'use client';
 
-import { Plus, Trash2 } from 'lucide-react';
 import type { AreaFacts } from '@/core/arrange/result';
 import type { Scatter, ScatterOver } from '@/core/arrange/scatter/schema';
 import { setArrangement } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
-import { IconButton } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';
-import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
+import { SeveralNodes } from '../../../controls/SeveralNodes';
 
 const KINDS = [
   { value: 'surfaces', text: 'Surfaces', hint: 'Over their whole area; places go with their material' },
   { value: 'paths', text: 'Paths', hint: 'Inside closed paths, seen from above' },
   { value: 'volume', text: 'Inside', hint: 'Inside a closed surface' },
 ] as const;
-
-interface Named {
-  id: string;
-  name: string;
-}
 
 /** What a scatter fills. */
 export function AreaStep({ scatter, area }: { scatter: Scatter; area: AreaFacts | undefined }) {
@@ -63,16 +56,18 @@ export function AreaStep({ scatter, area }: { scatter: Scatter; area: AreaFacts 
         />
       )}
       {over.kind === 'surfaces' && (
-        <Several
+        <SeveralNodes
           what="surface"
+          label="Filled surfaces"
           of={surfaces}
           chosen={over.surfaces}
           onChange={(chosen) => set({ kind: 'surfaces', surfaces: chosen })}
         />
       )}
       {over.kind === 'paths' && (
-        <Several
+        <SeveralNodes
           what="path"
+          label="Filled paths"
           of={paths}
           chosen={over.paths}
           onChange={(chosen) => set({ kind: 'paths', paths: chosen })}
@@ -83,47 +78,6 @@ export function AreaStep({ scatter, area }: { scatter: Scatter; area: AreaFacts 
           {Number(area.size.toPrecision(4)).toLocaleString('en-GB')} {area.dimensions === 3 ? 'm³' : 'm²'} in
           all
         </p>
-      )}
-    </>
-  );
-}
-
-/** Some of the surfaces, or of the paths, each to be taken out, and another one put beside them. */
-function Several(props: {
-  what: string;
-  of: readonly Named[];
-  chosen: string[];
-  onChange: (chosen: string[]) => void;
-}) {
-  const { what, of, chosen, onChange } = props;
-  const nameOf = (id: string) => of.find((x) => x.id === id)?.name ?? 'missing';
-  const others = of.filter((x) => !chosen.includes(x.id));
-  return (
-    <>
-      <ul aria-label={`Filled ${what}s`} className="mt-1">
-        {chosen.map((id) => (
-          <li key={id} className="flex items-center justify-between gap-2 py-0.5 text-[13px]">
-            <span className="min-w-0 truncate">{nameOf(id)}</span>
-            <IconButton
-              name={`Take ${nameOf(id)} out`}
-              className="!size-5"
-              onClick={() => onChange(chosen.filter((c) => c !== id))}
-            >
-              <Trash2 size={13} />
-            </IconButton>
-          </li>
-        ))}
-      </ul>
-      {others.length > 0 && (
-        <div className="flex items-center justify-between text-sm">
-          Another {what}
-          <PlainMenu
-            name={`Another ${what}`}
-            entries={others.map((x) => ({ text: x.name, run: () => onChange([...chosen, x.id]) }))}
-          >
-            <Plus size={15} />
-          </PlainMenu>
-        </div>
       )}
     </>
   );

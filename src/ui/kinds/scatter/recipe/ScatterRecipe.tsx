@@ -61,8 +61,8 @@ export function ScatterRecipe({ arrangement: a }: { arrangement: Scatter }) {
         title="Spread"
         color={color}
         menu={menus.spread}
-        phrase={spreadPhrase(a, result?.area, scene.units)}
-        caution={is('area-too-many')}
+        phrase={spreadPhrase(a, result?.area, scene)}
+        caution={is('area-too-many', 'mask-missing', 'mask-refuses', 'mask-no-uv')}
       >
         <SpreadStep scatter={a} area={result?.area} />
       </Step>

@@ -5,9 +5,12 @@ import type { Scatter, ScatterSpread } from '@/core/arrange/scatter/schema';
 import { fitting } from '@/core/mesh/scatter/rounds';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { plural, whole } from '@/words/numbers';
 import { NumberField } from '../../../controls/NumberField';
 import { RangeField } from '../../../controls/RangeField';
 import { Segmented } from '../../../controls/Segmented';
+import { MaskChoice } from '../../../masks/MaskChoice';
 
 const HOW = [
   { value: 'even', text: 'Even', hint: 'As far apart as they fit, and without any order' },
@@ -30,6 +33,7 @@ const STAGGER = [
 export function SpreadStep({ scatter, area }: { scatter: Scatter; area: AreaFacts | undefined }) {
   const units = useDocument((s) => s.scene.units);
   const { id, spread } = scatter;
+  const count = useEngine((s) => s.result.arrangements.get(id)?.placements.count ?? 0);
   const set = (values: Partial<ScatterSpread>, key?: string) =>
     dispatch(setStep, { id, step: 'spread', values }, key);
   const flat = area?.dimensions !== 3;
@@ -93,6 +97,17 @@ export function SpreadStep({ scatter, area }: { scatter: Scatter; area: AreaFact
           reset={1}
           onChange={(v, key) => v !== null && set({ density: v }, key)}
         />
+      )}
+      <MaskChoice
+        label="Only where"
+        hint="A mask: what it gives a place is the chance that there is one"
+        value={spread.mask}
+        onChange={(mask) => set({ mask })}
+      />
+      {spread.mask !== null && area && (
+        <p className="text-[12.5px] text-soft">
+          It leaves {whole(count)} of {plural(area.places, 'place')}.
+        </p>
       )}
       {spread.how === 'grid' && (
         <>

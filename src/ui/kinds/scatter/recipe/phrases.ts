@@ -20,7 +20,13 @@ export function areaPhrase({ over }: Scatter, { surfaces, paths }: Scene): strin
 
 const HOW = { even: 'Even', loose: 'Loose', grid: 'In rows', clumps: 'In clumps' };
 
-export function spreadPhrase({ spread }: Scatter, area: AreaFacts | undefined, units: 'm' | 'cm'): string {
+/** How places are spread, and by which mask they thin out. */
+export function spreadPhrase(scatter: Scatter, area: AreaFacts | undefined, { units, masks }: Scene): string {
+  const mask = masks.find((m) => m.id === scatter.spread.mask);
+  return `${spreadAlone(scatter, area, units)}${mask ? `, ${mask.name}` : ''}`;
+}
+
+function spreadAlone({ spread }: Scatter, area: AreaFacts | undefined, units: 'm' | 'cm'): string {
   const { how, amount } = spread;
   const per = area?.dimensions === 3 ? 'm³' : 'm²';
   if (amount === 'number')

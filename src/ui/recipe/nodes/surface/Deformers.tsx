@@ -11,6 +11,7 @@ import { Optional } from '../../../controls/Optional';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
+import { MaskChoice } from '../../../masks/MaskChoice';
 import { ClothFields } from './ClothFields';
 
 const TITLES: Record<DeformerKind, string> = {
@@ -282,6 +283,14 @@ function Card({
             values={d}
             set={(values, key) => set(values as Partial<Deformer>, key)}
           />
+          {d.kind !== 'cloth' && (
+            <MaskChoice
+              label="Strength by"
+              hint="A mask: how much of it counts at a place. It is read before anything deforms the surface"
+              value={d.mask}
+              onChange={(mask) => set({ mask })}
+            />
+          )}
           {d.kind === 'cloth' && <ClothFields surface={id} cloth={d} set={set} />}
           <Optional
             parts={(SELDOM[d.kind] ?? []).map((f) => ({

@@ -1,0 +1,190 @@
+import { expect, type Page } from '@playwright/test';
+import {
+  at,
+  choose,
+  drawPath,
+  hang,
+  make,
+  newScene,
+  openStep,
+  rows,
+  settled,
+  takeProps,
+  type,
+  undo,
+  type Row,
+} from './support/app';
+import { test } from './support/test';
+
+/** Masks: where things stand, by rules and by the brush, read back out of the exported rows. */
+
+const panel = (page: Page) => page.getByRole('group', { name: 'Only where' });
+
+/** A plane of twelve by eight metres with tufts all over it. */
+async function tufts(page: Page, apart = '0.5'): Promise<Row[]> {
+  await newScene(page);
+  await make(page, 'Plane', { Width: '12', Depth: '8' });
+  await takeProps(page, 'Grass tuft');
+  await choose(page, 'New arrangement', 'Over Plane');
+  await hang(page, 'Grass tuft');
+  const spread = await openStep(page, 'Spread');
+  await type(spread.getByRole('textbox', { name: 'At least apart' }), apart);
+  return rows(page);
+}
+
+test('a mask thins a scatter out: begun by a plain name, its ends typed, turned over, off, as the rows tell', async ({
+  page,
+}) => {
+  const all = await tufts(page);
+  await panel(page).getByRole('button', { name: 'New mask for only where' }).click();
+  await page.getByRole('menuitem', { name: 'Along u' }).click();
+  await settled(page);
+  const thin = await rows(page);
+  // Half of them in all, from none in the west to all in the east.
+  expect(Math.abs(thin.length / all.length - 0.5)).toBeLessThan(0.12);
+  expect(all.map((r) => r.slot)).toEqual(expect.arrayContaining(thin.map((r) => r.slot)));
+  await expect(page.getByText(`It leaves ${thin.length} of ${all.length} places.`)).toBeVisible();
+
+  await page.getByRole('button', { name: 'Edit the mask of only where' }).click();
+  await expect(page.getByLabel('Name of the mask')).toHaveValue('Along u');
+  const layer = page.getByRole('group', { name: 'u', exact: true });
+  await type(layer.getByRole('textbox', { name: 'u, beginning' }), '0.75');
+  await type(layer.getByRole('textbox', { name: 'u, end' }), '0.75');
+  await settled(page);
+  const east = await rows(page);
+  expect(east.map((r) => r.slot).toSorted()).toEqual(
+    all
+      .filter((r) => r.x >= 3)
+      .map((r) => r.slot)
+      .toSorted(),
+  );
+  await layer.getByRole('button', { name: 'Turn u over' }).click();
+  await settled(page);
+  expect((await rows(page)).length).toBe(all.length - east.length);
+  // Its ramp by the keys: what lies between beginning and end becomes what the points say.
+  await type(layer.getByRole('textbox', { name: 'u, beginning' }), '0');
+  await type(layer.getByRole('textbox', { name: 'u, end' }), '1');
+  await layer.getByRole('button', { name: 'Shape ramp of u' }).click();
+  await type(layer.getByRole('textbox', { name: 'Ramp of u, value' }), '100');
+  await settled(page);
+  expect((await rows(page)).length).toBe(0);
+  await expect(
+    page
+      .getByRole('alert')
+      .or(page.getByText(/lets nothing stand here/))
+      .first(),
+  ).toBeVisible();
+  await layer.getByRole('switch', { name: 'u' }).click();
+  await settled(page);
+  expect(await rows(page)).toEqual(all);
+  await undo(page);
+  await settled(page);
+  expect((await rows(page)).length).toBe(0);
+});
+
+test('the brush: a stroke adds, Shift takes away, one step of undo each; by the keys a dab; runs get gaps', async ({
+  page,
+}) => {
+  const all = await tufts(page);
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  await page.keyboard.press('4');
+  await type(page.getByRole('textbox', { name: 'Brush radius' }), '1');
+  await type(page.getByRole('textbox', { name: 'Brush softness' }), '0');
+  await expect(page.getByText(/the first stroke gives it a mask/)).toBeVisible();
+  const [from, to] = [await at(page, 0.4, 0.5), await at(page, 0.6, 0.5)];
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, from.y, { steps: 6 });
+  await page.mouse.move(to.x, to.y, { steps: 6 });
+  await page.mouse.up();
+  await settled(page);
+  const stroke = await rows(page);
+  expect(stroke.length).toBeGreaterThan(10);
+  expect(stroke.length).toBeLessThan(all.length * 0.4);
+  // What is there lies within a metre of one level line, and all within a metre of its middle is there.
+  const z = (Math.min(...stroke.map((r) => r.z)) + Math.max(...stroke.map((r) => r.z))) / 2;
+  const middle = (Math.min(...stroke.map((r) => r.x)) + Math.max(...stroke.map((r) => r.x))) / 2;
+  expect(stroke.every((r) => Math.abs(r.z - z) <= 1.05)).toBe(true);
+  const inside = all.filter((r) => Math.hypot(r.x - middle, r.z - z) < 0.8);
+  expect(stroke.map((r) => r.slot)).toEqual(expect.arrayContaining(inside.map((r) => r.slot)));
+
+  await page.keyboard.down('Shift');
+  const mid = { x: (from.x + to.x) / 2, y: from.y };
+  await page.mouse.move(mid.x, mid.y);
+  await page.mouse.down();
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await settled(page);
+  const holed = await rows(page);
+  expect(holed.some((r) => Math.hypot(r.x - middle, r.z - z) < 0.8)).toBe(false);
+  expect(holed.length).toBeGreaterThan(4);
+  await undo(page);
+  expect(await rows(page)).toEqual(stroke);
+  await undo(page);
+  // The mask came with the first stroke, and goes with it.
+  expect(await rows(page)).toEqual(all);
+  await expect(page.getByText('A mask says where')).toBeVisible();
+
+  // The keys: a larger brush, and one dab in the middle of the view.
+  await page.keyboard.press('.');
+  await expect(page.getByRole('textbox', { name: 'Brush radius' })).toHaveValue('1.15');
+  await page.getByRole('application', { name: 'Scene' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await settled(page);
+  const dab = await rows(page);
+  expect(dab.length).toBeGreaterThan(3);
+  const across = Math.max(...dab.map((r) => r.x)) - Math.min(...dab.map((r) => r.x));
+  expect(across).toBeLessThanOrEqual(2.3);
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: 'Pick', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+});
+
+test('a run leaves gaps where its mask is 0, and a wave moves only where its mask lets it', async ({
+  page,
+}) => {
+  await newScene(page);
+  await make(page, 'Plane', { Width: '12', Depth: '8' });
+  await takeProps(page, 'Bollard');
+  await drawPath(page, [
+    [0.3, 0.5],
+    [0.7, 0.5],
+  ]);
+  await hang(page, 'Bollard');
+  const gaps = await openStep(page, 'Gaps');
+  await choose(page, gaps.getByRole('button', { name: 'Add a keep-out' }), 'By a mask');
+  const keep = gaps.getByRole('group', { name: 'Keep-out By a mask' });
+  await keep.getByRole('button', { name: 'New mask for only where' }).click();
+  await page.getByRole('menuitem', { name: 'Along u' }).click();
+  await settled(page);
+  await keep.getByRole('button', { name: 'Edit the mask of only where' }).click();
+  await type(page.getByRole('textbox', { name: 'u, beginning' }), '0.5');
+  await type(page.getByRole('textbox', { name: 'u, end' }), '0.5');
+  await settled(page);
+  const run = await rows(page);
+  expect(new Set(run.map((r) => `${r.x > 0} ${r.reason || r.state}`))).toEqual(
+    new Set(['true placed', 'false keep-out']),
+  );
+  // The run comes down on the surface, and that waves in the east alone.
+  await page
+    .getByRole('button', { name: /^Plane/ })
+    .first()
+    .click();
+  await choose(page, 'Add a deformer', 'Wave');
+  await page.getByRole('button', { name: 'Strength by', exact: true }).click();
+  await page.getByRole('option', { name: 'Along u' }).click();
+  await page
+    .getByRole('button', { name: /^Bollard/ })
+    .first()
+    .click();
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Land' }).click();
+  await settled(page);
+  const landed = await rows(page);
+  expect(landed.filter((r) => r.x < -0.4).every((r) => Math.abs(r.y) < 1e-6)).toBe(true);
+  expect(landed.filter((r) => r.x > 0.4).some((r) => Math.abs(r.y) > 0.02)).toBe(true);
+});

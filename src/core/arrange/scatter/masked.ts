@@ -1,0 +1,97 @@
+import type { MaskField } from '../../mesh/mask/field';
+import {
+  placesBelow,
+  placesNear,
+  placesOn,
+  somePlaces,
+  type MaskGround,
+  type MaskPlaces,
+} from '../../mesh/mask/places';
+import type { ArrangeContext } from '../context';
+import type { Say } from '../say';
+import { decidedByHand } from '../steps/gaps';
+import { standsBy } from '../steps/masked';
+import { masksOfSteps } from '../steps/masksOf';
+import type { Scatter } from './schema';
+import type { SiteList } from './sites';
+
+/** Places that a scatter's mask lets stand, and what masks read there; absent where none is read. */
+export interface MaskedPlaces {
+  list: SiteList;
+  reads?: MaskPlaces;
+}
+
+/**
+ * Leaves out what the mask of a scatter refuses: each place by a draw of its own, so that moving the mask changes
+ * nothing where it gives what it gave. What a hand decided to keep stays.
+ */
+export function maskedPlaces(
+  scatter: Scatter,
+  list: SiteList,
+  context: ArrangeContext,
+  say: Say,
+): MaskedPlaces {
+  const { mask } = scatter.spread;
+  const field = mask === null ? undefined : context.mask?.(mask);
+  if (mask !== null && !field) say('mask-missing', { mask }, 'warning');
+  if (!field && masksOfSteps(scatter).length === 0) return { list };
+  const reads = readAt(scatter, list, context);
+  if (!field) return { list, reads };
+  const values = field.at(
+    reads,
+    (kind) => kind === 'mask-no-uv' && say(kind, { mask: field.mask.id }, 'warning'),
+  );
+  const decided = decidedByHand(scatter.hand);
+  const kept = new Uint32Array(list.count);
+  let count = 0;
+  for (let i = 0; i < list.count; i++)
+    if (standsBy(values[i], scatter.seed, list.slot[i]) || decided.get(list.slot[i]) === false)
+      kept[count++] = i;
+  const rows = kept.subarray(0, count);
+  if (count === 0 && list.count > 0)
+    say('mask-refuses', { mask: field.mask.id, ...refusing(field, reads) }, 'warning');
+  if (count === list.count) return { list, reads };
+  return { list: list.only(rows), reads: somePlaces(reads, rows) };
+}
+
+/** The first layer that refuses everything by itself; none where only all of them together do. */
+function refusing(field: MaskField, reads: MaskPlaces): { number?: number; layer?: string } {
+  if (field.mask.combine !== 'product') return {};
+  const at = field.mask.layers.findIndex((l) => l.on && field.layerAt(l, reads).every((v) => v === 0));
+  return at < 0 ? {} : { number: at + 1, layer: field.mask.layers[at].kind };
+}
+
+interface Known {
+  of: readonly object[];
+  key: string;
+  places: MaskPlaces;
+}
+
+/** What was read before of the same places. */
+const known = new WeakMap<SiteList, Known>();
+
+function readAt(scatter: Scatter, list: SiteList, context: ArrangeContext): MaskPlaces {
+  const grounds = context.maskGrounds?.(scatter.id) ?? [];
+  const { over, ground } = scatter;
+  const of = grounds.flatMap((g) => [g.read, g.now ?? g.read]);
+  const key = JSON.stringify([grounds.map((g) => g.id), over.kind, ground.mode, ground.above]);
+  const have = known.get(list);
+  if (have && have.key === key && have.of.length === of.length && of.every((o, i) => o === have.of[i]))
+    return have.places;
+  const places = newPlaces(scatter, list, grounds);
+  known.set(list, { of, key, places });
+  return places;
+}
+
+function newPlaces({ over, ground }: Scatter, list: SiteList, grounds: readonly MaskGround[]): MaskPlaces {
+  const position = list.position.subarray(0, list.count * 3);
+  if (over.kind === 'surfaces') {
+    const on = list.surfaces(grounds.map((g) => g.id));
+    const face = list.face.subarray(0, list.count);
+    const u = Float64Array.from(face, (_, i) => list.weights[i * 2]);
+    const v = Float64Array.from(face, (_, i) => list.weights[i * 2 + 1]);
+    return placesOn(grounds, on, face, u, v);
+  }
+  if (over.kind === 'paths' && ground.mode === 'land') return placesBelow(position, grounds, ground.above);
+  return placesNear(position, grounds);
+}

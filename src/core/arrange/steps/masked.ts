@@ -1,0 +1,44 @@
+import { channel, random01 } from '../../math/random';
+import type { MaskField } from '../../mesh/mask/field';
+import { placesNear, type MaskPlaces } from '../../mesh/mask/places';
+import type { ArrangeContext } from '../context';
+import type { KeepsOut } from './keepsOut';
+
+/** What masks make of the places of an arrangement. */
+
+const MASKED = channel('gaps.mask');
+
+/** Whether something stands at a place: where a draw of its own is below what the mask gives there. */
+export const standsBy = (value: number, seed: number, slot: number): boolean =>
+  value >= 1 || (value > 0 && random01(seed, slot, MASKED) < value);
+
+/** What masks read of places in the scene: of each that of the surfaces of its arrangement that is nearest to it. */
+export const maskPlacesOf = (id: string, position: Float64Array, context: ArrangeContext): MaskPlaces =>
+  placesNear(position, context.maskGrounds?.(id) ?? []);
+
+/** The values of a mask at places of an arrangement; null where the scene has no such mask. */
+function maskValues(
+  mask: string,
+  id: string,
+  position: Float64Array,
+  context: ArrangeContext,
+): Float64Array | null {
+  const field: MaskField | undefined = context.mask?.(mask);
+  return field ? field.at(maskPlacesOf(id, position, context)) : null;
+}
+
+/** Keeps out by a mask: the more it gives a place, the likelier something stands there. Undefined without that mask. */
+export function keptOutByMask(
+  mask: string,
+  { id, seed }: { id: string; seed: number },
+  context: ArrangeContext,
+): KeepsOut | undefined {
+  if (!context.mask?.(mask)) return undefined;
+  const values = (position: Float64Array) => maskValues(mask, id, position, context)!;
+  const keeps: KeepsOut = (at, slot) => !standsBy(values(Float64Array.from(at))[0], seed, slot);
+  keeps.all = (position, slots) => {
+    const value = values(position);
+    return Uint8Array.from(slots, (slot, i) => (standsBy(value[i], seed, slot) ? 0 : 1));
+  };
+  return keeps;
+}
