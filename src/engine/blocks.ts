@@ -19,7 +19,7 @@ export interface DrawBlocks {
 /** Blocks are on average this many times as wide as squares side by side would be: then they are sorted anew. */
 const SCATTERED = 1.5;
 /** Bits of a place along each axis that decide what is near what. */
-const BITS = 10;
+const BITS = 6;
 
 interface Instances {
   matrices: Float32Array;
@@ -93,24 +93,48 @@ export function largest(m: Float32Array, from: number, to: number): number {
   return Math.sqrt(most);
 }
 
-/** Sorts instances along a curve through space that never jumps (Hilbert's). */
+/** How far along the curve each cell of the cube is; made when it is first needed. */
+let curve: Uint32Array | null = null;
+
+function curveOfCells(): Uint32Array {
+  const side = 1 << BITS;
+  const out = new Uint32Array(side * side * side);
+  const at = [0, 0, 0];
+  for (let x = 0, i = 0; x < side; x++)
+    for (let y = 0; y < side; y++)
+      for (let z = 0; z < side; z++) {
+        at[0] = x;
+        at[1] = y;
+        at[2] = z;
+        out[i++] = alongHilbert(at);
+      }
+  return out;
+}
+
+/** Sorts instances along a curve through space that never jumps (Hilbert's), by the cells that they lie in. */
 function sortByPlace({ matrices, rows, tints }: Instances, whole: { low: number; wide: number }[]): void {
   const n = rows.length;
-  const codes = new Float64Array(n);
-  const cells = (2 ** BITS - 1) / Math.max(...whole.map((w) => w.wide), 1e-30);
-  const at = [0, 0, 0];
-  for (let i = 0; i < n; i++) {
-    for (let a = 0; a < 3; a++) at[a] = Math.round((matrices[i * 16 + 12 + a] - whole[a].low) * cells);
-    // The instance's number below the code, so that numbers alone are sorted.
-    codes[i] = alongHilbert(at) * 2 ** 21 + i;
+  const codes = (curve ??= curveOfCells());
+  const most = (1 << BITS) - 1;
+  const cells = most / Math.max(...whole.map((w) => w.wide), 1e-30);
+  const [x, y, z] = whole.map((w) => w.low);
+  const code = new Uint32Array(n);
+  const start = new Uint32Array(codes.length + 1);
+  for (let i = 0, o = 12; i < n; i++, o += 16) {
+    const cell =
+      (Math.round((matrices[o] - x) * cells) << (2 * BITS)) |
+      (Math.round((matrices[o + 1] - y) * cells) << BITS) |
+      Math.round((matrices[o + 2] - z) * cells);
+    code[i] = codes[cell];
+    start[code[i] + 1]++;
   }
-  codes.sort();
+  for (let c = 1; c < start.length; c++) start[c] += start[c - 1];
   const was = { matrices: matrices.slice(), rows: rows.slice(), tints: tints?.slice() };
   for (let i = 0; i < n; i++) {
-    const from = codes[i] % 2 ** 21;
-    rows[i] = was.rows[from];
-    matrices.set(was.matrices.subarray(from * 16, from * 16 + 16), i * 16);
-    tints?.set(was.tints!.subarray(from * 3, from * 3 + 3), i * 3);
+    const to = start[code[i]]++;
+    rows[to] = was.rows[i];
+    for (let k = 0; k < 16; k++) matrices[to * 16 + k] = was.matrices[i * 16 + k];
+    if (tints) for (let k = 0; k < 3; k++) tints[to * 3 + k] = was.tints![i * 3 + k];
   }
 }
 

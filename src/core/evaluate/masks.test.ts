@@ -123,6 +123,35 @@ test('a scatter thins out by its mask: as much as that gives, the same places wh
   expect(all.map((r) => r.slot)).toEqual(expect.arrayContaining(thin.map((r) => r.slot)));
 });
 
+test('what stays is what it would be if all were worked out at once, whichever way the mask came there', () => {
+  const more = {
+    stand: { lean: 1, alternate: 'turn' },
+    variation: {
+      size: [0.5, 1.5],
+      turnDeg: [0, 360],
+      tint: { colors: ['#B4472F', '#61793F'], strength: [0, 1] },
+    },
+  };
+  const at = (from: number, own = {}) =>
+    sceneWith((s) => {
+      s.masks = [mask('east', [{ kind: 'u', from, to: 1 }])];
+      s.arrangements = [scatter({ ...more, ...own })];
+    });
+  const evaluator = new Evaluator(ASSETS);
+  const [first] = [at(0)];
+  for (const from of [0.5, 0, 0.8, 0.2, 0.2]) {
+    const now = { ...first, masks: at(from).masks };
+    expect(evaluator.evaluate(now).arrangements[0].placements).toEqual(
+      evaluated(at(from)).arrangements[0].placements,
+    );
+  }
+  // Another seed, or other turns, are drawn anew.
+  const [other] = at(0.2, { seed: 9 }).arrangements;
+  expect(
+    evaluator.evaluate({ ...first, masks: at(0.2).masks, arrangements: [other] }).arrangements[0].placements,
+  ).toEqual(evaluated(at(0.2, { seed: 9 })).arrangements[0].placements);
+});
+
 test('a hand keeps what the mask would refuse; a mask that refuses everything is said with the layer that does', () => {
   const [some] = rowsOf(
     sceneWith((s) => {

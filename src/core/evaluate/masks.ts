@@ -1,7 +1,9 @@
 import { placedMesh } from '../arrange/steps/placedMesh';
 import type { ArrangeContext } from '../arrange/context';
 import type { Finding } from '../arrange/result';
-import { maskField, maskNeeds, type MaskField, type MaskSources } from '../mesh/mask/field';
+import { maskField, type MaskField } from '../mesh/mask/field';
+import type { MaskSources } from '../mesh/mask/measure';
+import { maskNeeds } from '../mesh/mask/needs';
 import type { LayerOf, Mask } from '../mesh/mask/schema';
 import type { TriMesh } from '../mesh/triMesh';
 

@@ -2,7 +2,7 @@ import type { Needs } from '../arrange/kind';
 import { kindOf, needsOf, surfacesOf } from '../arrange/registry';
 import type { Arrangement } from '../arrange/registry';
 import { isLaid, type Path } from '../curve/schema';
-import { readsSurface } from '../mesh/mask/field';
+import { readsSurface } from '../mesh/mask/needs';
 import type { Mask } from '../mesh/mask/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';

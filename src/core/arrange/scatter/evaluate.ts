@@ -9,10 +9,12 @@ import {
   type AreaFacts,
   type ArrangementResult,
   type Finding,
+  type Placements,
 } from '../result';
 import { boundsOf, sayInto, type Say } from '../say';
 import { settle } from '../settle';
 import type { Sites } from '../sites';
+import { settledOnce, standsAlone } from './settledOnce';
 import { swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
@@ -21,7 +23,8 @@ import { densityOf, ownDistance, tooMany, type Density } from './density';
 import { inOutline } from './inOutline';
 import { inVolume, insideOf, isOpen } from './inVolume';
 import { groundArea, onSurfaces } from './onSurfaces';
-import { maskedPlaces, type MaskedPlaces } from './masked';
+import { somePlaces, type MaskPlaces } from '../../mesh/mask/places';
+import { maskedPlaces } from './masked';
 import { remembered } from './remember';
 import { propsOf, type Scatter } from './schema';
 import type { Ground, SiteList } from './sites';
@@ -68,16 +71,27 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   const list = placesOf(scatter, area, density);
   facts.places = list.count;
   if (list.count === 0 && density.number > 0) say('area-none', {}, 'warning');
-  const masked = maskedPlaces(scatter, list, context, say);
-  const settled = settle(
-    { ...scatter, posing: scatter.stand, gaps: wholeGaps(scatter.gaps) },
-    [filled(scatter, masked, ids, context, say)],
-    { ids, bounds },
-    context,
-    say,
-  );
-  findings.push(...settled.findings);
-  return { placements: settled.placements, findings, facts: NO_FACTS, parts: [], area: facts };
+  const { rows, reads } = maskedPlaces(scatter, list, context, say);
+  const settled = (some: SiteList, read?: MaskPlaces) =>
+    settle(
+      { ...scatter, posing: scatter.stand, gaps: wholeGaps(scatter.gaps) },
+      [filled(scatter, some, read, ids, context, say)],
+      { ids, bounds },
+      context,
+      say,
+    );
+  const result = (placements: Placements): ArrangementResult => ({
+    placements,
+    findings,
+    facts: NO_FACTS,
+    parts: [],
+    area: facts,
+  });
+  if (rows && standsAlone(scatter))
+    return result(settledOnce(scatter, list, rows, ids, (some) => settled(some).placements));
+  const all = rows ? settled(list.only(rows), reads && somePlaces(reads, rows)) : settled(list, reads);
+  findings.push(...all.findings);
+  return result(all.placements);
 }
 
 /** All places; the same list again where nothing has changed that they follow from. */
@@ -92,7 +106,8 @@ function placesOf(scatter: Scatter, area: Area, density: Density): SiteList {
 /** The places with the props drawn for them, and where some are kept out. */
 function filled(
   scatter: Scatter,
-  { list, reads }: MaskedPlaces,
+  list: SiteList,
+  reads: MaskPlaces | undefined,
   ids: string[],
   context: ArrangeContext,
   say: Say,

@@ -1,12 +1,5 @@
 import type { MaskField } from '../../mesh/mask/field';
-import {
-  placesBelow,
-  placesNear,
-  placesOn,
-  somePlaces,
-  type MaskGround,
-  type MaskPlaces,
-} from '../../mesh/mask/places';
+import { placesBelow, placesNear, placesOn, type MaskGround, type MaskPlaces } from '../../mesh/mask/places';
 import type { ArrangeContext } from '../context';
 import type { Say } from '../say';
 import { decidedByHand } from '../steps/gaps';
@@ -15,9 +8,9 @@ import { masksOfSteps } from '../steps/masksOf';
 import type { Scatter } from './schema';
 import type { SiteList } from './sites';
 
-/** Places that a scatter's mask lets stand, and what masks read there; absent where none is read. */
+/** Which places of a list its mask lets stand, rising (null: all), and what masks read at all of them. */
 export interface MaskedPlaces {
-  list: SiteList;
+  rows: Uint32Array | null;
   reads?: MaskPlaces;
 }
 
@@ -34,9 +27,9 @@ export function maskedPlaces(
   const { mask } = scatter.spread;
   const field = mask === null ? undefined : context.mask?.(mask);
   if (mask !== null && !field) say('mask-missing', { mask }, 'warning');
-  if (!field && masksOfSteps(scatter).length === 0) return { list };
+  if (!field && masksOfSteps(scatter).length === 0) return { rows: null };
   const reads = readAt(scatter, list, context);
-  if (!field) return { list, reads };
+  if (!field) return { rows: null, reads };
   const values = field.at(
     reads,
     (kind) => kind === 'mask-no-uv' && say(kind, { mask: field.mask.id }, 'warning'),
@@ -50,8 +43,7 @@ export function maskedPlaces(
   const rows = kept.subarray(0, count);
   if (count === 0 && list.count > 0)
     say('mask-refuses', { mask: field.mask.id, ...refusing(field, reads) }, 'warning');
-  if (count === list.count) return { list, reads };
-  return { list: list.only(rows), reads: somePlaces(reads, rows) };
+  return { rows: count === list.count ? null : rows, reads };
 }
 
 /** The first layer that refuses everything by itself; none where only all of them together do. */

@@ -127,7 +127,8 @@ export class SiteList {
       front: this.front.subarray(0, n * 3),
       up: this.up.subarray(0, n * 3),
       outward: 1,
-      odd: (i) => i % 2 === 1,
+      // By its own name: others that come or go beside it change nothing of it.
+      odd: (i) => this.slot[i] % 2 === 1,
       ...(this.on.length > 0 && {
         moved: (i: number, along: number, side: number, out: Pose) => this.moved(i, along, side, out),
       }),

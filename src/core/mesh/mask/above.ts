@@ -10,14 +10,18 @@ const HAIR = 1e-4;
 /** Farther than any scene is high. */
 const FAR = 4e6;
 
-/** Metres up to the first thing above each place; Infinity where there is none. */
-export function coverHeights({ count, position }: MaskPlaces, things: readonly TriMesh[]): Float64Array {
+/** Metres up to the first thing above each place; `most` where there is none so near. */
+export function coverHeights(
+  { count, position }: MaskPlaces,
+  things: readonly TriMesh[],
+  most = Infinity,
+): Float64Array {
   const hit = noHit();
   return Float64Array.from({ length: count }, (_, i) => {
     const [x, y, z] = position.subarray(i * 3, i * 3 + 3);
     return things.reduce(
       (least, { tree }) => (firstHit(tree(), x, y + HAIR, z, 0, 1, 0, 0, least, hit) ? hit.t : least),
-      Infinity,
+      most,
     );
   });
 }
@@ -51,25 +55,30 @@ function flatten(p: Float64Array, indices: Uint32Array, f: number): void {
   indices[f + 1] = indices[f + 2] = longest.to;
 }
 
-/** Metres, as seen from above, from each place to what things cover; 0 inside of that. */
-export const outlineDistances = (places: MaskPlaces, things: readonly TriMesh[]): Float64Array =>
-  distancesTo(places, things.map(flattened), true);
+/** Metres, as seen from above, from each place to what things cover; 0 inside of that. @param most as in {@link distancesTo} */
+export const outlineDistances = (
+  places: MaskPlaces,
+  things: readonly TriMesh[],
+  most = Infinity,
+): Float64Array => distancesTo(places, things.map(flattened), true, most);
 
 /**
  * Metres from each place to the nearest place of some meshes; Infinity where there are none.
  * @param fromAbove the meshes are flat at height 0, and so are the places taken to be
+ * @param most metres: what is farther is only known to be so, and is so far
  */
 export function distancesTo(
   { count, position }: MaskPlaces,
   meshes: readonly TriMesh[],
   fromAbove: boolean,
+  most = Infinity,
 ): Float64Array {
   const hit = noHit();
   return Float64Array.from({ length: count }, (_, i) => {
     const [x, y, z] = position.subarray(i * 3, i * 3 + 3);
     return meshes.reduce(
       (least, { tree }) => (nearestPlace(tree(), x, fromAbove ? 0 : y, z, least, hit) ? hit.t : least),
-      Infinity,
+      most,
     );
   });
 }

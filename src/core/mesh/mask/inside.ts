@@ -9,8 +9,12 @@ import type { MaskPlaces } from './places';
  * Metres in from the border of closed paths as seen from above; outside they are negative.
  * @param rings strokes that close
  */
-export function depthsInside(places: MaskPlaces, rings: readonly CompiledPath[]): Float64Array {
+export function depthsInside(
+  places: MaskPlaces,
+  rings: readonly CompiledPath[],
+  most = Infinity,
+): Float64Array {
   const outline = outlineOf(rings.map((r) => polyline(r, TURN).position));
-  const away = distancesTo(places, [lineMesh(rings, true)], true);
+  const away = distancesTo(places, [lineMesh(rings, true)], true, most);
   return away.map((d, i) => (outline.inside(places.position[i * 3], places.position[i * 3 + 2]) ? d : -d));
 }

@@ -2,7 +2,9 @@ import { circlePoints, compiled } from '../../testing/paths';
 import { triMeshOf } from '../../testing/surfaces';
 import { looseSpots } from '../scatter/spots';
 import type { TriMesh } from '../triMesh';
-import { maskField, maskNeeds, type MaskSources } from './field';
+import { maskField } from './field';
+import type { MaskSources } from './measure';
+import { maskNeeds } from './needs';
 import { placesNear, placesOn, somePlaces, verticesOf, type MaskGround, type MaskPlaces } from './places';
 import { maskSchema, type Mask } from './schema';
 

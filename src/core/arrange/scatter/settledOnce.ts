@@ -1,0 +1,83 @@
+import { allocatePlacements, type Placements } from '../result';
+import { remembered } from './remember';
+import type { Scatter } from './schema';
+import type { SiteList } from './sites';
+
+/**
+ * Places of a scatter that stand by themselves are settled once: a mask that is dragged, or painted, takes some of them
+ * in and others out, and those that stay are not settled again.
+ */
+
+/** Whether what stands on a place depends on that place alone. */
+export const standsAlone = ({ ground, stand, variation, gaps, hand }: Scatter): boolean =>
+  ground.mode === 'none' &&
+  stand.heading !== 'target' &&
+  variation.mask === null &&
+  variation.sizeMask === null &&
+  gaps.chance === 0 &&
+  gaps.taken.share === 0 &&
+  gaps.keepOuts.length === 0 &&
+  gaps.collide === 'ignore' &&
+  Object.keys(hand).length === 0;
+
+/** All places of a list, settled as far as they were asked for. */
+interface Known {
+  all: Placements;
+  done: Uint8Array;
+}
+
+const FIELDS = [
+  ['slot', 1],
+  ['state', 1],
+  ['prop', 1],
+  ['position', 3],
+  ['rotation', 4],
+  ['scale', 3],
+  ['s', 1],
+] as const;
+
+type Column = { [i: number]: number; length: number };
+
+/** Copies rows of placements. @param from, to which row of one becomes which of the other; absent: one after the other */
+function copyRows(
+  source: Placements,
+  out: Placements,
+  count: number,
+  from?: Uint32Array,
+  to?: Uint32Array,
+): void {
+  const columns = FIELDS.map(([name, size]) => [source[name], out[name], size] as [Column, Column, number]);
+  if (source.tint) columns.push([source.tint, (out.tint ??= new Float32Array(out.count * 3)), 3]);
+  for (const [a, b, size] of columns)
+    for (let i = 0; i < count; i++) {
+      const [p, q] = [(from ? from[i] : i) * size, (to ? to[i] : i) * size];
+      for (let k = 0; k < size; k++) b[q + k] = a[p + k];
+    }
+}
+
+/**
+ * The placements of some places of a list.
+ * @param rows which, rising @param settle settles a list of them
+ */
+export function settledOnce(
+  scatter: Scatter,
+  list: SiteList,
+  rows: Uint32Array,
+  ids: string[],
+  settle: (some: SiteList) => Placements,
+): Placements {
+  const { props, stand, variation, seed } = scatter;
+  const { all, done } = remembered<Known>(
+    [list, props, stand, variation],
+    JSON.stringify(['settled', seed, ids]),
+    () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count) }),
+  );
+  const due = rows.filter((row) => !done[row]);
+  if (due.length > 0) {
+    copyRows(settle(list.only(due)), all, due.length, undefined, due);
+    for (const row of due) done[row] = 1;
+  }
+  const out = allocatePlacements(rows.length, ids);
+  copyRows(all, out, rows.length, rows);
+  return out;
+}
