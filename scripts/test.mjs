@@ -77,20 +77,18 @@ if (!(await run('Install', process.execPath, ['scripts/prepare.mjs', '--browser'
   process.exit(1);
 }
 await check('Routes', process.execPath, [next, 'typegen']);
-// Each of these keeps one core busy.
+// Two rows of checks, each of which keeps one core busy; they are about as long as each other.
 await Promise.all([
-  check('Types', bin('tsc'), ['--noEmit']),
-  check('Lint', bin('eslint'), ['.', '--max-warnings', '0']),
-]);
-await Promise.all([
-  check('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
-  check('Unused code', bin('knip'), []).then(() =>
-    check('Dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.mjs']),
+  check('Lint', bin('eslint'), ['.', '--max-warnings', '0']).then(() =>
+    check('Format', bin('prettier'), ['--check', '--log-level', 'warn', '.']),
   ),
+  check('Types', bin('tsc'), ['--noEmit'])
+    .then(() => check('Unused code', bin('knip'), []))
+    .then(() => check('Dependency rules', bin('depcruise'), ['src', '--config', '.dependency-cruiser.mjs']))
+    .then(() => check('Build', process.execPath, [next, 'build'])),
 ]);
 const unit = 'test-results/unit.json';
 await counted('Unit tests', bin('jest'), ['--json', '--outputFile', unit], unit, ofJest);
-await check('Build', process.execPath, [next, 'build']);
 await counted('Browser tests', bin('playwright'), ['test'], 'test-results/browser.json', ofPlaywright);
 
 console.log('\nThe ten slowest tests');
