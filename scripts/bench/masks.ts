@@ -51,13 +51,17 @@ function scene(list: object[], number = 130_000): Scene {
     paths: [way],
     masks: [mask],
     arrangements: [
-      newArrangement('scatter', { id: 'tufts', name: 'Tufts', thread: 'moss' }, {
-        over: { kind: 'surfaces', surfaces: ['hills'] },
-        props: [{ prop: 'tuft', weight: 1 }],
-        spread: { how: 'loose', amount: 'number', number, mask: 'm' },
-        stand: { lean: 0.5 },
-        variation: { size: [0.8, 1.2], turnDeg: [-180, 180] },
-      }),
+      newArrangement(
+        'scatter',
+        { id: 'tufts', name: 'Tufts', thread: 'moss' },
+        {
+          over: { kind: 'surfaces', surfaces: ['hills'] },
+          props: [{ prop: 'tuft', weight: 1 }],
+          spread: { how: 'loose', amount: 'number', number, mask: 'm' },
+          stand: { lean: 0.5 },
+          variation: { size: [0.8, 1.2], turnDeg: [-180, 180] },
+        },
+      ),
     ],
   };
 }
@@ -73,7 +77,12 @@ const timed = (work: () => void) => {
 /** A scene with another mask, the rest the same objects. */
 const masked = (list: object[]): Scene => ({
   ...base,
-  masks: [{ ...base.masks[0], layers: maskSchema.parse({ id: 'm', name: 'm', layers: list }).layers as MaskLayer[] }],
+  masks: [
+    {
+      ...base.masks[0],
+      layers: maskSchema.parse({ id: 'm', name: 'm', layers: list }).layers as MaskLayer[],
+    },
+  ],
 });
 const work = (s: Scene) => timed(() => service.evaluate(s, told));
 

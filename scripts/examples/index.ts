@@ -1,8 +1,9 @@
 import { beaconTiles } from './beaconTiles';
 import { ferryLoop } from './ferryLoop';
+import { headland } from './headland';
 import { ropeFence } from './ropeFence';
 import { sailcloth } from './sailcloth';
 import { ternQuay } from './ternQuay';
 
 /** The example scenes by the name of their file. */
-export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles };
+export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, headland };

@@ -1,9 +1,11 @@
 import type { Mesh } from '@/core/mesh/mesh';
 import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
+import * as growth from './props/headland';
 import * as line from './props/line';
 import * as tiles from './props/tiles';
 import * as boathouse from './surfaces/boathouse';
+import * as head from './surfaces/headland';
 import { farShore } from './surfaces/farShore';
 import * as quay from './surfaces/quay';
 import { tower } from './surfaces/tower';
@@ -66,6 +68,10 @@ export const BUILT: BuiltMesh[] = [
   prop('buoy', 'Buoy', harbour.buoy),
   { ...prop('boulder', 'Boulder', harbour.boulder), anyTurn: true },
   { ...prop('grass-tuft', 'Grass tuft', harbour.grassTuft), anyTurn: true },
+  { ...prop('gorse', 'Gorse bush', growth.gorse), anyTurn: true },
+  { ...prop('sea-pink', 'Sea pink', growth.seaPink), anyTurn: true },
+  { ...prop('cabbage', 'Cabbage', growth.cabbage), anyTurn: true },
+  prop('gull', 'Gull', growth.gull, 'origin'),
   prop('dinghy', 'Dinghy', harbour.dinghy, 'origin'),
   prop('stitch', 'Stitch', line.stitch),
   prop('scallop-tile', 'Scallop tile', tiles.scallopTile, 'origin'),
@@ -76,6 +82,14 @@ export const BUILT: BuiltMesh[] = [
   { name: 'basin', title: 'Basin', use: 'surface', foot: 'origin', make: water.basin },
   { name: 'far-shore', title: 'Far shore', use: 'surface', foot: 'origin', make: farShore },
   { name: 'tower', title: 'Beacon tower', use: 'surface', foot: 'origin', make: () => tower() },
+  { name: 'headland', title: 'Headland', use: 'surface', foot: 'origin', make: head.headland },
+  {
+    name: 'keepers-house',
+    title: 'Keeper’s house',
+    use: 'surface',
+    foot: 'origin',
+    make: head.keepersHouse,
+  },
   { name: 'roof', title: 'Boathouse roof', use: 'surface', foot: 'origin', make: boathouse.roof },
   {
     name: 'boathouse-walls',

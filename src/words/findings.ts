@@ -159,6 +159,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${surface}” is not closed, so its inside is a guess. Close its mesh, or fill another one.`;
     case 'area-none':
       return 'Not one place lies there: rows look for ground from above, and what is far apart misses a small area. Ask for more, or for another spread.';
+    case 'area-no-uv':
+      return 'Rows by uv need texture coordinates, and what is filled has none. Make some in the panel of the surface, or lay the rows from above.';
     case 'area-too-many':
       return `That would be ${whole(Number(d.count))} places, more than ${whole(Number(d.limit))}. Ask for fewer, or for a distance of ${d.distance} m or more, under Spread.`;
     case 'mask-missing':

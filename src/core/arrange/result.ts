@@ -140,6 +140,7 @@ export type FindingKind =
   | 'area-volume-open'
   | 'area-too-many'
   | 'area-none'
+  | 'area-no-uv'
   | 'mask-missing'
   | 'mask-picture-missing'
   | 'mask-no-uv'

@@ -13,6 +13,8 @@ interface ChoiceProps<T extends string | number> {
   none?: string;
   /** Only the button, with the label for screen readers. */
   bare?: boolean;
+  /** Where there are buttons beside it. */
+  narrow?: boolean;
 }
 
 /** One of several, behind a button. */
@@ -24,7 +26,7 @@ export function Choice<T extends string | number>(props: ChoiceProps<T>) {
       <ListboxButton
         aria-label={label}
         title={props.hint}
-        className="flex w-[150px] items-center justify-between gap-1 rounded-md border border-edge bg-card px-2 py-1 text-left text-sm"
+        className={`flex ${props.narrow ? 'w-[122px]' : 'w-[150px]'} items-center justify-between gap-1 rounded-md border border-edge bg-card px-2 py-1 text-left text-sm`}
       >
         <span className="truncate">{shown}</span>
         <ChevronsUpDown size={13} className="shrink-0 text-soft" />

@@ -51,6 +51,7 @@ export function MaskChoice(props: {
       </PlainMenu>
       <Choice
         bare
+        narrow
         label={label}
         hint={hint}
         value={value ?? NONE}

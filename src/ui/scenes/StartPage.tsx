@@ -43,6 +43,11 @@ const EXAMPLES = [
     title: 'Tiles of the beacon',
     text: 'Scallop tiles round a waisted tower, keeping their shape and bent, a lattice, shingles, an emblem on a hull',
   },
+  {
+    name: 'headland',
+    title: 'The headland',
+    text: 'A hundred thousand tufts by slope, path, picture and brush; gorse, sea pinks, boulders, a plot in rows, gulls',
+  },
 ];
 
 /** The start page: saved scenes, example scenes, a new one, a file. */

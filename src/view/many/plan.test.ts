@@ -32,6 +32,9 @@ test('boxes stand for what would be a flat spot and is large enough to have side
   const budget = { triangles: 400_000, points: Infinity };
   expect(planFor(many(10), budget).drawn).toMatchObject({ full: 0, boxes: 18_000, points: 0 });
   expect(planFor(many(2), budget).drawn).toMatchObject({ full: 0, boxes: 0, points: 18_000 });
+  // A tuft of twice a box's triangles is drawn as it is, as far as they reach: as a slab it would be none.
+  const tufts = Array.from({ length: 18 }, () => block(10, 1000, 2 * OF_BOX, Infinity));
+  expect(planFor(tufts, budget).drawn).toMatchObject({ full: 11_000, boxes: 0, points: 7000 });
 });
 
 test('within any budget: nothing nearer is coarser, nothing is forgotten, no more is drawn than may be', () => {
@@ -72,7 +75,14 @@ test('within any budget: nothing nearer is coarser, nothing is forgotten, no mor
         most.points + 1e-6,
       );
       const coarser = list.some((a, i) =>
-        list.some((b, j) => !a.onlyPoints && a.pixels > b.pixels && fine[levels[i]] < fine[levels[j]]),
+        list.some(
+          (b, j) =>
+            !a.onlyPoints &&
+            a.pixels > b.pixels &&
+            fine[levels[i]] < fine[levels[j]] &&
+            // What is no more than two boxes is never one.
+            !(levels[i] === 'points' && levels[j] === 'boxes' && a.full <= 2 * OF_BOX),
+        ),
       );
       expect(coarser).toBe(false);
       expect(list.every((b, i) => !b.onlyPoints || levels[i] === 'points')).toBe(true);

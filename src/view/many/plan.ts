@@ -46,6 +46,11 @@ export interface Plan {
 /** Of the triangles, what is kept for boxes at most; of the others, what goes to the nearest things in full. */
 const FOR_BOXES = 0.5;
 const FOR_FULL = 0.7;
+/**
+ * A box stands for what has more than so many times its triangles: less, as a tuft of grass, comes out worse as a slab
+ * and costs about as much as it is.
+ */
+const WORTH = 2;
 /** A box shows its sides only where it comes out larger than this, pixels. */
 const SIDES = 4;
 
@@ -60,18 +65,20 @@ export function planFor(blocks: readonly SeenBlock[], budget: Budget): Plan {
   const cost = (i: number, level: 'full' | 'simple' | 'boxes') =>
     blocks[i].instances * (level === 'boxes' ? OF_BOX : blocks[i][level]);
   const all = order.reduce((sum, i) => sum + cost(i, 'full'), 0);
+  const isBoxed = (i: number) => blocks[i].pixels >= SIDES && blocks[i].full > WORTH * OF_BOX;
   let used = 0;
   /** Goes as far down the order as the triangles reach; what does not fit ends it, so that nothing nearer is coarser. */
   const take = (from: number, level: 'full' | 'simple' | 'boxes', most: number): number => {
     let n = from;
-    for (; n < order.length && used + cost(order[n], level) <= most; n++) {
-      if (level === 'boxes' && blocks[order[n]].pixels < SIDES) break;
+    for (; n < order.length; n++) {
+      if (level === 'boxes' && !isBoxed(order[n])) continue;
+      if (used + cost(order[n], level) > most) break;
       used += cost(order[n], level);
       levels[order[n]] = level;
     }
     return n;
   };
-  const boxed = order.reduce((sum, i) => sum + (blocks[i].pixels < SIDES ? 0 : cost(i, 'boxes')), 0);
+  const boxed = order.reduce((sum, i) => sum + (isBoxed(i) ? cost(i, 'boxes') : 0), 0);
   const meshes = budget.triangles - Math.min(boxed, FOR_BOXES * budget.triangles);
   const full = take(0, 'full', all <= budget.triangles ? Infinity : FOR_FULL * meshes);
   const simple = take(full, 'simple', meshes);

@@ -70,7 +70,8 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   else if (scatter.props.every((p) => p.weight === 0)) say('order-empty', {});
   const list = placesOf(scatter, area, density);
   facts.places = list.count;
-  if (list.count === 0 && density.number > 0) say('area-none', {}, 'warning');
+  if (list.count === 0 && density.number > 0)
+    say(asksForUv(scatter) && lacksUv(area) ? 'area-no-uv' : 'area-none', {}, 'warning');
   const { rows, reads } = maskedPlaces(scatter, list, context, say);
   const settled = (some: SiteList, read?: MaskPlaces) =>
     settle(
@@ -93,6 +94,9 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   findings.push(...all.findings);
   return result(all.placements);
 }
+
+const asksForUv = ({ spread }: Scatter) => spread.how === 'grid' && spread.rows === 'uv';
+const lacksUv = ({ of }: Area) => of.every((mesh) => !(mesh as { uvs?: unknown }).uvs);
 
 /** All places; the same list again where nothing has changed that they follow from. */
 function placesOf(scatter: Scatter, area: Area, density: Density): SiteList {

@@ -10,6 +10,7 @@ import { looseSpots, type Spots } from '../../mesh/scatter/spots';
 import { through, throughInverse } from '../../mesh/surface';
 import { faceNormal, placeOn, triMeshBounds } from '../../mesh/triMesh';
 import type { Density } from './density';
+import { latticeOnUv } from './gridUv';
 import { remembered } from './remember';
 import type { Scatter } from './schema';
 import { SiteList, type Ground } from './sites';
@@ -27,7 +28,10 @@ export function onSurfaces(scatter: Scatter, grounds: readonly Ground[], density
   const { spread, seed, stand } = scatter;
   const list = new SiteList(density.number);
   if (spread.how === 'grid') {
-    for (const ground of grounds) gridOn(scatter, ground, density.distance, list);
+    for (const ground of grounds) {
+      const by = spread.rows === 'uv' ? gridByUv : gridOn;
+      by(scatter, ground, density.distance, list);
+    }
     return list;
   }
   const shares = numbersOf(grounds, density.number, seed);
@@ -92,6 +96,17 @@ function gridOn({ spread, seed, stand }: Scatter, ground: Ground, distance: numb
       if (firstHit(tree, ...from, to[0] - from[0], to[1] - from[1], to[2] - from[2], 0, 1, hit))
         list.addOn(ground, slotOf(key, 0, part), hit.face, hit.u, hit.v, stand.lean);
     },
+  );
+}
+
+/** Rows along u, columns along v. */
+function gridByUv({ spread, seed, stand }: Scatter, ground: Ground, distance: number, list: SiteList): void {
+  const { rest, size } = ground.states;
+  const { turnDeg, stagger, loose } = spread;
+  latticeOnUv(
+    { distance: distance / size, turn: turnDeg * DEG, stagger, loose, seed },
+    rest,
+    (face, u, v, key) => list.addOn(ground, slotOf(key, 0, ground.part), face, u, v, stand.lean),
   );
 }
 

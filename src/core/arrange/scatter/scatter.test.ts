@@ -196,6 +196,40 @@ test('rows and columns; several about each place', () => {
   ).toBe(true);
 });
 
+test('rows by uv go round a tube and over a wall, as far apart as they are asked to be; without uv that is said', () => {
+  const tube = (scene: Scene) => {
+    scene.surfaces[1] = {
+      ...made('field', { shape: 'plane', width: 20, depth: 10, columns: 80, rows: 4 }),
+      deformers: [deformerSchema.parse({ id: 'd', kind: 'bend', along: 'x', towards: 'y', angleDeg: 300 })],
+    };
+  };
+  const given = scatter({
+    over: { kind: 'surfaces', surfaces: ['field'] },
+    spread: { how: 'grid', rows: 'uv', distance: 1 },
+    stand: { lean: 1 },
+  });
+  // Twenty columns and ten rows, half a metre in from each edge: on the surface at rest, and so on it as it is bent.
+  const flat = all(worked(given));
+  expect(flat).toHaveLength(200);
+  expect(
+    flat.every(
+      ([x, , z]) => Math.abs(Math.abs(x % 1) - 0.5) < 1e-5 && Math.abs(Math.abs(z % 1) - 0.5) < 1e-5,
+    ),
+  ).toBe(true);
+  const bent = worked(given, tube);
+  expect(bent.placements.count).toBe(200);
+  expect(closest(all(bent))).toBeGreaterThan(0.9);
+  // Over the wall that rows from above find nothing on.
+  const wall = worked(given, (scene) => {
+    Object.assign(scene.surfaces[1], { tipDeg: 90 });
+  });
+  expect(wall.placements.count).toBe(200);
+  const bare = worked({ ...given, over: { kind: 'surfaces', surfaces: ['bare'] } }, (scene) => {
+    scene.surfaces.push(newSurface('bare', 'bare', { source: 'built', name: 'box' }));
+  });
+  expect(kinds(bare)).toEqual(['area-no-uv']);
+});
+
 test('rows find nothing on a wall, and that is said; its own surface is needed beside what hands have locked', () => {
   const wall = worked(
     scatter({ over: { kind: 'surfaces', surfaces: ['field'] }, spread: { how: 'grid' } }),

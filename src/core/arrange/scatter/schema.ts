@@ -52,6 +52,10 @@ const spreadSchema = z
       .describe('Metres; null: from the props’ own footprint'),
     number: z.int().min(0).max(MOST_PLACES).default(200).describe('Clumps: of them'),
     density: z.number().min(0).max(1e6).default(1).describe('A square metre; in a volume a cubic one'),
+    rows: z
+      .enum(['above', 'uv'])
+      .default('above')
+      .describe('Grid: in rows seen from above, or along u by the texture coordinates of surfaces'),
     turnDeg: degrees.default(0).describe('Grid: rows turned'),
     stagger: z
       .enum(['none', 'brick', 'six'])

@@ -23,6 +23,14 @@ const AMOUNT = [
   { value: 'number', text: 'Number', hint: 'So many on all of it' },
   { value: 'density', text: 'Per metre', hint: 'So many a square metre; in a volume a cubic one' },
 ] as const;
+const ROWS = [
+  { value: 'above', text: 'From above' },
+  {
+    value: 'uv',
+    text: 'By uv',
+    hint: 'Along u, one row above the other in v: over walls and round towers too',
+  },
+] as const;
 const STAGGER = [
   { value: 'none', text: 'None' },
   { value: 'brick', text: 'Brick', hint: 'Every second row moved by half a place' },
@@ -111,6 +119,17 @@ export function SpreadStep({ scatter, area }: { scatter: Scatter; area: AreaFact
       )}
       {spread.how === 'grid' && (
         <>
+          {scatter.over.kind === 'surfaces' && (
+            <Segmented
+              shown
+              tight
+              label="Rows lie"
+              hint="As seen from above, or along the surface’s own u"
+              value={spread.rows}
+              options={ROWS}
+              onChange={(rows) => set({ rows })}
+            />
+          )}
           <NumberField
             label="Rows turned"
             hint="Degrees that the rows are turned, seen from above"
