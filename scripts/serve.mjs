@@ -47,12 +47,13 @@ export async function harnessPage(browser, undrawn = false, develops = false) {
 }
 
 /**
- * Waits until the picture of the open scene has developed.
+ * Waits until the picture of the open scene has developed, or has been added up from so many frames.
  * @param {import('@playwright/test').Page} page
  */
-export async function developed(page) {
+export async function developed(page, frames = Infinity) {
   await settled(page);
-  await page.evaluate(() => window.clothesline.developed());
+  if (frames === Infinity) await page.evaluate(() => window.clothesline.developed());
+  else await page.waitForFunction((n) => window.clothesline.added() >= n, frames, { timeout: 240_000 });
 }
 
 /**

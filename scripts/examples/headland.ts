@@ -9,7 +9,8 @@ import { setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 import { GRAZED } from './pictures';
 
-const to = (n: number, digits = 3) => Number(n.toFixed(digits));
+// Never a negative nought: files know only one.
+const to = (n: number, digits = 3) => Number(n.toFixed(digits)) + 0;
 
 /** A headland under a hundred thousand tufts, with gorse, sea pinks and boulders where they belong, and gulls over it. */
 export function headland(): Scene {
@@ -106,8 +107,8 @@ export function headland(): Scene {
 
   const gulls = b.do(addScatter, { over: { kind: 'volume', surface: air }, props: [props.gull], values: { name: 'Gulls', thread: 'woad', seed: 4 } });
   b.do(setStep, { id: gulls, step: 'spread', values: { how: 'even', amount: 'number', number: 46 } });
-  b.do(setStep, { id: gulls, step: 'stand', values: { heading: 'compass', compassDeg: 245, size: 1.5 } });
-  b.do(setStep, { id: gulls, step: 'variation', values: { turnDeg: [-50, 50], tipDeg: [-10, 14], rollDeg: [-24, 24] } });
+  b.do(setStep, { id: gulls, step: 'stand', values: { heading: 'drift', driftSpan: 26, turnDeg: -60, size: 1.5 } });
+  b.do(setStep, { id: gulls, step: 'variation', values: { turnDeg: [-15, 15], tipDeg: [-10, 14], rollDeg: [-24, 24] } });
 
   b.pegs('Bench with a view', props.bench, [{ at: [21.2, to(heightAt(21.2, 13)), 13], front: [0.6, 0, 0.8] }], 'down');
   for (const name of ['Tufts', 'Gorse', 'Sea pinks', 'Boulders', 'Cabbages in rows']) {

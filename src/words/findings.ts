@@ -156,7 +156,7 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'area-open':
       return `“${path}” is open, so nothing lies inside it. Close it in its panel, or choose another one under Area.`;
     case 'area-volume-open':
-      return `“${surface}” is not closed, so its inside is a guess. Close its mesh, or fill another one.`;
+      return `“${surface}” is not closed, so its inside is a guess. Have it closed or fill its box under Area, or fill another one.`;
     case 'area-none':
       return 'Not one place lies there: rows look for ground from above, and what is far apart misses a small area. Ask for more, or for another spread.';
     case 'area-no-uv':

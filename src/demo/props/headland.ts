@@ -16,10 +16,11 @@ export function gorse(): Mesh {
     const [x, z] = [cos(a) * r, sin(a) * r];
     const [dx, dz] = [cos(a) * 0.16, sin(a) * 0.16];
     const y = 0.62 * up;
+    const low = Math.max(0, y * 0.6 - 0.04);
     s.sheet(
       [
-        [x - dz * 0.5, y * 0.55, z + dx * 0.5],
-        [x + dz * 0.5, y * 0.55, z - dx * 0.5],
+        [x - dz * 0.5, low, z + dx * 0.5],
+        [x + dz * 0.5, low, z - dx * 0.5],
         [x + dx, y + 0.16, z + dz],
       ],
       greens[k % 3],

@@ -157,6 +157,7 @@ const LABELS: Record<string, string> = {
   picture: 'picture',
   span: 'patch to patch',
   level: 'level',
+  driftSpan: 'drift turns over',
   riseDeg: 'rises by',
   arrangements: 'arrangements',
   faces: 'faces',

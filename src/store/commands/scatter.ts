@@ -1,4 +1,4 @@
-import type { Scatter, ScatterOver } from '@/core/arrange/scatter/schema';
+import type { GivenOver, Scatter } from '@/core/arrange/scatter/schema';
 import type { Scene } from '@/core/scene/schema';
 import { builtEntry } from '@/demo/library';
 import { command } from '../command';
@@ -10,9 +10,9 @@ import { findPath, findProp, findSurface, findWith } from './find';
 /** How far over a place, metres, ground is looked for below the paths that enclose an area. */
 const ABOVE = 100;
 
-const nameOf = (scene: Scene, over: ScatterOver): string => {
+const nameOf = (scene: Scene, over: GivenOver): string => {
   if (over.kind === 'volume') return findSurface(scene, over.surface).name;
-  const [first] = over.kind === 'paths' ? over.paths : over.surfaces;
+  const [first = ''] = (over.kind === 'paths' ? over.paths : over.surfaces) ?? [];
   return over.kind === 'paths' ? findPath(scene, first).name : findSurface(scene, first).name;
 };
 
@@ -24,7 +24,7 @@ const suggested = (scene: Scene, prop: string): object => {
 };
 
 /** Scatters props over an area. What closed paths enclose is landed on what is beneath. @returns its id */
-export const addScatter = command<{ over: ScatterOver; props?: string[]; values?: Partial<Scatter> }>({
+export const addScatter = command<{ over: GivenOver; props?: string[]; values?: Partial<Scatter> }>({
   apply(scene, { over, props = [], values = {} }) {
     const [first] = props;
     const where = `${over.kind === 'surfaces' ? 'over' : 'inside'} ${nameOf(scene, over)}`;

@@ -12,7 +12,7 @@ import {
   type Placements,
 } from '../result';
 import { boundsOf, sayInto, type Say } from '../say';
-import { settle } from '../settle';
+import { settle, type Posing } from '../settle';
 import type { Sites } from '../sites';
 import { settledOnce, standsAlone } from './settledOnce';
 import { swapByHand } from '../steps/byHand';
@@ -23,10 +23,12 @@ import { densityOf, ownDistance, tooMany, type Density } from './density';
 import { inOutline } from './inOutline';
 import { inVolume, insideOf, isOpen } from './inVolume';
 import { groundArea, onSurfaces } from './onSurfaces';
+import { boxAbout, withLids } from '../../mesh/closed';
 import { somePlaces, type MaskPlaces } from '../../mesh/mask/places';
+import { turnFronts } from './fronts';
 import { maskedPlaces } from './masked';
 import { remembered } from './remember';
-import { propsOf, type Scatter } from './schema';
+import { propsOf, type Scatter, type ScatterOver } from './schema';
 import type { Ground, SiteList } from './sites';
 
 const PICK = channel('scatter.pick');
@@ -75,7 +77,7 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   const { rows, reads } = maskedPlaces(scatter, list, context, say);
   const settled = (some: SiteList, read?: MaskPlaces) =>
     settle(
-      { ...scatter, posing: scatter.stand, gaps: wholeGaps(scatter.gaps) },
+      { ...scatter, posing: posingOf(scatter), gaps: wholeGaps(scatter.gaps) },
       [filled(scatter, some, read, ids, context, say)],
       { ids, bounds },
       context,
@@ -95,6 +97,12 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   return result(all.placements);
 }
 
+/** Headings of its own are in the fronts of its places already. */
+const posingOf = ({ stand }: Scatter): Posing => ({
+  ...stand,
+  heading: stand.heading === 'outward' || stand.heading === 'drift' ? 'along' : stand.heading,
+});
+
 const asksForUv = ({ spread }: Scatter) => spread.how === 'grid' && spread.rows === 'uv';
 const lacksUv = ({ of }: Area) => of.every((mesh) => !(mesh as { uvs?: unknown }).uvs);
 
@@ -102,9 +110,9 @@ const lacksUv = ({ of }: Area) => of.every((mesh) => !(mesh as { uvs?: unknown }
 function placesOf(scatter: Scatter, area: Area, density: Density): SiteList {
   const { over, seed, stand } = scatter;
   const spread = { ...scatter.spread, mask: null };
-  return remembered(area.of, JSON.stringify(['places', over, spread, seed, stand.lean, density]), () =>
-    area.places(density),
-  );
+  const { lean, heading, driftSpan } = stand;
+  const key = JSON.stringify(['places', over, spread, seed, lean, heading, driftSpan, density]);
+  return remembered(area.of, key, () => turnFronts(scatter, area.places(density)));
 }
 
 /** The places with the props drawn for them, and where some are kept out. */
@@ -132,7 +140,7 @@ function filled(
 function areaOf(scatter: Scatter, context: ArrangeContext, say: Say): Area | null {
   const { over } = scatter;
   if (over.kind === 'paths') return insidePaths(scatter, over.paths, context, say);
-  if (over.kind === 'volume') return insideSurface(scatter, over.surface, context, say);
+  if (over.kind === 'volume') return insideSurface(scatter, over, context, say);
   const grounds = over.surfaces.flatMap((id, part): Ground[] => {
     const states = context.surfaceStates?.(id);
     if (!states) say('area-missing', { surface: id }, over.surfaces.length > 1 ? 'warning' : 'error');
@@ -188,22 +196,30 @@ function outlineAround(lines: CompiledPath[]): { outline: Outline; height: numbe
   return { outline: outlineOf(rings), height: sum / count };
 }
 
-function insideSurface(scatter: Scatter, surface: string, context: ArrangeContext, say: Say): Area | null {
+function insideSurface(
+  scatter: Scatter,
+  { surface, open: how, shell }: Extract<ScatterOver, { kind: 'volume' }>,
+  context: ArrangeContext,
+  say: Say,
+): Area | null {
   const states = context.surfaceStates?.(surface);
   if (!states) {
     say('area-missing', { surface });
     return null;
   }
-  if (isOpen(states.rest)) say('area-volume-open', { surface }, 'warning');
-  const size = insideOf(states);
+  const open = isOpen(states.rest);
+  if (open && how === 'as-is') say('area-volume-open', { surface }, 'warning');
+  const rest = open && how !== 'as-is' ? (how === 'box' ? boxAbout : withLids)(states.rest) : states.rest;
+  const solid = { ...states, rest };
+  const size = insideOf(solid, shell);
   if (!(size > 0)) {
     say('area-nothing', {});
     return null;
   }
   return {
-    of: [states.rest, states.now],
+    of: [rest, states.now],
     size,
     dimensions: 3,
-    places: (density) => inVolume(scatter, states, density),
+    places: (density) => inVolume(scatter, solid, density, shell),
   };
 }

@@ -7,7 +7,7 @@ import { uvIndex } from '../../mesh/chart/uvIndex';
 /** Rows and columns by the texture coordinates of a surface: they follow it wherever it turns, over walls too. */
 
 /** Metres that a whole u and a whole v are long, in the mean over the area; null without texture coordinates. */
-export function uvScale(mesh: TriMesh): [u: number, v: number] | null {
+function uvScale(mesh: TriMesh): [u: number, v: number] | null {
   const { uvs, positions: p, indices } = mesh;
   if (!uvs) return null;
   const { upTo } = areasOf(mesh);

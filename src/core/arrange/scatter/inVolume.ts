@@ -1,5 +1,7 @@
 import type { Vec3 } from '../../math/vec3';
+import { nearestPlace, noHit } from '../../mesh/bvhQuery';
 import { windingAt } from '../../mesh/crossing';
+import { areasOf } from '../../mesh/scatter/areas';
 import { clumpHeight, clumpOffset, clumpSize } from '../../mesh/scatter/clumps';
 import { evenInside, looseInside, volumeOf } from '../../mesh/scatter/volume';
 import { through } from '../../mesh/surface';
@@ -11,9 +13,16 @@ import { remembered } from './remember';
 import type { Scatter } from './schema';
 import { SiteList } from './sites';
 
-/** Cubic metres inside a closed surface, as it stands in the scene. */
-export const insideOf = ({ rest, size }: SurfaceStates): number =>
-  Math.abs(volumeOf(rest)) * size * size * size;
+/**
+ * Cubic metres inside a closed surface, as it stands in the scene; of a shell in it about as much as its area says.
+ * @param shell how far in from the surface it goes, metres; null: all of the inside
+ */
+export function insideOf({ rest, size }: SurfaceStates, shell: number | null): number {
+  const all = Math.abs(volumeOf(rest)) * size * size * size;
+  return shell === null ? all : Math.min(all, areasOf(rest).total * size * size * shell);
+}
+
+const hit = noHit();
 
 /** Whether a mesh has a border, or a side with more than two faces: it has no inside for certain. */
 export function isOpen(mesh: TriMesh): boolean {
@@ -26,13 +35,17 @@ export function isOpen(mesh: TriMesh): boolean {
 export function inVolume(
   { spread, seed }: Scatter,
   { rest, size, place }: SurfaceStates,
-  { amount, number, distance }: Density,
+  density: Density,
+  shell: number | null,
 ): SiteList {
+  const { number, distance } = density;
   const list = new SiteList(number);
   const bounds = triMeshBounds(rest);
   if (!bounds) return list;
   const tree = rest.tree();
-  const inside = (p: Vec3) => windingAt(tree, ...p) !== 0;
+  const within = shell === null ? Infinity : shell / size;
+  const inside = (p: Vec3) => windingAt(tree, ...p) !== 0 && isNear(p);
+  const isNear = ([x, y, z]: Vec3) => within === Infinity || nearestPlace(tree, x, y, z, within, hit);
   if (spread.how === 'grid') {
     const step = distance / size;
     const range = (a: number) => [Math.ceil(bounds.min[a] / step), Math.floor(bounds.max[a] / step)];
@@ -47,13 +60,21 @@ export function inVolume(
         }
     return list;
   }
-  const own = 'distance' in amount ? { distance: amount.distance / size } : amount;
   const loose = spread.how === 'loose';
-  const points = remembered([rest], JSON.stringify(['inside', loose, seed, loose ? number : own]), () =>
-    loose ? looseInside(tree, bounds, seed, number) : evenInside(tree, bounds, seed, own),
+  // What of a shell is asked for is a part of what all of the inside would hold.
+  const part =
+    shell === null
+      ? 1
+      : insideOf({ rest, size } as SurfaceStates, null) / insideOf({ rest, size } as SurfaceStates, shell);
+  const whole = Math.round(number * part);
+  const { amount } = density;
+  const own = 'distance' in amount ? { distance: amount.distance / size } : { number: whole };
+  const points = remembered([rest], JSON.stringify(['inside', loose, seed, loose ? whole : own]), () =>
+    loose ? looseInside(tree, bounds, seed, whole) : evenInside(tree, bounds, seed, own),
   );
   for (let i = 0; i < points.count; i++) {
     const p = [...points.position.subarray(i * 3, i * 3 + 3)] as Vec3;
+    if (!isNear(p)) continue;
     const slot = slotOf(points.key[i], points.level[i], 0);
     if (spread.how !== 'clumps') {
       list.addFree(slot, through(place, p));

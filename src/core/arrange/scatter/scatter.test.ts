@@ -178,6 +178,78 @@ test('inside a closed surface wherever it stands; an open one is named', () => {
   );
 });
 
+test('an open mesh is filled as if closed, or in its box; a shell of a ball is as thick as it is said', () => {
+  const over = (more: object) => ({ over: { kind: 'volume', surface: 'ball', ...more } });
+  const half = (scene: Scene) => {
+    // The upper half of a ball: its border is a circle in its middle.
+    scene.paths.push(
+      newPath(
+        'arc',
+        'Arc',
+        points(
+          'corner',
+          Array.from({ length: 33 }, (_, i): Vec3 => {
+            const a = (i / 32) * (Math.PI / 2);
+            return [3 * Math.cos(a), 3 * Math.sin(a), 0];
+          }),
+        ),
+      ),
+    );
+    scene.surfaces[0] = made('ball', { shape: 'turned', path: 'arc', columns: 64, rows: 32 });
+  };
+  const open = worked(scatter({ ...over({}), spread: { distance: 0.7 } }), half);
+  expect(kinds(open)).toContain('area-volume-open');
+  const closed = worked(scatter({ ...over({ open: 'closed' }), spread: { distance: 0.7 } }), half);
+  expect(kinds(closed)).toEqual([]);
+  expect(closed.area!.size / (18 * Math.PI)).toBeCloseTo(1, 1);
+  expect(all(closed).every((p) => Math.hypot(...p) <= 3 && p[1] >= 0)).toBe(true);
+  const box = worked(scatter({ ...over({ open: 'box' }), spread: { distance: 0.7 } }), half);
+  expect(box.area!.size / 108).toBeCloseTo(1, 1);
+  expect(all(box).some((p) => Math.hypot(...p) > 3.6)).toBe(true);
+  const shell = worked(
+    scatter({ ...over({ shell: 0.5 }), spread: { how: 'loose', amount: 'number', number: 3000 } }),
+  );
+  const from = all(shell).map((p) => Math.hypot(...p));
+  // But for the flat faces.
+  expect(Math.min(...from)).toBeGreaterThan(2.48);
+  expect(Math.abs(shell.placements.count / 3000 - 1)).toBeLessThan(0.25);
+});
+
+test('fronts lead away from the middle, or drift: nearly as the nearest does, and all ways in all', () => {
+  const fronts = (heading: string, more = {}) => {
+    const r = worked(
+      scatter({
+        over: { kind: 'surfaces', surfaces: ['field'] },
+        spread: { distance: 0.5 },
+        stand: { heading, ...more },
+      }),
+    );
+    return all(r).map((p, i) => {
+      const [x, y, z, w] = r.placements.rotation.subarray(i * 4, i * 4 + 4);
+      return { p, f: [2 * (x * z + y * w), 2 * (y * z - x * w), 1 - 2 * (x * x + y * y)] as Vec3 };
+    });
+  };
+  const out = fronts('outward');
+  const middle = [0, 1, 2].map((a) => out.reduce((s, { p }) => s + p[a] / out.length, 0));
+  const dots = out.map(({ p, f }) => {
+    const away = p.map((v, a) => v - middle[a]);
+    return away.reduce((s, v, a) => s + v * f[a], 0) / Math.hypot(...away);
+  });
+  expect(Math.min(...dots)).toBeGreaterThan(1 - 1e-9);
+  const drift = fronts('drift', { driftSpan: 4 });
+  const nearest = drift.map(({ p, f }, i) => {
+    const other = drift
+      .filter((_, k) => k !== i)
+      .reduce((b, c) =>
+        Math.hypot(c.p[0] - p[0], c.p[2] - p[2]) < Math.hypot(b.p[0] - p[0], b.p[2] - p[2]) ? c : b,
+      );
+    return f.reduce((s, v, a) => s + v * other.f[a], 0);
+  });
+  expect(nearest.reduce((s, d) => s + d, 0) / nearest.length).toBeGreaterThan(0.85);
+  const mean = [0, 1, 2].map((a) => drift.reduce((s, { f }) => s + f[a] / drift.length, 0));
+  expect(Math.hypot(...mean)).toBeLessThan(0.75);
+});
+
 test('rows and columns; several about each place', () => {
   const field = { kind: 'surfaces', surfaces: ['field'] };
   const grid = worked(scatter({ over: field, spread: { how: 'grid', distance: 1, stagger: 'brick' } }));

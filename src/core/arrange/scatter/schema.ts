@@ -28,6 +28,14 @@ const overSchema = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('volume').describe('Inside a closed surface'),
     surface: z.string(),
+    open: z
+      .enum(['as-is', 'closed', 'box'])
+      .default('as-is')
+      .describe('Where the surface is open: as well as it goes, closed by lids over its borders, or its box'),
+    shell: length
+      .nullable()
+      .default(null)
+      .describe('Only so near to the surface, metres; null: all of the inside'),
   }),
 ]);
 
@@ -83,9 +91,17 @@ export const scatterSchema = z.object({
   stand: z
     .object({
       heading: z
-        .enum(['along', 'compass', 'target'])
+        .enum(['along', 'outward', 'drift', 'compass', 'target'])
         .default('along')
-        .describe('“along”: as the area lies, to +Z'),
+        .describe(
+          '“along”: as the area lies, to +Z; away from the middle of all places; drifting, nearly as the neighbours do',
+        ),
+      driftSpan: z
+        .number()
+        .min(0.001)
+        .max(1e5)
+        .default(8)
+        .describe('Metres over which a drift turns to another way'),
       compassDeg: degrees.default(0).describe('Clockwise from north (−Z) as seen from above'),
       target: targetSchema.default({ kind: 'point', position: [0, 0, 0] }),
       alternate: z.enum(['none', 'turn', 'mirror']).default('none'),
@@ -105,6 +121,8 @@ export const scatterSchema = z.object({
 
 export type Scatter = z.infer<typeof scatterSchema>;
 export type ScatterOver = Scatter['over'];
+/** The same as it is given, what is at its default left out. */
+export type GivenOver = z.input<typeof overSchema>;
 export type ScatterSpread = Scatter['spread'];
 
 /** Ids of the props that a scatter may place, in order of first use. */

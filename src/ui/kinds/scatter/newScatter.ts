@@ -1,4 +1,4 @@
-import type { ScatterOver } from '@/core/arrange/scatter/schema';
+import type { GivenOver } from '@/core/arrange/scatter/schema';
 import type { Scene } from '@/core/scene/schema';
 import { addScatter } from '@/store/commands/scatter';
 import { dispatch } from '@/store/document';
@@ -10,7 +10,7 @@ import { openDialog } from '../../uiState';
 /** New scatters: over surfaces, inside closed paths, inside closed surfaces. */
 
 /** Fills an area with the props in hand; with none its empty places show. */
-function scatterOver(over: ScatterOver): void {
+function scatterOver(over: GivenOver): void {
   const props = selectedNodes().flatMap((n) => (n.kind === 'prop' ? [n.id] : []));
   const made = dispatch(addScatter, { over, props });
   if (made) selectArrangement(made);

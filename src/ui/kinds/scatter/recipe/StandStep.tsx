@@ -5,11 +5,13 @@ import { setStep } from '@/store/commands/arrangements';
 import { dispatch } from '@/store/document';
 import { NumberFields, type FieldSpec } from '../../../controls/NumberFields';
 import { angleFields, sizeField } from '../../../controls/poseFields';
-import { Segmented } from '../../../controls/Segmented';
+import { Choice } from '../../../controls/Choice';
 import { TargetFields } from '../../../recipe/steps/TargetFields';
 
 const HEADINGS = [
   { value: 'along', text: 'As it lies', hint: 'All fronts one way; on what moves they go with it' },
+  { value: 'outward', text: 'Outward', hint: 'Away from the middle of all of them' },
+  { value: 'drift', text: 'Drift', hint: 'Neighbours nearly one way, and farther on another: as a flock' },
   { value: 'compass', text: 'Compass' },
   { value: 'target', text: 'Target' },
 ] as const;
@@ -20,6 +22,16 @@ const COMPASS: FieldSpec = {
   dimension: 'angle',
   step: 5,
   reset: 0,
+};
+const DRIFT: FieldSpec = {
+  name: 'driftSpan',
+  label: 'Drift turns over',
+  hint: 'Metres over which it turns to another way',
+  dimension: 'length',
+  step: 0.5,
+  min: 0.001,
+  max: 1e5,
+  reset: 8,
 };
 const LEAN: FieldSpec = {
   name: 'lean',
@@ -47,8 +59,7 @@ export function StandStep({ scatter }: { scatter: Scatter }) {
     dispatch(setStep, { id, step: 'stand', values }, key);
   return (
     <>
-      <Segmented
-        fill
+      <Choice
         label="Heading"
         hint="Which way the fronts of the props point"
         value={stand.heading}
@@ -59,6 +70,7 @@ export function StandStep({ scatter }: { scatter: Scatter }) {
       <NumberFields
         fields={[
           ...(stand.heading === 'compass' ? [COMPASS] : []),
+          ...(stand.heading === 'drift' ? [DRIFT] : []),
           ...(over.kind === 'surfaces' ? [LEAN] : []),
           LIFT,
           ...angleFields(),
