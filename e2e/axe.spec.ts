@@ -1,6 +1,6 @@
 import axe from 'axe-core';
 import { expect, type Page } from '@playwright/test';
-import { newScene, openExample, openQuay, settled } from './support/app';
+import { choose, newScene, openExample, openQuay, settled } from './support/app';
 import { test } from './support/test';
 
 declare global {
@@ -160,5 +160,11 @@ test(`flat views, a prop, seeds, an empty scene`, async ({ page }) => {
   await page.getByRole('button', { name: 'Peg', exact: true }).click();
   await page.getByLabel('Typed place is in').click();
   found.push(...(await faults(page, 'pegging')));
+  await page.keyboard.press('Escape');
+  await choose(page, 'New mask', 'Away from paths');
+  for (const layer of ['By a picture', 'Painted']) await choose(page, 'Add a layer', layer);
+  await page.getByRole('button', { name: 'Shape ramp of distance' }).click();
+  await page.getByRole('button', { name: 'Paint', exact: true }).first().click();
+  found.push(...(await faults(page, 'mask and brush', ...OWN)));
   expect(found).toEqual([]);
 });

@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import { encode } from 'fast-png';
 import {
   at,
   choose,
@@ -187,4 +188,39 @@ test('a run leaves gaps where its mask is 0, and a wave moves only where its mas
   const landed = await rows(page);
   expect(landed.filter((r) => r.x < -0.4).every((r) => Math.abs(r.y) < 1e-6)).toBe(true);
   expect(landed.filter((r) => r.x > 0.4).some((r) => Math.abs(r.y) > 0.02)).toBe(true);
+});
+
+test('a picture says where: its right half, by uv; let down from above into its frame; noise beside it', async ({
+  page,
+}) => {
+  const all = await tufts(page);
+  await panel(page).getByRole('button', { name: 'New mask for only where' }).click();
+  await page.getByRole('menuitem', { name: 'By a picture' }).click();
+  await page.getByRole('button', { name: 'Edit the mask of only where' }).click();
+  await expect(page.getByRole('alert')).toContainText('has no picture at hand');
+  const data = Uint8Array.from({ length: 64 * 64 }, (_, i) => (i % 64 < 32 ? 0 : 255));
+  await page.getByLabel('Picture of the mask').setInputFiles({
+    name: 'half.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from(encode({ width: 64, height: 64, data, channels: 1 })),
+  });
+  await expect(page.getByRole('button', { name: 'half.png' })).toBeVisible();
+  const half = await rows(page);
+  expect(half.filter((r) => Math.abs(r.x) > 0.2).every((r) => r.x > 0)).toBe(true);
+  expect(Math.abs(half.length / all.length - 0.5)).toBeLessThan(0.06);
+  // From above, four metres wide about the middle: its bright half is the strip from 0 to 2.
+  const layer = page.getByRole('group', { name: 'Picture', exact: true });
+  await layer.getByRole('radio', { name: 'From above' }).click();
+  await type(layer.getByRole('textbox', { name: 'Width', exact: true }), '4');
+  const strip = await rows(page);
+  expect(strip.length).toBeGreaterThan(10);
+  expect(strip.every((r) => r.x > -0.1 && r.x <= 2)).toBe(true);
+  // With patches beside it only some of the strip are left, and in the mask that takes any, all of it and more.
+  await choose(page, 'Add a layer', 'In patches');
+  await settled(page);
+  const some = await rows(page);
+  expect(some.length).toBeLessThan(strip.length);
+  expect(strip.map((r) => r.slot)).toEqual(expect.arrayContaining(some.map((r) => r.slot)));
+  await page.getByRole('radio', { name: 'Any' }).click();
+  expect((await rows(page)).length).toBeGreaterThan(strip.length);
 });

@@ -8,16 +8,16 @@ await withApplication(4188, async (browser, base) => {
   mkdirSync('public/examples', { recursive: true });
   const page = await harnessPage(browser, false, true);
   const rest = () => settled(page);
-  const shot = async (name) => {
+  /** A scene of a hundred thousand takes minutes to the last frame without a graphics card. */
+  let most = Infinity;
+  const shot = async (name, frames = most) => {
     // Only where the scene is open there is something to develop.
-    if (await page.getByRole('application', { name: 'Scene' }).isVisible()) await developed(page, most);
+    if (await page.getByRole('application', { name: 'Scene' }).isVisible()) await developed(page, frames);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
   };
 
-  /** A scene of a hundred thousand takes minutes to the last frame without a graphics card. */
-  let most = Infinity;
   const open = async (title) => {
-    most = title === 'The headland' ? 14 : Infinity;
+    most = title === 'The headland' ? 8 : Infinity;
     await page.goto(base);
     await page.getByRole('button', { name: new RegExp(`Open the example ${title}`) }).click();
     await rest();
@@ -137,7 +137,7 @@ await withApplication(4188, async (browser, base) => {
   await shot('scatter');
   await page.getByRole('button', { name: 'Edit the mask of only where' }).click();
   await rest();
-  await shot('mask');
+  await shot('mask', 2);
   await page.getByRole('button', { name: /^Tufts Scatter/ }).click();
   await page.keyboard.press('4');
   await page.getByRole('textbox', { name: 'Brush radius' }).fill('2.5');
@@ -151,7 +151,7 @@ await withApplication(4188, async (browser, base) => {
   await page.mouse.up();
   await page.keyboard.up('Shift');
   await rest();
-  await shot('painting');
+  await shot('painting', 2);
   await page.keyboard.press('Escape');
 
   await open('Ferry loop');

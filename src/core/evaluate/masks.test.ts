@@ -130,11 +130,13 @@ test('what stays is what it would be if all were worked out at once, whichever w
       size: [0.5, 1.5],
       turnDeg: [0, 360],
       tint: { colors: ['#B4472F', '#61793F'], strength: [0, 1] },
+      sizeMask: 'north',
+      mask: 'north',
     },
   };
   const at = (from: number, own = {}) =>
     sceneWith((s) => {
-      s.masks = [mask('east', [{ kind: 'u', from, to: 1 }])];
+      s.masks = [mask('east', [{ kind: 'u', from, to: 1 }]), mask('north', [{ kind: 'v' }])];
       s.arrangements = [scatter({ ...more, ...own })];
     });
   const evaluator = new Evaluator(ASSETS);

@@ -1,3 +1,4 @@
+import { boxMesh } from './boxMesh';
 import { chain, topologyOf } from './lines/topology';
 import { makeTriMesh, triMeshBounds, type TriMesh } from './triMesh';
 
@@ -38,22 +39,8 @@ export function boxAbout(mesh: TriMesh): TriMesh {
   let have = boxes.get(mesh);
   const bounds = triMeshBounds(mesh);
   if (have || !bounds) return have ?? mesh;
-  const corners = Array.from({ length: 8 }, (_, i) =>
-    [0, 1, 2].map((a) => (i & (1 << a) ? bounds.max : bounds.min)[a]),
-  );
-  const sides = [
-    [0, 4, 6, 2],
-    [1, 3, 7, 5],
-    [0, 1, 5, 4],
-    [2, 6, 7, 3],
-    [0, 2, 3, 1],
-    [4, 5, 7, 6],
-  ];
-  have = makeTriMesh({
-    positions: Float64Array.from(corners.flat()),
-    normals: new Float64Array(24),
-    indices: Uint32Array.from(sides.flatMap(([a, b, c, d]) => [a, b, c, a, c, d])),
-  });
+  const { positions, indices } = boxMesh(bounds);
+  have = makeTriMesh({ positions, normals: new Float64Array(24), indices });
   boxes.set(mesh, have);
   return have;
 }

@@ -1,14 +1,14 @@
 'use client';
 
-import { ArrowDown, ArrowUp, FlipVertical2, X } from 'lucide-react';
+import { FlipVertical2 } from 'lucide-react';
 import type { MaskLayer } from '@/core/mesh/mask/schema';
 import { moveLayer, removeLayer, setLayer } from '@/store/commands/masks';
 import { dispatch, useDocument } from '@/store/document';
 import { LAYER_NAMES } from '@/words/masks';
 import { IconButton } from '../controls/Button';
+import { CardHead } from '../controls/CardHead';
 import { NumberPair } from '../controls/NumberPair';
 import { RampField } from '../controls/RampField';
-import { Toggle } from '../controls/Toggle';
 import { ENDS } from './layerFields';
 import { LayerOwnFields } from './LayerOwnFields';
 
@@ -23,10 +23,17 @@ export function LayerCard(props: { mask: string; layer: MaskLayer; first: boolea
     Math.min(ends.max ?? Infinity, Math.max(ends.min ?? -Infinity, v ?? rest));
   return (
     <div role="group" aria-label={title} className="mb-1.5 rounded-md border border-edge bg-paper px-2 py-1">
-      <div className="flex items-center">
-        <div className="min-w-0 flex-1">
-          <Toggle label={title} hint="Counts in the mask" value={layer.on} onChange={(on) => set({ on })} />
-        </div>
+      <CardHead
+        title={title}
+        hint="Counts in the mask"
+        on={layer.on}
+        first={first}
+        last={last}
+        out={`Take ${title} out`}
+        onSwitch={(on) => set({ on })}
+        onMove={(way) => dispatch(moveLayer, { id, layer: layer.id, way })}
+        onOut={() => dispatch(removeLayer, { id, layer: layer.id })}
+      >
         <IconButton
           name={`Turn ${title} over`}
           aria-pressed={layer.over}
@@ -35,30 +42,7 @@ export function LayerCard(props: { mask: string; layer: MaskLayer; first: boolea
         >
           <FlipVertical2 size={13} />
         </IconButton>
-        <IconButton
-          name={`Move ${title} up`}
-          className="!size-6"
-          disabled={first}
-          onClick={() => dispatch(moveLayer, { id, layer: layer.id, way: -1 })}
-        >
-          <ArrowUp size={13} />
-        </IconButton>
-        <IconButton
-          name={`Move ${title} down`}
-          className="!size-6"
-          disabled={last}
-          onClick={() => dispatch(moveLayer, { id, layer: layer.id, way: 1 })}
-        >
-          <ArrowDown size={13} />
-        </IconButton>
-        <IconButton
-          name={`Take ${title} out`}
-          className="!size-6"
-          onClick={() => dispatch(removeLayer, { id, layer: layer.id })}
-        >
-          <X size={13} />
-        </IconButton>
-      </div>
+      </CardHead>
       {layer.on && (
         <>
           <LayerOwnFields mask={id} layer={layer} set={set} />

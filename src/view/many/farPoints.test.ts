@@ -11,17 +11,22 @@ test('a point stands in the middle of its prop however that is turned, and grows
   const matrices = poses.flatMap(({ at, turn, size }) =>
     new Matrix4().compose(at, turn, new Vector3(size, size, size)).toArray(),
   );
-  const spots = spotsOf(matrices, poses.length, box);
+  const look = { box, area: 1e3 };
+  const spots = spotsOf(matrices, poses.length, look);
   poses.forEach(({ at, turn, size }, i) => {
     const middle = new Vector3(0, 1.5, 0.5).multiplyScalar(size).applyQuaternion(turn).add(at);
     middle.toArray().forEach((v, a) => expect(spots[i * 4 + a]).toBeCloseTo(v, 4));
-    expect(spots[i * 4 + 3]).toBeCloseTo(sideOf(box) * size, 4);
+    expect(spots[i * 4 + 3]).toBeCloseTo(sideOf(look) * size, 4);
   });
 });
 
 test('its square covers what a cube does in the mean of all directions, but for what is not filled', () => {
   // A unit cube shows 1.5 in the mean (a quarter of its surface).
-  expect(sideOf(new Box3(new Vector3(), new Vector3(1, 1, 1))) ** 2).toBeCloseTo(1.5 * 0.7, 12);
+  const box = new Box3(new Vector3(), new Vector3(1, 1, 1));
+  expect(sideOf({ box, area: 6 }) ** 2).toBeCloseTo(1.5 * 0.7, 12);
+  // A ball in that box shows its own disc, a few blades of grass as much as they cover.
+  expect(sideOf({ box, area: Math.PI }) ** 2).toBeCloseTo(Math.PI / 4, 12);
+  expect(sideOf({ box, area: 0.08 }) ** 2).toBeCloseTo(0.02, 12);
 });
 
 test('the first so many of a block are spread over all of it', () => {

@@ -21,15 +21,20 @@ export interface PointLook {
   color: Color;
   /** Its bounds, in its own space. */
   box: Box3;
+  /** Of all its faces, in its own space, square metres. */
+  area: number;
 }
 
 /** Of a box, the share that a prop in it fills as it is seen. */
 const FILLED = 0.7;
 
-/** Metres along a side of the square that covers as much as the prop does, seen from anywhere, in the mean (Cauchy). */
-export function sideOf(box: Box3): number {
+/**
+ * Metres along a side of the square that covers as much as the prop does, seen from anywhere, in the mean (Cauchy): a
+ * quarter of its faces, and no more than what of its box is filled. Grass covers little of its own.
+ */
+export function sideOf({ box, area }: Pick<PointLook, 'box' | 'area'>): number {
   const { x, y, z } = box.getSize(new Vector3());
-  return Math.sqrt(((2 * (x * y + y * z + z * x)) / 4) * FILLED);
+  return Math.sqrt(Math.min(((2 * (x * y + y * z + z * x)) / 4) * FILLED, area / 4));
 }
 
 /** What falls on something that is turned every way, in the mean, of the scene's light. */
@@ -107,9 +112,13 @@ export function spreadOrder(count: number): Uint16Array {
 }
 
 /** Where the middles of a prop's boxes are by its matrices, and the side of its square as large as each is: four numbers. */
-export function spotsOf(m: ArrayLike<number>, count: number, box: Box3): Float32Array {
-  const [x, y, z] = box.getCenter(new Vector3()).toArray();
-  const side = sideOf(box);
+export function spotsOf(
+  m: ArrayLike<number>,
+  count: number,
+  look: Pick<PointLook, 'box' | 'area'>,
+): Float32Array {
+  const [x, y, z] = look.box.getCenter(new Vector3()).toArray();
+  const side = sideOf(look);
   const out = new Float32Array(count * 4);
   for (let i = 0; i < count; i++) {
     const o = i * 16;
@@ -126,7 +135,7 @@ export function spotsOf(m: ArrayLike<number>, count: number, box: Box3): Float32
 /** The instances of a mesh as points. */
 export function farPoints(of: InstancedMesh, look: PointLook): Points {
   const geometry = new BufferGeometry();
-  const spots = spotsOf(of.instanceMatrix.array, of.count, look.box);
+  const spots = spotsOf(of.instanceMatrix.array, of.count, look);
   geometry.setAttribute('spot', new BufferAttribute(spots, 4));
   const tints = of.instanceColor as InstancedBufferAttribute | null;
   if (tints) geometry.setAttribute('tint', new BufferAttribute(tints.array as Float32Array, 3));

@@ -16,10 +16,10 @@ import type { PointLook } from './farPoints';
 
 const points = new WeakMap<DrawnMesh, PointLook>();
 
-/** Its mean colour, by the areas of its faces, and its bounds. */
+/** Its mean colour, by the areas of its faces, these in all, and its bounds. */
 export function pointLook(drawn: DrawnMesh): PointLook {
   let look = points.get(drawn);
-  if (!look) points.set(drawn, (look = { color: meanColor(drawn), box: boundsOf(drawn.geometry) }));
+  if (!look) points.set(drawn, (look = { ...meanColor(drawn), box: boundsOf(drawn.geometry) }));
   return look;
 }
 
@@ -45,7 +45,7 @@ function boundsOf(geometry: BufferGeometry): Box3 {
   return geometry.boundingBox ?? new Box3();
 }
 
-function meanColor({ geometry, materials }: DrawnMesh): Color {
+function meanColor({ geometry, materials }: DrawnMesh): Pick<PointLook, 'color' | 'area'> {
   const index = geometry.getIndex()!;
   const at = geometry.getAttribute('position') as BufferAttribute;
   const colors = geometry.getAttribute('color') as BufferAttribute | undefined;
@@ -78,7 +78,8 @@ function meanColor({ geometry, materials }: DrawnMesh): Color {
       sum.b += area * own.b * mean(2);
     }
   }
-  return all > 0 ? sum.multiplyScalar(1 / all) : new Color(0.5, 0.5, 0.5);
+  // A cross product is twice a triangle.
+  return { color: all > 0 ? sum.multiplyScalar(1 / all) : new Color(0.5, 0.5, 0.5), area: all / 2 };
 }
 
 /** The same vertices in fewer triangles. @param turned whether the vertices are mirrored, and faces turn the other way */

@@ -11,7 +11,11 @@ export function warm(): Group {
   boxes.receiveShadow = true;
   boxes.count = 0;
   boxes.computeBoundingSphere();
-  const points = farPoints(boxes, { color: new Color(), box: new Box3(new Vector3(), new Vector3()) });
+  const points = farPoints(boxes, {
+    color: new Color(),
+    area: 1,
+    box: new Box3(new Vector3(), new Vector3()),
+  });
   const group = new Group();
   for (const object of [boxes, points]) {
     object.frustumCulled = false;

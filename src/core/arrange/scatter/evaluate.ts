@@ -91,11 +91,24 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
     area: facts,
   });
   if (rows && standsAlone(scatter))
-    return result(settledOnce(scatter, list, rows, ids, (some) => settled(some).placements));
+    return result(
+      settledOnce(
+        scatter,
+        list,
+        rows,
+        ids,
+        masksOf(scatter, context),
+        (some, due) => settled(some, reads && somePlaces(reads, due)).placements,
+      ),
+    );
   const all = rows ? settled(list.only(rows), reads && somePlaces(reads, rows)) : settled(list, reads);
   findings.push(...all.findings);
   return result(all.placements);
 }
+
+/** Keys of the masks that its variation goes by. */
+const masksOf = ({ variation }: Scatter, context: ArrangeContext): unknown[] =>
+  [variation.mask, variation.sizeMask].map((id) => id && (context.mask?.(id)?.key ?? null));
 
 /** Headings of its own are in the fronts of its places already. */
 const posingOf = ({ stand }: Scatter): Posing => ({

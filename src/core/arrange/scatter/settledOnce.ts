@@ -9,11 +9,9 @@ import type { SiteList } from './sites';
  */
 
 /** Whether what stands on a place depends on that place alone. */
-export const standsAlone = ({ ground, stand, variation, gaps, hand }: Scatter): boolean =>
+export const standsAlone = ({ ground, stand, gaps, hand }: Scatter): boolean =>
   ground.mode === 'none' &&
   stand.heading !== 'target' &&
-  variation.mask === null &&
-  variation.sizeMask === null &&
   gaps.chance === 0 &&
   gaps.taken.share === 0 &&
   gaps.keepOuts.length === 0 &&
@@ -57,24 +55,26 @@ function copyRows(
 
 /**
  * The placements of some places of a list.
- * @param rows which, rising @param settle settles a list of them
+ * @param rows which, rising @param masks keys of the masks that they are sized and varied by
+ * @param settle settles a list of those rows
  */
 export function settledOnce(
   scatter: Scatter,
   list: SiteList,
   rows: Uint32Array,
   ids: string[],
-  settle: (some: SiteList) => Placements,
+  masks: readonly unknown[],
+  settle: (some: SiteList, rows: Uint32Array) => Placements,
 ): Placements {
   const { props, stand, variation, seed } = scatter;
   const { all, done } = remembered<Known>(
     [list, props, stand, variation],
-    JSON.stringify(['settled', seed, ids]),
+    JSON.stringify(['settled', seed, ids, masks]),
     () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count) }),
   );
   const due = rows.filter((row) => !done[row]);
   if (due.length > 0) {
-    copyRows(settle(list.only(due)), all, due.length, undefined, due);
+    copyRows(settle(list.only(due), due), all, due.length, undefined, due);
     for (const row of due) done[row] = 1;
   }
   const out = allocatePlacements(rows.length, ids);

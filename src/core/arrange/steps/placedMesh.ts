@@ -1,3 +1,4 @@
+import { boxMesh } from '../../mesh/boxMesh';
 import { makeTriMesh, type TriMesh } from '../../mesh/triMesh';
 import { boxOf, shapeOf, type ArrangeContext } from '../context';
 import { STATE, type Placements } from '../result';
@@ -75,14 +76,6 @@ function carry(
 /** The twelve triangles of a box, nine numbers each. */
 function boxTriangles(box: ReturnType<typeof boxOf>): Float64Array {
   if (!box) return new Float64Array(0);
-  const corner = (i: number) => [0, 1, 2].map((a) => (i & (1 << a) ? box.max : box.min)[a]);
-  const sides = [
-    [0, 1, 3, 2],
-    [4, 6, 7, 5],
-    [0, 4, 5, 1],
-    [2, 3, 7, 6],
-    [0, 2, 6, 4],
-    [1, 5, 7, 3],
-  ];
-  return Float64Array.from(sides.flatMap(([a, b, c, d]) => [a, b, c, a, c, d].flatMap((i) => corner(i))));
+  const { positions, indices } = boxMesh(box);
+  return Float64Array.from([...indices].flatMap((i) => [...positions.subarray(i * 3, i * 3 + 3)]));
 }

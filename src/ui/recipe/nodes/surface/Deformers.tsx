@@ -1,16 +1,15 @@
 'use client';
 
-import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react';
+import { Plus } from 'lucide-react';
 import type { Deformer, DeformerKind } from '@/core/mesh/deform/schema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { addDeformer, moveDeformer, removeDeformer, setDeformer } from '@/store/commands/surfaces';
 import { dispatch } from '@/store/document';
-import { IconButton } from '../../../controls/Button';
+import { CardHead } from '../../../controls/CardHead';
 import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
 import { Optional } from '../../../controls/Optional';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
-import { Toggle } from '../../../controls/Toggle';
 import { MaskChoice } from '../../../masks/MaskChoice';
 import { ClothFields } from './ClothFields';
 
@@ -221,39 +220,17 @@ function Card({
   );
   return (
     <div role="group" aria-label={title} className="mb-1.5 rounded-md border border-edge bg-paper px-2 py-1">
-      <div className="flex items-center">
-        <div className="min-w-0 flex-1">
-          <Toggle
-            label={title}
-            hint="Takes part in what becomes of the surface"
-            value={d.on}
-            onChange={(on) => set({ on })}
-          />
-        </div>
-        <IconButton
-          name={`Move ${title} up`}
-          className="!size-6"
-          disabled={first}
-          onClick={() => dispatch(moveDeformer, { id, deformer: d.id, way: -1 })}
-        >
-          <ArrowUp size={13} />
-        </IconButton>
-        <IconButton
-          name={`Move ${title} down`}
-          className="!size-6"
-          disabled={last}
-          onClick={() => dispatch(moveDeformer, { id, deformer: d.id, way: 1 })}
-        >
-          <ArrowDown size={13} />
-        </IconButton>
-        <IconButton
-          name={`Take ${title} off`}
-          className="!size-6"
-          onClick={() => dispatch(removeDeformer, { id, deformer: d.id })}
-        >
-          <X size={13} />
-        </IconButton>
-      </div>
+      <CardHead
+        title={title}
+        hint="Takes part in what becomes of the surface"
+        on={d.on}
+        first={first}
+        last={last}
+        out={`Take ${title} off`}
+        onSwitch={(on) => set({ on })}
+        onMove={(way) => dispatch(moveDeformer, { id, deformer: d.id, way })}
+        onOut={() => dispatch(removeDeformer, { id, deformer: d.id })}
+      />
       {d.on && (
         <>
           {(d.kind === 'bend' || d.kind === 'twist' || d.kind === 'taper') && axis('Along', 'along', d.along)}
