@@ -197,7 +197,7 @@ test('a picture says where: its right half, by uv; let down from above into its 
   await panel(page).getByRole('button', { name: 'New mask for only where' }).click();
   await page.getByRole('menuitem', { name: 'By a picture' }).click();
   await page.getByRole('button', { name: 'Edit the mask of only where' }).click();
-  await expect(page.getByRole('alert')).toContainText('has no picture at hand');
+  await expect(page.getByText(/has no picture at hand/)).toBeVisible();
   const data = Uint8Array.from({ length: 64 * 64 }, (_, i) => (i % 64 < 32 ? 0 : 255));
   await page.getByLabel('Picture of the mask').setInputFiles({
     name: 'half.png',
@@ -206,7 +206,8 @@ test('a picture says where: its right half, by uv; let down from above into its 
   });
   await expect(page.getByRole('button', { name: 'half.png' })).toBeVisible();
   const half = await rows(page);
-  expect(half.filter((r) => Math.abs(r.x) > 0.2).every((r) => r.x > 0)).toBe(true);
+  // Between pixels it runs evenly, over its edge too, since it is laid again and again.
+  expect(half.filter((r) => Math.abs(r.x) > 0.2 && r.x > -5.8).every((r) => r.x > 0)).toBe(true);
   expect(Math.abs(half.length / all.length - 0.5)).toBeLessThan(0.06);
   // From above, four metres wide about the middle: its bright half is the strip from 0 to 2.
   const layer = page.getByRole('group', { name: 'Picture', exact: true });
