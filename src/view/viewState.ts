@@ -141,7 +141,7 @@ export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
     drawing: { ...NO_DRAWING, onto },
     edge: null,
     pegging: { ...s.pegging, ahead: null, snap: null },
-    brush: { ...s.brush, ahead: null },
+    brush: { ...s.brush, ahead: null, layer: null },
   }));
 }
 export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind' | 'stays'>>): void =>

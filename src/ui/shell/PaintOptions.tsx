@@ -4,7 +4,7 @@ import { Brush as BrushIcon } from 'lucide-react';
 import { maskGiven } from '@/store/commands/masks';
 import { useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
-import { paintTarget } from '@/view/masks/paintTool';
+import { paintTarget, surfacePainted } from '@/view/masks/paintTool';
 import { setBrush, useView } from '@/view/viewState';
 import { NumberBox } from '../controls/NumberField';
 import { Segmented } from '../controls/Segmented';
@@ -33,6 +33,9 @@ export function PaintOptions() {
   const target = paintTarget();
   const mask = target && 'layer' in target && scene.masks.find((m) => m.id === target.layer.mask);
   const own = brush.layer !== null && mask;
+  const lies = target && 'layer' in target ? surfacePainted(target.layer) : null;
+  // Where there is one surface there is nothing to say of it.
+  const on = scene.surfaces.length > 1 ? scene.surfaces.find((s) => s.id === lies)?.name : undefined;
   const box = { dimension: 'percent' as const, step: 0.05, min: 0.01, max: 1, className: 'w-[92px]' };
   return (
     <div className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5">
@@ -89,7 +92,7 @@ export function PaintOptions() {
           : !target
             ? 'Take an arrangement or a mask in hand first: the brush paints where its props are.'
             : 'layer' in target
-              ? `Paints on “${mask ? mask.name : ''}”. Shift takes away; the wheel sizes, with Alt it strengthens.`
+              ? `Paints ${mask ? `“${mask.name}”` : ''}${on ? ` on “${on}” alone` : ''}. Shift takes away; the wheel sizes, with Alt it strengthens.`
               : maskGiven(target.arrangement, brush.what)
                 ? `The first stroke gives the mask of “${target.arrangement.name}” a painted layer: take away what it leaves, with Shift.`
                 : `Paints where “${target.arrangement.name}” stands; the first stroke gives it a mask. Shift takes away.`}

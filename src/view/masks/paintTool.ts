@@ -62,12 +62,24 @@ export function paintAhead(view: ViewHandle, x: number, y: number): void {
   setBrush({ ahead: place && { at: place.at, normal: place.normal } });
 }
 
+/** Whether a target can be painted on a surface: a layer lies on one alone, the one that it began on. */
+function takes(target: NonNullable<ReturnType<typeof paintTarget>>, surface: string): boolean {
+  const on = 'layer' in target ? surfacePainted(target.layer) : null;
+  return on === null || on === surface;
+}
+
+/** The surface that a layer is painted on; null while that is open. */
+export function surfacePainted({ mask, layer }: PaintTarget): string | null {
+  const found = useDocument.getState().scene.masks.find((m) => m.id === mask);
+  const own = found?.layers.find((l) => l.id === layer);
+  return own?.kind === 'painted' ? own.surface : null;
+}
+
 let strokes = 0;
 
 /** A stroke while it is drawn: one step of the undo list. */
 export class BrushStroke {
   private last: Vec3;
-  private waiting: number[] = [];
 
   private constructor(
     private key: string,
@@ -84,7 +96,7 @@ export class BrushStroke {
     const place = under(view, x, y);
     const target = paintTarget();
     const { scene, readOnly } = useDocument.getState();
-    if (!place || !target || readOnly) return null;
+    if (!place || !target || readOnly || !takes(target, place.surface)) return null;
     const { brush } = useView.getState();
     const size = scene.surfaces.find((s) => s.id === place.surface)?.size ?? 1;
     const rest = restPlace(place.surface, place.at)?.rest;
@@ -122,18 +134,11 @@ export class BrushStroke {
     const rest = restPlace(place.surface, place.at)?.rest;
     if (!rest) return;
     this.last = place.at;
-    this.waiting.push(...rest);
-    this.tell();
-  }
-
-  private tell(): void {
     const { mask, layer } = this.target;
-    dispatch(addDabs, { id: mask, layer, stroke: this.id, dabs: this.waiting }, this.key);
-    this.waiting = [];
+    dispatch(addDabs, { id: mask, layer, stroke: this.id, dabs: [...rest] }, this.key);
   }
 
   end(): void {
-    if (this.waiting.length > 0) this.tell();
     endGesture();
   }
 
