@@ -34,6 +34,7 @@ export function sceneUnder(ids: readonly string[], scene: Scene, plan: Plan): Sc
     surfaces: only(scene.surfaces),
     paths: only(scene.paths),
     arrangements,
+    masks: only(scene.masks),
     props: arrangements.length > 0 ? scene.props : [],
   };
 }

@@ -1,6 +1,7 @@
 import { Cloth } from '../mesh/cloth/cloth';
 import { deformerSchema } from '../mesh/deform/schema';
 import { shapeSchema } from '../mesh/make/schema';
+import { maskSchema } from '../mesh/mask/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import type { Vec3 } from '../math/vec3';
 import type { PointsPath } from '../curve/schema';
@@ -53,6 +54,21 @@ test.each<[string, Surface, Surface]>([
   frames.mockRestore();
   const fresh = new Evaluator(ASSETS).evaluate(scene(changed, other), undefined, 2).surfaces[0];
   expect(kept.mesh!.positions).toEqual(fresh.mesh!.positions);
+});
+
+test.each([0, 1])('falls on what a mask deforms, moving at speed %d, as the mask is now', (speed) => {
+  const wave = deformerSchema.parse({ id: 'w', kind: 'wave', height: 0.4, length: 1.5, speed, mask: 'm' });
+  const at = (from: number) => ({
+    ...scene(sail, { ...ball, deformers: [wave] }),
+    masks: [maskSchema.parse({ id: 'm', name: 'm', layers: [{ id: 'l', kind: 'height', from, to: from }] })],
+  });
+  const evaluator = new Evaluator(ASSETS);
+  const positions = (from: number, by = evaluator) =>
+    by.evaluate(at(from), undefined, 2).surfaces.find((s) => s.id === 'sail')!.mesh!.positions;
+  const before = positions(-9);
+  expect(positions(9)).toEqual(positions(9, new Evaluator(ASSETS)));
+  expect(positions(9)).not.toEqual(before);
+  expect(positions(-9)).toEqual(before);
 });
 
 test.each<[string, Surface, Surface]>([

@@ -359,6 +359,7 @@ export class Evaluator {
     const key = keyOf([
       under.surfaces.map((s) => [s.id, bareOf(s), standing(s), !!this.assetOf(s)]),
       under.paths.map(({ id, source, closed }) => [id, source, closed]),
+      under.masks.map((m) => [m.id, m.combine, m.layers, this.picturesOf(m)]),
       under.arrangements.map((a) => [
         this.settings.of(a),
         needsOf(a).props.map((p) => this.props.get(p)?.key),
@@ -384,7 +385,8 @@ export class Evaluator {
     const surface = this.scene?.surfaces.find((s) => s.id === id);
     const work = this.triMeshes.get(id);
     if (!surface || !work?.result) return undefined;
-    const key = keyOf([work.result.facesKey, standing(surface)]);
+    const masks = surfaceMasks(surface).map((mask) => this.masks.get(mask)?.result.key ?? null);
+    const key = keyOf([work.result.facesKey, standing(surface), masks]);
     const triMesh = work.still(surface, this.surfaceContext(), key);
     return triMesh && { key, triMesh };
   }
