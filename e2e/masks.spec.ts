@@ -2,12 +2,15 @@ import { expect, type Page } from '@playwright/test';
 import { encode } from 'fast-png';
 import {
   at,
+  axes,
   choose,
   drawPath,
   hang,
   make,
   newScene,
+  onScreen,
   openStep,
+  pickOption,
   rows,
   settled,
   takeProps,
@@ -224,4 +227,132 @@ test('a picture says where: its right half, by uv; let down from above into its 
   expect(strip.map((r) => r.slot)).toEqual(expect.arrayContaining(some.map((r) => r.slot)));
   await page.getByRole('radio', { name: 'Any' }).click();
   expect((await rows(page)).length).toBeGreaterThan(strip.length);
+});
+
+test('the brush combs what stands there, gives it another prop, and selects it; back with Shift, and from the recipe', async ({
+  page,
+}) => {
+  const all = await tufts(page);
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  await takeProps(page, 'Boulder');
+  await page.getByRole('button', { name: /^Over Plane Scatter/ }).click();
+  await page.keyboard.press('4');
+  await type(page.getByRole('textbox', { name: 'Brush radius' }), '1');
+  await type(page.getByRole('textbox', { name: 'Brush softness' }), '0');
+  const [west, east] = [await onScreen(page, [-3, 0, 0]), await onScreen(page, [3, 0, 0])];
+  const stroke = async () => {
+    await page.mouse.move(west.x, west.y);
+    await page.mouse.down();
+    await page.mouse.move((west.x + east.x) / 2, west.y, { steps: 6 });
+    await page.mouse.move(east.x, east.y, { steps: 6 });
+    await page.mouse.up();
+    await settled(page);
+  };
+  const isUnder = (r: Row) => Math.hypot(r.x - Math.min(3, Math.max(-3, r.x)), r.z) < 0.9;
+  const isFar = (r: Row) => Math.hypot(r.x - Math.min(3, Math.max(-3, r.x)), r.z) > 1.1;
+
+  await pickOption(page, page, 'Paints', 'Which way');
+  await stroke();
+  // Tufts come with any turn, about the way that they are combed; what turns them by chance is the same as before.
+  const turned = (a: Row, b: Row) => {
+    const [f, g] = [axes(a).front, axes(b).front];
+    return (Math.atan2(f[0] * g[2] - f[2] * g[0], f[0] * g[0] + f[2] * g[2]) * 180) / Math.PI;
+  };
+  const combed = await rows(page);
+  expect(combed.map((r) => r.slot)).toEqual(all.map((r) => r.slot));
+  combed.forEach((r, i) => {
+    // From south, which they lie to, to east.
+    if (isUnder(r)) expect(turned(all[i], r)).toBeCloseTo(-90, 1);
+    else if (isFar(r)) expect(turned(all[i], r)).toBeCloseTo(0, 6);
+  });
+
+  await pickOption(page, page, 'Paints', 'Which prop');
+  await pickOption(page, page, 'Prop of the brush', 'Boulder');
+  await stroke();
+  const given = await rows(page);
+  const boulders = (list: Row[]) => list.filter((r) => r.prop === 'Boulder');
+  expect(boulders(given).length).toBeGreaterThan(20);
+  given.forEach((r) => {
+    if (isUnder(r)) expect(r.prop).toBe('Boulder');
+    else if (isFar(r)) expect(r.prop).toBe('Grass tuft');
+  });
+  await page.keyboard.down('Shift');
+  await stroke();
+  await page.keyboard.up('Shift');
+  expect(boulders(await rows(page))).toEqual([]);
+  await undo(page);
+  expect(boulders(await rows(page)).length).toBe(boulders(given).length);
+
+  await pickOption(page, page, 'Paints', 'Selection');
+  await stroke();
+  const count = given.filter(isUnder).length;
+  const said = await page.getByText(/^\d+ props$/).innerText();
+  expect(parseInt(said)).toBeGreaterThanOrEqual(count);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Delete');
+  await settled(page);
+  const left = (await rows(page)).filter((r) => r.state === 'placed');
+  expect(left.some(isUnder)).toBe(false);
+  expect(left.filter(isFar).length).toBe(given.filter(isFar).length);
+
+  // All of it back from the recipe.
+  await page.keyboard.press('Escape');
+  const hand = await openStep(page, 'By hand');
+  await expect(hand.getByText('Combed by 1 stroke of the brush')).toBeVisible();
+  for (const _ of ['turn', 'props']) await hand.getByRole('button', { name: 'Take back' }).first().click();
+  await hand.getByRole('button', { name: 'Let go of all' }).click();
+  await settled(page);
+  expect(await rows(page)).toEqual(all);
+
+  // Combed by the keys: from one place to the next.
+  await page.keyboard.press('4');
+  await pickOption(page, page, 'Paints', 'Which way');
+  await page.getByRole('application', { name: 'Scene' }).focus();
+  for (const key of ['ArrowRight', 'Enter', 'ArrowRight', 'ArrowRight', 'ArrowRight', 'ArrowRight', 'Enter'])
+    await page.keyboard.press(key);
+  await settled(page);
+  const keyed = (await rows(page)).map((r, i) => turned(all[i], r));
+  expect(keyed.filter((d) => Math.abs(d + 90) < 1).length).toBeGreaterThan(3);
+});
+
+test('faces of a surface, picked in the scene, are what a layer measures from; Shift takes a single one', async ({
+  page,
+}) => {
+  await newScene(page);
+  await make(page, 'Rounded box', { Width: '6', Height: '2', Depth: '4' });
+  await takeProps(page, 'Boulder');
+  await choose(page, 'New arrangement', /^Over /);
+  await hang(page, 'Boulder');
+  const spread = await openStep(page, 'Spread');
+  await type(spread.getByRole('textbox', { name: 'At least apart' }), '0.5');
+  const all = await rows(page);
+  await panel(page).getByRole('button', { name: 'New mask for only where' }).click();
+  await page.getByRole('menuitem', { name: 'Away from paths' }).click();
+  await page.getByRole('button', { name: 'Edit the mask of only where' }).click();
+  const layer = page.getByRole('group', { name: 'Distance', exact: true });
+  await layer.getByRole('radio', { name: 'Faces' }).click();
+  await expect(page.getByText(/names nothing/).first()).toBeVisible();
+  await type(layer.getByRole('textbox', { name: 'Distance, beginning' }), '0.3');
+  await type(layer.getByRole('textbox', { name: 'Distance, end' }), '0.3');
+  await layer.getByRole('button', { name: 'Pick faces' }).click();
+  const top = Math.max(...all.map((r) => r.y));
+  const place = await onScreen(page, [0, top, 0]);
+  await page.mouse.click(place.x, place.y);
+  await settled(page);
+  await expect(layer.getByText(/^[1-9]\d* faces?$/)).toBeVisible();
+  // Nothing is left on the top, nor near it.
+  const left = await rows(page);
+  expect(left.length).toBeGreaterThan(10);
+  expect(left.every((r) => r.y < top - 0.25)).toBe(true);
+  expect(all.filter((r) => r.y < top - 0.6).length).toBeLessThanOrEqual(left.length);
+  await page.mouse.click(place.x, place.y);
+  await settled(page);
+  await expect(layer.getByText('0 faces')).toBeVisible();
+  await page.keyboard.down('Shift');
+  await page.mouse.click(place.x, place.y);
+  await page.keyboard.up('Shift');
+  await expect(layer.getByText('1 face', { exact: true })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(layer.getByRole('button', { name: 'Pick faces' })).toBeVisible();
 });

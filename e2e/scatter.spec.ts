@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import {
+  axes,
   choose,
   counts,
   hang,
@@ -151,3 +152,72 @@ test('inside a closed path, on the ground beneath: so many, in rows, in clumps; 
   expect(closest(inside)).toBeGreaterThanOrEqual(2);
   await expect(page.getByRole('radio', { name: 'Front' }).last()).toBeVisible();
 });
+
+test('a shell of a ball, the box of what is open, drifting fronts, rows by uv; copied to another surface; riders on it', async ({
+  page,
+}) => {
+  await newScene(page);
+  await takeProps(page, 'Crate', 'Sea pink');
+  await make(page, 'Sphere', { Radius: '3' });
+  await make(page, 'Hills', { Width: '12', Depth: '10', Height: '2' });
+  await page.getByRole('button', { name: 'Crate', exact: true }).click();
+  await choose(page, 'New arrangement', 'Filling Sphere');
+  const area = await openStep(page, 'Area');
+  const spread = await openStep(page, 'Spread');
+  await type(spread.getByRole('textbox', { name: 'At least apart' }), '0.6');
+  const whole = await rows(page);
+  expect(Math.min(...whole.map(far))).toBeLessThan(1);
+  await type(area.getByRole('textbox', { name: 'Shell' }), '0.4');
+  const shell = await rows(page);
+  expect(shell.length).toBeGreaterThan(50);
+  // The ball has faces: it is nowhere quite as large.
+  expect(shell.every((r) => far(r) <= 3 && far(r) > 2.5)).toBe(true);
+  await pickOption(page, area, 'Surface', 'Hills');
+  await expect(page.getByText(/is open/).first()).toBeVisible();
+  await area.getByRole('radio', { name: 'Box' }).click();
+  await type(area.getByRole('textbox', { name: 'Shell' }), '');
+  const box = await rows(page);
+  expect(box.every((r) => Math.abs(r.x) <= 6 && Math.abs(r.z) <= 5)).toBe(true);
+  expect(edge(box, 'x', Math.max) - edge(box, 'x', Math.min)).toBeGreaterThan(11);
+
+  const facing = await openStep(page, 'Facing');
+  await pickOption(page, facing, 'Heading', 'Drift');
+  await settled(page);
+  const drift = await rows(page);
+  const front = (r: Row) => axes(r).front;
+  const dots = drift.map((r) => {
+    const near = drift.filter((o) => o !== r).reduce((a, b) => (apart(a, r) < apart(b, r) ? a : b));
+    return front(r).reduce((sum, v, k) => sum + v * front(near)[k], 0);
+  });
+  expect(dots.reduce((a, b) => a + b) / dots.length).toBeGreaterThan(0.9);
+  expect(Math.min(...drift.map((r) => front(r)[2]))).toBeLessThan(-0.5);
+  expect(Math.max(...drift.map((r) => front(r)[2]))).toBeGreaterThan(0.5);
+
+  // The same recipe on the ball, in rows along its u.
+  await page.getByRole('button', { name: /^Crate inside Sphere Scatter/ }).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: 'Duplicate to Sphere' }).click();
+  const own = await openStep(page, 'Spread');
+  await own.getByRole('radio', { name: 'Rows' }).click();
+  await own.getByRole('radio', { name: 'By uv' }).click();
+  await settled(page);
+  const both = await rows(page);
+  const copy = both.filter((r) => r.arrangement !== both[0].arrangement);
+  expect(copy.every((r) => Math.abs(far(r) - 3) < 0.1)).toBe(true);
+  // Rows lie level, as far apart as they are asked to be along the ball.
+  const levels = new Set(copy.map((r) => r.y.toFixed(4)));
+  expect(levels.size).toBeGreaterThanOrEqual(Math.floor((Math.PI * 3) / 0.6) - 1);
+  expect(levels.size).toBeLessThanOrEqual(Math.ceil((Math.PI * 3) / 0.6) + 1);
+
+  await page
+    .getByRole('button', { name: /Scatter/ })
+    .last()
+    .click({ button: 'right' });
+  await page.getByRole('menuitem', { name: /riders/ }).click();
+  await hang(page, 'Sea pink');
+  await settled(page);
+  const riding = (await rows(page)).filter((r) => r.prop === 'Sea pink');
+  expect(riding.length).toBe(copy.length);
+});
+
+const far = (r: Row) => Math.hypot(r.x, r.y, r.z);
+const apart = (a: Row, b: Row) => Math.hypot(a.x - b.x, a.y - b.y, a.z - b.z);

@@ -283,6 +283,11 @@ export class EngineClient {
     return this.ask(() => this.remote.maskShades(mask, surface));
   }
 
+  /** Faces of a surface as it is shown, at a place in the scene: the flat piece there, or the single one. */
+  facesAt(surface: string, place: Vec3, single: boolean): Promise<number[]> {
+    return this.ask(() => this.remote.facesAt(surface, place, single));
+  }
+
   /** Hands over the bytes of a picture that a surface or a mask uses. @throws Error with one sentence for a bad file */
   async bringInPicture(
     bytes: Uint8Array,

@@ -229,6 +229,11 @@ export class EngineService {
     return this.evaluator.shades(mask, surface);
   }
 
+  /** Faces of a surface of the last scene at a place: the flat piece there, or the single one. */
+  facesAt(surface: string, at: Vec3, single: boolean): number[] {
+    return this.evaluator.facesAt(surface, at, single);
+  }
+
   /** Pins for places of the last scene, on the surfaces that are shown; null for those that find none. */
   pinPlaces(
     places: ToPin[],

@@ -2,7 +2,9 @@ import { useEffect, type RefObject } from 'react';
 import { currentView } from '@/view/handle';
 import { drawAhead, drawClick, enoughDrawn, finishDrawing } from './drawTool';
 import { holdClick } from './holdTool';
-import { paintAhead, paintDab } from './masks/paintTool';
+import { paintDab } from './masks/brushStroke';
+import { facesClick } from './masks/facesTool';
+import { paintAhead } from './masks/paintTool';
 import { pegAhead, pegClick } from './pegTool';
 import { clickScene, hoverScene } from './scenePick';
 import { useView } from './viewState';
@@ -38,8 +40,9 @@ function click(x: number, y: number, free: boolean, stayed: boolean): void {
   if (tool === 'draw' && stayed && enoughDrawn()) finishDrawing(false);
   else if (tool === 'draw') drawClick(view, x, y, { straight: false, free });
   else if (tool === 'peg') pegClick(view, x, y, free);
-  else if (tool === 'paint') paintDab(view, x, y);
+  else if (tool === 'paint') paintDab(view, x, y, stayed);
   else if (tool === 'hold') holdClick(view, x, y);
+  else if (tool === 'faces') void facesClick(view, x, y, free);
   else clickScene(x, y, false);
 }
 

@@ -10,7 +10,9 @@ import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
 import { StrokeCopy } from './strokeCopy';
 import { clickScene, hoverScene, joinUnder, takeInHand, takesPoints } from './scenePick';
-import { BrushStroke, brushWheel, paintAhead } from './masks/paintTool';
+import { BrushStroke, type SlotsStroke } from './masks/brushStroke';
+import { facesClick } from './masks/facesTool';
+import { brushWheel, paintAhead } from './masks/paintTool';
 import { chooseTool, setBrush, setDrawing, setPegging, useView } from './viewState';
 import { currentView } from '@/view/handle';
 
@@ -52,7 +54,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
     let down: { x: number; y: number; dragged: boolean; box: boolean } | null = null;
     let latest: { x: number; y: number } | null = null;
     let asked = 0;
-    let slide: PegSlide | StrokeCopy | BrushStroke | null = null;
+    let slide: PegSlide | StrokeCopy | BrushStroke | SlotsStroke | null = null;
     let keys: DrawKeys = { straight: false, free: false };
     let lit: ReturnType<typeof useSelection.getState>['hover'] = null;
     const place = (e: PointerEvent | MouseEvent) => {
@@ -134,6 +136,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'draw') return drawClick(view, x, y, keysOf(e));
       if (tool === 'edge') return void takeEdge(x, y);
       if (tool === 'hold') return holdClick(view, x, y);
+      if (tool === 'faces') return void facesClick(view, x, y, e.shiftKey);
       if (tool === 'paint') return undefined;
       if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
       if (slid instanceof PegSlide) return undefined;

@@ -8,8 +8,8 @@ import type { PegPlace } from './pegPlace';
 import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
-/** "hold": places of cloth are held by a click. */
-export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'paint' | 'hold';
+/** "hold": places of cloth are held by a click; "faces": a layer of a mask gets faces to measure from. */
+export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'paint' | 'hold' | 'faces';
 /** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
 type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 
@@ -39,8 +39,10 @@ export interface Pegging {
 /** The brush, and where it would paint. */
 export interface Brush {
   does: PaintStroke['does'];
-  /** Whether it paints how many there are, or how large they are. */
-  what: 'density' | 'size';
+  /** What it paints: how many there are, how large, which way they turn, which prop; or it selects them. */
+  what: 'density' | 'size' | 'turn' | 'prop' | 'slots';
+  /** The prop that it gives; null: the first of the basket. */
+  prop: string | null;
   /** Metres. */
   radius: number;
   softness: number;
@@ -82,6 +84,8 @@ export interface ViewState {
   loading: number;
   pegging: Pegging;
   brush: Brush;
+  /** The layer that gets faces, while they are picked, and why the last click took none. */
+  faces: { mask: string; layer: string; said: string | null } | null;
   /** The mask that is shown in shades on its surfaces. */
   shades: string | null;
   /** What is shown on surfaces, by id. */
@@ -122,7 +126,17 @@ export const useView = create<ViewState>(() => ({
   marks: {},
   distortion: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
-  brush: { does: 'add', what: 'density', radius: 1, softness: 0.5, strength: 1, layer: null, ahead: null },
+  brush: {
+    does: 'add',
+    what: 'density',
+    prop: null,
+    radius: 1,
+    softness: 0.5,
+    strength: 1,
+    layer: null,
+    ahead: null,
+  },
+  faces: null,
   shades: null,
   drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0 },
   picture: 'drawn',

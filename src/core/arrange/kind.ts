@@ -87,6 +87,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   putAside?(copy: z.output<S>, by: number): void;
   /** Puts a fresh copy onto another path instead of its own. What belongs to places of the old path is left behind. */
   moveToPath?(copy: z.output<S>, path: string): void;
+  /** The same onto another surface. */
+  moveToSurface?(copy: z.output<S>, surface: string): void;
 }
 
 /** Gives a kind the types of its schema. */

@@ -80,6 +80,7 @@ const shaped = {
     turn: s.turn,
     fixed: s.fixed,
     odd: s.odd,
+    faced: s.faced,
     otherSide: s.otherSide,
     axes: s.axes,
     before: s.before,
@@ -430,7 +431,16 @@ function writeTurn(
   const to = aim && towards(aim, out.position, row * 3);
   if (sites.rotation && frame === sites && posing.heading === 'along')
     for (let a = 0; a < 4; a++) out.rotation[f + a] = sites.rotation[place * 4 + a];
-  else writeHeading(out.rotation, f, posing, frame, r, to, sites.otherSide?.(i) ?? false);
+  else
+    writeHeading(
+      out.rotation,
+      f,
+      sites.faced?.[place] ? AS_IT_LIES : posing,
+      frame,
+      r,
+      to,
+      sites.otherSide?.(i) ?? false,
+    );
   const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
   turnTipRoll(out.rotation, f, (posing.turnDeg + turned) * k, posing.tipDeg, posing.rollDeg * k);
   if (draws) turnTipRoll(out.rotation, f, v[VARIED.turnDeg] * k, v[VARIED.tipDeg], v[VARIED.rollDeg] * k);

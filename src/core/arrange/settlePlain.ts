@@ -14,7 +14,13 @@ type Posing = Pick<
  * slot by slot. With no hand, ground, target and waver in the recipe, {@link settlePlain} does for it.
  */
 export const isPlain = (sites: Sites): boolean =>
-  !sites.moved && !sites.axes && !sites.rotation && !sites.scale && !sites.turn && !sites.settled;
+  !sites.moved &&
+  !sites.axes &&
+  !sites.rotation &&
+  !sites.scale &&
+  !sites.turn &&
+  !sites.faced &&
+  !sites.settled;
 
 /**
  * Position, size and turn of a whole stretch, one after the other for all of its slots: the same to the last bit as

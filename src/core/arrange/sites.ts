@@ -33,6 +33,8 @@ export interface Sites {
   fixed?(i: number): boolean;
   /** Whether a slot is one of every second. */
   odd(i: number): boolean;
+  /** 1 where the front is what it faces, whatever the heading says. */
+  faced?: Uint8Array;
   /** Whether a slot faces the other way across. */
   otherSide?(i: number): boolean;
   /**

@@ -4,11 +4,14 @@ import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
 import type { CompileResult } from '../curve/compile';
 import type { GreyPicture } from '../mesh/make/picture';
+import type { Vec3 } from '../math/vec3';
 import type { Motion } from '../mesh/motion';
 import type { MaskField } from '../mesh/mask/field';
 import { maskNeeds } from '../mesh/mask/needs';
 import type { MaskGround } from '../mesh/mask/places';
 import type { Mask } from '../mesh/mask/schema';
+import { nearestPlace, noHit } from '../mesh/bvhQuery';
+import { flatPiece } from '../mesh/lines/flatPiece';
 import { shadesOf, type MaskShades } from '../mesh/mask/shades';
 import type { Bounds, Mesh } from '../mesh/mesh';
 import { placeMatrix } from '../mesh/surface';
@@ -263,6 +266,17 @@ export class Evaluator {
     const field = this.masks.get(mask)?.field;
     const ground = this.groundOf(surface);
     return field && ground ? shadesOf(field, ground) : null;
+  }
+
+  /**
+   * The face of a surface of the last scene that is nearest to a place, with the flat piece about it; nothing where the
+   * surface is not there. @param single the face alone
+   */
+  facesAt(surface: string, [x, y, z]: Vec3, single: boolean): number[] {
+    const mesh = this.triMeshes.get(surface)?.triMesh;
+    const hit = noHit();
+    if (!mesh || !nearestPlace(mesh.tree(), x, y, z, Infinity, hit)) return [];
+    return single ? [hit.face] : flatPiece(mesh, hit.face);
   }
 
   /** What paths of the last scene may ask for. */

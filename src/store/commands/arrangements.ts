@@ -8,7 +8,7 @@ import { newThread, takeId } from '@/core/scene/defaults';
 import { patchesBetween, type Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
 import { command, patching } from '../command';
-import { findArrangement, findPath, findWith, freeName } from './find';
+import { findArrangement, findPath, findSurface, findWith, freeName } from './find';
 import { describeChange } from './naming';
 
 /** Commands for arrangements of every kind: as a whole, the blocks of settings of their recipes, and single slots. */
@@ -168,23 +168,26 @@ const renew = (scene: Scene, copy: Arrangement): void =>
   kindOf(copy).renew?.(copy, (sort) => takeId(scene, sort));
 
 /**
- * A copy on another path. It keeps its whole recipe and stands there instead; what was corrected by hand and stretches
- * to keep out stay with the original: they are places of the old path.
+ * A copy on another path or surface. It keeps its whole recipe and stands there instead; what was corrected by hand and
+ * stretches to keep out stay with the original: they are places of the old one.
  */
-export const duplicateToPath = command<{ id: string; path: string }>({
-  apply(scene, { id, path }) {
+export const duplicateTo = command<{ id: string; to: { path: string } | { surface: string } }>({
+  apply(scene, { id, to }) {
     const at = scene.arrangements.findIndex((a) => a.id === id);
     const copy: Arrangement = JSON.parse(JSON.stringify(findArrangement(scene, id)));
     copy.id = takeId(scene, copy.kind);
     copy.name = freeName(scene.arrangements, copy.name);
     copy.thread = THREADS[(THREADS.indexOf(copy.thread) + 1) % THREADS.length];
     renew(scene, copy);
-    kindOf(copy).moveToPath?.(copy, path);
+    if ('path' in to) kindOf(copy).moveToPath?.(copy, to.path);
+    else kindOf(copy).moveToSurface?.(copy, to.surface);
     scene.arrangements.splice(at + 1, 0, copy);
     return copy.id;
   },
-  name: (before, _, { id, path }) =>
-    `duplicate “${findArrangement(before, id).name}” to “${findPath(before, path).name}”`,
+  name: (before, _, { id, to }) =>
+    `duplicate “${findArrangement(before, id).name}” to “${
+      ('path' in to ? findPath(before, to.path) : findSurface(before, to.surface)).name
+    }”`,
 });
 
 /** Takes slots out by hand, or brings them back: what that is, their kind says. */

@@ -87,7 +87,7 @@ test('every command leaves a valid scene, undoes exactly, and has a name', () =>
     run(s, hand.swapSlots, { id: R, slots: [3], prop: 'prop2' }).name,
     run(s, hand.lockSlots, { id: R, slots: [3], places: { '3': LOCK } }).name,
     run(s, runs.setRows, { id: R, values: { count: 3 } }).name,
-    run(s, arrangements.duplicateToPath, { id: R, path: P }).name,
+    run(s, arrangements.duplicateTo, { id: R, to: { path: P } }).name,
     run(s, arrangements.pasteStep, {
       id: R,
       copied: { step: 'facing', settings: { ...firstRun(s).facing, turnDeg: 9 } },

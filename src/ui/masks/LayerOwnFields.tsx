@@ -1,8 +1,9 @@
 'use client';
 
-import type { MaskLayer } from '@/core/mesh/mask/schema';
+import type { LayerOf, MaskLayer } from '@/core/mesh/mask/schema';
 import { clearPaint } from '@/store/commands/masks';
 import { dispatch, useDocument } from '@/store/document';
+import { chooseTool, useView } from '@/view/viewState';
 import { plural } from '@/words/numbers';
 import { Button } from '../controls/Button';
 import { Choice } from '../controls/Choice';
@@ -64,6 +65,7 @@ const OF = [
   { value: 'paths', text: 'Paths' },
   { value: 'border', text: 'Border', hint: 'Of the surface that it is read on' },
   { value: 'things', text: 'Things', hint: 'Surfaces, and the props of arrangements' },
+  { value: 'faces', text: 'Faces', hint: 'Of the surface that it is read on, picked in the scene' },
 ] as const;
 const MEASURED = [
   { value: 'straight', text: 'Straight' },
@@ -136,7 +138,7 @@ export function LayerOwnFields({ mask, layer, set }: { mask: string; layer: Mask
             fill
             label="Distance from"
             hint="What it is measured from"
-            value={layer.of === 'faces' ? 'border' : layer.of}
+            value={layer.of}
             options={OF}
             onChange={(of) => set({ of })}
           />
@@ -152,6 +154,7 @@ export function LayerOwnFields({ mask, layer, set }: { mask: string; layer: Mask
           </div>
           {layer.of === 'paths' && paths(layer.paths)}
           {layer.of === 'things' && things(layer)}
+          {layer.of === 'faces' && <Faces mask={mask} layer={layer} set={set} />}
         </>
       );
     case 'painted':
@@ -185,4 +188,33 @@ export function LayerOwnFields({ mask, layer, set }: { mask: string; layer: Mask
     default:
       return null;
   }
+}
+
+/** The faces that a layer measures from: how many, picked in the scene. */
+function Faces({ mask, layer, set }: { mask: string; layer: LayerOf<'distance'>; set: Set }) {
+  const picking = useView((s) => s.tool === 'faces' && s.faces?.layer === layer.id);
+  const { faces } = layer;
+  return (
+    <div className="my-1 flex items-center gap-1.5">
+      <Button
+        look={picking ? 'ink' : 'bordered'}
+        title="Each click takes a flat piece of the surface, or leaves it out again"
+        onClick={() => {
+          chooseTool(picking ? 'pick' : 'faces');
+          useView.setState({ faces: { mask, layer: layer.id, said: null } });
+        }}
+      >
+        {picking ? 'Done' : 'Pick faces'}
+      </Button>
+      <Button
+        look="plain"
+        title="Leaves all of them out"
+        disabled={faces.length === 0}
+        onClick={() => set({ faces: [] })}
+      >
+        Clear
+      </Button>
+      <span className="text-[12.5px] text-soft">{plural(faces.length, 'face')}</span>
+    </div>
+  );
 }

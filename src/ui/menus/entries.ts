@@ -4,7 +4,7 @@ import { STATE } from '@/core/arrange/result';
 import type { Mask } from '@/core/mesh/mask/schema';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
-import { duplicateToPath, setArrangement, setSlotsRemoved } from '@/store/commands/arrangements';
+import { duplicateTo, setArrangement, setSlotsRemoved } from '@/store/commands/arrangements';
 import { alignPoints, beginAt, insertMidway, splitPath, strokesApart } from '@/store/commands/pathEdits';
 import { removePoints, setPath, setPointKind } from '@/store/commands/paths';
 import { removeNodes, showNodes, showOnly, showAs, type ShownAs } from '@/store/commands/nodes';
@@ -62,8 +62,18 @@ function shownEntries(list: readonly Arrangement[]): MenuEntry[] {
 }
 
 export function arrangementEntries(a: Arrangement): MenuEntry[] {
-  const stands = has(a, 'paths') ? a.paths.map((p) => p.path) : [];
-  const others = kindOf(a).moveToPath ? doc().scene.paths.filter((p) => !stands.includes(p.id)) : [];
+  const { scene } = doc();
+  const { paths, surfaces } = needsOf(a);
+  const own = has(a, 'paths') ? a.paths.map((p) => p.path) : paths;
+  const stands = (id: string) => own.includes(id) || (surfaces !== 'all' && surfaces.includes(id));
+  const others = [
+    ...(kindOf(a).moveToPath ? scene.paths : []).map(({ id, name }) => ({ id, name, to: { path: id } })),
+    ...(kindOf(a).moveToSurface ? scene.surfaces : []).map(({ id, name }) => ({
+      id,
+      name,
+      to: { surface: id },
+    })),
+  ].filter(({ id }) => !stands(id));
   return [
     { text: 'Duplicate', run: duplicateNode },
     ...inHand(a.id, a.visible, (visible) => dispatch(setArrangement, { id: a.id, values: { visible } })),
@@ -71,10 +81,10 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
     ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
     // Single pegs already stand by themselves.
     ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
-    ...others.map((p) => ({
-      text: `Duplicate to ${p.name}`,
+    ...others.map(({ name, to }) => ({
+      text: `Duplicate to ${name}`,
       run: () => {
-        const made = dispatch(duplicateToPath, { id: a.id, path: p.id });
+        const made = dispatch(duplicateTo, { id: a.id, to });
         if (made) selectArrangement(made);
       },
     })),

@@ -191,6 +191,7 @@ function Unseen() {
 /** What to do next, where a scene has little in it yet. */
 function NextStep() {
   const tool = useView((s) => s.tool);
+  const facesSaid = useView((s) => s.faces?.said);
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
@@ -205,6 +206,14 @@ function NextStep() {
     return (
       <Hint>
         Click the cloth to hold it there; click a held place to let it go. Escape puts the tool away.
+      </Hint>
+    );
+  }
+  if (tool === 'faces') {
+    return (
+      <Hint>
+        {facesSaid ??
+          'Click a flat piece of a surface to measure from it, or to leave it out again; with Shift a single face. Escape puts the tool away.'}
       </Hint>
     );
   }

@@ -57,7 +57,8 @@ function hideOrShow(): void {
 function stepOut(): void {
   const { tool } = useView.getState();
   if (tool === 'draw') drawStepBack();
-  else if (tool === 'edge' || tool === 'peg' || tool === 'paint' || tool === 'hold') chooseTool('pick');
+  else if (tool === 'edge' || tool === 'peg' || tool === 'paint' || tool === 'hold' || tool === 'faces')
+    chooseTool('pick');
   else stepBack();
 }
 

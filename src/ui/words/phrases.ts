@@ -172,13 +172,15 @@ export function gapsPhrase({ gaps }: { gaps: Partial<Gaps> }): string {
   return parts.join(', ') || 'None';
 }
 
-export function handPhrase(run: Pick<Run, 'hand'>): string {
+export function handPhrase(run: Pick<Run, 'hand'> & { brushed?: readonly { does: string }[] }): string {
   const all = Object.values(run.hand);
-  if (all.length === 0) return 'Nothing';
+  const brushed = run.brushed?.length ? plural(run.brushed.length, 'stroke') : null;
+  if (all.length === 0) return brushed ?? 'Nothing';
   const removed = all.filter((h) => h.removed).length;
   const locked = all.filter((h) => h.lock).length;
   const parts = [removed && `${removed} removed`, locked && `${locked} locked`].filter(Boolean);
   const rest = all.filter((h) => h.removed === undefined && !h.lock).length;
   if (rest) parts.push(`${rest} changed`);
+  if (brushed) parts.push(brushed);
   return parts.join(', ') || plural(all.length, 'slot');
 }

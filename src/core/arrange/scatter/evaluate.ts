@@ -19,6 +19,7 @@ import { swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
 import { weightedAt } from '../steps/weighted';
+import { brush } from './brushed';
 import { densityOf, ownDistance, tooMany, type Density } from './density';
 import { inOutline } from './inOutline';
 import { inVolume, insideOf, isOpen } from './inVolume';
@@ -143,8 +144,9 @@ function filled(
   if (drawn)
     for (let i = 0; i < list.count; i++)
       prop[i] = index.get(weightedAt(scatter.props, random01(scatter.seed, list.slot[i], PICK)))!;
-  const sites = list.sites(prop);
-  swapByHand(scatter.hand, sites.slot, prop, ids);
+  const bare = list.sites(prop);
+  const sites = reads && scatter.brushed.length > 0 ? brush(scatter, bare, reads, ids, context) : bare;
+  swapByHand(scatter.hand, sites.slot, sites.prop, ids);
   const around = keepOutsAround(scatter, context, (kind, detail) => say(kind, detail, 'warning'));
   return { ...sites, keptOut: keptOutAt(around, sites.position, sites.slot), ...(reads && { reads }) };
 }

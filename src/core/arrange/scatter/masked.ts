@@ -8,7 +8,7 @@ import { masksOfSteps } from '../steps/masksOf';
 import type { Scatter } from './schema';
 import type { SiteList } from './sites';
 
-/** Which places of a list its mask lets stand, rising (null: all), and what masks read at all of them. */
+/** Which places of a list its mask lets stand, rising (null: all), and what masks and brush read at all of them. */
 export interface MaskedPlaces {
   rows: Uint32Array | null;
   reads?: MaskPlaces;
@@ -27,7 +27,7 @@ export function maskedPlaces(
   const { mask } = scatter.spread;
   const field = mask === null ? undefined : context.mask?.(mask);
   if (mask !== null && !field) say('mask-missing', { mask }, 'warning');
-  if (!field && masksOfSteps(scatter).length === 0) return { rows: null };
+  if (!field && masksOfSteps(scatter).length === 0 && scatter.brushed.length === 0) return { rows: null };
   const reads = readAt(scatter, list, context);
   if (!field) return { rows: null, reads };
   const values = field.at(

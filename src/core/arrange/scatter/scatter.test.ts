@@ -1,6 +1,7 @@
 import { Evaluator, type EvaluatedArrangement } from '../../evaluate/scene';
 import type { Vec3 } from '../../math/vec3';
 import { deformerSchema } from '../../mesh/deform/schema';
+import { maskSchema } from '../../mesh/mask/schema';
 import { shapeSchema } from '../../mesh/make/schema';
 import { emptyScene, newPath, newProp, newSurface } from '../../scene/defaults';
 import type { Scene } from '../../scene/schema';
@@ -330,4 +331,120 @@ test('without props its places are there to be seen; too many are said with what
     'area-missing',
   ]);
   expect(kinds(worked(scatter({ over: { kind: 'surfaces', surfaces: [] } })))).toEqual(['area-nothing']);
+});
+
+const field = { kind: 'surfaces', surfaces: ['field'] };
+const stroke = (more: object) => ({
+  id: 's1',
+  surface: 'field',
+  radius: 1.5,
+  softness: 0,
+  dabs: [-4, 0, 1, 0, 0, 1, 4, 0, 1],
+  ...more,
+});
+/** Where fronts point, as a compass sees it: 0 to the north, 90 to the east. */
+const compassOf = ({ placements: p }: EvaluatedArrangement, i: number) => {
+  const [x, y, z, w] = p.rotation.subarray(i * 4, i * 4 + 4);
+  const front = [2 * (x * z + w * y), 1 - 2 * (x * x + y * y)];
+  return ((Math.atan2(front[0], -front[1]) * 180) / Math.PI + 360) % 360;
+};
+const underCapsule = ([x, , z]: Vec3) => Math.hypot(x - Math.min(4, Math.max(-4, x)), z - 1) < 1.5;
+
+test.each([
+  ['along', {}, 180],
+  ['compass', { compassDeg: 0 }, 0],
+  ['target', { target: { kind: 'point', position: [0, 0, 1e6] } }, 180],
+])(
+  'combed, fronts turn the way of the stroke, by its share, whatever the heading: %s',
+  (heading, more, own) => {
+    const stand = { heading, ...more };
+    const combed = (brushed: object[]) => worked(scatter({ over: field, stand, brushed }));
+    const [plain, whole] = [combed([]), combed([stroke({ does: 'comb' })])];
+    expect(whole.placements.position).toEqual(plain.placements.position);
+    const under = all(plain).map(underCapsule);
+    expect(under.filter(Boolean).length).toBeGreaterThan(20);
+    under.forEach((is, i) => expect(compassOf(whole, i)).toBeCloseTo(is ? 90 : own, 2));
+    const half = combed([stroke({ does: 'comb', strength: 0.5 })]);
+    under.forEach((is, i) => expect(compassOf(half, i)).toBeCloseTo(is ? (own + 90) / 2 : own, 2));
+    const back = combed([stroke({ does: 'comb' }), stroke({ id: 's2', does: 'uncomb' })]);
+    under.forEach((_, i) => expect(compassOf(back, i)).toBeCloseTo(own, 2));
+  },
+);
+
+test('what is combed goes with its material, and stays combed when it is nudged', () => {
+  const given = (more: object = {}) =>
+    scatter({ over: field, stand: { lean: 1 }, brushed: [stroke({ does: 'comb' })], ...more });
+  const bent = worked(given(), (scene) => {
+    scene.surfaces[1].deformers = [
+      deformerSchema.parse({ id: 'd', kind: 'bend', along: 'x', towards: 'y', angleDeg: 90 }),
+    ];
+  });
+  const flat = worked(given());
+  const p = bent.placements;
+  const slots = all(flat).flatMap((at, i) => (underCapsule(at) ? [flat.placements.slot[i]] : []));
+  let most = 0;
+  for (const slot of slots) {
+    const i = p.slot.indexOf(slot);
+    const [x, y, z, w] = p.rotation.subarray(i * 4, i * 4 + 4);
+    // Along the bent strip, which lies in x and y: no part of it to the side.
+    const front = [2 * (x * z + w * y), 2 * (y * z - w * x), 1 - 2 * (x * x + y * y)];
+    expect(Math.abs(front[2])).toBeLessThan(1e-6);
+    most = Math.max(most, Math.abs(front[1]));
+  }
+  // At the ends it rises as the strip does: by half of the bend.
+  expect(most).toBeGreaterThan(0.5);
+  const name = slotName(slots[0]);
+  const nudged = worked(given({ hand: { [name]: { side: 0.3 } } }));
+  const i = nudged.placements.slot.indexOf(slots[0]);
+  expect(compassOf(nudged, i)).toBeCloseTo(90, 6);
+  expect(at(nudged, i)).not.toEqual(at(flat, flat.placements.slot.indexOf(slots[0])));
+});
+
+test('the brush gives places another prop, by its strength as a share; what a hand swapped stays; and takes it back', () => {
+  const props = [{ prop: 'p', weight: 1 }];
+  const given = (brushed: object[], hand = {}) =>
+    worked(scatter({ over: field, props, spread: { distance: 0.15 }, brushed, hand }));
+  const isQ = ({ placements: p }: EvaluatedArrangement) => [...p.prop].map((k) => p.props[k] === 'q');
+  const plain = given([]);
+  const under = all(plain).map(underCapsule);
+  const whole = isQ(given([stroke({ does: 'prop', prop: 'q' })]));
+  expect(whole).toEqual(under);
+  const third = isQ(given([stroke({ does: 'prop', prop: 'q', strength: 0.3 })]));
+  const n = under.filter(Boolean).length;
+  expect(Math.abs(third.filter(Boolean).length - 0.3 * n)).toBeLessThan(3 * Math.sqrt(n * 0.21));
+  expect(third.every((is, i) => !is || under[i])).toBe(true);
+  const back = [stroke({ does: 'prop', prop: 'q' }), stroke({ id: 's2', does: 'unprop' })];
+  expect(isQ(given(back)).some(Boolean)).toBe(false);
+  const [first, outside] = [under.indexOf(true), under.indexOf(false)].map((i) => plain.placements.slot[i]);
+  const hand = { [slotName(first)]: { prop: 'p' }, [slotName(outside)]: { prop: 'q' } };
+  const swapped = given([stroke({ does: 'prop', prop: 'q' })], hand);
+  const of = (slot: number) => isQ(swapped)[swapped.placements.slot.indexOf(slot)];
+  expect([of(first), of(outside)]).toEqual([false, true]);
+  // Nothing else than who stands there: a mask beside it, and places settled once, say the same.
+  const mask = maskSchema.parse({ id: 'm', name: 'All', layers: [{ kind: 'u', id: 'l', from: -2, to: -1 }] });
+  const masked = worked(
+    scatter({
+      over: field,
+      props,
+      spread: { distance: 0.15, mask: 'm' },
+      brushed: [stroke({ does: 'prop', prop: 'q' })],
+    }),
+    (scene) => void scene.masks.push(mask),
+  );
+  expect(isQ(masked)).toEqual(under);
+});
+
+test('the brush does not reach through a thin wall', () => {
+  const wall = (id: string) => made(id, { shape: 'box', width: 8, height: 4, depth: 0.02, radius: 0.001 });
+  const given = scatter({
+    over: { kind: 'surfaces', surfaces: ['wall'] },
+    props: [{ prop: 'p', weight: 1 }],
+    spread: { distance: 0.3 },
+    brushed: [stroke({ does: 'prop', prop: 'q', surface: 'wall', dabs: [0, 2, 0.01], radius: 1 })],
+  });
+  const r = worked(given, (scene) => void scene.surfaces.push(wall('wall')));
+  const q = all(r).filter((_, i) => r.placements.props[r.placements.prop[i]] === 'q');
+  expect(q.length).toBeGreaterThan(10);
+  expect(q.every((p) => p[2] > 0)).toBe(true);
+  expect(all(r).some((p) => p[2] < 0 && Math.hypot(p[0], p[1] - 2) < 0.9)).toBe(true);
 });

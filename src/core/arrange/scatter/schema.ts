@@ -7,6 +7,7 @@ import { groundSchema } from '../steps/groundSchema';
 import { handSchema, targetSchema } from '../steps/schema';
 import { variationSchema } from '../steps/variationSchema';
 import { weightedSchema } from '../steps/weighted';
+import { brushFields, MOST_STROKES } from '../../mesh/mask/schema';
 import { MOST_EACH } from '../../mesh/scatter/clumps';
 
 /** A scatter: props over the area of surfaces, over what closed paths enclose, or inside a closed mesh. */
@@ -83,6 +84,20 @@ const spreadSchema = z
   })
   .prefault({});
 
+const brushed = { ...brushFields, surface: z.string() };
+
+/** A stroke of the brush over what stands on a surface. */
+export const brushedSchema = z.discriminatedUnion('does', [
+  z.object({ does: z.literal('comb').describe('Fronts turn the way that the stroke runs'), ...brushed }),
+  z.object({ does: z.literal('uncomb').describe('Fronts turn back to their own heading'), ...brushed }),
+  z.object({
+    does: z.literal('prop').describe('This prop stands there, where a draw is below strength and cover'),
+    prop: z.string(),
+    ...brushed,
+  }),
+  z.object({ does: z.literal('unprop').describe('What was drawn stands there again'), ...brushed }),
+]);
+
 export const scatterSchema = z.object({
   ...baseFields('scatter'),
   over: overSchema,
@@ -115,17 +130,27 @@ export const scatterSchema = z.object({
     .prefault({}),
   ground: groundSchema,
   variation: variationSchema,
+  brushed: z
+    .array(brushedSchema)
+    .max(MOST_STROKES)
+    .default([])
+    .describe('Strokes of the brush, one after the other: which way they turn, which prop stands there'),
   gaps: areaGapsSchema,
   hand: handSchema,
 });
 
 export type Scatter = z.infer<typeof scatterSchema>;
+export type BrushedStroke = z.infer<typeof brushedSchema>;
 export type ScatterOver = Scatter['over'];
 /** The same as it is given, what is at its default left out. */
 export type GivenOver = z.input<typeof overSchema>;
 export type ScatterSpread = Scatter['spread'];
 
 /** Ids of the props that a scatter may place, in order of first use. */
-export const propsOf = ({ props, hand }: Scatter): string[] => [
-  ...new Set([...props.map((p) => p.prop), ...propsByHand(hand)]),
+export const propsOf = ({ props, brushed: strokes, hand }: Scatter): string[] => [
+  ...new Set([
+    ...props.map((p) => p.prop),
+    ...strokes.flatMap((s) => (s.does === 'prop' ? [s.prop] : [])),
+    ...propsByHand(hand),
+  ]),
 ];

@@ -66,9 +66,9 @@ export function settledOnce(
   masks: readonly unknown[],
   settle: (some: SiteList, rows: Uint32Array) => Placements,
 ): Placements {
-  const { props, stand, variation, seed } = scatter;
+  const { props, stand, variation, brushed, seed } = scatter;
   const { all, done } = remembered<Known>(
-    [list, props, stand, variation],
+    [list, props, stand, variation, brushed],
     JSON.stringify(['settled', seed, ids, masks]),
     () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count) }),
   );

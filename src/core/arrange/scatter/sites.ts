@@ -165,7 +165,7 @@ function leaning(normal: Vec3, lean: number): Vec3 {
 }
 
 /** A direction's part square to another one, of unit length; any such where there is none. */
-function squareTo([x, y, z]: Vec3, up: Vec3): Vec3 {
+export function squareTo([x, y, z]: Vec3, up: Vec3): Vec3 {
   const k = x * up[0] + y * up[1] + z * up[2];
   const out: Vec3 = [x - up[0] * k, y - up[1] * k, z - up[2] * k];
   const l = Math.sqrt(out[0] * out[0] + out[1] * out[1] + out[2] * out[2]);
@@ -178,11 +178,21 @@ function squareTo([x, y, z]: Vec3, up: Vec3): Vec3 {
  * normal, which go with the material.
  */
 function carried(rest: TriMesh, now: TriMesh, place: Float64Array, face: number): Vec3 {
-  if (rest.positions === now.positions) return SOUTH;
+  return rest.positions === now.positions ? SOUTH : carriedWay(rest, now, place, face, SOUTH);
+}
+
+/** Where a direction has come to with the material of a face. @param place from the frame at rest; null: `way` is in it */
+export function carriedWay(
+  rest: TriMesh,
+  now: TriMesh,
+  place: Float64Array | null,
+  face: number,
+  way: Vec3,
+): Vec3 {
   const was = frameOf(rest, face, place);
   const is = frameOf(now, face, null);
   // At right angles: shares are parts along the axes.
-  const share = was.map((axis) => axis[2]);
+  const share = was.map((axis) => axis[0] * way[0] + axis[1] * way[1] + axis[2] * way[2]);
   return [0, 1, 2].map((a) => is.reduce((sum, axis, k) => sum + axis[a] * share[k], 0)) as Vec3;
 }
 

@@ -43,4 +43,11 @@ export const sheetKind = defineKind({
     for (const item of items) item.id = take('item');
     for (const curve of curves) curve.id = take('curve');
   },
+  // A frame stood before the old one, and corners meet otherwise on another.
+  moveToSurface(copy, surface) {
+    copy.surface = surface;
+    if (copy.over.kind === 'frame') copy.over = { kind: 'uv', u: [0, 1], v: [0, 1] };
+    copy.match.guess = true;
+    copy.hand = {};
+  },
 });

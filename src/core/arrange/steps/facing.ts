@@ -71,10 +71,7 @@ export function writeHeading(
     x = rx * k;
     y = ry * k;
     z = rz * k;
-  } else if (facing.heading === 'compass' || (facing.heading === 'target' && to)) {
-    const d = facing.heading === 'compass' ? compass(facing.compassDeg) : to!;
-    [x, y, z] = laidFlat(d, [fx, fy, fz], [ux, uy, uz]);
-  }
+  } else [x, y, z] = headingWay(facing, [fx, fy, fz], [ux, uy, uz], to);
   if (mirrored) {
     const k = 2 * (x * rx + y * ry + z * rz);
     x -= rx * k;
@@ -82,6 +79,17 @@ export function writeHeading(
     z -= rz * k;
   }
   writeQuatFromUpFront(out, o, ux, uy, uz, x, y, z);
+}
+
+/** Where a prop faces by a heading of the scene, square to its up; its front where the heading is none of these. */
+export function headingWay(
+  { heading, compassDeg }: { heading: string; compassDeg: number },
+  front: Vec3,
+  up: Vec3,
+  to: Vec3 | null,
+): Vec3 {
+  if (heading === 'compass') return laidFlat(compass(compassDeg), front, up);
+  return heading === 'target' && to ? laidFlat(to, front, up) : front;
 }
 
 const compass = (deg: number): Vec3 => [sin(deg * DEG), 0, -cos(deg * DEG)];

@@ -5,9 +5,11 @@ import { pictureRefSchema } from '../meshRef';
 /** A mask: a named rule that gives every place a number from 0 to 1. It is made of layers. */
 
 const MOST_LAYERS = 50;
-/** Strokes of one painted layer, and numbers of one stroke: three a dab. */
-const MOST_STROKES = 2000;
+/** Strokes in one place, and numbers of one stroke: three a dab. */
+export const MOST_STROKES = 2000;
 const MOST_STROKE_NUMBERS = 30_000;
+/** Faces that one layer measures from. */
+export const MOST_FACES = 20_000;
 
 const common = {
   id,
@@ -38,9 +40,9 @@ const things = {
 
 const pathIds = z.array(z.string()).max(1000).default([]);
 
-export const strokeSchema = z.object({
+/** A line that a brush has gone, and how wide and strong it is there. */
+export const brushFields = {
   id,
-  does: z.enum(['add', 'take', 'smooth']),
   radius: z.number().min(1e-4).max(1e5).describe('Metres on the surface at rest'),
   softness: share.default(0.5).describe('The share of the radius over which it fades out'),
   strength: share.default(1),
@@ -48,7 +50,9 @@ export const strokeSchema = z.object({
     .array(metres)
     .max(MOST_STROKE_NUMBERS)
     .describe('x, y, z one after the other, in the frame of the surface at rest'),
-});
+};
+
+export const strokeSchema = z.object({ does: z.enum(['add', 'take', 'smooth']), ...brushFields });
 
 export const layerSchema = z.discriminatedUnion('kind', [
   z.object({
@@ -151,7 +155,7 @@ export const layerSchema = z.discriminatedUnion('kind', [
     ...things,
     faces: z
       .array(z.int().min(0).max(4_000_000))
-      .max(20_000)
+      .max(MOST_FACES)
       .default([])
       .describe('Numbers of faces of what it is read on'),
     ...between(length, 0, 1, 'Metres'),
@@ -176,3 +180,4 @@ export type MaskLayer = z.infer<typeof layerSchema>;
 export type MaskLayerKind = MaskLayer['kind'];
 export type LayerOf<K extends MaskLayerKind> = Extract<MaskLayer, { kind: K }>;
 export type PaintStroke = z.infer<typeof strokeSchema>;
+export type BrushLine = Pick<PaintStroke, 'radius' | 'softness' | 'dabs'>;

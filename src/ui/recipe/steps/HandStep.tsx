@@ -1,21 +1,53 @@
 'use client';
 
 import { Lock, Undo2 } from 'lucide-react';
+import { has, type With } from '@/core/arrange/registry';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
 import { parseSlotName } from '@/core/arrange/slotId';
+import { clearBrushed } from '@/store/commands/brushed';
 import { letGo } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { selectSlots, setHover } from '@/store/selection';
 import { VirtualList } from '../../controls/VirtualList';
 import { Button, IconButton } from '../../controls/Button';
-import { degrees, metres } from '@/words/numbers';
+import { degrees, metres, plural } from '@/words/numbers';
 import type { StepProps } from './stepProps';
+
+/** What the brush did to what stands there, to be taken back. */
+function Brushed({ arrangement: { id, brushed } }: { arrangement: With<'brushed'> }) {
+  const combs = brushed.filter((s) => s.does === 'comb' || s.does === 'uncomb').length;
+  const sorts = [
+    { what: 'turn', count: combs, text: 'Combed by', title: 'They face as their heading says again' },
+    {
+      what: 'prop',
+      count: brushed.length - combs,
+      text: 'Props by',
+      title: 'What was drawn stands there again',
+    },
+  ] as const;
+  return sorts.map(
+    ({ what, count, text, title }) =>
+      count > 0 && (
+        <p key={what} className="flex items-center justify-between gap-2 text-[12.5px]">
+          {text} {plural(count, 'stroke')} of the brush
+          <Button
+            title={title}
+            className="!px-1.5 text-soft"
+            onClick={() => dispatch(clearBrushed, { id, what })}
+          >
+            Take back
+          </Button>
+        </p>
+      ),
+  );
+}
 
 /** Every slot that a hand corrected, with what it did. Each can be let go, or all at once. */
 export function HandStep({ arrangement: run }: StepProps<'hand'>) {
   const scene = useDocument((s) => s.scene);
   const names = Object.keys(run.hand).sort((a, b) => parseSlotName(a) - parseSlotName(b));
   if (names.length === 0) {
+    if (has(run, 'brushed') && run.brushed.length > 0) return <Brushed arrangement={run} />;
     return (
       <p className="text-[12.5px] text-soft">
         Nothing yet. Click a prop in the scene to nudge, swap or lock it; in the flat view a click removes it
@@ -25,6 +57,7 @@ export function HandStep({ arrangement: run }: StepProps<'hand'>) {
   }
   return (
     <>
+      {has(run, 'brushed') && <Brushed arrangement={run} />}
       <div className="max-h-64 overflow-y-auto">
         <VirtualList as="ul" space="li" label="Corrections by hand" count={names.length} height={28}>
           {(i) => {
