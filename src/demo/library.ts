@@ -3,6 +3,7 @@ import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
 import * as growth from './props/headland';
 import * as line from './props/line';
+import * as ropes from './props/ropes';
 import * as tiles from './props/tiles';
 import * as boathouse from './surfaces/boathouse';
 import * as head from './surfaces/headland';
@@ -56,6 +57,9 @@ export const BUILT: BuiltMesh[] = [
   prop('rail', 'Rail', line.rail),
   prop('plank', 'Plank', line.plank),
   prop('rope-piece', 'Rope piece', ferry.ropePiece, 'centre'),
+  prop('rope', 'Rope', ropes.rope, 'origin'),
+  prop('cord', 'Cord', ropes.cord, 'origin'),
+  prop('screw-eye', 'Screw eye', ropes.screwEye, 'origin'),
   prop('ferry-car', 'Ferry car', ferry.ferryCar),
   prop('line-pylon', 'Line pylon', ferry.linePylon),
   prop('bench', 'Bench', harbour.bench),

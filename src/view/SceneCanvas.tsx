@@ -10,6 +10,7 @@ import { PathHover, ToolMarks } from './overlay/PathHover';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
 import { BrushMark } from './masks/BrushMark';
+import { StrandsLayer } from './StrandsLayer';
 import { ShadesLayer } from './masks/ShadesLayer';
 import { PegMark } from './overlay/PegMark';
 import { PointHandles } from './overlay/PointHandles';
@@ -92,6 +93,7 @@ const Layers = memo(function Layers() {
       <Ground />
       <SurfacesLayer />
       <ShadesLayer />
+      <StrandsLayer />
       <PropsLayer />
       <PegGhost />
       <PathsLayer />

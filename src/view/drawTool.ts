@@ -70,7 +70,7 @@ export function drawAhead(view: ViewHandle, x: number, y: number, keys: DrawKeys
 }
 
 export function drawClick(view: ViewHandle, x: number, y: number, keys: DrawKeys): void {
-  const { points, onto } = useView.getState().drawing;
+  const { points, ties, onto } = useView.getState().drawing;
   if (closes(view, points, x, y)) return finishDrawing(true);
   const { at, snap } = nextPoint(view, x, y, keys);
   if (!at) return;
@@ -86,7 +86,7 @@ export function drawClick(view: ViewHandle, x: number, y: number, keys: DrawKeys
     // The second click of a double click.
     if (Math.hypot(p.x - x, p.y - y) < SAME_PIXELS) return;
   }
-  setDrawing({ points: [...points, at], ahead: at });
+  setDrawing({ points: [...points, at], ties: [...ties, snap?.tie ?? null], ahead: at });
 }
 
 /** How many points make something of what is drawn. */
@@ -101,9 +101,9 @@ export function drawDoubleClick(): void {
 
 /** Escape: takes the last point back; with none left, puts the tool away. */
 export function drawStepBack(): void {
-  const { points } = useView.getState().drawing;
+  const { points, ties } = useView.getState().drawing;
   if (points.length === 0) chooseTool('pick');
-  else setDrawing({ points: points.slice(0, -1) });
+  else setDrawing({ points: points.slice(0, -1), ties: ties.slice(0, -1) });
 }
 
 /** Makes the path, the stroke or its continuation, and selects it. Too few points make none. */
@@ -113,15 +113,28 @@ export function finishDrawing(closed: boolean): void {
   const { onto } = drawing;
   const round = (v: number) => Number(v.toFixed(6));
   const points = drawing.points.map((p): Vec3 => [round(p[0]), round(p[1]), round(p[2])]);
+  // What lies on a surface goes with that, and with nothing else.
+  const ties = drawing.ties;
   let path = onto?.path;
   if (onto) {
     const owner = useDocument.getState().scene.paths.find((p) => p.id === onto.path);
     const own = hasPoints(owner) ? points.map((p) => kept(owner, p)) : points;
-    if (onto.point) dispatch(continueStroke, { path: onto.path, point: onto.point, points: own, kind });
-    else dispatch(addStroke, { path: onto.path, points: own, kind });
+    const free = hasPoints(owner) && owner.source.on ? undefined : ties;
+    if (onto.point)
+      dispatch(continueStroke, { path: onto.path, point: onto.point, points: own, kind, ties: free });
+    else dispatch(addStroke, { path: onto.path, points: own, kind, ties: free });
   } else {
-    const under = stays ? surfaceUnder(points) : null;
-    path = dispatch(addPath, { points: under?.rest ?? points, closed, kind, on: under?.id });
+    const hangs = ties.every((t) => t?.to === 'slot');
+    const under = stays && !ties.some(Boolean) ? surfaceUnder(points) : null;
+    path = dispatch(addPath, {
+      points: under?.rest ?? points,
+      closed,
+      kind,
+      on: under?.id,
+      ties,
+      // From snap point to snap point it is a line that hangs.
+      ...(hangs && { name: 'Line', hang: {} }),
+    });
   }
   chooseTool('pick');
   if (path) selectNode('path', path);

@@ -85,11 +85,11 @@ export function keptWay(path: PointsPath, way: Vec3): Vec3 {
   return throughInverse(m, way);
 }
 
-/** A path's points where they are now: those on a surface where that has carried them. */
+/** A path's points where they are now: where a surface has carried them, or what they are connected to. */
 export function shownPoints(path: PointsPath, result: PathResult | undefined): PathPoint[] {
   const { points, on } = path.source;
-  if (!on || !result?.ok) return points;
-  const surface = surfaceOf(on);
+  if (!result?.ok) return points;
+  const surface = on ? surfaceOf(on) : undefined;
   const m = surface && placeMatrix({ ...surface, position: [0, 0, 0] });
   const turned = (way: Vec3): Vec3 => (m ? through(m, way) : way);
   const out = [...points];

@@ -1,6 +1,7 @@
 import { developsAtFirst, keepDevelops } from './develop/setting';
 import { dequal } from 'dequal/lite';
 import { create } from 'zustand';
+import type { Tie } from '@/core/curve/hang/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import type { PaintStroke } from '@/core/mesh/mask/schema';
 import type { Drawn } from './many/plan';
@@ -16,6 +17,8 @@ type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 /** Points of a path that is being drawn. */
 export interface Drawing {
   points: Vec3[];
+  /** What each of them is connected to, if anything. */
+  ties: (Tie | null)[];
   /** Where the next point would go. */
   ahead: Vec3 | null;
   /** Whether the pointer is on the first point, so that a click closes. */
@@ -105,7 +108,7 @@ export interface ViewState {
   added: number;
 }
 
-const NO_DRAWING: Drawing = { points: [], ahead: null, closing: false, snap: null, onto: null };
+const NO_DRAWING: Drawing = { points: [], ties: [], ahead: null, closing: false, snap: null, onto: null };
 
 export const useView = create<ViewState>(() => ({
   mode: 'free',

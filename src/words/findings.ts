@@ -50,6 +50,18 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${path}” would have more than 20,000 points. Use fewer turns, or fewer lines.`;
     case 'path-cycle':
       return `“${path}” is made from itself${d.ring ? ` (${d.ring})` : ''}. Choose another base for one of them.`;
+    case 'tie-missing':
+      return `Point ${nth + 1} of “${path}” is connected to what is no longer there, so it stays where it was. Connect it again, or let it go.`;
+    case 'tie-other':
+      return `What point ${nth + 1} of “${path}” was connected to is gone; it hangs on the nearest of the same name. Connect it again where that is not meant.`;
+    case 'hang-short':
+      return node
+        ? `${rows()} ${Number(d.count) === 1 ? 'is' : 'are'} to be shorter than the way between the ends, and straight for it. Raise the length under Hanging.`
+        : `The side from point ${nth + 1} of “${path}” is to be shorter than the way between its ends, and straight for it. Raise its length.`;
+    case 'strands-alone':
+      return 'There are no two places to hang a line between. Put more props there, or choose other pairs under Ends.';
+    case 'strands-snap-missing':
+      return `${plural(Number(d.count), 'line')} ${Number(d.count) === 1 ? 'has' : 'have'} an end without a snap point “${d.snap}”. Choose another one under Ends, or give the prop one of that name.`;
     case 'no-corners':
       return `“${path}” has no corners. Divide the whole, or make some of its points corners.`;
     case 'length-not-positive':
@@ -123,6 +135,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${surface}” has no uv, so its sides are not known. Hold single places of it instead.`;
     case 'leader-missing':
       return 'What they ride on is no longer in the scene. Choose another arrangement under Seat.';
+    case 'ends-missing':
+      return 'What the lines hang from is no longer in the scene. Choose another arrangement under Ends.';
     case 'span-snap-missing':
       return `Some posts have no snap point “${d.snap}”: members meet their foot there. Choose another under Ends.`;
     case 'span-too-short':

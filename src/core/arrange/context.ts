@@ -15,7 +15,7 @@ export type PropFacts =
       state: 'ready';
       bounds: Bounds;
       /** Its named points, in its own space. */
-      snapPoints?: { name: string; position: Vec3 }[];
+      snapPoints?: { name: string; position: Vec3; direction?: Vec3 }[];
       /** What of it may touch; made when it is first asked for. */
       shape?: () => PropShape;
       /** Its mesh in its own space, to be sliced and bent; made when it is first asked for. */

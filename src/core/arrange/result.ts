@@ -76,6 +76,12 @@ export type FindingKind =
   | 'fillet-clipped'
   | 'fillet-needs-straight-sides'
   | 'coincident-points'
+  | 'tie-missing'
+  | 'tie-other'
+  | 'hang-short'
+  | 'strands-alone'
+  | 'ends-missing'
+  | 'strands-snap-missing'
   | 'no-props'
   | 'order-empty'
   | 'prop-missing'
@@ -238,6 +244,14 @@ export interface AreaFacts {
   places: number;
 }
 
+/** Lines as they are drawn: so many places each, xyz, one line behind the other. */
+export interface DrawnLines {
+  /** The slot that each leaves. */
+  slot: Float64Array;
+  each: number;
+  position: Float32Array;
+}
+
 export interface ArrangementResult {
   placements: Placements;
   findings: Finding[];
@@ -245,6 +259,7 @@ export interface ArrangementResult {
   parts: PartRange[];
   sheet?: SheetLayout;
   area?: AreaFacts;
+  lines?: DrawnLines;
   /**
    * Rows that are others than in the result that it was made from, and drawn among the same ones as there; absent where
    * all may be. The arrays may be those of that result, written over.

@@ -10,7 +10,7 @@ import { arrangementSchema, has, kindOf, newArrangement, type Arrangement } from
 import { STATE, type Placements } from './result';
 import { slotName } from './slotId';
 
-/** What every kind can that has the blocks for it, in one scene: a run, a sheet, pegs, and riders and spans on a run. */
+/** What every kind can that has the blocks for it, in one scene: a run, a sheet, pegs, and riders, spans and strands on a run. */
 
 const base = (id: string) => ({ id, name: id, thread: 'woad' as const });
 const order = { entries: [newEntry('e', { kind: 'prop', prop: 'p' })] };
@@ -34,6 +34,8 @@ const KINDS: Record<string, Arrangement> = {
   }),
   // Their foot is their middle.
   spans: newArrangement('spans', base('spans'), { on: 'leaders', props: [{ prop: 'p' }] }),
+  // Stood midway between their ends, too.
+  strands: newArrangement('strands', base('strands'), { from: { on: 'leaders' }, props: [{ prop: 'p' }] }),
   pegs: newArrangement('pegs', base('pegs'), {
     pegs: inBlocks(
       Array.from({ length: 30 }, (_, i) => ({

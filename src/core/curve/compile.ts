@@ -17,7 +17,13 @@ import { atan2, cos, sin, tan } from '../math/portable';
 
 /** What was noticed while a path was compiled; numbers and point ids only. */
 interface CurveNote {
-  kind: 'fillet-clipped' | 'fillet-needs-straight-sides' | 'coincident-points';
+  kind:
+    | 'fillet-clipped'
+    | 'fillet-needs-straight-sides'
+    | 'coincident-points'
+    | 'tie-missing'
+    | 'tie-other'
+    | 'hang-short';
   pointId: string;
   /** For a clipped fillet: the radius that fits, metres. */
   amount?: number;
@@ -59,6 +65,8 @@ export interface CompiledPath {
    * material, whatever the surface does now.
    */
   rest?: CompiledPath;
+  /** Its points are where what they are connected to has taken them, not where they are kept. */
+  moved?: true;
   /** The smooth path that it stands for, where it is laid from face to face: that tells how it bends. */
   like?: CompiledPath;
 }

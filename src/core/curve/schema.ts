@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { hangSchema, tieSchema } from './hang/schema';
 import { metres, length, degrees, factor, group, share, vec3, plain } from '../math/measures';
 
 /** What a path is made from: its own points, or something that makes it and stays live. */
@@ -19,6 +20,7 @@ export const pointSchema = z.object({
   rollDeg: degrees.default(0).describe('Roll of banked props here'),
   size: factor.default(1).describe('Size factor of props here'),
   zone: z.int().min(0).max(999).default(0).describe('Number of the zone from here to the next point'),
+  tie: tieSchema.optional().describe('What it is connected to; where it is then is where it was last'),
 });
 
 export const generatorSchema = z.discriminatedUnion('shape', [
@@ -93,6 +95,9 @@ const sourceSchema = z.discriminatedUnion('kind', [
       .describe(
         'A surface that it lies on: points are then in that surface’s own frame, as it is without deformers, and go with it',
       ),
+    hang: hangSchema
+      .optional()
+      .describe('Its sides hang between its points instead of what these say of bends'),
   }),
   z.object({
     kind: z.literal('generator'),
@@ -132,6 +137,10 @@ const sourceSchema = z.discriminatedUnion('kind', [
     kind: z.literal('sheet'),
     sheet: z.string().describe('The sheet whose lines these are, laid on its surface'),
     curve: z.string().nullable().default(null).describe('One of its lines; null: all of them'),
+  }),
+  z.object({
+    kind: z.literal('lines'),
+    of: z.string().describe('The strands whose lines these are'),
   }),
   z.object({
     kind: z.literal('offset'),

@@ -13,42 +13,48 @@ import { offsetPath } from '../curve/offset';
 import { DEG } from '../math/quat';
 import { add, type Vec3 } from '../math/vec3';
 import type { Mesh } from '../mesh/mesh';
-import type { TriMesh } from '../mesh/triMesh';
 import { through } from '../mesh/surface';
 import { borders, edgeLoop, featureEdges } from '../mesh/lines/edges';
 import { isoLines } from '../mesh/lines/iso';
 import { carriedPoints, type MeshLine } from '../mesh/lines/topology';
-import { isLaid, hasPoints, type MeshTake, type Path, type PointsPath } from '../curve/schema';
+import { isLaid, hasPoints, type MeshTake, type Path } from '../curve/schema';
 import type { Scene } from '../scene/schema';
-import { carryStrokes, type LaidStrokes } from '../mesh/lines/pinned';
-import type { LaidLines } from '../arrange/kind';
+import { compileHung, isHungOrTied } from './hung';
+import type { PathContext } from './pathContext';
+import { carryStrokes } from '../mesh/lines/pinned';
 
-/** What a path may stand on. Undefined: the scene has no such id, or its mesh is not at hand. */
-export interface PathContext {
-  path(id: string): CompileResult | undefined;
-  /** The mesh with its map to the scene, column-major; and where its vertices are at rest, if it may be deformed. */
-  surface(id: string): { mesh: Mesh; matrix: ArrayLike<number>; undeformed?: Float32Array } | undefined;
-  /** For paths on a surface: it as it stands now, its own frame's map to the scene, and how the path lies on it at rest. */
-  ground?(id: string): { now: TriMesh; place: Float64Array; laid(path: PointsPath): LaidStrokes } | undefined;
-  /** For paths of lines that an arrangement lays: one of them by id, or all. */
-  lines?(arrangement: string, line: string | null): LaidLines | undefined;
-}
-
-/** Ids of the paths and surfaces that a path is made from. @param scene for paths of lines that an arrangement lays */
-export function pathNeeds(path: Path, scene?: Scene): { paths: string[]; surfaces: string[] } {
+/** Ids of the nodes that a path is made from or connected to. @param scene for paths of lines that an arrangement lays */
+export function pathNeeds(path: Path, scene?: Scene): PathNeeds {
   const { source } = path;
   if (isLaid(source)) {
     const laying = scene?.arrangements.find((a) => a.id === source.sheet);
     const surfaces = laying && kindOf(laying).lines ? needsOf(laying).surfaces : [];
-    return { paths: [], surfaces: surfaces === 'all' ? [] : surfaces };
+    return { ...NONE, surfaces: surfaces === 'all' ? [] : surfaces };
   }
-  if (source.kind === 'points') return { paths: [], surfaces: source.on ? [source.on] : [] };
-  if (source.kind === 'offset') return { paths: [source.path], surfaces: [] };
-  if (source.kind === 'mesh') return { paths: [], surfaces: [source.surface] };
+  if (source.kind === 'points') {
+    const ties = source.on ? [] : source.points.flatMap((p) => p.tie ?? []);
+    const of = (ids: string[]) => [...new Set(ids)];
+    return {
+      paths: of(ties.flatMap((t) => (t.to === 'point' ? [t.path] : []))),
+      arrangements: of(ties.flatMap((t) => (t.to === 'slot' ? [t.arrangement] : []))),
+      surfaces: source.on ? [source.on] : [],
+    };
+  }
+  if (source.kind === 'offset') return { ...NONE, paths: [source.path] };
+  if (source.kind === 'mesh') return { ...NONE, surfaces: [source.surface] };
+  if (source.kind === 'lines') return { ...NONE, arrangements: [source.of] };
   if (source.kind === 'generator' && source.generator.shape === 'coil')
-    return { paths: [source.generator.path], surfaces: [] };
-  return { paths: [], surfaces: [] };
+    return { ...NONE, paths: [source.generator.path] };
+  return NONE;
 }
+
+export interface PathNeeds {
+  paths: string[];
+  surfaces: string[];
+  arrangements: string[];
+}
+
+const NONE: PathNeeds = { paths: [], surfaces: [], arrangements: [] };
 
 const PLANES: Record<'ground' | 'x' | 'z', Vec3> = { ground: [0, 1, 0], x: [1, 0, 0], z: [0, 0, 1] };
 
@@ -77,6 +83,10 @@ export function strokesOf(path: Path, context: PathContext): Stroke[] | PathProb
     return counted(made.map((m) => ({ ...m, points: up(m) })));
   }
   if (isLaid(source)) return 'nothing-there';
+  if (source.kind === 'lines') {
+    const lines = context.hung?.(source.of);
+    return lines ? (lines.length > 0 ? lines : 'nothing-there') : 'base-missing';
+  }
   const surface = context.surface(source.surface);
   if (!surface) return 'surface-missing';
   const rest = surface.undeformed && meshAtRest(surface.mesh, surface.undeformed);
@@ -152,6 +162,7 @@ export function compileSource(path: Path, context: PathContext): CompileResult {
     const strokes = ground.laid(path);
     return Array.isArray(strokes) ? carryStrokes(strokes, ground.now, path.source.on, ground.place) : strokes;
   }
+  if (hasPoints(path) && isHungOrTied(path)) return compileHung(path, context);
   if (isLaid(path.source)) {
     const lines = context.lines?.(path.source.sheet, path.source.curve);
     if (!lines) return { ok: false, problem: 'base-missing' };

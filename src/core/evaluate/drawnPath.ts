@@ -16,7 +16,7 @@ export interface DrawnStroke {
   /** Control points of the cubics, 12 a segment, and the point each leaves from. */
   controls: Float64Array;
   segmentPoint: Int32Array;
-  /** xyz of each of its points, where a surface carries them. */
+  /** xyz of each of its points, where a surface or what they are connected to carries them. */
   carried?: Float64Array;
 }
 
@@ -83,5 +83,5 @@ const drawnStroke = (path: CompiledPath): DrawnStroke => ({
   isCorner: path.isCorner,
   controls: path.controls,
   segmentPoint: path.segmentPoint,
-  ...(path.on && { carried: samplePath(path, path.pointS).position }),
+  ...((path.on || path.moved) && { carried: samplePath(path, path.pointS).position }),
 });

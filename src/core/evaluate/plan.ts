@@ -1,12 +1,13 @@
 import type { Needs } from '../arrange/kind';
 import { kindOf, needsOf, surfacesOf } from '../arrange/registry';
 import type { Arrangement } from '../arrange/registry';
-import { isLaid, type Path } from '../curve/schema';
+import { hasPoints, isLaid, type Path } from '../curve/schema';
 import { readsSurface } from '../mesh/mask/needs';
 import type { Mask } from '../mesh/mask/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { pathNeeds } from './compileSource';
+import { hangMoves } from './hung';
 import { maskWaitsFor } from './masks';
 import { orderNodes } from './graph';
 import { allSitting, goesWith, sittingOf, sittingPaths, type Sitting } from './sitting';
@@ -111,7 +112,12 @@ function surfaceNode(node: Surface): PlanNode {
 
 function pathNode(node: Path, scene: Scene): PlanNode {
   const needs = pathNeeds(node, scene);
-  return { id: node.id, dependsOn: [...needs.surfaces, ...needs.paths], kind: 'path', node };
+  return {
+    id: node.id,
+    dependsOn: [...needs.surfaces, ...needs.paths, ...needs.arrangements],
+    kind: 'path',
+    node,
+  };
 }
 
 const maskNode = (node: Mask): PlanNode => ({
@@ -193,4 +199,8 @@ function wholePlan(scene: Scene): Plan {
 
 /** Whether a node changes by itself with time. */
 export const movesByItself = (n: PlanNode): boolean =>
-  n.kind === 'surface' ? surfaceMoves(n.node) : n.kind === 'arrangement' && kindOf(n.node).moves(n.node);
+  n.kind === 'surface'
+    ? surfaceMoves(n.node)
+    : n.kind === 'path'
+      ? hasPoints(n.node) && hangMoves(n.node)
+      : n.kind === 'arrangement' && kindOf(n.node).moves(n.node);

@@ -3,7 +3,8 @@ import { kindOf, type Arrangement } from '../arrange/registry';
 import { emptyPlacements, NO_FACTS, type ArrangementResult, type Finding } from '../arrange/result';
 import type { CompileResult } from '../curve/compile';
 import type { Path } from '../curve/schema';
-import { compileSource, type PathContext } from './compileSource';
+import { compileSource } from './compileSource';
+import type { PathContext } from './pathContext';
 
 /** A path, or why there is none: a broken node does not stop the others. */
 export function compiled(

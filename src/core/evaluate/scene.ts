@@ -18,12 +18,15 @@ import { placeMatrix } from '../mesh/surface';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
 import type { MeshRef } from '../mesh/meshRef';
-import { isLaid, type Path, type PointsPath } from '../curve/schema';
+import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { moveAtAll, sceneUnder } from './around';
-import { pathNeeds, type PathContext } from './compileSource';
+import { pathNeeds } from './compileSource';
+import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
+import { hangMoves } from './hung';
+import { tiedPlace } from './ties';
 import { maskPictures, workedMask, type MaskResult } from './masks';
 import { PropWork, refKey } from './props';
 import { drawnPath, type PathResult } from './drawnPath';
@@ -123,7 +126,7 @@ export class Evaluator {
     // Until all is worked out nothing is known to be the same.
     this.plan = plan;
     this.done = null;
-    const paths = this.pathContext();
+    const paths = this.pathContext(time);
     const context = { ...this.contextAt(time), fine };
     const worked: PlanNode[] = [];
     for (let i = 0; i < due.length; i++) {
@@ -280,8 +283,20 @@ export class Evaluator {
   }
 
   /** What paths of the last scene may ask for. */
-  pathContext(): PathContext {
+  pathContext(time = this.done?.time ?? 0): PathContext {
+    const arrange = this.contextAt(time);
     return {
+      time,
+      tie: (tie, last) =>
+        tiedPlace(tie, last, {
+          arrangement: (id) => this.arranged.get(id)?.placements,
+          prop: arrange.prop,
+          path: arrange.path,
+        }),
+      hung: (id) => {
+        const hanging = this.scene?.arrangements.find((a) => a.id === id);
+        return hanging && kindOf(hanging).hung?.(hanging, arrange);
+      },
       path: (id) => this.compiled.get(id)?.result,
       surface: (id) => {
         const result = this.triMeshes.get(id)?.result;
@@ -415,14 +430,19 @@ export class Evaluator {
     const laying = isLaid(path.source) ? this.layingLines(path.source.sheet) : undefined;
     const surfaces = needs.surfaces.map((id) => this.triMeshes.get(id)?.result?.key ?? null);
     const bases = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
+    const hung = needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null);
+    const at = hasPoints(path) && hangMoves(path) ? context.time : 0;
     const props = laying ? needsOf(laying).props.map((id) => this.props.get(id)?.key ?? null) : [];
-    if (this.same(path.id, [path, ring, laying, ...bases, ...surfaces, ...props])) return;
+    if (this.same(path.id, [path, ring, laying, at, ...bases, ...surfaces, ...hung, ...props])) return;
     const key = keyOf([
       path.source,
       path.closed,
       bases,
       surfaces,
       laying && [this.settings.of(laying), props],
+      // Names are drawn from where what hangs is loose.
+      hasPoints(path) && path.source.hang ? [path.id, at] : 0,
+      hung,
       ring,
     ]);
     if (this.compiled.get(path.id)?.key === key) return;

@@ -18,7 +18,7 @@ export interface Mesh {
   groups: { start: number; count: number; material: number }[];
   materials: MeshMaterial[];
   /** Named points the mesh brings, in its own space. */
-  snapPoints?: { name: string; position: Vec3 }[];
+  snapPoints?: { name: string; position: Vec3; direction?: Vec3 }[];
 }
 
 export interface Bounds {

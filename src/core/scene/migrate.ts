@@ -44,6 +44,8 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   }),
   // Masks came: there are none.
   8: (old) => old,
+  // Points came to be connected, sides to hang, and strands: there are none.
+  9: (old) => old,
 };
 
 /**

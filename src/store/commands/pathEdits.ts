@@ -13,24 +13,24 @@ import {
 import { arcLengthAt } from '@/core/curve/sample';
 import { joinEnds, splitAtPoint, weldEnds } from '@/core/curve/strokes';
 import { dot, sub, type Vec3 } from '@/core/math/vec3';
-import { newPath, newPoint, takeId } from '@/core/scene/defaults';
+import { newPath, takeId } from '@/core/scene/defaults';
 import type { PathPoint, PointsPath } from '@/core/curve/schema';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
 import { alongPaths, findPath, findPoint, findPointsPath, freeName } from './find';
-import { strokeAt } from './paths';
+import { freshPoints, strokeAt, type Ties } from './paths';
 
 /** Commands that take strokes apart, put them together and lay their points anew. */
 
 const quoted = (scene: Scene, id: string) => `“${findPath(scene, id).name}”`;
 
 /** Another stroke in the same path: what runs along it runs along that too. */
-export const addStroke = command<{ path: string; points: Vec3[]; kind?: PathPoint['kind'] }>({
-  apply(scene, { path, points, kind = 'smooth' }) {
+export const addStroke = command<{ path: string; points: Vec3[]; kind?: PathPoint['kind']; ties?: Ties }>({
+  apply(scene, { path, points, kind = 'smooth', ties }) {
     const owner = findPointsPath(scene, path);
-    points.forEach((p, i) =>
+    freshPoints(scene, points, kind, ties).forEach((p, i) =>
       owner.source.points.push({
-        ...newPoint(takeId(scene, 'pt'), kind, p),
+        ...p,
         begins: i === 0 && owner.source.points.length > 0,
       }),
     );
@@ -44,13 +44,14 @@ export const continueStroke = command<{
   point: string;
   points: Vec3[];
   kind?: PathPoint['kind'];
+  ties?: Ties;
 }>({
-  apply(scene, { path, point, points, kind = 'smooth' }) {
+  apply(scene, { path, point, points, kind = 'smooth', ties }) {
     const owner = findPointsPath(scene, path);
     const strokes = splitStrokes(owner.source.points, owner.closed).map((s) => s.points);
     const k = strokes.findIndex((s) => s[0].id === point || s[s.length - 1].id === point);
     if (k < 0) return;
-    const made = points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
+    const made = freshPoints(scene, points, kind, ties);
     const atEnd = strokes[k][strokes[k].length - 1].id === point;
     // What was an end is one no more: it takes the kind of what is drawn, unless it has handles of its own.
     const end = { ...findPoint(owner, point), ...(findPoint(owner, point).kind === 'free' ? {} : { kind }) };

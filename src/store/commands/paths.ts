@@ -2,6 +2,7 @@ import { has } from '@/core/arrange/registry';
 import { freePart } from '@/core/arrange/run/parts';
 import { compilePath, splitStrokes, type CompiledPath, type Stroke } from '@/core/curve/compile';
 import { freeHandles, insertPoint, mergeStrokes, reversePoints } from '@/core/curve/edit';
+import { hangSchema, type Hang, type Tie } from '@/core/curve/hang/schema';
 import { newPath, newPoint, takeId } from '@/core/scene/defaults';
 import type { Vec3 } from '@/core/math/vec3';
 import {
@@ -23,8 +24,20 @@ import { describeChange } from './naming';
 
 /** Commands for paths and their points. Edits of whole strokes are in pathEdits.ts. */
 
-const freshPoints = (scene: Scene, points: Vec3[], kind: PathPoint['kind']) =>
-  points.map((p) => newPoint(takeId(scene, 'pt'), kind, p));
+/** New points. @param ties what each of them is connected to; absent: nothing */
+export const freshPoints = (
+  scene: Scene,
+  points: Vec3[],
+  kind: PathPoint['kind'],
+  ties: Ties = [],
+): PathPoint[] =>
+  points.map((p, i) => {
+    const tie = ties[i];
+    return { ...newPoint(takeId(scene, 'pt'), kind, p), ...(tie && { tie }) };
+  });
+
+/** What points of a list are connected to, in their order. */
+export type Ties = readonly (Tie | null | undefined)[];
 
 /** @param on the surface that it lies on; its points are then in that surface's own frame, at rest */
 export const addPath = command<{
@@ -33,11 +46,14 @@ export const addPath = command<{
   kind?: PathPoint['kind'];
   closed?: boolean;
   on?: string;
+  ties?: Ties;
+  hang?: Partial<Hang>;
 }>({
-  apply(scene, { name = 'Path', points, kind = 'smooth', closed = false, on }) {
+  apply(scene, { name = 'Path', points, kind = 'smooth', closed = false, on, ties, hang }) {
     const id = takeId(scene, 'path');
-    const path = newPath(id, freeName(scene.paths, name), freshPoints(scene, points, kind), closed);
+    const path = newPath(id, freeName(scene.paths, name), freshPoints(scene, points, kind, ties), closed);
     if (on) path.source.on = on;
+    if (hang) path.source.hang = hangSchema.parse(hang);
     scene.paths.push(path);
     return id;
   },
@@ -58,7 +74,7 @@ const NAMES: Record<GeneratorShape, string> = {
   strand: 'Strand',
 };
 
-function addMade(scene: Scene, name: string, source: unknown): string {
+export function addMadePath(scene: Scene, name: string, source: unknown): string {
   const id = takeId(scene, 'path');
   scene.paths.push(pathSchema.parse({ id, name: freeName(scene.paths, name), source }));
   return id;
@@ -90,13 +106,14 @@ export const addGenerated = command<{
       ...(around && { path: around }),
       ...values,
     });
-    return addMade(scene, name ?? NAMES[shape], { kind: 'generator', generator, position });
+    return addMadePath(scene, name ?? NAMES[shape], { kind: 'generator', generator, position });
   },
   name: (_, __, { shape }) => `add ${NAMES[shape].toLowerCase()}`,
 });
 
 export const addFromMesh = command<{ surface: string; take: MeshTake; name?: string }>({
-  apply: (scene, { surface, take, name = 'Edge' }) => addMade(scene, name, { kind: 'mesh', surface, take }),
+  apply: (scene, { surface, take, name = 'Edge' }) =>
+    addMadePath(scene, name, { kind: 'mesh', surface, take }),
   name: () => 'take a path from a surface',
 });
 
@@ -105,7 +122,7 @@ export const addSheetPath = command<{ sheet: string; curve: string | null }>({
   apply(scene, { sheet, curve }) {
     const found = findArrangement(scene, sheet);
     const line = has(found, 'curves') ? found.curves.find((c) => c.id === curve) : undefined;
-    return addMade(scene, line ? `${line.name} of ${found.name}` : `Lines of ${found.name}`, {
+    return addMadePath(scene, line ? `${line.name} of ${found.name}` : `Lines of ${found.name}`, {
       kind: 'sheet',
       sheet,
       curve,
@@ -116,7 +133,7 @@ export const addSheetPath = command<{ sheet: string; curve: string | null }>({
 
 export const addOffset = command<{ path: string; distance: number }>({
   apply: (scene, { path, distance }) =>
-    addMade(scene, `${findPath(scene, path).name} offset`, { kind: 'offset', path, distance }),
+    addMadePath(scene, `${findPath(scene, path).name} offset`, { kind: 'offset', path, distance }),
   name: (before, _, { path }) => `offset “${findPath(before, path).name}”`,
 });
 
@@ -202,21 +219,23 @@ function settingPoints(scene: Scene, path: string, values: Record<string, Partia
   return Object.entries(values).flatMap(([id, own]) => {
     const i = places.get(id);
     if (i === undefined) throw new Error(`There is no point "${id}".`);
-    return Object.entries(own).map(([field, value]): Patch => ({
-      op: 'replace',
-      path: [...at, i, field],
-      value,
-    }));
+    const point = owner.source.points[i];
+    return Object.entries(own).flatMap(([field, value]): Patch[] => {
+      const place = [...at, i, field];
+      if (value === undefined) return field in point ? [{ op: 'remove', path: place }] : [];
+      return [{ op: field in point ? 'replace' : 'add', path: place, value }];
+    });
   });
 }
 
-export const movePoints = patching<{ path: string; to: Record<string, Vec3> }>({
-  patches: (scene, { path, to }) =>
+/** Moves points. What is moved by hand is let go of what it was connected to. @param ties what they are connected to there */
+export const movePoints = patching<{ path: string; to: Record<string, Vec3>; ties?: Record<string, Tie> }>({
+  patches: (scene, { path, to, ties = {} }) =>
     settingPoints(
       scene,
       path,
       Object.fromEntries(
-        Object.entries(to).map(([id, position]) => [id, { position: [...position] as Vec3 }]),
+        Object.entries(to).map(([id, position]) => [id, { position: [...position] as Vec3, tie: ties[id] }]),
       ),
     ),
   name(before, _, { path, to }) {

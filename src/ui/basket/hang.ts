@@ -1,8 +1,9 @@
-import { has } from '@/core/arrange/registry';
+import { has, type With } from '@/core/arrange/registry';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import { through } from '@/core/mesh/surface';
 import { builtEntry, builtMesh } from '@/demo/library';
+import { setArrangement } from '@/store/commands/arrangements';
 import { addRun } from '@/store/commands/runs';
 import { addScatterProps } from '@/store/commands/scatter';
 import { addProp } from '@/store/commands/scene';
@@ -29,6 +30,13 @@ export function filledInHand(): string | null {
   return has(a, 'spread') ? a.id : null;
 }
 
+/** The strands in hand; undefined for anything else. */
+function linesInHand(): With<'hang'> | undefined {
+  const { node } = useSelection.getState();
+  const a = useDocument.getState().scene.arrangements.find((x) => x.id === node?.id);
+  return has(a, 'hang') ? a : undefined;
+}
+
 /**
  * Hangs a prop on a path as a new run; without one, on the path in hand or the only one. @param others that are mixed
  * with it, in equal shares
@@ -39,6 +47,13 @@ export function hangProp(prop: string, onto?: string, others: string[] = []): vo
   // With a scatter in hand it shares that one's places.
   const filled = onto ? null : filledInHand();
   if (filled) return void dispatch(addScatterProps, { id: filled, props: [prop, ...others] });
+  // With lines in hand it lies along them.
+  const lines = onto ? undefined : linesInHand();
+  if (lines) {
+    const added = [prop, ...others].filter((id) => !lines.props.some((p) => p.prop === id));
+    const props = [...lines.props, ...added.map((id) => ({ prop: id, weight: 1 }))];
+    return void dispatch(setArrangement, { id: lines.id, values: { props } });
+  }
   // With a surface in hand it is laid all over that.
   if (!onto && node?.kind === 'surface') return laySheet(node.id, prop);
   const path = onto ?? editedPath()?.id ?? (scene.paths.length === 1 ? scene.paths[0].id : undefined);
@@ -62,7 +77,14 @@ export function takeBuilt(name: string): string | undefined {
   // The points that its mesh brings, from the mesh's own space into the prop's.
   const made = builtMesh(name)!;
   const own = propMatrix({ unitScale: 1, foot, front: '+z', up: '+y' }, meshBounds(made));
-  const snapPoints = (made.snapPoints ?? []).map((p) => ({ ...p, position: through(own, p.position) }));
+  const [x, y, z] = through(own, [0, 0, 0]);
+  const snapPoints = (made.snapPoints ?? []).map((p) => ({
+    ...p,
+    position: through(own, p.position),
+    ...(p.direction && {
+      direction: through(own, p.direction).map((v, k) => v - [x, y, z][k]) as [number, number, number],
+    }),
+  }));
   return dispatch(addProp, { name: entry.title, mesh, settings: { foot, snapPoints } });
 }
 

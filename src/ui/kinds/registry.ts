@@ -6,9 +6,10 @@ import { runUi } from './run';
 import { scatterUi } from './scatter';
 import { sheetUi } from './sheet';
 import { spansUi } from './spans';
+import { strandsUi } from './strands';
 
 /** The interface of every kind of arrangement. A further one is a folder beside these, and its line here. */
-export const KIND_UIS: readonly KindUi[] = [runUi, scatterUi, pegsUi, sheetUi, ridersUi, spansUi];
+export const KIND_UIS: readonly KindUi[] = [runUi, scatterUi, pegsUi, sheetUi, ridersUi, spansUi, strandsUi];
 
 const byKind = new Map(KIND_UIS.map((ui) => [ui.kind, ui]));
 

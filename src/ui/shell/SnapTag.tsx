@@ -16,6 +16,16 @@ const PER = [
 ] as const;
 const PLACES: { field: keyof SnapState; label: string; hint: string }[] = [
   { field: 'points', label: 'Points and ends', hint: 'The points of paths, and where they begin and end' },
+  {
+    field: 'snaps',
+    label: 'Snap points',
+    hint: 'Of props that are placed: a drawn point there stays connected',
+  },
+  {
+    field: 'meshes',
+    label: 'Corners and edges',
+    hint: 'Of surfaces and placed props, and the middles of edges',
+  },
   { field: 'midpoints', label: 'Midpoints', hint: 'The middles of the sides between points' },
   { field: 'onPath', label: 'Anywhere on a path', hint: 'The nearest place of a path' },
   {

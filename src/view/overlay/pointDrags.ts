@@ -1,5 +1,6 @@
 import type { KeyboardEvent, PointerEvent, RefObject } from 'react';
 import type { PathPoint, PointsPath } from '@/core/curve/schema';
+import type { Tie } from '@/core/curve/hang/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import { movePoints, removePoints, setPoint } from '@/store/commands/paths';
 import { dispatch } from '@/store/document';
@@ -35,11 +36,12 @@ export function pointDrags(
 ): PointDrags {
   const pinned = path.source.on !== undefined;
   /** Moves all selected points by the way that one of them went. */
-  const moveBy = (by: Vec3, key: string) =>
+  const moveBy = (by: Vec3, key: string, ties: Record<string, Tie> = {}) =>
     dispatch(
       movePoints,
       {
         path: path.id,
+        ties,
         to: Object.fromEntries(Object.entries(start.current).map(([id, p]) => [id, kept(path, plus(p, by))])),
       },
       key,
@@ -77,7 +79,9 @@ export function pointDrags(
         const snap = suspended ? null : snapAt(now, { x, y, free, from: before, moving });
         setDragSnap(snap);
         const at = snap?.at ?? free;
-        if (at) moveBy(minus(at, from), key);
+        // One that is put on something to be connected to is connected to it; moved together, none is.
+        const tie = chosen.length === 1 && !pinned && snap?.tie;
+        if (at) moveBy(minus(at, from), key, tie ? { [point.id]: tie } : {});
       },
       () => setDragSnap(null),
     );

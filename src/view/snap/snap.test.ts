@@ -24,6 +24,7 @@ const NOTHING = {
   onPath: false,
   perpendicular: false,
   angles: false,
+  meshes: false,
 };
 const start = { ...useSnap.getState() };
 

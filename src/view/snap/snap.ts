@@ -2,21 +2,26 @@ import { nearestOnPath } from '@/core/curve/nearest';
 import { samplePath } from '@/core/curve/sample';
 import type { DrawnStroke } from '@/core/evaluate/scene';
 import { dot, sub, type Vec3 } from '@/core/math/vec3';
+import type { Tie } from '@/core/curve/hang/schema';
 import { hasPoints } from '@/core/curve/schema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { mayBeNear, nearestOnScreen, toScreen } from '../project';
 import type { ViewHandle } from '@/view/handle';
 import { curveOf, placesOn, type SnapPlace } from './candidates';
+import { meshPlacesUnder, type MeshPlace } from './meshPlaces';
+import { snapsNear } from './snapPoints';
 import { useSnap } from './snapState';
 
 /** Where something snapped to, and what that is called. */
 export interface Snap {
   at: Vec3;
-  kind: SnapPlace['kind'] | 'perpendicular' | 'on-path' | 'grid' | 'angle';
+  kind: SnapPlace['kind'] | MeshPlace['kind'] | 'snap' | 'perpendicular' | 'on-path' | 'grid' | 'angle';
   label: string;
   path?: string;
   point?: number;
+  /** What a point that is put there may be connected to. */
+  tie?: Tie;
 }
 
 /** Pixels within which a place catches. */
@@ -44,13 +49,17 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
   const state = useSnap.getState();
   if (ask.straight && ask.from && ask.free) return straight(ask.from, ask.free);
   if (!state.on) return null;
-  const names = new Map(useDocument.getState().scene.paths.map((p) => [p.id, p]));
   let best: { snap: Snap; pixels: number } | null = null;
+  const names = new Map(useDocument.getState().scene.paths.map((p) => [p.id, p]));
   const offer = (snap: Snap, within: number) => {
     const p = toScreen(view, snap.at);
     const pixels = Math.hypot(p.x - ask.x, p.y - ask.y);
     if (p.ahead && pixels <= within && (!best || pixels < best.pixels - 0.5)) best = { snap, pixels };
   };
+  if (state.snaps)
+    for (const { at, tie, label } of snapsNear(view, ask.x, ask.y, CATCH))
+      offer({ at, kind: 'snap', label, tie }, CATCH);
+  if (best) return (best as { snap: Snap }).snap;
   // A line's curve may leave the pieces that it is drawn by, by less than a pixel or two.
   const near = ({ position }: DrawnStroke) => mayBeNear(view, position, ask.x, ask.y, CATCH * 3);
   const results = [...engine().state.result.paths.values()].filter(
@@ -85,6 +94,10 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
         CATCH_PATH + 3,
       );
     }
+    if (best) return (best as { snap: Snap }).snap;
+  }
+  if (state.meshes) {
+    for (const place of meshPlacesUnder(view, ask.x, ask.y, state.parts)) offer(place, CATCH);
     if (best) return (best as { snap: Snap }).snap;
   }
   if (!ask.free) return null;

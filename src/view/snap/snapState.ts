@@ -5,6 +5,10 @@ export interface SnapState {
   on: boolean;
   /** Points of any path, its ends among them. */
   points: boolean;
+  /** Snap points of what is placed. */
+  snaps: boolean;
+  /** Corners and edges of surfaces and of what is placed. */
+  meshes: boolean;
   /** Midway between neighbouring points. */
   midpoints: boolean;
   /** Divisions of any path into k equal parts; 1 is none. */
@@ -26,6 +30,8 @@ export interface SnapState {
 export const useSnap = create<SnapState>(() => ({
   on: true,
   points: true,
+  snaps: true,
+  meshes: true,
   midpoints: true,
   parts: 1,
   per: 'whole',

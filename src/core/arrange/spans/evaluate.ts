@@ -24,7 +24,7 @@ import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
 import type { KeepsOut } from '../steps/keepsOut';
 import { weightedProps } from '../steps/weighted';
 import { Shapes } from '../steps/shapes';
-import { cutMember, followMember, seenFromPath, type Follow } from './shape';
+import { cutMember, followMember, seenFromPath, type Follow } from '../steps/alongPath';
 import { membersOf, upBetween, type Member } from './members';
 import type { Spans } from './schema';
 

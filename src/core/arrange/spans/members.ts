@@ -1,8 +1,8 @@
 import { boxOf, type ArrangeContext } from '../context';
-import { STATE, type PartRange, type Placements } from '../result';
+import type { Placements } from '../result';
 import type { Say } from '../say';
-import { slotParts } from '../slotId';
 import { swapByHand } from '../steps/byHand';
+import { neighbours } from '../steps/neighbours';
 import { weightedAt } from '../steps/weighted';
 import { quatRotate, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
@@ -34,7 +34,7 @@ export function membersOf(
       { snap: (ends.from.missing > 0 ? spans.from.snap : spans.to.snap) ?? '' },
       'warning',
     );
-  const pairs = pairsOf(posts, context.parts?.(spans.on) ?? [], spans);
+  const pairs = neighbours(posts, context.parts?.(spans.on) ?? [], spans);
   const slots = pairs.map(([a]) => posts.slot[a]);
   const prop = Int32Array.from(slots, (slot) =>
     props.indexOf(weightedAt(spans.props, random01(spans.seed, slot, PICK))),
@@ -84,52 +84,6 @@ export interface Member {
   /** Of its prop: where it begins along its own front, and how long it is at the size of the spans. */
   low: number;
   own: number;
-}
-
-/** Pairs of posts between which there is a member, row numbers; a gap in between has none. */
-function pairsOf(posts: Placements, parts: PartRange[], spans: Spans): [number, number][] {
-  const lanes = new Map<string, number[]>();
-  for (let i = 0; i < posts.count; i++) {
-    // What the pulley took off an end leaves no hole.
-    if (posts.state[i] === STATE.pastEnd) continue;
-    const { part, stroke, row } = slotParts(posts.slot[i]);
-    const key = parts.length > 0 ? `${part} ${stroke} ${row}` : '';
-    const lane = lanes.get(key);
-    if (lane) lane.push(i);
-    else lanes.set(key, [i]);
-  }
-  const out: [number, number][] = [];
-  for (const whole of lanes.values()) {
-    const { part, stroke } = slotParts(posts.slot[whole[0]]);
-    const range = parts.find((p) => p.part === part && p.stroke === stroke);
-    // The order along the path; pegs stand in their own.
-    const lane = range ? withoutClosed(posts, whole) : whole;
-    if (range) lane.sort((i, j) => posts.s[i] - posts.s[j]);
-    const n = lane.length;
-    const around = range ? goesRound(posts, lane, range) : false;
-    for (let k = 0; k < n; k += spans.every) {
-      if (!around && k + spans.reach >= n) break;
-      const steps = Array.from({ length: spans.reach + 1 }, (_, d) => lane[(k + d) % n]);
-      // With two posts round a loop there and back are the same way.
-      if (steps[0] === steps[spans.reach] || steps.some((i) => posts.state[i] !== STATE.placed)) continue;
-      out.push([steps[0], steps[spans.reach]]);
-    }
-  }
-  return out;
-}
-
-/** Without the gaps that others have closed up over: those stand where they were. */
-function withoutClosed(posts: Placements, lane: number[]): number[] {
-  const stood = new Set(lane.filter((i) => posts.state[i] === STATE.placed).map((i) => posts.s[i]));
-  return lane.filter((i) => posts.state[i] === STATE.placed || !stood.has(posts.s[i]));
-}
-
-/** Whether the last post of a loop is a neighbour of the first: no further on than the others are from each other. */
-function goesRound(posts: Placements, lane: number[], range: PartRange): boolean {
-  if (!range.closed || lane.length < 3) return false;
-  const gaps = lane.slice(1).map((i, k) => posts.s[i] - posts.s[lane[k]]);
-  const over = range.length - (posts.s[lane[lane.length - 1]] - posts.s[lane[0]]);
-  return over <= 1.75 * gaps.sort((a, b) => a - b)[gaps.length >> 1];
 }
 
 /** Where members leave (or meet) a post, by its row. */

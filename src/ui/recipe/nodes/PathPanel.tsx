@@ -8,6 +8,7 @@ import { pathEntries } from '../../menus/entries';
 import { sentence } from '@/words/findings';
 import { metres, plural } from '@/words/numbers';
 import { NodeHead } from './NodeHead';
+import { Hanging } from './path/Hanging';
 import { EditButtons } from './path/EditButtons';
 import { LiesOn } from './path/LiesOn';
 import { MadeFrom } from './path/MadeFrom';
@@ -18,6 +19,7 @@ const KINDS: Record<PathSource['kind'], string> = {
   generator: 'generated, live',
   mesh: 'from a surface, live',
   sheet: 'lines of a sheet',
+  lines: 'lines of strands, live',
   offset: 'an offset, live',
 };
 
@@ -73,6 +75,7 @@ export function PathPanel({ id }: { id: string }) {
         {own ? (
           <>
             <LiesOn path={path} />
+            <Hanging path={path} />
             <EditButtons path={path} />
             <PointList path={path} />
           </>

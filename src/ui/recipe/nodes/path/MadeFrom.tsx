@@ -30,6 +30,18 @@ export function MadeFrom({ path }: { path: Path }) {
         <OffsetFields id={path.id} source={source} others={scene.paths.filter((p) => p.id !== path.id)} />
       )}
       {isLaid(source) && <SheetLine id={path.id} source={source} />}
+      {source.kind === 'lines' && (
+        <Choice
+          label="Lines of"
+          hint="The strands whose lines these are"
+          value={source.of}
+          options={scene.arrangements
+            .filter((a) => has(a, 'hang'))
+            .map((a) => ({ value: a.id, text: a.name }))}
+          none="Missing"
+          onChange={(of) => dispatch(setSource, { id: path.id, values: { of } })}
+        />
+      )}
       {source.kind === 'mesh' && <TakeFields id={path.id} source={source} />}
       <div className="mt-3 grid grid-cols-2 gap-1.5">
         <Button

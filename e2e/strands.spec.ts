@@ -1,0 +1,165 @@
+import { expect, type Page } from '@playwright/test';
+import {
+  add,
+  choose,
+  hang,
+  newScene,
+  onScreen,
+  openStep,
+  pathByNumbers,
+  pickOption,
+  rows,
+  settled,
+  takeProps,
+  type,
+  undo,
+  type Row,
+} from './support/app';
+import { test } from './support/test';
+
+/** Lines hung between snap points, and what hangs on them, read back out of the exported rows. */
+
+/** Screw eyes along the ground, two metres apart, their rings to the front. */
+async function eyes(page: Page): Promise<Row[]> {
+  await newScene(page);
+  await takeProps(page, 'Screw eye', 'Bulb', 'Cord');
+  await pathByNumbers(page, [
+    [-4, 0],
+    [4, 0],
+  ]);
+  await hang(page, 'Screw eye');
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '2');
+  await settled(page);
+  return rows(page);
+}
+
+/** Where the ring of an eye is: a tenth of a metre before its foot, as it faces. */
+const ring = (r: Row): [number, number, number] => [
+  r.x + 0.2 * (r.qx * r.qz + r.qw * r.qy),
+  r.y + 0.2 * (r.qy * r.qz - r.qw * r.qx),
+  r.z + 0.1 * (1 - 2 * (r.qx * r.qx + r.qy * r.qy)),
+];
+const away = (a: readonly number[], b: readonly number[]) => Math.hypot(...a.map((v, k) => v - b[k]));
+const foot = (r: Row) => [r.x, r.y, r.z];
+
+test('a line drawn from snap point to snap point hangs, goes with what it is connected to, and is let go', async ({
+  page,
+}) => {
+  const posts = await eyes(page);
+  expect(posts.length).toBe(5);
+  const [from, to] = [ring(posts[0]), ring(posts[3])];
+  await page.getByRole('button', { name: 'Draw path' }).click();
+  for (const place of [from, to]) {
+    const at = await onScreen(page, place);
+    await page.mouse.move(at.x + 3, at.y - 2);
+    await expect(page.locator('[data-snap^="eye of"]')).toBeVisible();
+    await page.mouse.click(at.x + 3, at.y - 2);
+  }
+  await page.keyboard.press('Enter');
+  await settled(page);
+  await expect(page.getByLabel('Name of the path')).toHaveValue('Line');
+  await expect(page.getByRole('switch', { name: 'Hangs' })).toBeChecked();
+  await expect(page.getByText(/^6\.6 m/)).toBeVisible();
+
+  await hang(page, 'Bulb');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count' }).click();
+  await type(spacing.getByRole('textbox', { name: 'Count' }), '9');
+  await settled(page);
+  const bulbs = async () => (await rows(page)).filter((r) => r.prop === 'Bulb');
+  const hung = await bulbs();
+  expect(away(foot(hung[0]), from)).toBeLessThan(1e-9);
+  expect(away(foot(hung[8]), to)).toBeLessThan(1e-9);
+  expect(hung[4].y).toBeLessThan(-0.5);
+
+  // They are turned: their rings look to another side, and both ends go with them.
+  await page.getByRole('button', { name: /^Screw eye Run/ }).click();
+  const facing = await openStep(page, 'Facing');
+  await add(facing, 'Turn');
+  await type(facing.getByLabel('Turn', { exact: true }), '90');
+  await settled(page);
+  const moved = await bulbs();
+  const now = (await rows(page)).filter((r) => r.prop === 'Screw eye');
+  expect(away(ring(now[0]), from)).toBeGreaterThan(0.1);
+  expect(away(foot(moved[0]), ring(now[0]))).toBeLessThan(1e-9);
+  expect(away(foot(moved[8]), ring(now[3]))).toBeLessThan(1e-9);
+  await undo(page);
+
+  // Let go of in its panel it stays where it is.
+  await page.getByRole('button', { name: /^Line Path/ }).click();
+  await page.getByRole('button', { name: 'Point 1', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  const connected = page.getByRole('group', { name: 'Connected' });
+  await expect(connected.getByRole('button', { name: 'Which of them' })).toHaveText('#1');
+  await pickOption(page, connected, 'Which of them', '#2');
+  await settled(page);
+  expect(away(foot((await bulbs())[0]), ring(posts[1]))).toBeLessThan(1e-9);
+  await connected.getByRole('button', { name: 'Let go' }).click();
+  await page.getByRole('button', { name: /^Screw eye Run/ }).click();
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1');
+  await settled(page);
+  expect(away(foot((await bulbs())[0]), ring(posts[1]))).toBeLessThan(1e-6);
+});
+
+test('many lines at once: from each to the next, how they hang, what lies along them, what hangs on them, in the wind', async ({
+  page,
+}) => {
+  const posts = await eyes(page);
+  await choose(page, 'More for this run', 'Hang lines');
+  await settled(page);
+  await expect(page.getByText('4 lines', { exact: true })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Lines from the side' }).locator('circle')).toHaveCount(8);
+  const hanging = await openStep(page, 'Hanging');
+  await hanging.getByRole('radio', { name: 'Depth' }).click();
+  await type(hanging.getByRole('textbox', { name: 'Hangs down' }), '0.4');
+  await expect(page.getByText(/#1 is 2 m wide and hangs 0\.4 m down/)).toBeVisible();
+
+  // A cord along each of them is a row a line, sent out with its slot.
+  await hang(page, 'Cord');
+  await settled(page);
+  const cords = (await rows(page)).filter((r) => r.prop === 'Cord');
+  expect(cords.map((r) => r.slot)).toEqual(['1', '2', '3', '4']);
+  // Each is told by where it is midway between its ends.
+  cords.forEach((r, i) => {
+    const middle = ring(posts[i]).map((v, k) => (v + ring(posts[i + 1])[k]) / 2);
+    expect(away(foot(r), middle)).toBeLessThan(1e-9);
+  });
+
+  await hanging.getByRole('button', { name: 'As a path to hang things on' }).click();
+  await settled(page);
+  await expect(page.getByText(/lines of strands, live · 4 strokes/)).toBeVisible();
+  await hang(page, 'Bulb');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count' }).click();
+  await type(spacing.getByRole('textbox', { name: 'Count' }), '3');
+  await settled(page);
+  const bulbs = async () => (await rows(page)).filter((r) => r.prop === 'Bulb');
+  const hung = await bulbs();
+  expect(hung.length).toBe(12);
+  const lowest = hung.filter((_, i) => i % 3 === 1);
+  lowest.forEach((r, i) => {
+    expect(r.y).toBeCloseTo(ring(posts[i])[1] - 0.4, 6);
+    expect(r.x).toBeCloseTo(ring(posts[i])[0] + 1, 6);
+  });
+
+  // Every second one only, to the second after; then wind, which moves what hangs there with time.
+  await page.getByRole('button', { name: /^Lines of Screw eye Strands/ }).click();
+  const ends = await openStep(page, 'Ends');
+  await type(ends.getByRole('textbox', { name: 'To the n-th after' }), '2');
+  await type(ends.getByRole('textbox', { name: 'From every n-th' }), '2');
+  await settled(page);
+  expect((await rows(page)).filter((r) => r.prop === 'Cord').map((r) => r.slot)).toEqual(['1', '3']);
+  await openStep(page, 'Hanging');
+  await page.getByRole('switch', { name: 'In the wind' }).click();
+  await type(page.getByRole('textbox', { name: 'Blows to' }), '180');
+  await settled(page);
+  const blown = await bulbs();
+  // To the south, and as far from the line between its ends as before.
+  const z = ring(posts[0])[2];
+  expect(blown[1].z).toBeGreaterThan(z + 0.05);
+  expect(Math.hypot(blown[1].y - ring(posts[0])[1], blown[1].z - z)).toBeCloseTo(0.4, 4);
+  await undo(page);
+  await undo(page);
+  await settled(page);
+  expect((await bulbs())[1].x).toBeCloseTo(ring(posts[1])[0], 6);
+});

@@ -1,0 +1,35 @@
+import { defineKind } from '../kind';
+import { handRemoved } from '../steps/corrected';
+import { neededBy } from '../steps/keepOuts';
+import { handWithout, weightedWithout } from '../steps/withoutProp';
+import { evaluateStrands } from './evaluate';
+import { hungStrokes, propsOf } from './lines';
+import { strandsSchema } from './schema';
+
+/** The kind "strands" as the registry lists it. */
+export const strandsKind = defineKind({
+  schema: strandsSchema,
+  noun: 'line',
+  needs(strands) {
+    const { paths, arrangements } = neededBy(strands.gaps.keepOuts);
+    const { from, to } = strands;
+    return {
+      paths,
+      props: propsOf(strands),
+      arrangements: [...new Set([from.on, ...(to.on === null ? [] : [to.on]), ...arrangements])],
+      surfaces: [],
+    };
+  },
+  touches: ({ from }) => ({ on: from.on, each: false, neighbours: true }),
+  moves: ({ hang }) => hang.how === 'sag' && hang.wind !== null && hang.wind.strength > 0,
+  evaluate: evaluateStrands,
+  hung: hungStrokes,
+  withoutProp: ({ props, hand }, prop) => ({
+    props: weightedWithout(props, prop),
+    hand: handWithout(hand, prop),
+  }),
+  removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  renew({ gaps }, take) {
+    for (const k of gaps.keepOuts) k.id = take('keep');
+  },
+});

@@ -1,0 +1,144 @@
+import { downIn } from '../../curve/hang/wind';
+import type { Ends } from '../../curve/hang/hang';
+import { channel, random01 } from '../../math/random';
+import { lerp, type Vec3 } from '../../math/vec3';
+import type { Stroke } from '../../curve/compile';
+import { hungBetween } from '../../curve/hang/hang';
+import { named } from '../../curve/generate/points';
+import type { ArrangeContext } from '../context';
+import { STATE, type Placements } from '../result';
+import { boundsOf, type Say } from '../say';
+import { AS_IT_LIES, settle } from '../settle';
+import { snapInRow } from '../snapPlace';
+import { propsByHand, swapByHand } from '../steps/byHand';
+import { wholeGaps } from '../steps/gapsSchema';
+import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
+import { weightedAt } from '../steps/weighted';
+import { pairsOf } from './pairs';
+import { MOST_LINES, type Strands } from './schema';
+
+/** The lines of strands: between which places they hang, and which of them are there. */
+
+const LOOSE = channel('strands.loose');
+const PICK = channel('strands.pick');
+
+export interface Line extends Ends {
+  /** The slot that it leaves. */
+  slot: number;
+  /** Which way it hangs. */
+  down: Vec3;
+  /** What looseness makes of its slack, length or depth. */
+  factor: number;
+}
+
+export interface Lines {
+  list: Line[];
+  /** One row a line, midway between its ends, as gaps and hands leave it. */
+  placements: Placements;
+  /** Ids of what may lie along them; none where they are bare. */
+  props: string[];
+}
+
+/** Ids of the props of strands, in order of first use. */
+export const propsOf = ({ props, hand }: Strands): string[] => [
+  ...new Set([...props.map((p) => p.prop), ...propsByHand(hand)]),
+];
+
+/** All lines; null, and said, where there are none to be had. */
+export function linesOf(strands: Strands, context: ArrangeContext, say: Say): Lines | null {
+  const from = context.arrangement?.(strands.from.on);
+  const to = strands.to.on === null ? from : context.arrangement?.(strands.to.on);
+  if (!from || !to) {
+    say('ends-missing', {});
+    return null;
+  }
+  const list = between(strands, from, to, context, say);
+  if (list.length > MOST_LINES) {
+    say('too-many-members', { limit: MOST_LINES });
+    return null;
+  }
+  if (list.length === 0) say('strands-alone', {}, 'warning');
+  const props = propsOf(strands);
+  boundsOf(props, context, say);
+  const drawn = strands.props.some((p) => p.weight > 0);
+  const prop = Int32Array.from(list, ({ slot }) =>
+    drawn ? props.indexOf(weightedAt(strands.props, random01(strands.seed, slot, PICK))) : 0,
+  );
+  const slot = Float64Array.from(list, (l) => l.slot);
+  swapByHand(strands.hand, slot, prop, props);
+  const around = keepOutsAround(strands, context, (kind, detail) => say(kind, detail, 'warning'));
+  const middles = Float64Array.from(list.flatMap((l) => lerp(l.from, l.to, 0.5)));
+  const { placements } = settle(
+    { ...strands, posing: { ...AS_IT_LIES, size: strands.size }, gaps: wholeGaps(strands.gaps) },
+    [
+      {
+        slot,
+        prop,
+        s: new Float64Array(list.length),
+        position: middles,
+        front: filled(list.length, 2),
+        up: filled(list.length, 1),
+        outward: 1,
+        odd: (i) => i % 2 === 1,
+        keptOut: around.length === 0 ? null : keptOutAt(around, middles, slot),
+      },
+    ],
+    { ids: props.length > 0 ? props : [''], bounds: [] },
+    context,
+    say,
+  );
+  return { list, placements, props: drawn || props.length > 0 ? props : [] };
+}
+
+const filled = (n: number, axis: number) =>
+  Float64Array.from({ length: n * 3 }, (_, o) => (o % 3 === axis ? 1 : 0));
+
+function between(
+  strands: Strands,
+  from: Placements,
+  to: Placements,
+  context: ArrangeContext,
+  say: Say,
+): Line[] {
+  const { hang, seed } = strands;
+  let missing = 0;
+  const list = pairsOf(strands, from, to, context).flatMap(([i, j]): Line[] => {
+    const [a, b] = [
+      snapInRow(from, i, strands.from.snap, context.prop),
+      snapInRow(to, j, strands.to.snap, context.prop),
+    ];
+    if (!a || !b) missing++;
+    if (!a || !b) return [];
+    const slot = from.slot[i];
+    return [
+      {
+        slot,
+        from: a.position,
+        to: b.position,
+        leaves: [a.direction, b.direction],
+        down: downIn(hang.wind, lerp(a.position, b.position, 0.5), context.time ?? 0),
+        factor: 1 + hang.loose * (2 * random01(seed, slot, LOOSE) - 1),
+      },
+    ];
+  });
+  if (missing > 0)
+    say(
+      'strands-snap-missing',
+      { count: missing, snap: strands.from.snap ?? strands.to.snap ?? '' },
+      'warning',
+    );
+  return list;
+}
+
+/** The lines that are there, as strokes of a path. */
+export function hungStrokes(strands: Strands, context: ArrangeContext): Stroke[] {
+  const lines = linesOf(strands, context, () => {});
+  let firstPoint = 0;
+  return (lines?.list ?? []).flatMap((line, i): Stroke[] => {
+    if (lines!.placements.state[i] !== STATE.placed) return [];
+    const { points } = hungBetween(line, strands.hang, line.down, line.factor);
+    const stroke = { points: named(points), closed: false, firstPoint };
+    firstPoint += points.length;
+    return [stroke];
+  });
+}

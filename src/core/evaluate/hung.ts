@@ -1,0 +1,145 @@
+import {
+  compileStrokes,
+  splitStrokes,
+  type CompiledPath,
+  type CompileResult,
+  type Stroke,
+} from '../curve/compile';
+import { hungBetween } from '../curve/hang/hang';
+import type { Hang } from '../curve/hang/schema';
+import { downIn } from '../curve/hang/wind';
+import type { PathPoint, PointsPath } from '../curve/schema';
+import { channel, random01 } from '../math/random';
+import { lerp, type Vec3 } from '../math/vec3';
+import type { PathContext } from './pathContext';
+import type { TiedPlace } from './ties';
+
+/** Paths whose points are connected to other things, or whose sides hang between their points. */
+
+export const isHungOrTied = ({ source }: PointsPath): boolean =>
+  source.hang !== undefined || source.points.some((p) => p.tie);
+
+/** Whether a path moves by itself: wind blows in what hangs. */
+export const hangMoves = ({ source }: PointsPath): boolean =>
+  source.hang?.how === 'sag' && source.hang.wind !== null && source.hang.wind.strength > 0;
+
+type Notes = CompiledPath['notes'];
+
+/** Compiles such a path: its points where what they are connected to is now, its sides as they hang. */
+export function compileHung(path: PointsPath, context: PathContext): CompileResult {
+  const { points, hang } = path.source;
+  const notes: Notes = [];
+  const ends = points.map((p) => (p.tie ? (context.tie?.(p.tie, p.position) ?? null) : null));
+  const placed = points.map((p, i): PathPoint => {
+    const end = ends[i];
+    if (p.tie && !end) notes.push({ kind: 'tie-missing', pointId: p.id });
+    if (end?.other) notes.push({ kind: 'tie-other', pointId: p.id });
+    return end ? { ...p, position: end.position } : p;
+  });
+  const strokes = splitStrokes(placed, path.closed);
+  const compiled = hang
+    ? hungStrokes(strokes, hang, ends, path.id, context.time ?? 0, notes)
+    : compileStrokes(strokes);
+  if (!compiled.ok) return compiled;
+  const [first, ...rest] = compiled.strokes.map((s): CompiledPath => ({ ...s, moved: true }));
+  const told = { ...first, notes: [...first.notes, ...notes] };
+  return { ok: true, path: told, strokes: [told, ...rest] };
+}
+
+function hungStrokes(
+  strokes: readonly Stroke[],
+  hang: Hang,
+  ends: readonly (TiedPlace | null)[],
+  seed: string,
+  time: number,
+  notes: Notes,
+): CompileResult {
+  const key = channel(`hang ${seed}`);
+  const own: number[][] = [];
+  const made = strokes.map((stroke): Stroke => {
+    const { points, closed, firstPoint } = stroke;
+    const sides = closed && points.length > 1 ? points.length : points.length - 1;
+    const out: PathPoint[] = [];
+    const at: number[] = [];
+    for (let i = 0; i < sides; i++) {
+      const [a, b] = [points[i], points[(i + 1) % points.length]];
+      const factor = 1 + hang.loose * (2 * random01(0, firstPoint + i, key) - 1);
+      const leaves = [ends[firstPoint + i], ends[firstPoint + ((i + 1) % points.length)]];
+      const side = hungBetween(
+        {
+          from: a.position,
+          to: b.position,
+          leaves: [leaves[0]?.direction ?? null, leaves[1]?.direction ?? null],
+        },
+        hang,
+        hang.wind ? downIn(hang.wind, lerp(a.position, b.position, 0.5), time) : undefined,
+        factor,
+      );
+      if (side.short) notes.push({ kind: 'hang-short', pointId: a.id });
+      join(out, side.points);
+      at.push(out.length - side.points.length);
+    }
+    // The point itself has its number, roll, size and zone; what lies between them has those of the point before.
+    if (!closed || points.length < 2) at.push(out.length - 1);
+    else out[0] = meeting(out.pop()!, out[0]);
+    own.push(at);
+    return { ...stroke, points: sides > 0 ? named(out, points, at) : points };
+  });
+  const compiled = compileStrokes(made);
+  if (!compiled.ok) return compiled;
+  const back = compiled.strokes.map((s) => {
+    const k = strokes.findIndex((stroke) => stroke.firstPoint === s.firstPoint);
+    return withOwnPoints(s, own[k]);
+  });
+  return { ok: true, path: back[0], strokes: back };
+}
+
+/** Puts a side behind those before: the place where they meet is one point with the handles of both. */
+function join(out: PathPoint[], side: PathPoint[]): void {
+  const last = out.pop();
+  const [first, ...rest] = side;
+  out.push(last ? meeting(last, first) : first, ...rest);
+}
+
+function meeting(before: PathPoint, after: PathPoint): PathPoint {
+  if (before.kind === 'corner' && after.kind === 'corner') return after;
+  const none: Vec3 = [0, 0, 0];
+  const into = before.kind === 'free' ? before.handleIn : none;
+  const out = after.kind === 'free' ? after.handleOut : none;
+  return { ...after, kind: 'free', handleIn: into, handleOut: out };
+}
+
+/** Points that were made, with the names and the rest of what the path's own points say from each of these on. */
+function named(made: PathPoint[], points: PathPoint[], at: readonly number[]): PathPoint[] {
+  let k = 0;
+  return made.map((p, i) => {
+    if (at[k + 1] === i) k++;
+    const { rollDeg, size, zone, id } = points[Math.min(k, points.length - 1)];
+    return { ...p, rollDeg, size, zone, id: at[k] === i ? id : `${id}.${i}` };
+  });
+}
+
+/** A stroke that knows of the path's own points alone, not of those that were made between them. */
+function withOwnPoints(s: CompiledPath, at: readonly number[]): CompiledPath {
+  const pick = <T extends { [i: number]: number }>(from: T, to: T): T => {
+    at.forEach((i, k) => (to[k] = from[i]));
+    return to;
+  };
+  const n = at.length;
+  const own = new Int32Array(s.pointS.length);
+  for (let i = 0, k = 0; i < own.length; i++) {
+    if (at[k + 1] === i) k++;
+    own[i] = k;
+  }
+  return {
+    ...s,
+    pointS: pick(s.pointS, new Float64Array(n)),
+    pointIds: at.map((i) => s.pointIds[i]),
+    rollDeg: pick(s.rollDeg, new Float64Array(n)),
+    size: pick(s.size, new Float64Array(n)),
+    zone: pick(s.zone, new Int32Array(n)),
+    // Where a line hangs it turns: its own points are corners.
+    isCorner: new Uint8Array(n).fill(1),
+    segmentPoint: s.segmentPoint.map((i) => s.firstPoint + own[i - s.firstPoint]),
+  };
+}

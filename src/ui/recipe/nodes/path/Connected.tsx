@@ -1,0 +1,126 @@
+'use client';
+
+import { parseSlotName, slotName } from '@/core/arrange/slotId';
+import { STATE } from '@/core/arrange/result';
+import type { Tie } from '@/core/curve/hang/schema';
+import { hasPoints, type PointsPath } from '@/core/curve/schema';
+import type { Scene } from '@/core/scene/schema';
+import { tiePoint } from '@/store/commands/hanging';
+import { dispatch, useDocument } from '@/store/document';
+import { engine, useEngine } from '@/store/engine';
+import { selectArrangement, selectNode, selectSlots } from '@/store/selection';
+import { shownPointsOf } from '@/view/onSurface';
+import { Button } from '../../../controls/Button';
+import { Choice } from '../../../controls/Choice';
+
+/** What a point of a path is connected to, by words and by choices; let go of, or connected without a drag. */
+export function Connected({ path, point }: { path: PointsPath; point: string }) {
+  const scene = useDocument((s) => s.scene);
+  const tie = path.source.points.find((p) => p.id === point)?.tie;
+  const on = tie?.to === 'slot' ? tie.arrangement : undefined;
+  const placements = useEngine((s) => (on ? s.result.arrangements.get(on)?.placements : undefined));
+  if (path.source.on) return null;
+  const put = (next: Tie | null) => {
+    const at = shownPointsOf(path.id).find((p) => p.id === point)?.position ?? [0, 0, 0];
+    dispatch(tiePoint, { path: path.id, point, tie: next, at });
+  };
+  const others = scene.paths.filter((p) => p.id !== path.id && hasPoints(p));
+  const chosen = tie ? (tie.to === 'slot' ? tie.arrangement : tie.path) : '';
+  const choose = (id: string) => {
+    if (id === '') return put(null);
+    const other = others.find((p) => p.id === id);
+    if (hasPoints(other)) return put({ to: 'point', path: id, point: other.source.points[0].id });
+    const p = engine().state.result.arrangements.get(id)?.placements;
+    const row = p ? p.state.indexOf(STATE.placed) : -1;
+    if (!p || row < 0) return undefined;
+    return put({
+      to: 'slot',
+      arrangement: id,
+      slot: slotName(p.slot[row]),
+      snap: snapsOf(scene, p.props)[0] ?? null,
+    });
+  };
+  const slots = placements
+    ? [...placements.slot.keys()].filter((i) => placements.state[i] === STATE.placed).slice(0, 2000)
+    : [];
+  const target = scene.paths.find((p) => tie?.to === 'point' && p.id === tie.path);
+  return (
+    <div role="group" aria-label="Connected" className="mt-1.5">
+      <Choice
+        label="Connected to"
+        hint="The point goes with it from then on"
+        value={chosen}
+        options={[
+          { value: '', text: 'Nothing' },
+          ...scene.arrangements.map((a) => ({ value: a.id, text: a.name })),
+          ...others.map((p) => ({ value: p.id, text: p.name })),
+        ]}
+        none="Missing"
+        onChange={choose}
+      />
+      {tie?.to === 'slot' && (
+        <>
+          <Choice
+            label="Which of them"
+            hint="By the number of its slot"
+            value={tie.slot}
+            options={slots.map((i) => {
+              const name = slotName(placements!.slot[i]);
+              return { value: name, text: `#${name}` };
+            })}
+            none={`#${tie.slot}, missing`}
+            onChange={(slot) => put({ ...tie, slot })}
+          />
+          <Choice
+            label="At its"
+            hint="The snap point of the prop, or its foot"
+            value={tie.snap ?? ''}
+            options={[
+              { value: '', text: 'foot' },
+              ...snapsOf(scene, placements?.props ?? []).map((name) => ({ value: name, text: name })),
+            ]}
+            none={`${tie.snap}, missing`}
+            onChange={(snap) => put({ ...tie, snap: snap === '' ? null : snap })}
+          />
+        </>
+      )}
+      {tie?.to === 'point' && hasPoints(target) && (
+        <Choice
+          label="At its point"
+          hint="By its number along the path"
+          value={tie.point}
+          options={target.source.points.slice(0, 2000).map((p, i) => ({ value: p.id, text: `${i + 1}` }))}
+          none="Missing"
+          onChange={(id) => put({ ...tie, point: id })}
+        />
+      )}
+      {tie && (
+        <div className="mt-1 flex gap-1.5">
+          <Button
+            look="bordered"
+            title="The point stays where it is, and goes with nothing any more"
+            onClick={() => put(null)}
+          >
+            Let go
+          </Button>
+          <Button title="Takes in hand what it is connected to" onClick={() => goTo(tie)}>
+            Show it
+          </Button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function goTo(tie: Tie): void {
+  if (tie.to === 'point') return selectNode('path', tie.path);
+  selectArrangement(tie.arrangement);
+  selectSlots(tie.arrangement, [parseSlotName(tie.slot)]);
+}
+
+/** Names of the snap points of some props. */
+const snapsOf = (scene: Scene, props: readonly string[]): string[] => [
+  ...new Set(
+    props.flatMap((id) => scene.props.find((p) => p.id === id)?.snapPoints.map((s) => s.name) ?? []),
+  ),
+];

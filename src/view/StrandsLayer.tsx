@@ -1,0 +1,49 @@
+import { useThree } from '@react-three/fiber';
+import { memo, useEffect, useMemo } from 'react';
+import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three';
+import type { Thread } from '@/core/arrange/base';
+import { has } from '@/core/arrange/registry';
+import { useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { THREAD_COLORS } from './colors';
+
+/** Bare lines that arrangements hang, each arrangement's as one. What has a body along it is drawn as a prop is. */
+export function StrandsLayer() {
+  const arrangements = useDocument((s) => s.scene.arrangements);
+  return arrangements.map(
+    (a) =>
+      a.visible && has(a, 'hang') && a.props.length === 0 && <Lines key={a.id} id={a.id} thread={a.thread} />,
+  );
+}
+
+const Lines = memo(function Lines({ id, thread }: { id: string; thread: Thread }) {
+  const invalidate = useThree((s) => s.invalidate);
+  const lines = useEngine((s) => s.result.arrangements.get(id)?.lines);
+  const drawn = useMemo(() => {
+    if (!lines || lines.slot.length === 0) return null;
+    const { each, position, slot } = lines;
+    const indices = new Uint32Array(slot.length * (each - 1) * 2);
+    let at = 0;
+    for (let k = 0; k < slot.length; k++)
+      for (let i = 0; i < each - 1; i++) {
+        indices[at++] = k * each + i;
+        indices[at++] = k * each + i + 1;
+      }
+    const geometry = new BufferGeometry();
+    geometry.setAttribute('position', new BufferAttribute(position, 3));
+    geometry.setIndex(new BufferAttribute(indices, 1));
+    return new LineSegments(
+      geometry,
+      new LineBasicMaterial({ color: THREAD_COLORS[thread], toneMapped: false }),
+    );
+  }, [lines, thread]);
+  useEffect(() => {
+    invalidate();
+    return () => {
+      drawn?.geometry.dispose();
+      (drawn?.material as LineBasicMaterial | undefined)?.dispose();
+      invalidate();
+    };
+  }, [drawn, invalidate]);
+  return drawn && <primitive object={drawn} dispose={null} />;
+});
