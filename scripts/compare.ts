@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readdirSync, rmSync, symlinkSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, rmSync, symlinkSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { slotsThatDiffer } from '@/core/testing/slots';
@@ -41,6 +41,10 @@ let any = false;
 try {
   for (const example of examples)
     for (const time of TIMES) {
+      if (!existsSync(join(tree, 'examples', example))) {
+        console.log(`new   ${example}`);
+        break;
+      }
       const { differ, worst, count } = slotsThatDiffer(csv(tree, example, time), csv('.', example, time));
       any ||= differ.length > 0;
       const word = differ.length > 0 ? 'DIFFERS' : 'same';

@@ -31,6 +31,7 @@ await withApplication(4188, async (browser, base) => {
     ['Ferry loop', 'ferry-loop'],
     ['Sailcloth', 'sailcloth'],
     ['Tiles of the beacon', 'beacon-tiles'],
+    ['The rigging board', 'rigging-board'],
     ['The headland', 'headland'],
   ]) {
     await open(title);

@@ -1,7 +1,7 @@
 import { emptyScene } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import type { Run } from '@/core/arrange/run/schema';
-import { builtEntry } from '@/demo/library';
+import { builtEntry, builtSettings } from '@/demo/library';
 import { COLORS } from '@/demo/shape';
 import { applyCommand, type Command } from '@/store/command';
 import { meanOverlap } from '@/store/commands/arrangements';
@@ -33,7 +33,7 @@ export class Builder {
 
   prop(name: string): string {
     const entry = builtEntry(name)!;
-    return this.do(addProp, { name: entry.title, mesh: { source: 'built', name }, settings: { foot: { at: entry.foot } } });
+    return this.do(addProp, { name: entry.title, mesh: { source: 'built', name }, settings: builtSettings(name) });
   }
 
   props<N extends string>(names: readonly N[]): Record<N, string> {

@@ -3,7 +3,8 @@ import { ferryLoop } from './ferryLoop';
 import { headland } from './headland';
 import { ropeFence } from './ropeFence';
 import { sailcloth } from './sailcloth';
+import { riggingBoard } from './riggingBoard';
 import { ternQuay } from './ternQuay';
 
 /** The example scenes by the name of their file. */
-export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, headland };
+export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, 'rigging-board': riggingBoard, headland };

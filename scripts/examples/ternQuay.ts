@@ -7,6 +7,9 @@ import { setSlotsRemoved, setArrangement, setSeed, setStep } from '@/store/comma
 import { addGenerated, addPath, setPath, setSource } from '@/store/commands/paths';
 import { setRunPaths } from '@/store/commands/runs';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
+import { windSchema } from '@/core/curve/hang/schema';
+import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
+import { addStrands, setStrandsEnd } from '@/store/commands/strands';
 import { Builder } from './builder';
 
 /** Points along the quay's edge, `inland` metres from it and `up` metres high. */
@@ -95,6 +98,7 @@ export function ternQuay(): Scene {
   b.meant('Floats on the grab line', 'Great life ring');
   const shore = b.surface('far-shore', 'Far shore');
   b.do(setSurface, { id: shore, values: { position: [0, -1.62, 0], locked: true } });
+  lampLines(b, lamps, props);
   return b.scene;
 }
 
@@ -123,4 +127,36 @@ function lifeRing(b: Builder, props: Record<'life-ring' | 'rope-piece' | 'net-fl
   b.do(setStep, { id: floats, step: 'facing', values: { posture: 'bank', size: 0.55 } });
   b.do(setStep, { id: floats, step: 'variation', values: { tint: { colors: ['#2c5f86', '#fbf8f1'], strength: [0.5, 0.5] } } });
   for (const id of [ring, grab, stand]) b.do(setPath, { id, values: { visible: false } });
+}
+
+/**
+ * Lines from arm to arm of the lamp posts, with lanterns that hang on them and sway; and a mooring line from the bow of
+ * each dinghy to the nearest bollard, whatever the water does.
+ */
+function lampLines(b: Builder, lamps: string, props: Record<'lantern', string>): void {
+  const { cord, rope } = b.props(['cord', 'rope']);
+  const lines = b.do(addStrands, {
+    on: lamps,
+    snap: 'right arm',
+    values: { name: 'Lamp lines', props: [{ prop: cord, weight: 1 }], thread: 'weld' },
+  });
+  b.do(hangStrands, { id: lines, values: { by: 'sag', sag: 0.55, loose: 0.2, wind: windSchema.parse({ strength: 0.25, gusts: 0.9, compassDeg: 150 }) } });
+  const path = b.do(addStrandsPath, { id: lines });
+  b.do(setPath, { id: path, values: { visible: false } });
+  const lanterns = b.run('Lanterns between the lamps', path, [[props.lantern, 1]]);
+  b.do(setArrangement, { id: lanterns, values: { thread: 'madder' } });
+  b.do(setStep, { id: lanterns, step: 'spacing', values: { mode: 'count', count: 3, ends: 'half' } });
+  b.do(setStep, { id: lanterns, step: 'facing', values: { size: 0.75 } });
+  const dinghies = b.scene.arrangements.find((a) => a.name === 'Dinghies')!;
+  const bollards = b.scene.arrangements.find((a) => a.name === 'Quay bollards')!;
+  const moor = b.do(addStrands, {
+    on: dinghies.id,
+    snap: 'bow',
+    values: { name: 'Mooring lines', pairs: 'nearest', props: [{ prop: rope, weight: 1 }], fit: 'repeat', thread: 'plum' },
+  });
+  b.do(setStrandsEnd, { id: moor, end: 'to', values: { on: bollards.id, snap: 'neck' } });
+  b.do(hangStrands, { id: moor, values: { slack: 0.04 } });
+  // They are made fast round their bollards and under the arms.
+  b.meant('Lamp lines', 'Lamp posts', 'Lanterns between the lamps', 'Pennants');
+  b.meant('Mooring lines', 'Quay bollards', 'Dinghies', 'Quay');
 }

@@ -1,4 +1,7 @@
-import type { Mesh } from '@/core/mesh/mesh';
+import { sub } from '@/core/math/vec3';
+import { meshBounds, propMatrix, type Mesh } from '@/core/mesh/mesh';
+import type { Prop } from '@/core/mesh/propSchema';
+import { through } from '@/core/mesh/surface';
 import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
 import * as growth from './props/headland';
@@ -23,6 +26,20 @@ export interface BuiltMesh {
   /** It grows or lies any way round: where many are scattered each is turned by chance, until that is taken back. */
   anyTurn?: true;
   make: () => Mesh;
+}
+
+/** What a built-in mesh comes into a scene with: its foot, and the points that it brings, in the prop's own space. */
+export function builtSettings(name: string): Pick<Prop, 'foot' | 'snapPoints'> {
+  const foot = { at: builtEntry(name)!.foot };
+  const made = builtMesh(name)!;
+  const own = propMatrix({ unitScale: 1, foot, front: '+z', up: '+y' }, meshBounds(made));
+  const origin = through(own, [0, 0, 0]);
+  const snapPoints = (made.snapPoints ?? []).map((p) => ({
+    ...p,
+    position: through(own, p.position),
+    ...(p.direction && { direction: sub(through(own, p.direction), origin) }),
+  }));
+  return { foot, snapPoints };
 }
 
 const prop = (

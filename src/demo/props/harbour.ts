@@ -25,7 +25,7 @@ function bollardShape(body: string, band: string): Mesh {
       [body, body, body, body, body, band, body, body, body, body],
       true,
     )
-    .mesh();
+    .mesh([{ name: 'neck', position: [0, 0.47, 0.16], direction: [0, 0, 1] }]);
 }
 
 export const bollard = () => bollardShape(C.ink, C.ink);
@@ -259,5 +259,5 @@ export function dinghy(): Mesh {
   );
   s.moveTo(0, 0.22, -0.75).box(1.2, 0.05, 0.3, C.linen);
   s.moveTo(0, 0.22, 0.35).box(1.24, 0.05, 0.28, C.linen);
-  return s.moveTo(0, 0, 0).mesh();
+  return s.moveTo(0, 0, 0).mesh([{ name: 'bow', position: [0, 0.6, 1.55], direction: [0, 0.3, 1] }]);
 }

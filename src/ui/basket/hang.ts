@@ -1,8 +1,6 @@
 import { has, type With } from '@/core/arrange/registry';
 import type { MeshRef } from '@/core/mesh/meshRef';
-import { meshBounds, propMatrix } from '@/core/mesh/mesh';
-import { through } from '@/core/mesh/surface';
-import { builtEntry, builtMesh } from '@/demo/library';
+import { builtEntry, builtSettings } from '@/demo/library';
 import { setArrangement } from '@/store/commands/arrangements';
 import { addRun } from '@/store/commands/runs';
 import { addScatterProps } from '@/store/commands/scatter';
@@ -73,19 +71,7 @@ export function takeBuilt(name: string): string | undefined {
   const entry = builtEntry(name)!;
   const mesh: MeshRef = { source: 'built', name };
   if (entry.use === 'surface') return dispatch(addSurface, { name: entry.title, mesh });
-  const foot = { at: entry.foot };
-  // The points that its mesh brings, from the mesh's own space into the prop's.
-  const made = builtMesh(name)!;
-  const own = propMatrix({ unitScale: 1, foot, front: '+z', up: '+y' }, meshBounds(made));
-  const [x, y, z] = through(own, [0, 0, 0]);
-  const snapPoints = (made.snapPoints ?? []).map((p) => ({
-    ...p,
-    position: through(own, p.position),
-    ...(p.direction && {
-      direction: through(own, p.direction).map((v, k) => v - [x, y, z][k]) as [number, number, number],
-    }),
-  }));
-  return dispatch(addProp, { name: entry.title, mesh, settings: { foot, snapPoints } });
+  return dispatch(addProp, { name: entry.title, mesh, settings: builtSettings(name) });
 }
 
 let previewed: string | null = null;

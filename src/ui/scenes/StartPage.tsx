@@ -44,6 +44,11 @@ const EXAMPLES = [
     text: 'Scallop tiles round a waisted tower, keeping their shape and bent, a lattice, shingles, an emblem on a hull',
   },
   {
+    name: 'rigging-board',
+    title: 'The rigging board',
+    text: 'Ropes strung from eye to eye, taut, slack and stiff, crossing; a line with floats that sways',
+  },
+  {
     name: 'headland',
     title: 'The headland',
     text: 'A hundred thousand tufts by slope, path, picture and brush; gorse, sea pinks, boulders, a plot in rows, gulls',

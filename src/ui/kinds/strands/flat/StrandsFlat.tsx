@@ -34,10 +34,12 @@ export function StrandsFlat({ arrangement: a }: { arrangement: Strands }) {
   const shown = sides.slice(0, MOST);
   const wide = shown.reduce((sum, s) => sum + s.wide, 0) || 1;
   const high = shown.flatMap((s) => s.points.map((p) => p[1]));
-  const [low, top] = [Math.min(...high, 0), Math.max(...high, 0.1)];
+  const low = Math.min(...high);
+  // A line that is taut and level still has its place.
+  const top = Math.max(...high, low + wide / 40);
   const k = Math.min((size.width - 2 * MARGIN) / wide, (size.height - 2 * MARGIN) / (top - low));
   const left = (size.width - wide * k) / 2;
-  const y = (h: number) => size.height / 2 + ((low + top) / 2 - h) * k;
+  const y = (h: number) => (size.height + (low + top) * k) / 2 - h * k;
   const color = THREAD_COLORS[a.thread];
   const lit = shown.find((s) => s.slot === hover) ?? shown[0];
   let from = left;
