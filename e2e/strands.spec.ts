@@ -163,3 +163,54 @@ test('many lines at once: from each to the next, how they hang, what lies along 
   await settled(page);
   expect((await bulbs())[1].x).toBeCloseTo(ring(posts[1])[0], 6);
 });
+
+test('measuring: the size of what is under the pointer, a distance between snap points, an angle; kept, it follows', async ({
+  page,
+}) => {
+  const posts = await eyes(page);
+  const [a, b] = [ring(posts[0]), ring(posts[3])];
+  await page.getByRole('button', { name: 'Measure', exact: true }).click();
+  await expect(page.getByText(/Click two places for a distance/)).toBeVisible();
+  const middle = await onScreen(page, [posts[1].x + 0.05, 0, 0]);
+  await page.mouse.move(middle.x, middle.y);
+  await expect(page.getByText('Screw eye, wide × long × high')).toBeVisible();
+  const clickOn = async (place: [number, number, number]) => {
+    const at = await onScreen(page, place);
+    await page.mouse.move(at.x + 2, at.y - 2);
+    await page.mouse.click(at.x + 2, at.y - 2);
+  };
+  const status = page.getByRole('status').filter({ hasText: /Straight|Angle|Click two/ });
+  await clickOn(a);
+  await clickOn(b);
+  await expect(status).toContainText('Straight 6 m');
+  await expect(status).toContainText('Rises 0 m');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  const kept = page.getByRole('list', { name: 'Kept measures' });
+  await expect(kept).toContainText('Distance6 m');
+  await expect(page.getByRole('img', { name: 'Distance: 6 m' })).toBeVisible();
+
+  // Two places on the path and one beside it: what lies along the path, and a right angle.
+  await clickOn([-3, 0, 0]);
+  await clickOn([3, 0, 0]);
+  await expect(status).toContainText(/Along the path (6|6\.0\d*|5\.9\d*) m/);
+  const side = await onScreen(page, [3.07, 0, 3]);
+  await page.keyboard.down('Control');
+  await page.mouse.move(side.x, side.y);
+  await page.mouse.click(side.x, side.y);
+  await page.keyboard.up('Control');
+  await expect(status).toContainText(/Angle (89\.\d+|90(\.\d+)?)°/);
+  await page.getByRole('button', { name: 'Clear', exact: true }).click();
+
+  // Props further apart: the kept one goes with the snap points that it is between.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: /^Screw eye Run/ }).click();
+  const spacing = await openStep(page, 'Spacing');
+  await type(spacing.getByLabel('Pitch', { exact: true }), '1');
+  await settled(page);
+  await expect(page.getByRole('img', { name: 'Distance: 3 m' })).toBeVisible();
+  await page.getByRole('button', { name: 'Measure', exact: true }).click();
+  await page.getByRole('button', { name: 'Remove Distance' }).click();
+  await expect(page.getByRole('img', { name: /^Distance/ })).toHaveCount(0);
+  await undo(page);
+  await expect(page.getByRole('img', { name: 'Distance: 3 m' })).toBeVisible();
+});

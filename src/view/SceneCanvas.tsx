@@ -5,6 +5,7 @@ import { memo, useEffect, useLayoutEffect, useRef, type ReactNode } from 'react'
 import { NeutralToneMapping, PCFShadowMap, WebGLRenderer } from 'three';
 import { engine, useEngine } from '@/store/engine';
 import { Develop } from './develop/Develop';
+import { MeasureLines } from './overlay/MeasureLines';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { HoldMarks } from './overlay/HoldMarks';
@@ -157,6 +158,7 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <KeyCursor />
       <ToolMarks />
       <DrawPreview />
+      <MeasureLines />
       <SurfaceHandles />
       <HoldMarks />
       <PointHandles />

@@ -4,6 +4,7 @@ import { drawAhead, drawClick, enoughDrawn, finishDrawing } from './drawTool';
 import { holdClick } from './holdTool';
 import { paintDab } from './masks/brushStroke';
 import { facesClick } from './masks/facesTool';
+import { measureAhead, measureClick } from './measure/measureTool';
 import { paintAhead } from './masks/paintTool';
 import { pegAhead, pegClick } from './pegTool';
 import { clickScene, hoverScene } from './scenePick';
@@ -30,6 +31,7 @@ function look(x: number, y: number, free: boolean): void {
   if (tool === 'draw') return drawAhead(view, x, y, { straight: false, free });
   if (tool === 'peg') return pegAhead(view, x, y, free);
   if (tool === 'paint') return paintAhead(view, x, y);
+  if (tool === 'measure') return measureAhead(view, x, y, false);
   hoverScene(view, x, y);
 }
 
@@ -42,6 +44,7 @@ function click(x: number, y: number, free: boolean, stayed: boolean): void {
   else if (tool === 'peg') pegClick(view, x, y, free);
   else if (tool === 'paint') paintDab(view, x, y, stayed);
   else if (tool === 'hold') holdClick(view, x, y);
+  else if (tool === 'measure') measureClick(view, x, y, free);
   else if (tool === 'faces') void facesClick(view, x, y, free);
   else clickScene(x, y, false);
 }

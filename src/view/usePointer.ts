@@ -12,6 +12,7 @@ import { StrokeCopy } from './strokeCopy';
 import { clickScene, hoverScene, joinUnder, takeInHand, takesPoints } from './scenePick';
 import { BrushStroke, type SlotsStroke } from './masks/brushStroke';
 import { facesClick } from './masks/facesTool';
+import { measureAhead, measureClick } from './measure/measureTool';
 import { brushWheel, paintAhead } from './masks/paintTool';
 import { chooseTool, setBrush, setDrawing, setPegging, useView } from './viewState';
 import { currentView } from '@/view/handle';
@@ -74,6 +75,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'edge') return void lookForEdge(x, y);
       if (tool === 'peg') return pegAhead(view, x, y, keys.free);
       if (tool === 'paint') return paintAhead(view, x, y);
+      if (tool === 'measure') return measureAhead(view, x, y, keys.free);
       const { prop, path } = hoverScene(view, x, y);
       lit = useSelection.getState().hover;
       const canvas = element.querySelector('canvas');
@@ -138,6 +140,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'hold') return holdClick(view, x, y);
       if (tool === 'faces') return void facesClick(view, x, y, e.shiftKey);
       if (tool === 'paint') return undefined;
+      if (tool === 'measure') return measureClick(view, x, y, keysOf(e).free);
       if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
       if (slid instanceof PegSlide) return undefined;
       // With Mod whole things are taken in hand beside each other, with Shift single props.

@@ -21,6 +21,7 @@ export function emptyScene(name: string): Scene {
     surfaces: [],
     arrangements: [],
     masks: [],
+    measures: [],
     view: null,
     aside: [],
   };

@@ -180,7 +180,7 @@ export function readScene(json: unknown): ReadScene {
   return { scene, unknown: unknownFields(data, found.value, ''), mends };
 }
 
-const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements', 'masks'] as const;
+const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements', 'masks', 'measures'] as const;
 
 /** Two nodes of one id would shadow each other: the later one is set aside. */
 function setTwinsAside(data: Record<string, unknown>): SetAside[] {

@@ -5,6 +5,7 @@ import { name } from '../math/measures';
 import { maskSchema } from '../mesh/mask/schema';
 import { propSchema } from '../mesh/propSchema';
 import { surfaceSchema } from '../mesh/surfaceSchema';
+import { measureSchema } from './measureSchema';
 import { SCENE_VERSION } from './version';
 
 /** The scene document: one Zod schema, from which docs/scene-format.md and the JSON Schema are made. */
@@ -23,6 +24,7 @@ export const sceneSchema = z.object({
   surfaces: z.array(surfaceSchema),
   arrangements: z.array(arrangementSchema),
   masks: z.array(maskSchema).default([]),
+  measures: z.array(measureSchema).max(2000).default([]),
   view: z
     .object({ eye: vec3Schema, target: vec3Schema })
     .nullable()

@@ -2,7 +2,7 @@
 
 import { useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
-import { Brush, MousePointer2, Pin, Spline } from 'lucide-react';
+import { Brush, MousePointer2, Pin, Ruler, Spline } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { setScene } from '@/store/commands/scene';
@@ -26,6 +26,7 @@ import { openDialog } from '../uiState';
 import { plural, whole } from '@/words/numbers';
 import { DrawOptions } from './DrawOptions';
 import { PaintOptions } from './PaintOptions';
+import { MeasureOptions } from './MeasureOptions';
 import { PegOptions } from './PegOptions';
 import { PointPanel } from './PointPanel';
 import { SnapTag } from './SnapTag';
@@ -139,6 +140,17 @@ function ToolLine() {
           </button>
         ))}
         <SnapTag className={tagClass} peg={<Peg />} />
+        <button
+          type="button"
+          aria-pressed={tool === 'measure'}
+          title="Distances, angles, sizes and heights (6)"
+          onClick={() => chooseTool('measure')}
+          className={tagClass(tool === 'measure')}
+        >
+          <Peg />
+          <Ruler size={15} />
+          Measure
+        </button>
       </div>
     </div>
   );
@@ -217,6 +229,7 @@ function NextStep() {
       </Hint>
     );
   }
+  if (tool === 'measure') return <MeasureOptions />;
   if (tool === 'peg') return <PegOptions />;
   if (tool === 'paint') return <PaintOptions />;
   // With a surface there is more than one way to begin, and something to look at.

@@ -16,6 +16,7 @@ import { stepSelected } from '../lists/stepRows';
 import { groupSelected } from '../menus/groupEntries';
 import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { saveNow } from '@/store/keeping/keeper';
+import { measureStepBack } from '@/view/measure/measureTool';
 import { resizeBrush, strengthenBrush } from '@/view/masks/paintTool';
 import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
@@ -57,7 +58,9 @@ function hideOrShow(): void {
 function stepOut(): void {
   const { tool } = useView.getState();
   if (tool === 'draw') drawStepBack();
-  else if (tool === 'edge' || tool === 'peg' || tool === 'paint' || tool === 'hold' || tool === 'faces')
+  else if (tool === 'measure') {
+    if (!measureStepBack()) chooseTool('pick');
+  } else if (tool === 'edge' || tool === 'peg' || tool === 'paint' || tool === 'hold' || tool === 'faces')
     chooseTool('pick');
   else stepBack();
 }
@@ -126,6 +129,13 @@ export const ACTIONS: Action[] = [
     words: 'brush mask density erase weight spray',
     keys: '4',
     run: () => chooseTool('paint'),
+  },
+  {
+    id: 'measure',
+    title: 'Measure',
+    words: 'ruler distance length angle size height dimension tape protractor',
+    keys: '6',
+    run: () => chooseTool('measure'),
   },
   {
     id: 'brush-smaller',

@@ -30,15 +30,18 @@ interface Known {
 }
 const known = new WeakMap<ServedArrangement['placements'], Known>();
 
+/** What of props is asked for where their snap points are looked up. */
+export const factsOf = (props: readonly Prop[]) => (id: string) => ({
+  state: 'ready' as const,
+  bounds: { min: [0, 0, 0] as Vec3, max: [0, 0, 0] as Vec3 },
+  snapPoints: props.find((q) => q.id === id)?.snapPoints ?? [],
+});
+
 function snapsOf({ placements: p }: ServedArrangement, props: readonly Prop[]): Known {
   const have = known.get(p);
   if (have?.props === props) return have;
   const points = p.props.map((id) => props.find((q) => q.id === id)?.snapPoints ?? []);
-  const facts = (id: string) => ({
-    state: 'ready' as const,
-    bounds: { min: [0, 0, 0] as Vec3, max: [0, 0, 0] as Vec3 },
-    snapPoints: props.find((q) => q.id === id)?.snapPoints ?? [],
-  });
+  const facts = factsOf(props);
   const out: { places: number[]; rows: number[]; names: string[] } = { places: [], rows: [], names: [] };
   for (let i = 0; i < p.count && out.rows.length < MOST; i++) {
     if (p.state[i] !== STATE.placed || p.prop[i] < 0) continue;
