@@ -15,6 +15,7 @@ import {
   undo,
   type Row,
 } from './support/app';
+import { glbOf } from './support/glb';
 import { test } from './support/test';
 
 /** Lines hung between snap points, and what hangs on them, read back out of the exported rows. */
@@ -111,6 +112,8 @@ test('many lines at once: from each to the next, how they hang, what lies along 
   await expect(page.getByRole('img', { name: 'Lines from the side' }).locator('circle')).toHaveCount(8);
   const hanging = await openStep(page, 'Hanging');
   await hanging.getByRole('radio', { name: 'Depth' }).click();
+  await type(hanging.getByRole('textbox', { name: 'Hangs down' }), '0.45');
+  await expect(page.getByText(/#1 is 2 m wide and hangs 0\.45 m down/)).toBeVisible();
   await type(hanging.getByRole('textbox', { name: 'Hangs down' }), '0.4');
   await expect(page.getByText(/#1 is 2 m wide and hangs 0\.4 m down/)).toBeVisible();
 
@@ -213,4 +216,69 @@ test('measuring: the size of what is under the pointer, a distance between snap 
   await expect(page.getByRole('img', { name: /^Distance/ })).toHaveCount(0);
   await undo(page);
   await expect(page.getByRole('img', { name: 'Distance: 3 m' })).toBeVisible();
+});
+
+test('own snap points: out of a .glb’s empty nodes, and by clicks on the mesh; mirrored; lines hang from them', async ({
+  page,
+}) => {
+  await newScene(page);
+  // A block of a metre, two high, with an eye at its top.
+  const p = [0, 1].flatMap((y) => [-0.5, 0.5].flatMap((x) => [-0.5, 0.5].flatMap((z) => [x, y * 2, z])));
+  const quads = [
+    [0, 1, 3, 2],
+    [4, 6, 7, 5],
+    [0, 4, 5, 1],
+    [2, 3, 7, 6],
+    [0, 2, 6, 4],
+    [1, 5, 7, 3],
+  ];
+  const block = await glbOf(
+    p,
+    quads.flatMap(([a, b, c, d]) => [a, c, b, a, d, c]),
+    { eye: [0, 1.5, 0.5] },
+  );
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await page
+    .getByLabel('File to bring in')
+    .setInputFiles({ name: 'block.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from(block) });
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('switch', { name: '1 snap point from its empty nodes' })).toBeChecked();
+  await dialog.getByRole('button', { name: 'Put in the basket' }).click();
+  const snaps = page.getByRole('group', { name: 'Snap points' });
+  await expect(snaps.getByRole('textbox', { name: 'eye Y', exact: true })).toHaveValue('1.50');
+  await expect(snaps.getByRole('textbox', { name: 'eye points to Z' })).toHaveValue('1');
+
+  await pathByNumbers(page, [
+    [-2, 0],
+    [2, 0],
+  ]);
+  await hang(page, 'block');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count' }).click();
+  await type(spacing.getByRole('textbox', { name: 'Count' }), '2');
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+
+  // A corner of the first one: it runs to the east, so its left is north.
+  await page.getByRole('button', { name: 'block', exact: true }).click();
+  await snaps.getByRole('button', { name: 'Pick in the scene' }).click();
+  const corner = await onScreen(page, [-2.5, 2, -0.5]);
+  await page.mouse.click(corner.x + 3, corner.y + 3);
+  await settled(page);
+  const value = (name: string) => snaps.getByRole('textbox', { name, exact: true }).inputValue().then(Number);
+  expect([await value('point 2 X'), await value('point 2 Y'), await value('point 2 Z')]).toEqual([
+    0.5, 2, -0.5,
+  ]);
+  expect(await value('point 2 points to Y')).toBe(1);
+  await page.keyboard.press('Escape');
+  await snaps.getByRole('button', { name: 'Mirror' }).last().click();
+  expect(await value('point 2 mirrored X')).toBe(-0.5);
+
+  await page.getByRole('button', { name: /^block Run/ }).click();
+  await choose(page, 'More for this run', 'Hang lines');
+  await settled(page);
+  const ends = await openStep(page, 'Ends');
+  await pickOption(page, ends, 'From its', 'point 2 mirrored');
+  await pickOption(page, ends, 'To its', 'point 2');
+  await expect(page.getByText(/^1 line from the side\. #1 is 4\.12 m wide/)).toBeVisible();
 });

@@ -54,14 +54,22 @@ function placesOf(node: Node): ((p: P3) => P3)[] {
   });
 }
 
-/** A .glb of one mesh. @param places xyz a vertex, metres @param indices three a triangle; absent: as they come */
-export async function glbOf(places: ArrayLike<number>, indices?: number[]): Promise<Uint8Array> {
+/**
+ * A .glb of one mesh. @param places xyz a vertex, metres @param indices three a triangle; absent: as they come
+ * @param empty nodes without a mesh: their names, and where
+ */
+export async function glbOf(
+  places: ArrayLike<number>,
+  indices?: number[],
+  empty: Record<string, P3> = {},
+): Promise<Uint8Array> {
   const d = new Document();
   const buffer = d.createBuffer();
   const position = d.createAccessor().setType('VEC3').setArray(Float32Array.from(places)).setBuffer(buffer);
   const order = indices ?? Array.from({ length: places.length / 3 }, (_, k) => k);
   const faces = d.createAccessor().setArray(Uint16Array.from(order)).setBuffer(buffer);
   const primitive = d.createPrimitive().setAttribute('POSITION', position).setIndices(faces);
-  d.createScene().addChild(d.createNode().setMesh(d.createMesh().addPrimitive(primitive)));
+  const scene = d.createScene().addChild(d.createNode().setMesh(d.createMesh().addPrimitive(primitive)));
+  for (const [name, at] of Object.entries(empty)) scene.addChild(d.createNode(name).setTranslation(at));
   return new WebIO().writeBinary(d);
 }

@@ -1,7 +1,6 @@
-import { sub } from '@/core/math/vec3';
-import { meshBounds, propMatrix, type Mesh } from '@/core/mesh/mesh';
+import type { Mesh } from '@/core/mesh/mesh';
 import type { Prop } from '@/core/mesh/propSchema';
-import { through } from '@/core/mesh/surface';
+import { snapPointsOf } from '@/core/mesh/snapPoints';
 import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
 import * as growth from './props/headland';
@@ -31,15 +30,8 @@ export interface BuiltMesh {
 /** What a built-in mesh comes into a scene with: its foot, and the points that it brings, in the prop's own space. */
 export function builtSettings(name: string): Pick<Prop, 'foot' | 'snapPoints'> {
   const foot = { at: builtEntry(name)!.foot };
-  const made = builtMesh(name)!;
-  const own = propMatrix({ unitScale: 1, foot, front: '+z', up: '+y' }, meshBounds(made));
-  const origin = through(own, [0, 0, 0]);
-  const snapPoints = (made.snapPoints ?? []).map((p) => ({
-    ...p,
-    position: through(own, p.position),
-    ...(p.direction && { direction: sub(through(own, p.direction), origin) }),
-  }));
-  return { foot, snapPoints };
+  const lies = { unitScale: 1, foot, front: '+z', up: '+y' } as const;
+  return { foot, snapPoints: snapPointsOf(builtMesh(name)!, lies) };
 }
 
 const prop = (

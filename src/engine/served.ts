@@ -177,7 +177,8 @@ const drawnElsewhere = (p: Placements, old: Placements, i: number): boolean =>
 /** Whether two results of one arrangement can differ in nothing but the values of their rows. */
 function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): boolean {
   const [p, old] = [now.placements, told.placements];
-  const shaped = (r: EvaluatedArrangement) => r.sheet !== undefined || r.placements.shape !== undefined;
+  const shaped = (r: EvaluatedArrangement) =>
+    r.sheet !== undefined || r.lines !== undefined || r.placements.shape !== undefined;
   return (
     p.count === old.count &&
     !shaped(now) &&

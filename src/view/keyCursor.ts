@@ -8,6 +8,7 @@ import { measureAhead, measureClick } from './measure/measureTool';
 import { paintAhead } from './masks/paintTool';
 import { pegAhead, pegClick } from './pegTool';
 import { clickScene, hoverScene } from './scenePick';
+import { snapPointClick } from './snapPointTool';
 import { useView } from './viewState';
 
 /**
@@ -44,6 +45,7 @@ function click(x: number, y: number, free: boolean, stayed: boolean): void {
   else if (tool === 'peg') pegClick(view, x, y, free);
   else if (tool === 'paint') paintDab(view, x, y, stayed);
   else if (tool === 'hold') holdClick(view, x, y);
+  else if (tool === 'snap-point') snapPointClick(view, x, y, free);
   else if (tool === 'measure') measureClick(view, x, y, free);
   else if (tool === 'faces') void facesClick(view, x, y, free);
   else clickScene(x, y, false);

@@ -8,6 +8,7 @@ import { takeBox } from './boxPick';
 import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
+import { snapPointClick } from './snapPointTool';
 import { StrokeCopy } from './strokeCopy';
 import { clickScene, hoverScene, joinUnder, takeInHand, takesPoints } from './scenePick';
 import { BrushStroke, type SlotsStroke } from './masks/brushStroke';
@@ -140,6 +141,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (tool === 'hold') return holdClick(view, x, y);
       if (tool === 'faces') return void facesClick(view, x, y, e.shiftKey);
       if (tool === 'paint') return undefined;
+      if (tool === 'snap-point') return snapPointClick(view, x, y, keysOf(e).free);
       if (tool === 'measure') return measureClick(view, x, y, keysOf(e).free);
       if (tool === 'peg' && !slid) return pegClick(view, x, y, keysOf(e).free);
       if (slid instanceof PegSlide) return undefined;

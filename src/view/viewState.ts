@@ -4,14 +4,14 @@ import { create } from 'zustand';
 import type { Tie } from '@/core/curve/hang/schema';
 import type { Vec3 } from '@/core/math/vec3';
 import type { PaintStroke } from '@/core/mesh/mask/schema';
-import type { Measuring } from './measure/measureTool';
+import { NO_MEASURING, type Measuring } from './measure/measuring';
 import type { Drawn } from './many/plan';
 import type { PegPlace } from './pegPlace';
 import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
 /** "hold": places of cloth are held by a click; "faces": a layer of a mask gets faces to measure from. */
-export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'paint' | 'hold' | 'faces' | 'measure';
+export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'paint' | 'hold' | 'faces' | 'measure' | 'snap-point';
 /** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
 type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 
@@ -89,6 +89,8 @@ export interface ViewState {
   pegging: Pegging;
   brush: Brush;
   measuring: Measuring;
+  /** The prop that gets snap points by clicks, and why the last one gave none. */
+  snapPick: { prop: string; said: string | null } | null;
   /** The layer that gets faces, while they are picked, and why the last click took none. */
   faces: { mask: string; layer: string; said: string | null } | null;
   /** The mask that is shown in shades on its surfaces. */
@@ -141,7 +143,8 @@ export const useView = create<ViewState>(() => ({
     layer: null,
     ahead: null,
   },
-  measuring: { taken: [], ahead: null, prop: null },
+  measuring: NO_MEASURING,
+  snapPick: null,
   faces: null,
   shades: null,
   drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0 },
@@ -160,7 +163,7 @@ export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
     tool,
     drawing: { ...NO_DRAWING, onto },
     edge: null,
-    measuring: { taken: [], ahead: null, prop: null },
+    measuring: NO_MEASURING,
     pegging: { ...s.pegging, ahead: null, snap: null },
     brush: { ...s.brush, ahead: null, layer: null },
   }));

@@ -8,6 +8,7 @@ import type { Motion } from '../mesh/motion';
 import { spreadInstances } from './glbInstances';
 import { PLAIN, readMaterials } from './glbMaterials';
 import { motionOf } from './glbMotion';
+import { emptyNodes } from './glbSnapPoints';
 import { notKept } from './glbNotKept';
 import { checkSize, checkVertices, FileError } from './limits';
 
@@ -168,6 +169,8 @@ export async function readMovingGlb(bytes: Uint8Array, name: string): Promise<Mo
     throw new FileError(`“${name}” has no faces, so there is nothing to place. Choose another file.`);
   checkVertices(vertexCount, name);
   const mesh = assemble(document, pieces, vertexCount, name);
+  const snapPoints = emptyNodes(document);
+  if (snapPoints.length > 0) mesh.snapPoints = snapPoints;
   const motion = motionOf(document, pieces);
   if (motion && !motion.isFinite())
     throw new FileError(

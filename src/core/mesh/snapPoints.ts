@@ -1,8 +1,20 @@
-import type { Vec3 } from '../math/vec3';
-import { propMatrix, type Bounds } from './mesh';
+import { normalize, sub, type Vec3 } from '../math/vec3';
+import { meshBounds, propMatrix, type Bounds, type Mesh } from './mesh';
+import { through } from './surface';
 import type { Prop } from './propSchema';
 
 type Posture = Pick<Prop, 'unitScale' | 'foot' | 'front' | 'up'>;
+
+/** The points that a mesh brings, in the space of a prop that lies on it so. */
+export function snapPointsOf(mesh: Mesh, posture: Posture): Prop['snapPoints'] {
+  const own = propMatrix(posture, meshBounds(mesh));
+  const origin = through(own, [0, 0, 0]);
+  return (mesh.snapPoints ?? []).map((p) => ({
+    ...p,
+    position: through(own, p.position),
+    ...(p.direction && { direction: normalize(sub(through(own, p.direction), origin)) }),
+  }));
+}
 
 /**
  * Snap points where they are on the mesh when its foot, axes or unit become others.

@@ -18,5 +18,4 @@ export const measureSchema = z.object({
     .describe('Two for a distance; three for the angle at the second'),
 });
 
-export type Measure = z.infer<typeof measureSchema>;
-export type MeasuredPlace = Measure['places'][number];
+export type MeasuredPlace = z.infer<typeof measureSchema>['places'][number];

@@ -59,9 +59,12 @@ export function PlaceField({
   hint,
   value,
   onChange,
+  way,
 }: {
   label: string;
   hint: string;
+  /** A direction: its numbers are no lengths. */
+  way?: boolean;
   value: Vec3;
   onChange: (v: Vec3, key?: string) => void;
 }) {
@@ -73,8 +76,7 @@ export function PlaceField({
           key={name}
           label={`${label} ${name}`}
           prefix={name}
-          dimension="length"
-          unit={unit}
+          {...(!way && { dimension: 'length' as const, unit })}
           step={0.1}
           value={value[axis]}
           className="!px-1.5 [&_span:last-child]:hidden"

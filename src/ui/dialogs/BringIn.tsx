@@ -3,6 +3,7 @@
 import { FileBox } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { meshBounds, propMatrix, type Bounds } from '@/core/mesh/mesh';
+import { snapPointsOf } from '@/core/mesh/snapPoints';
 import type { Axis, MeshRef } from '@/core/mesh/meshRef';
 import type { BroughtIn } from '@/engine/service';
 import { addProp, replacePropMesh } from '@/store/commands/scene';
@@ -16,6 +17,7 @@ import { pictureOf } from '@/view/pictures';
 import { Button } from '../controls/Button';
 import { Modal } from '../controls/Modal';
 import { Segmented } from '../controls/Segmented';
+import { Toggle } from '../controls/Toggle';
 import { WorkProgress } from './WorkProgress';
 import { AxisField, UnitField } from '../recipe/nodes/MeshFields';
 import { lookWhenThere } from '../shell/lookWhenThere';
@@ -140,6 +142,8 @@ function Correct({
   const [up, setUp] = useState<Axis>('+y');
   const [name, setName] = useState(brought.fileName.replace(/\.glb$/i, ''));
   const [picture, setPicture] = useState<string | null>(null);
+  const [snaps, setSnaps] = useState(true);
+  const points = brought.mesh.snapPoints?.length ?? 0;
   const [problem, setProblem] = useState<string | null>(null);
   const front: Axis = use === 'replace' && prop ? prop.front : up[1] === 'z' ? '+y' : '+z';
   const choose = (to: typeof use) => {
@@ -178,7 +182,9 @@ function Correct({
     }
     const title = name.trim().slice(0, 200) || 'Mesh';
     if (use === 'prop') {
-      const id = dispatch(addProp, { name: title, mesh, settings: { unitScale, up, front } });
+      const lies = { unitScale, up, front, foot: { at: 'base' as const } };
+      const snapPoints = snaps && points > 0 ? snapPointsOf(brought.mesh, lies) : [];
+      const id = dispatch(addProp, { name: title, mesh, settings: { unitScale, up, front, snapPoints } });
       if (id) selectNode('prop', id);
     } else if (use === 'replace' && held) {
       if (surface) dispatch(replaceMesh, { id: held.id, mesh, settings: { unitScale, up } });
@@ -239,6 +245,14 @@ function Correct({
           {use === 'replace' && prop && '. Its foot, front, size and snap points stay.'}
           {use !== 'prop' && brought.clips.length > 0 && ` · ${plural(brought.clips.length, 'animation')}`}
         </p>
+        {use === 'prop' && points > 0 && (
+          <Toggle
+            label={`${plural(points, 'snap point')} from its empty nodes`}
+            hint="Nodes without a mesh become points that lines are connected to, by their names"
+            value={snaps}
+            onChange={setSnaps}
+          />
+        )}
         {brought.notKept.length > 0 && (
           <p role="status" className="mt-1 text-[12.5px] text-caution">
             {`Not kept: ${brought.notKept.join(', ')}. Everything else comes in.`}

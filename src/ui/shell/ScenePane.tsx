@@ -204,6 +204,7 @@ function Unseen() {
 function NextStep() {
   const tool = useView((s) => s.tool);
   const facesSaid = useView((s) => s.faces?.said);
+  const snapSaid = useView((s) => s.snapPick?.said);
   const paths = useDocument((s) => s.scene.paths.length);
   const props = useDocument((s) => s.scene.props.length);
   const runs = useDocument((s) => s.scene.arrangements.length);
@@ -226,6 +227,14 @@ function NextStep() {
       <Hint>
         {facesSaid ??
           'Click a flat piece of a surface to measure from it, or to leave it out again; with Shift a single face. Escape puts the tool away.'}
+      </Hint>
+    );
+  }
+  if (tool === 'snap-point') {
+    return (
+      <Hint>
+        {snapSaid ??
+          'Click on any placed copy of the prop: it gets a snap point there, with the face’s direction. Corners and edges catch; Ctrl suspends that. Escape puts the tool away.'}
       </Hint>
     );
   }

@@ -60,8 +60,7 @@ function stepOut(): void {
   if (tool === 'draw') drawStepBack();
   else if (tool === 'measure') {
     if (!measureStepBack()) chooseTool('pick');
-  } else if (tool === 'edge' || tool === 'peg' || tool === 'paint' || tool === 'hold' || tool === 'faces')
-    chooseTool('pick');
+  } else if (tool !== 'pick') chooseTool('pick');
   else stepBack();
 }
 

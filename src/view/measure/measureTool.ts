@@ -15,27 +15,12 @@ import { curveOf } from '../snap/candidates';
 import { snapAt, type Snap } from '../snap/snap';
 import { factsOf } from '../snap/snapPoints';
 import { useView } from '../viewState';
+import type { Measuring, Taken } from './measuring';
 
 /**
  * The measure tool: clicks take places, snapped as drawing is: two are a distance, a third makes it an angle, a fourth
  * begins anew. What is measured goes with what its places are connected to.
  */
-
-/** A place that was clicked, and what was there. */
-export interface Taken extends MeasuredPlace {
-  snap: Snap | null;
-  /** The path that it lies on. */
-  path: string | null;
-}
-
-export interface Measuring {
-  taken: readonly Taken[];
-  ahead: Taken | null;
-  /** The placed prop under the pointer. */
-  prop: { arrangement: string; slot: number } | null;
-}
-
-export const NO_MEASURING: Measuring = { taken: [], ahead: null, prop: null };
 
 /** @param free suspends snapping */
 function takeAt(view: ViewHandle, x: number, y: number, free: boolean): Pick<Measuring, 'ahead' | 'prop'> {

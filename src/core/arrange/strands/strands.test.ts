@@ -276,3 +276,16 @@ test('what is missing is said: a snap point, an arrangement, two places; lines s
   );
   expect(ring.lines.findings.map((f) => f.kind)).toEqual(['cycle']);
 });
+
+test('each end has a snap point of its own', () => {
+  const r = evaluated(
+    sceneOf({ from: { on: 'posts', snap: 'eye' }, to: { snap: 'other' } }, (scene) => {
+      scene.props[0].snapPoints.push({ name: 'other', position: [-EYE[0], EYE[1], EYE[2]] });
+    }),
+  );
+  const eyes = eyesOf(r, 'posts');
+  endsOf(r).forEach(([from, to], i) => {
+    near(from, eyes[i]);
+    expect(Math.hypot(...to.map((v, k) => v - eyes[i + 1][k]))).toBeCloseTo(2 * 0.1 * 1.5, 5);
+  });
+});

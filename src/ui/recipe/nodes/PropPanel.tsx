@@ -87,7 +87,11 @@ export function PropPanel({ id }: { id: string }) {
           onChange={(front) => void pose({ front })}
         />
         <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
-        <SnapPoints points={prop.snapPoints} onChange={(snapPoints, key) => set({ snapPoints }, key)} />
+        <SnapPoints
+          prop={id}
+          points={prop.snapPoints}
+          onChange={(snapPoints, key) => set({ snapPoints }, key)}
+        />
         <Button
           look="bordered"
           title="As a new run along it"

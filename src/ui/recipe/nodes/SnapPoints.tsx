@@ -1,14 +1,20 @@
 import { Plus, Trash2 } from 'lucide-react';
 import type { Prop } from '@/core/mesh/propSchema';
-import { IconButton } from '../../controls/Button';
+import { chooseTool, useView } from '@/view/viewState';
+import { Button, IconButton } from '../../controls/Button';
 import { PlaceField } from '../../controls/NumberFields';
 import { RenameField } from '../RenameField';
 
 type Point = Prop['snapPoints'][number];
 
 /** The named points of a prop, where members and other props may meet it: metres from its foot. */
-export function SnapPoints(props: { points: Point[]; onChange: (points: Point[], key?: string) => void }) {
-  const { points, onChange } = props;
+export function SnapPoints(props: {
+  prop: string;
+  points: Point[];
+  onChange: (points: Point[], key?: string) => void;
+}) {
+  const { prop, points, onChange } = props;
+  const picking = useView((s) => s.tool === 'snap-point' && s.snapPick?.prop === prop);
   const put = (i: number, values: Partial<Point>, key?: string) =>
     onChange(
       points.map((p, k) => (k === i ? { ...p, ...values } : p)),
@@ -22,6 +28,17 @@ export function SnapPoints(props: { points: Point[]; onChange: (points: Point[],
     <div role="group" aria-label="Snap points" className="mt-1">
       <div className="flex items-center justify-between text-sm">
         Snap points
+        <Button
+          look={picking ? 'ink' : 'bordered'}
+          className="ml-auto !px-2 !py-0.5 !text-xs"
+          title="Click on a placed copy of it: a corner, the middle of an edge, anywhere on a face"
+          onClick={() => {
+            chooseTool(picking ? 'pick' : 'snap-point');
+            useView.setState({ snapPick: { prop, said: null } });
+          }}
+        >
+          {picking ? 'Done' : 'Pick in the scene'}
+        </Button>
         <IconButton
           name="Add a snap point"
           onClick={() => onChange([...points, { name: free(), position: [0, 0, 0] }])}
@@ -53,8 +70,50 @@ export function SnapPoints(props: { points: Point[]; onChange: (points: Point[],
             value={p.position}
             onChange={(position, key) => put(i, { position }, key)}
           />
+          {p.direction && (
+            <PlaceField
+              way
+              label={`${p.name} points to`}
+              hint="Its direction: left, up, front; stiff lines leave it that way"
+              value={p.direction}
+              onChange={(direction, key) => put(i, { direction }, key)}
+            />
+          )}
+          <div className="flex justify-end gap-1">
+            {!p.direction && (
+              <Button
+                title="Stiff lines leave it in its direction"
+                className="!px-1.5 !py-0.5 !text-xs text-soft"
+                onClick={() => put(i, { direction: [0, 0, 1] })}
+              >
+                Direction
+              </Button>
+            )}
+            <Button
+              title="The same on the other side, left and right"
+              className="!px-1.5 !py-0.5 !text-xs text-soft"
+              onClick={() => onChange([...points, mirrored(p, points)])}
+            >
+              Mirror
+            </Button>
+          </div>
         </div>
       ))}
     </div>
   );
+}
+
+/** A point on the other side of a prop, by a name that is free. */
+function mirrored(p: Point, points: readonly Point[]): Point {
+  const flipped = ([x, y, z]: Point['position']): Point['position'] => [x === 0 ? 0 : -x, y, z];
+  const swap: Record<string, string> = { left: 'right', right: 'left' };
+  const other = p.name.replace(/\b(left|right)\b/, (side) => swap[side]);
+  let name = other === p.name ? `${p.name} mirrored` : other;
+  for (let n = 2; points.some((q) => q.name === name); n++) name = `${other} ${n}`;
+  return {
+    ...p,
+    name,
+    position: flipped(p.position),
+    ...(p.direction && { direction: flipped(p.direction) }),
+  };
 }
