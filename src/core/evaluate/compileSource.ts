@@ -170,9 +170,20 @@ export function compileSource(path: Path, context: PathContext): CompileResult {
     return Array.isArray(strokes) ? carryStrokes(strokes, now, surface, place) : strokes;
   }
   const strokes = strokesOf(path, context);
-  return typeof strokes === 'string'
-    ? { ok: false, problem: strokes }
-    : withRest(compileStrokes(strokes), strokes);
+  if (typeof strokes === 'string') return { ok: false, problem: strokes };
+  return path.source.kind === 'lines' ? compiledOnce(strokes) : withRest(compileStrokes(strokes), strokes);
+}
+
+const known = new WeakMap<Stroke, CompileResult>();
+
+/** Compiled strokes of which most may be the very ones that they were: those are not compiled again. */
+function compiledOnce(strokes: readonly Stroke[]): CompileResult {
+  const made = strokes.flatMap((stroke) => {
+    let one = known.get(stroke);
+    if (!one) known.set(stroke, (one = compileStrokes([stroke])));
+    return one.ok ? one.strokes : [];
+  });
+  return made.length > 0 ? { ok: true, path: made[0], strokes: made } : { ok: false, problem: 'zero-length' };
 }
 
 /** Compiled strokes, each with itself at rest where it has the same segments there. */

@@ -53,14 +53,14 @@ export function drawnPath(id: string, key: string, result: CompileResult): PathR
     };
   }
   const { strokes } = result;
-  const metrics = strokes.map(metricsOf);
+  const metrics = strokes.map(measured);
   return {
     id,
     key,
     ok: true,
     closed: strokes.every((s) => s.closed),
     length: strokes.reduce((sum, s) => sum + s.length, 0),
-    strokes: strokes.map(drawnStroke),
+    strokes: strokes.map(drawn),
     turns: metrics.reduce((sum, m) => sum + m.turns, 0),
     tightest: Math.min(...metrics.map((m) => m.tightest)),
     findings: strokes.flatMap((s) =>
@@ -73,6 +73,26 @@ export function drawnPath(id: string, key: string, result: CompileResult): PathR
     ),
   };
 }
+
+const knownMetrics = new WeakMap<CompiledPath, ReturnType<typeof metricsOf>>();
+const knownStrokes = new WeakMap<CompiledPath, DrawnStroke>();
+
+/** What was made of a stroke is kept for as long as it is the same one. */
+function kept<V>(
+  known: WeakMap<CompiledPath, V>,
+  make: (path: CompiledPath) => V,
+): (path: CompiledPath) => V {
+  return (path) => {
+    const have = known.get(path);
+    if (have !== undefined) return have;
+    const made = make(path);
+    known.set(path, made);
+    return made;
+  };
+}
+
+const measured = kept(knownMetrics, metricsOf);
+const drawn = kept(knownStrokes, (path) => drawnStroke(path));
 
 const drawnStroke = (path: CompiledPath): DrawnStroke => ({
   closed: path.closed,

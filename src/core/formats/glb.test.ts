@@ -329,3 +329,32 @@ describe('animation', () => {
     expect(meshes.every((m) => m.listPrimitives()[0].listTargets().length === 0)).toBe(true);
   });
 });
+
+test('nodes without a mesh come in as snap points; bones, cameras and nodes with children do not', async () => {
+  const d = new Document();
+  const buffer = d.createBuffer();
+  const position = d
+    .createAccessor()
+    .setType('VEC3')
+    .setArray(new Float32Array([0, 0, 0, 1, 0, 0, 0, 1, 0]))
+    .setBuffer(buffer);
+  const mesh = d.createMesh().addPrimitive(d.createPrimitive().setAttribute('POSITION', position));
+  // A quarter turn about Y: its own Z points along X.
+  const eye = d.createNode('eye').setTranslation([0, 2, 0]).setRotation([0, Math.SQRT1_2, 0, Math.SQRT1_2]);
+  const arm = d.createNode('arm').setTranslation([1, 0, 0]).setScale([2, 2, 2]).addChild(eye);
+  const camera = d.createNode('camera').setCamera(d.createCamera());
+  const bone = d.createNode('bone');
+  d.createSkin().addJoint(bone);
+  d.createScene()
+    .addChild(d.createNode('body').setMesh(mesh))
+    .addChild(arm)
+    .addChild(camera)
+    .addChild(bone)
+    .addChild(d.createNode('eye'));
+  const read = await readGlb(await io().writeBinary(d), 'eyes.glb');
+  expect(read.snapPoints!.map((p) => p.name)).toEqual(['eye', 'eye 2']);
+  const [{ position: at, direction }] = read.snapPoints!;
+  expect(at).toEqual([1, 4, 0]);
+  expect(direction![0]).toBeCloseTo(1, 6);
+  expect(direction![2]).toBeCloseTo(0, 6);
+});

@@ -130,15 +130,35 @@ function between(
   return list;
 }
 
-/** The lines that are there, as strokes of a path. */
+/** Strokes as they hung last, by the arrangement and the slot that they leave. */
+const hungBefore = new Map<string, Map<number, { key: string; stroke: Stroke }>>();
+
+/**
+ * The lines that are there, as strokes of a path. One that hangs just as it did is the same object, so that what was made
+ * of it is still known.
+ */
 export function hungStrokes(strands: Strands, context: ArrangeContext): Stroke[] {
   const lines = linesOf(strands, context, () => {});
+  const before = hungBefore.get(strands.id);
+  const now = new Map<number, { key: string; stroke: Stroke }>();
+  const how = JSON.stringify(strands.hang);
   let firstPoint = 0;
-  return (lines?.list ?? []).flatMap((line, i): Stroke[] => {
+  const strokes = (lines?.list ?? []).flatMap((line, i): Stroke[] => {
     if (lines!.placements.state[i] !== STATE.placed) return [];
-    const { points } = hungBetween(line, strands.hang, line.down, line.factor);
-    const stroke = { points: named(points), closed: false, firstPoint };
-    firstPoint += points.length;
+    const { from, to, leaves, down, factor, slot } = line;
+    const key = JSON.stringify([from, to, leaves, down, factor, firstPoint, how]);
+    const have = before?.get(slot);
+    const stroke = have?.key === key ? have.stroke : strokeOf(line, strands, firstPoint);
+    now.set(slot, { key, stroke });
+    firstPoint += stroke.points.length;
     return [stroke];
   });
+  hungBefore.set(strands.id, now);
+  return strokes;
 }
+
+const strokeOf = (line: Line, { hang }: Strands, firstPoint: number): Stroke => ({
+  points: named(hungBetween(line, hang, line.down, line.factor).points),
+  closed: false,
+  firstPoint,
+});

@@ -6,6 +6,8 @@ import type { Hang } from './schema';
 
 /** Straight pieces that a line which hangs is drawn in. */
 export const PIECES = 16;
+/** Of its parameter: up to here the slope of a line is less than two in one. */
+const FLAT = 1.44;
 
 /**
  * Writes a line as it is drawn, in closed form: {@link PIECES} + 1 places from end to end, evenly along it.
@@ -54,6 +56,8 @@ export function drawHung(
 
 /** How far along the level way the k-th place is: even in length along the line. */
 function evenly({ a, x0 }: { a: number; x0: number }, h: number, k: number): number {
+  // Where it hangs flatly, even as seen from above is as good.
+  if (Math.max(x0, h - x0) < FLAT * a) return (h * k) / PIECES;
   const [first, last] = [sinh(-x0 / a), sinh((h - x0) / a)];
   return x0 + a * asinh(first + ((last - first) * k) / PIECES);
 }
