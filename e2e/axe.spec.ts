@@ -123,6 +123,7 @@ for (const [example, nodes] of [
   ['Rope fence', ['Upper rails Spans', 'Marram on the dunes Scatter']],
   ['Ferry loop', ['Cargo Riders', 'Mooring rings Pegs']],
   ['Tiles of the beacon', ['Tiles, rigid Sheet']],
+  ['The rigging board', ['Slack Strands', 'Float line Path']],
   ['Sailcloth', ['Signal cloth Surface']],
 ] as const)
   test(`${nodes.join(', ')}: all steps open`, async ({ page }) => {

@@ -86,23 +86,11 @@ await withApplication(4188, async (browser, base) => {
   await rest();
   await shot('spans');
 
-  // Sheets: the tower's tiles with their layout, and the layout tall: stretched, in the colours of distortion.
+  // Sheets: the tower's tiles with their layout.
   await open('Tiles of the beacon');
   await page.getByRole('button', { name: /^Tiles, bent Sheet/ }).click();
   await rest();
   await shot('sheet');
-  await page.getByRole('button', { name: 'Taller flat view' }).click();
-  await page.getByRole('button', { name: /^Tiles, rigid Sheet/ }).click();
-  await step('Surface').click();
-  await page.getByRole('radio', { name: 'Stretched' }).click();
-  await step('Layout').click();
-  await step('Facing').click();
-  await page.getByRole('region', { name: 'Facing' }).getByText('Show distortion').click();
-  await page.getByRole('region', { name: 'Facing' }).getByText('Show distortion').scrollIntoViewIfNeeded();
-  await rest();
-  await shot('layout');
-  await page.getByRole('region', { name: 'Facing' }).getByText('Show distortion').click();
-  await page.getByRole('button', { name: 'Lower flat view' }).click();
 
   await open('Rope fence');
   await page.getByRole('button', { name: /^Tufts along/ }).click();
@@ -130,6 +118,13 @@ await withApplication(4188, async (browser, base) => {
   await page.getByRole('group', { name: 'Cloth', exact: true }).scrollIntoViewIfNeeded();
   await rest();
   await shot('cloth');
+
+  // Ropes of the rigging board from the side, and how they hang.
+  await open('The rigging board');
+  await page.getByRole('button', { name: /^Slack Strands/ }).click();
+  await step('Hanging').click();
+  await rest();
+  await shot('strands');
 
   // A scatter over the headland with its places from above; one of its masks in shades; the brush.
   await open('The headland');

@@ -1,4 +1,4 @@
-import { Mesh, Triangle, Vector3, type Intersection, type Object3D } from 'three';
+import { InstancedMesh, Matrix4, Mesh, Triangle, Vector3, type Intersection, type Object3D } from 'three';
 import { acceleratedRaycast } from 'three-mesh-bvh';
 import type { Vec3 } from '@/core/math/vec3';
 import { rayAt } from './project';
@@ -13,13 +13,28 @@ export type Hit =
   | { kind: 'prop'; arrangement: string; slot: number; point: Vec3 }
   | { kind: 'surface'; id: string; point: Vec3; normal: Vec3 };
 
-/** What is under a pixel of the view, nearest first. */
-export function pick(view: ViewHandle, x: number, y: number, want: 'all' | 'surfaces' = 'all'): Hit | null {
+/** What of the view can be met by a ray: surfaces, what is placed, or both. */
+export function targetsIn(view: ViewHandle, want: 'all' | 'surfaces' | 'props'): Object3D[] {
   const targets: Object3D[] = [];
   view.scene.traverseVisible((o) => {
-    if (o.userData.surface || (want === 'all' && o.userData.pick)) targets.push(o);
+    const meant = (want !== 'props' && o.userData.surface) || (want !== 'surfaces' && o.userData.pick);
+    if (meant) targets.push(o);
   });
-  const hits: Intersection[] = rayAt(view, x, y).intersectObjects(targets, false);
+  return targets;
+}
+
+/** From what was hit, its instance of many, to the scene. */
+export function matrixOf({ object, instanceId }: Intersection): Matrix4 {
+  const matrix = object.matrixWorld.clone();
+  if (!(object instanceof InstancedMesh) || instanceId === undefined) return matrix;
+  const own = new Matrix4();
+  object.getMatrixAt(instanceId, own);
+  return matrix.multiply(own);
+}
+
+/** What is under a pixel of the view, nearest first. */
+export function pick(view: ViewHandle, x: number, y: number, want: 'all' | 'surfaces' = 'all'): Hit | null {
+  const hits: Intersection[] = rayAt(view, x, y).intersectObjects(targetsIn(view, want), false);
   for (const hit of hits) {
     const { pick: instance, surface } = hit.object.userData as { pick?: InstancePick; surface?: string };
     const point: Vec3 = [hit.point.x, hit.point.y, hit.point.z];
@@ -55,11 +70,7 @@ const TRIANGLE = Uint32Array.of(0, 1, 2);
  * @param meant a place of the scene that is meant by the pixel: on the face there, what lies nearest to it
  */
 export function pickPlace(view: ViewHandle, x: number, y: number, meant?: Vec3): SurfacePlace | null {
-  const targets: Object3D[] = [];
-  view.scene.traverseVisible((o) => {
-    if (o.userData.surface) targets.push(o);
-  });
-  const hit = rayAt(view, x, y).intersectObjects(targets, false)[0];
+  const hit = rayAt(view, x, y).intersectObjects(targetsIn(view, 'surfaces'), false)[0];
   if (!hit || hit.faceIndex === undefined || hit.faceIndex === null) return null;
   const mesh = hit.object as Mesh;
   const { geometry } = mesh;

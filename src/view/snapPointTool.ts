@@ -1,11 +1,11 @@
-import { InstancedMesh, Matrix3, Matrix4, Vector3, type Mesh, type Object3D } from 'three';
+import { Matrix3, Vector3 } from 'three';
 import { quatRotate, type Quat } from '@/core/math/quat';
 import { normalize, type Vec3 } from '@/core/math/vec3';
 import { setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import type { ViewHandle } from './handle';
-import type { InstancePick } from './pick';
+import { matrixOf, targetsIn, type InstancePick } from './pick';
 import { rayAt, toScreen } from './project';
 import { meshPlacesUnder } from './snap/meshPlaces';
 import { useSnap } from './snap/snapState';
@@ -63,19 +63,10 @@ function freeName(taken: readonly string[]): string {
 
 /** The placed prop under a pixel: where, and the normal of its face there. */
 function placedUnder(view: ViewHandle, x: number, y: number) {
-  const targets: Object3D[] = [];
-  view.scene.traverseVisible((o) => {
-    if (o.userData.pick) targets.push(o);
-  });
-  const hit = rayAt(view, x, y).intersectObjects(targets, false)[0];
+  const hit = rayAt(view, x, y).intersectObjects(targetsIn(view, 'props'), false)[0];
   const instance = hit?.object.userData.pick as InstancePick | undefined;
   if (!hit?.face || !instance || hit.instanceId === undefined) return null;
-  const matrix = (hit.object as Mesh).matrixWorld.clone();
-  if (hit.object instanceof InstancedMesh) {
-    const own = new Matrix4();
-    hit.object.getMatrixAt(hit.instanceId, own);
-    matrix.multiply(own);
-  }
+  const matrix = matrixOf(hit);
   const normal = new Vector3()
     .copy(hit.face.normal)
     .applyMatrix3(new Matrix3().getNormalMatrix(matrix))

@@ -8,6 +8,9 @@ import { addMadePath } from './paths';
 
 /** Commands of what hangs, and of what is connected. */
 
+/** What fields of hanging are called, where others have other names for them. */
+const CALLED = { how: 'hangs', by: 'hangs by', loose: 'loose by' };
+
 const hangs = (scene: Scene, path: string) => findPointsPath(scene, path).source;
 
 /** Lets the sides of a path hang, or sets how they do; null: they are as its points say again. */
@@ -21,7 +24,7 @@ export const hangPath = command<{ path: string; values: Partial<Hang> | null }>(
     const { name } = findPointsPath(before, path);
     const { hang } = hangs(before, path);
     if (values === null) return `“${name}” hangs no more`;
-    return hang ? describeChange(hang, values, before.units) : `let “${name}” hang`;
+    return hang ? describeChange(hang, values, before.units, CALLED) : `let “${name}” hang`;
   },
 });
 
@@ -45,7 +48,7 @@ export const hangStrands = command<{ id: string; values: Partial<Hang> }>({
     found.hang = hangSchema.parse({ ...found.hang, ...values });
   },
   name: (before, _, { id, values }) =>
-    describeChange(findWith(before, id, 'hang').hang, values, before.units),
+    describeChange(findWith(before, id, 'hang').hang, values, before.units, CALLED),
 });
 
 /** The lines of strands as a path that other things hang on. @returns its id */

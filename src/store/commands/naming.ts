@@ -161,6 +161,12 @@ const LABELS: Record<string, string> = {
   riseDeg: 'rises by',
   arrangements: 'arrangements',
   faces: 'faces',
+  slack: 'slack',
+  length: 'length',
+  sag: 'depth',
+  wind: 'wind',
+  pairs: 'pairs',
+  snap: 'snap point',
 };
 
 /** Fields that are lengths; they are named in the unit that their fields show. */
@@ -182,6 +188,13 @@ const CHOICES: Record<string, Record<string, string>> = {
   waverRows: { together: 'together', each: 'each' },
   collide: { ignore: 'off', 'leave-out': 'on' },
   combine: { product: 'all', largest: 'any', difference: 'less' },
+  pairs: {
+    next: 'each to the next',
+    rows: 'row to row',
+    same: 'the same number',
+    cross: 'crosswise',
+    random: 'by chance',
+  },
 };
 
 /** Fields that name a node: its id says nothing to people. */
@@ -190,7 +203,7 @@ const NAMES = new Set(['mask', 'sizeMask', 'arrangements', 'faces', 'picture']);
 const number = (v: number) => String(Number(v.toPrecision(4)));
 
 function show(key: string, value: unknown, units: Scene['units']): string {
-  if (NAMES.has(key)) return '';
+  if (NAMES.has(key) || (key === 'on' && typeof value === 'string')) return '';
   if (value === null || value === undefined) return 'auto';
   if (typeof value === 'number') {
     if (SHARES.has(key)) return `${number(value * 100)}%`;
@@ -203,15 +216,23 @@ function show(key: string, value: unknown, units: Scene['units']): string {
   return String(value);
 }
 
-/** "pitch 1.8 → 2.4", from the fields that differ, in the scene's units. */
-export function describeChange(before: object, values: object, units: Scene['units']): string {
+/**
+ * "pitch 1.8 → 2.4", from the fields that differ, in the scene's units.
+ * @param labels for fields that are called otherwise here
+ */
+export function describeChange(
+  before: object,
+  values: object,
+  units: Scene['units'],
+  labels: Record<string, string> = {},
+): string {
   const changed = Object.keys(values).filter(
     (k) =>
       JSON.stringify((before as Record<string, unknown>)[k]) !==
       JSON.stringify((values as Record<string, unknown>)[k]),
   );
   const key = changed[0] ?? Object.keys(values)[0];
-  const label = LABELS[key] ?? key;
+  const label = labels[key] ?? LABELS[key] ?? key;
   const [from, to] = [before, values].map((o) => show(key, (o as Record<string, unknown>)[key], units));
   const more = changed.length > 1 ? ' and more' : '';
   return from || to ? `${label} ${from} → ${to}${more}` : `${label}${more}`;

@@ -56,7 +56,7 @@ export function PaintOptions() {
   const own = brush.layer !== null && target !== null && 'layer' in target;
   const what = target && 'layer' in target ? 'density' : brush.what;
   const inHand = scene.arrangements.find((a) => a.id === arrangement);
-  const box = { dimension: 'percent' as const, step: 0.05, min: 0.01, max: 1, className: 'w-[84px]' };
+  const box = { dimension: 'percent' as const, step: 0.05, min: 0.01, max: 1, className: 'w-[88px]' };
   return (
     <div className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5">
       <div className="flex flex-wrap items-center justify-center gap-1.5 rounded-lg bg-paper/95 px-2 py-1 text-[12.5px] shadow">
@@ -96,7 +96,7 @@ export function PaintOptions() {
           unit={scene.units}
           step={0.1}
           value={brush.radius}
-          className="w-[108px]"
+          className="w-[118px]"
           onChange={(v) => v !== null && v > 0 && setBrush({ radius: v })}
         />
         {/* What is selected is so or not. */}
@@ -107,7 +107,7 @@ export function PaintOptions() {
               label="Brush strength"
               prefix="strength"
               value={brush.strength}
-              className="w-[116px]"
+              className="w-[124px]"
               onChange={(v) => v !== null && setBrush({ strength: Math.min(1, Math.max(0.01, v)) })}
             />
             <NumberBox

@@ -1,4 +1,4 @@
-import { Raycaster, Vector3, type Object3D } from 'three';
+import { Raycaster, Vector3 } from 'three';
 import { nearestSnap, snapInRow } from '@/core/arrange/snapPlace';
 import { parseSlotName, slotName } from '@/core/arrange/slotId';
 import { hasPoints } from '@/core/curve/schema';
@@ -9,7 +9,7 @@ import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import type { ViewHandle } from '../handle';
 import { shownPointsOf } from '../onSurface';
-import { pick } from '../pick';
+import { pick, targetsIn } from '../pick';
 import { onPlane } from '../project';
 import { curveOf } from '../snap/candidates';
 import { snapAt, type Snap } from '../snap/snap';
@@ -112,13 +112,9 @@ export function alongPath(a: Taken, b: Taken): number | null {
 
 /** The surface straight below a place, and how far down; null where there is none. */
 export function overGround(view: ViewHandle, at: Vec3): { surface: string; height: number } | null {
-  const targets: Object3D[] = [];
-  view.scene.traverseVisible((o) => {
-    if (o.userData.surface) targets.push(o);
-  });
   // From a hair above, so that what lies on it is at nothing.
   const ray = new Raycaster(new Vector3(at[0], at[1] + 1e-4, at[2]), new Vector3(0, -1, 0));
-  const hit = ray.intersectObjects(targets, false)[0];
+  const hit = ray.intersectObjects(targetsIn(view, 'surfaces'), false)[0];
   return hit
     ? { surface: hit.object.userData.surface as string, height: Math.max(0, hit.distance - 1e-4) }
     : null;

@@ -1,5 +1,6 @@
-import { InstancedMesh, Matrix4, Vector3, type Mesh, type Object3D } from 'three';
+import { Vector3, type Mesh } from 'three';
 import { lerp, type Vec3 } from '@/core/math/vec3';
+import { matrixOf, targetsIn } from '../pick';
 import { rayAt, toScreen } from '../project';
 import type { ViewHandle } from '../handle';
 
@@ -16,26 +17,15 @@ export interface MeshPlace {
   label: string;
 }
 
-const matrix = new Matrix4();
-
 /** @param parts divisions of its edges; 1: none */
 export function meshPlacesUnder(view: ViewHandle, x: number, y: number, parts: number): MeshPlace[] {
-  const targets: Object3D[] = [];
-  view.scene.traverseVisible((o) => {
-    if (o.userData.surface || o.userData.pick) targets.push(o);
-  });
-  const hit = rayAt(view, x, y).intersectObjects(targets, false)[0];
+  const hit = rayAt(view, x, y).intersectObjects(targetsIn(view, 'all'), false)[0];
   if (!hit?.face) return [];
   const mesh = hit.object as Mesh;
   const { geometry } = mesh;
   if ((geometry.index?.count ?? Infinity) / 3 > MOST_FACES) return [];
   const position = geometry.getAttribute('position');
-  matrix.copy(mesh.matrixWorld);
-  if (mesh instanceof InstancedMesh && hit.instanceId !== undefined) {
-    const own = new Matrix4();
-    mesh.getMatrixAt(hit.instanceId, own);
-    matrix.multiply(own);
-  }
+  const matrix = matrixOf(hit);
   const { a, b, c } = hit.face;
   const corners = [a, b, c].map(
     (i) => new Vector3().fromBufferAttribute(position, i).applyMatrix4(matrix).toArray() as Vec3,

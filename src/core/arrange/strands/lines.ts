@@ -87,7 +87,7 @@ export function linesOf(strands: Strands, context: ArrangeContext, say: Say): Li
     context,
     say,
   );
-  return { list, placements, props: drawn || props.length > 0 ? props : [] };
+  return { list, placements, props };
 }
 
 const filled = (n: number, axis: number) =>
@@ -102,13 +102,17 @@ function between(
 ): Line[] {
   const { hang, seed } = strands;
   let missing = 0;
+  let snap: string | null = null;
   const list = pairsOf(strands, from, to, context).flatMap(([i, j]): Line[] => {
     const [a, b] = [
       snapInRow(from, i, strands.from.snap, context.prop),
       snapInRow(to, j, strands.to.snap, context.prop),
     ];
-    if (!a || !b) missing++;
-    if (!a || !b) return [];
+    if (!a || !b) {
+      missing++;
+      snap = a ? strands.to.snap : strands.from.snap;
+      return [];
+    }
     const slot = from.slot[i];
     return [
       {
@@ -121,12 +125,7 @@ function between(
       },
     ];
   });
-  if (missing > 0)
-    say(
-      'strands-snap-missing',
-      { count: missing, snap: strands.from.snap ?? strands.to.snap ?? '' },
-      'warning',
-    );
+  if (missing > 0) say('strands-snap-missing', { count: missing, snap: snap ?? 'foot' }, 'warning');
   return list;
 }
 
