@@ -143,7 +143,7 @@ function lampLines(b: Builder, lamps: string, props: Record<'lantern', string>):
   b.do(hangStrands, { id: lines, values: { by: 'sag', sag: 0.55, loose: 0.2, wind: windSchema.parse({ strength: 0.25, gusts: 0.9, compassDeg: 150 }) } });
   const path = b.do(addStrandsPath, { id: lines });
   b.do(setPath, { id: path, values: { visible: false } });
-  const lanterns = b.run('Lanterns between the lamps', path, [[props.lantern, 1]]);
+  const lanterns = b.run('Lanterns on the lines', path, [[props.lantern, 1]]);
   b.do(setArrangement, { id: lanterns, values: { thread: 'madder' } });
   b.do(setStep, { id: lanterns, step: 'spacing', values: { mode: 'count', count: 3, ends: 'half' } });
   b.do(setStep, { id: lanterns, step: 'facing', values: { size: 0.75 } });
@@ -157,6 +157,6 @@ function lampLines(b: Builder, lamps: string, props: Record<'lantern', string>):
   b.do(setStrandsEnd, { id: moor, end: 'to', values: { on: bollards.id, snap: 'neck' } });
   b.do(hangStrands, { id: moor, values: { slack: 0.04 } });
   // They are made fast round their bollards and under the arms.
-  b.meant('Lamp lines', 'Lamp posts', 'Lanterns between the lamps', 'Pennants');
+  b.meant('Lamp lines', 'Lamp posts', 'Lanterns on the lines', 'Pennants');
   b.meant('Mooring lines', 'Quay bollards', 'Dinghies', 'Quay');
 }

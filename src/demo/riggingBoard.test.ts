@@ -57,7 +57,7 @@ test('ropes from eye to eye: crossed, up and down, along the top; each is where 
 
 test('on the quay: lanterns between the lamps sway in the wind; dinghies keep their lines while the water moves', async () => {
   const [still, later] = [await opened('tern-quay', 0), await opened('tern-quay', 4)];
-  const lanterns = (r: typeof still) => r.points('Lanterns between the lamps', [0, 0, 0]);
+  const lanterns = (r: typeof still) => r.points('Lanterns on the lines', [0, 0, 0]);
   expect(lanterns(still).length).toBe(12);
   expect(lanterns(still).some((p, i) => away(p, lanterns(later)[i]) > 0.02)).toBe(true);
   for (const r of [still, later]) {
