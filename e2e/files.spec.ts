@@ -52,7 +52,7 @@ test('what is sent out as .glb is valid and holds every placed prop, either way'
     .getRoot()
     .listNodes()
     .flatMap((n) => (n.getExtras().slots as string[] | undefined) ?? []);
-  expect(groups).toHaveLength(259);
+  expect(groups).toHaveLength(278);
   const nodes = await sendOut(page, 'glb', async () => {
     await page.getByRole('radio', { name: 'Plain nodes' }).click();
     await page.getByLabel('Surfaces go along').uncheck();
@@ -63,7 +63,7 @@ test('what is sent out as .glb is valid and holds every placed prop, either way'
     .getRoot()
     .listNodes()
     .filter((n) => n.getExtras().slot);
-  expect(placed).toHaveLength(259);
+  expect(placed).toHaveLength(278);
   expect(
     document
       .getRoot()

