@@ -282,3 +282,60 @@ test('own snap points: out of a .glb’s empty nodes, and by clicks on the mesh;
   await pickOption(page, ends, 'To its', 'point 2');
   await expect(page.getByText(/^1 line from the side\. #1 is 4\.12 m wide/)).toBeVisible();
 });
+
+test('a peg clicked onto a snap point sits there, goes with it, is turned and lifted by numbers, slid on and let go', async ({
+  page,
+}) => {
+  const posts = await eyes(page);
+  await page.getByRole('button', { name: /^Bulb/ }).first().click();
+  await page.getByRole('button', { name: 'Peg', exact: true }).click();
+  const to = async (place: [number, number, number]) => {
+    const at = await onScreen(page, place);
+    await page.mouse.move(at.x + 3, at.y - 2);
+    return at;
+  };
+  const click = await to(ring(posts[1]));
+  await expect(page.locator('[data-snap^="eye of"]')).toBeVisible();
+  await page.mouse.click(click.x + 3, click.y - 2);
+  await settled(page);
+  const bulb = async () => (await rows(page)).find((r) => r.prop === 'Bulb')!;
+  const eyesNow = async () => (await rows(page)).filter((r) => r.prop === 'Screw eye');
+  expect(away(foot(await bulb()), ring(posts[1]))).toBeLessThan(1e-9);
+  await expect(page.getByText('Sits on eye of Screw eye #2')).toBeVisible();
+
+  // The eyes move apart: it goes along.
+  await page.getByRole('button', { name: /^Screw eye Run/ }).click();
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1.6');
+  await settled(page);
+  const moved = ring((await eyesNow())[1]);
+  expect(away(moved, ring(posts[1]))).toBeGreaterThan(0.1);
+  expect(away(foot(await bulb()), moved)).toBeLessThan(1e-9);
+
+  // Slid from there to the next one, and given a lift.
+  const from = await onScreen(page, [moved[0], moved[1] - 0.1, moved[2]]);
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  const third = ring((await eyesNow())[2]);
+  const there = await to(third);
+  await page.mouse.move(there.x + 2, there.y - 1);
+  await page.mouse.up();
+  expect(there.x).not.toBe(from.x);
+  await settled(page);
+  expect(away(foot(await bulb()), third)).toBeLessThan(1e-9);
+  await type(page.getByLabel(/^Peg \d+ lift/).first(), '0.3');
+  await settled(page);
+  const lifted = await bulb();
+  expect(away(foot(lifted), third)).toBeCloseTo(0.3, 9);
+
+  // By choices in its panel, and let go: then it stays.
+  const connected = page.getByRole('group', { name: 'Connected' });
+  await pickOption(page, connected, 'Which of them', '#1');
+  await settled(page);
+  const first = await bulb();
+  expect(away(foot(first), ring((await eyesNow())[0]))).toBeCloseTo(0.3, 9);
+  await connected.getByRole('button', { name: 'Let go' }).click();
+  await page.getByRole('button', { name: /^Screw eye Run/ }).click();
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1');
+  await settled(page);
+  expect(away(foot(await bulb()), foot(first))).toBeLessThan(1e-9);
+});

@@ -3,6 +3,7 @@ import type { ViewHandle } from './handle';
 import { pickPlace, type SurfacePlace } from './pick';
 import { onPlane, toScreen } from './project';
 import { snapAt, type Snap } from './snap/snap';
+import type { OneSlot } from './snap/snapPoints';
 
 /** Where a peg would go: onto a surface, or free: on a path in the air, or on the ground. */
 export interface PegPlace {
@@ -16,11 +17,18 @@ export const ON_SURFACE = 0.01;
 /** Near the horizon the ground runs away; a place farther off is never meant, metres. */
 const FAR = 500;
 
-/** @param free asks for no snapping */
-export function pegPlace(view: ViewHandle, x: number, y: number, free = false): PegPlace | null {
+/** @param free asks for no snapping @param held the peg that is moved, if one is */
+export function pegPlace(
+  view: ViewHandle,
+  x: number,
+  y: number,
+  free = false,
+  held?: OneSlot,
+): PegPlace | null {
   const under = pickPlace(view, x, y);
   const at = under?.at ?? groundUnder(view, x, y);
-  const snap = free ? null : snapAt(view, { x, y, free: at });
+  const snap = free ? null : snapAt(view, { x, y, free: at, held });
+  if (snap?.tie) return { at: snap.at, on: null, snap };
   if (snap) return { at: snap.at, on: surfaceAt(view, snap.at), snap };
   return at && { at, on: under, snap: null };
 }

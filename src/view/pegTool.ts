@@ -1,6 +1,7 @@
 import { pegOfSlot } from '@/core/arrange/pegs/blocks';
 import { has } from '@/core/arrange/registry';
-import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
+import { pegNumber, type Peg, type Pegs, type Sits } from '@/core/arrange/pegs/schema';
+import { poseOnSnap, sitsOn } from '@/core/arrange/pegs/sits';
 import { DEG, quatRotate, type Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
 import { poseOn, restingFront, turnTowards, type Stance } from '@/core/mesh/pin';
@@ -10,6 +11,8 @@ import { engine } from '@/store/engine';
 import { selectSlots, useSelection } from '@/store/selection';
 import { ON_SURFACE, pegPlace, type PegPlace } from './pegPlace';
 import { pick, type SurfacePlace } from './pick';
+import type { Snap } from './snap/snap';
+import { tiedNow } from './snap/snapPoints';
 import { setPegging, useView } from './viewState';
 import type { ViewHandle } from '@/view/handle';
 
@@ -47,14 +50,27 @@ function stanceAt(place: SurfacePlace, { turnDeg, lift }: Pick<Stance, 'turnDeg'
 
 /** A peg as it stands on a place, turned and lifted by what the wheel said. */
 export function standAt(
-  { at, on }: PegPlace,
+  { at, on, snap }: PegPlace,
   by: Pick<Stance, 'turnDeg' | 'lift'> = useView.getState().pegging,
-) {
+): Pick<Peg, 'pin' | 'sits' | 'position' | 'rotation'> {
+  const sits = seated(snap, by);
+  if (sits) return sits;
   if (on) {
     const stance = stanceAt(on, by);
     return { pin: pinOf(on, stance), ...poseOn(on.around, local(on), stance) };
   }
   return { pin: null, ...freeAt(at, by.turnDeg * DEG, by.lift) };
+}
+
+/** A peg as it sits on a snap point; null where it snaps to none. */
+function seated(
+  snap: Snap | null,
+  by: Partial<Sits>,
+): Pick<Peg, 'pin' | 'sits' | 'position' | 'rotation'> | null {
+  const place = snap?.tie && tiedNow(snap.tie, snap.at);
+  if (!place) return null;
+  const sits = { ...sitsOn(snap.tie!, place), ...by };
+  return { pin: null, sits, ...poseOnSnap(place, sits) };
 }
 
 /** Upright on no surface. */
@@ -170,14 +186,19 @@ export class PegSlide {
   }
 
   move(view: ViewHandle, x: number, y: number, free: boolean): void {
-    const place = pegPlace(view, x, y, free);
+    const held = { arrangement: this.id, slot: String(pegNumber(this.peg.id)) };
+    const place = pegPlace(view, x, y, free, held);
     // One that is pinned is not let go beside its surface, unless a path holds it there.
     if (!place || (!place.on && !place.snap && this.peg.pin)) return;
     setPegging({ snap: place.snap });
-    dispatch(setPeg, { id: this.id, peg: this.peg.id, values: this.standing(place) }, this.key);
+    const values = this.standing(place);
+    dispatch(setPeg, { id: this.id, peg: this.peg.id, values }, this.key);
   }
 
-  private standing({ at, on }: PegPlace): Partial<Peg> {
+  private standing({ at, on, snap }: PegPlace): Partial<Peg> {
+    const before = this.peg.sits;
+    const sits = seated(snap, { turnDeg: before?.turnDeg ?? 0, lift: before?.lift ?? 0 });
+    if (sits) return sits;
     if (!on) return { pin: null, ...freeAt(at, Math.atan2(this.front[0], this.front[2]), 0) };
     const lean = this.peg.pin?.lean ?? 1;
     const turnDeg = turnTowards(on.around, local(on), lean, this.front);

@@ -23,6 +23,7 @@ export function sentence(f: Finding, scene: Scene): string {
   const node = scene.arrangements.find((a) => a.id === f.node);
   /** So many of what a row of its arrangement is called: pegs, slots, members. */
   const rows = () => plural(Number(d.count), node ? kindOf(node).noun : 'slot');
+  const verb = (one: string, many: string) => (Number(d.count) === 1 ? one : many);
   const mask = scene.masks.find((k) => k.id === (d.mask ?? f.node))?.name ?? 'The mask';
   const layer = () => `Layer ${d.number} (${LAYER_NAMES[d.layer as MaskLayerKind]}) of “${mask}”`;
   switch (f.kind) {
@@ -54,6 +55,12 @@ export function sentence(f: Finding, scene: Scene): string {
       return `Point ${nth + 1} of “${path}” is connected to what is no longer there, so it stays where it was. Connect it again, or let it go.`;
     case 'tie-other':
       return `What point ${nth + 1} of “${path}” was connected to is gone; it hangs on the nearest of the same name. Connect it again where that is not meant.`;
+    case 'sits-missing':
+      return `${rows()} ${verb('sits', 'sit')} on what is no longer there, and ${verb('stays', 'stay')} where ${verb('it was', 'they were')}. Put ${verb('it', 'them')} on a snap point again, or let go.`;
+    case 'sits-other':
+      return `What ${rows()} sat on is gone; ${verb('it sits', 'they sit')} on the nearest of the same name. Put ${verb('it', 'them')} there anew to keep it so.`;
+    case 'sits-ring':
+      return `${rows()} sit on each other in a ring, and stay where they were. Let one of them go.`;
     case 'hang-short':
       return node
         ? `${rows()} ${Number(d.count) === 1 ? 'is' : 'are'} to be shorter than the way between the ends, and straight for it. Raise the length under Hanging.`

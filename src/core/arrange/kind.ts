@@ -28,6 +28,16 @@ export interface LaidLines {
   strokes: LaidStrokes;
 }
 
+/** What the rows of an arrangement touch as they should. */
+export interface Touching {
+  /** The arrangements that they stand on. */
+  on: string[];
+  /** Whether the row of a slot stands on that of another one: of those, or of its own arrangement. */
+  may(slot: number, other: string, of: number): boolean;
+  /** The rows beside them too. */
+  neighbours: boolean;
+}
+
 type BaseSchema = z.ZodObject<ReturnType<typeof baseFields<string>>>;
 
 /**
@@ -51,11 +61,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   noun: string;
   /** @param before the arrangement as it was, with what it needed: what comes to the same may be the same object */
   needs(arrangement: z.output<S>, before?: { node: z.output<S>; needs: Needs }): Needs;
-  /**
-   * What its rows touch as they should, so that no check minds: rows of the arrangement that they stand `on`, each that
-   * of its own slot alone or any of them; and the rows beside them. Absent: nothing.
-   */
-  touches?(arrangement: z.output<S>): { on: string; each: boolean; neighbours: boolean };
+  /** What its rows touch as they should, so that no check minds. Absent: nothing. */
+  touches?(arrangement: z.output<S>): Touching;
   /**
    * The arrangement that its rows land with as one, each with the row of its slot: their meshes are then part of what
    * touches the ground there. Null or absent: none.
@@ -84,6 +91,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
   /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */
   removeSlots?(arrangement: z.output<S>, slots: readonly number[], removed: boolean): Partial<z.output<S>>;
+  /** For kinds whose slots are the numbers of ids of the document: the id of a slot. */
+  idOfSlot?(slot: string): string;
   /** Gives what a fresh copy holds ids of its own. @param take the next id of that sort: "entry", "peg" … */
   renew?(copy: z.output<S>, take: (sort: string) => string): void;
   /** Moves a fresh copy so far to the side that it is seen beside what it was copied from, metres; absent: it cannot. */

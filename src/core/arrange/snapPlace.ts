@@ -8,6 +8,8 @@ export interface SnapPlace {
   position: Vec3;
   /** Which way it points, of unit length; null where it has none. */
   direction: Vec3 | null;
+  /** How what it belongs to is turned. */
+  rotation: Quat;
 }
 
 type PropOf = (id: string) => PropFacts | undefined;
@@ -25,13 +27,14 @@ export function snapInRow(
   if (row < 0 || p.state[row] !== STATE.placed || p.prop[row] < 0) return undefined;
   const [x, y, z] = p.position.subarray(row * 3, row * 3 + 3);
   const rotation = [...p.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-  if (snap === null) return { position: [x, y, z], direction: quatRotate(rotation, [0, 1, 0]) };
+  if (snap === null) return { position: [x, y, z], direction: quatRotate(rotation, [0, 1, 0]), rotation };
   const facts = prop(p.props[p.prop[row]]);
   const point = facts?.state === 'ready' ? facts.snapPoints?.find((s) => s.name === snap) : undefined;
   if (!point) return undefined;
   const scale = p.scale.subarray(row * 3, row * 3 + 3);
   const at = quatRotate(rotation, point.position.map((v, a) => v * scale[a]) as Vec3);
-  return { position: [x + at[0], y + at[1], z + at[2]], direction: turned(point.direction, scale, rotation) };
+  const direction = turned(point.direction, scale, rotation);
+  return { position: [x + at[0], y + at[1], z + at[2]], direction, rotation };
 }
 
 /** A direction of a prop's own space in the scene: square to what it was square to, however the prop is sized. */

@@ -12,7 +12,7 @@ import type { PathPoint, PointsPath } from '../curve/schema';
 import { channel, random01 } from '../math/random';
 import { lerp, type Vec3 } from '../math/vec3';
 import type { PathContext } from './pathContext';
-import type { TiedPlace } from './ties';
+import type { TiedPlace } from '../arrange/tiedPlace';
 
 /** Paths whose points are connected to other things, or whose sides hang between their points. */
 

@@ -6,7 +6,7 @@ import type { Vec3 } from '../math/vec3';
 import type { LaidStrokes } from '../mesh/lines/pinned';
 import type { Mesh } from '../mesh/mesh';
 import type { TriMesh } from '../mesh/triMesh';
-import type { TiedPlace } from './ties';
+import type { TiedPlace } from '../arrange/tiedPlace';
 
 /** What a path may stand on and hang from. Undefined: the scene has no such id, or its mesh is not at hand. */
 export interface PathContext {

@@ -26,7 +26,7 @@ import { pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
 import { hangMoves } from './hung';
-import { tiedPlace } from './ties';
+import { tiedPlace } from '../arrange/tiedPlace';
 import { maskPictures, workedMask, type MaskResult } from './masks';
 import { PropWork, refKey } from './props';
 import { drawnPath, type PathResult } from './drawnPath';
@@ -288,11 +288,7 @@ export class Evaluator {
     return {
       time,
       tie: (tie, last) =>
-        tiedPlace(tie, last, {
-          arrangement: (id) => this.arranged.get(id)?.placements,
-          prop: arrange.prop,
-          path: arrange.path,
-        }),
+tiedPlace(tie, last, arrange),
       hung: (id) => {
         const hanging = this.scene?.arrangements.find((a) => a.id === id);
         return hanging && kindOf(hanging).hung?.(hanging, arrange);

@@ -28,7 +28,11 @@ type Around = Pick<TriMesh, 'positions' | 'normals' | 'indices'>;
 
 /** Up of a stance at a place: the surface's normal, or by the lean nearer to upright. */
 export function upAt(around: Around, { face, u, v }: Place, lean: number): Vec3 {
-  const n = normalOn(around as TriMesh, face, u, v);
+  return leaning(normalOn(around as TriMesh, face, u, v), lean);
+}
+
+/** A direction, or by the lean nearer to upright: 1 is that itself, 0 straight up. */
+export function leaning(n: Vec3, lean: number): Vec3 {
   if (lean >= 1) return n;
   const angle = acos(Math.min(1, Math.max(-1, n[1])));
   const axis = normalize(cross(UP, n), [1, 0, 0]);

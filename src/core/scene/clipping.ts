@@ -69,12 +69,34 @@ export function shownAlone(scene: Scene, ids: readonly string[]): Scene {
 const isAlike = (a: Node, b: Node): boolean =>
   JSON.stringify({ ...a, id: '', group: '' }) === JSON.stringify({ ...b, id: '', group: '' });
 
+/** Ids that have become others, and the slots of arrangements whose slots are the numbers of ids. */
+interface Renamed {
+  ids: ReadonlyMap<string, string>;
+  slots(arrangement: string, slot: string): string;
+}
+
 /** A value in which ids have become others. */
-function withIds(value: unknown, ids: ReadonlyMap<string, string>, field = ''): unknown {
+function withIds(value: unknown, renamed: Renamed, field = ''): unknown {
+  const { ids } = renamed;
   if (typeof value === 'string') return TEXTS.has(field) ? value : (ids.get(value) ?? value);
-  if (Array.isArray(value)) return value.map((v) => withIds(v, ids, field));
+  if (Array.isArray(value)) return value.map((v) => withIds(v, renamed, field));
   if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([k, v]) => [ids.get(k) ?? k, withIds(v, ids, k)]));
+  const out = Object.fromEntries(
+    Object.entries(value).map(([k, v]) => [ids.get(k) ?? k, withIds(v, renamed, k)]),
+  );
+  if ('arrangement' in value && 'slot' in value)
+    out.slot = renamed.slots(String(value.arrangement), String(value.slot));
+  return out;
+}
+
+/** What the slots of arrangements that are copied are called in their copies. */
+function slotsAmong(copied: readonly Node[], ids: ReadonlyMap<string, string>): Renamed['slots'] {
+  const kinds = new Map(copied.flatMap((n) => ('kind' in n ? [[n.id, kindOf(n)] as const] : [])));
+  return (arrangement, slot) => {
+    const id = kinds.get(arrangement)?.idOfSlot?.(slot);
+    const now = id === undefined ? undefined : ids.get(id);
+    return now === undefined ? slot : now.replace(/^\D+/, '');
+  };
 }
 
 const sortOf = (id: string): string => /^[a-z]+/i.exec(id)?.[0] ?? 'node';
@@ -124,11 +146,18 @@ export function pasting(
   for (const { node } of copies) ids.set(node.id, takeId(counter, sortOf(node.id)));
   const pasted = new Set(copies.map(({ node }) => node.id));
   for (const { node } of copies) renewed({ ...node, id: undefined }, counter, ids);
+  const renamedTo = {
+    ids,
+    slots: slotsAmong(
+      copies.map((c) => c.node),
+      ids,
+    ),
+  };
   const names = new Map(LISTS.map((list) => [list, new Set((scene[list] as Node[]).map((n) => n.name))]));
   const patches: Patch[] = [];
   const order = new Map(LISTS.map((list) => [list, [...(scene[list] as Node[])]]));
   for (const { list, node } of copies) {
-    const copy = withIds(node, ids) as Node;
+    const copy = withIds(node, renamedTo) as Node;
     copy.name = freeName(names.get(list)!, node.name);
     names.get(list)!.add(copy.name);
     if ('thread' in copy && isSame)

@@ -24,15 +24,19 @@ function placesOf(scene: Scene, id: string, ids: readonly string[]) {
   });
 }
 
-/** Sets values of pegs, each its own. */
+/** Sets values of pegs, each its own; those that are undefined go. */
 const setting = (scene: Scene, id: string, values: Record<string, Partial<Omit<Peg, 'id'>>>): Patch[] =>
   placesOf(scene, id, Object.keys(values)).flatMap(({ peg, path }) =>
-    Object.entries(values[peg.id]).map(([field, value]): Patch => ({
-      op: field in peg ? 'replace' : 'add',
-      path: [...path, field],
-      value,
-    })),
+    Object.entries(letGo(values[peg.id])).flatMap(([field, value]): Patch[] => {
+      if (value !== undefined)
+        return [{ op: field in peg ? 'replace' : 'add', path: [...path, field], value }];
+      return field in peg ? [{ op: 'remove', path: [...path, field] }] : [];
+    }),
   );
+
+/** What is put to another place, or pinned, sits no longer on what it sat on. */
+const letGo = (values: Partial<Omit<Peg, 'id'>>): Partial<Omit<Peg, 'id'>> =>
+  ('position' in values || 'pin' in values) && !('sits' in values) ? { ...values, sits: undefined } : values;
 
 /** Puts pegs into an arrangement of pegs, a new one where `id` is null. @returns its id and theirs, spaces between */
 export const addPegs = patching<{ id: string | null; pegs: Omit<Peg, 'id'>[]; name?: string }>({

@@ -1,6 +1,6 @@
 import { Raycaster, Vector3 } from 'three';
-import { nearestSnap, snapInRow } from '@/core/arrange/snapPlace';
-import { parseSlotName, slotName } from '@/core/arrange/slotId';
+import { snapInRow } from '@/core/arrange/snapPlace';
+import { slotName } from '@/core/arrange/slotId';
 import { hasPoints } from '@/core/curve/schema';
 import { nearestOnPath } from '@/core/curve/nearest';
 import type { Vec3 } from '@/core/math/vec3';
@@ -8,12 +8,11 @@ import type { MeasuredPlace } from '@/core/scene/measureSchema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import type { ViewHandle } from '../handle';
-import { shownPointsOf } from '../onSurface';
 import { pick, targetsIn } from '../pick';
 import { onPlane } from '../project';
 import { curveOf } from '../snap/candidates';
 import { snapAt, type Snap } from '../snap/snap';
-import { factsOf } from '../snap/snapPoints';
+import { tiedNow } from '../snap/snapPoints';
 import { useView } from '../viewState';
 import type { Measuring, Taken } from './measuring';
 
@@ -80,18 +79,7 @@ export function measureStepBack(): boolean {
 /** Where a measured place is now. */
 export function placeNow({ position, tie }: MeasuredPlace): Vec3 {
   if (!tie) return position;
-  if (tie.to === 'point')
-    return shownPointsOf(tie.path).find((p) => p.id === tie.point)?.position ?? position;
-  const p = engine().state.result.arrangements.get(tie.arrangement)?.placements;
-  if (!p) return position;
-  const row = p.slot.indexOf(parseSlotName(tie.slot));
-  const { props } = useDocument.getState().scene;
-  const facts = factsOf(props);
-  return (
-    snapInRow(p, row, tie.snap, facts)?.position ??
-    nearestSnap(p, tie.snap, position, facts)?.position ??
-    position
-  );
+  return tiedNow(tie, position)?.position ?? position;
 }
 
 /** How far it is along a path that both lie on, the shorter way round a loop; null where they share none. */

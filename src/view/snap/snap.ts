@@ -10,7 +10,7 @@ import { mayBeNear, nearestOnScreen, toScreen } from '../project';
 import type { ViewHandle } from '@/view/handle';
 import { curveOf, placesOn, type SnapPlace } from './candidates';
 import { meshPlacesUnder, type MeshPlace } from './meshPlaces';
-import { snapsNear } from './snapPoints';
+import { snapsNear, type OneSlot } from './snapPoints';
 import { useSnap } from './snapState';
 
 /** Where something snapped to, and what that is called. */
@@ -21,7 +21,7 @@ export interface Snap {
   path?: string;
   point?: number;
   /** What a point that is put there may be connected to. */
-  tie?: Tie;
+  tie?: Extract<Tie, { to: 'slot' }>;
 }
 
 /** Pixels within which a place catches. */
@@ -37,6 +37,8 @@ export interface SnapAsk {
   from?: Vec3;
   /** Path and points that are being moved: they are no places to snap to. */
   moving?: { path: string; points: ReadonlySet<number> };
+  /** A placed prop that is being moved: nor are its snap points. */
+  held?: OneSlot;
   /** Only angles, as Shift asks for. */
   straight?: boolean;
 }
@@ -57,7 +59,7 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
     if (p.ahead && pixels <= within && (!best || pixels < best.pixels - 0.5)) best = { snap, pixels };
   };
   if (state.snaps)
-    for (const { at, tie, label } of snapsNear(view, ask.x, ask.y, CATCH))
+    for (const { at, tie, label } of snapsNear(view, ask, CATCH))
       offer({ at, kind: 'snap', label, tie }, CATCH);
   if (best) return (best as { snap: Snap }).snap;
   // A line's curve may leave the pieces that it is drawn by, by less than a pixel or two.

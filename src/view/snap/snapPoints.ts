@@ -1,5 +1,6 @@
 import type { ServedArrangement } from '@/engine/served';
 import { snapInRow } from '@/core/arrange/snapPlace';
+import { tiedPlace, type TiedPlace } from '@/core/arrange/tiedPlace';
 import { STATE } from '@/core/arrange/result';
 import { slotName } from '@/core/arrange/slotId';
 import type { Tie } from '@/core/curve/hang/schema';
@@ -9,6 +10,7 @@ import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { mayBeNear, toScreen } from '../project';
 import type { ViewHandle } from '../handle';
+import { shownPointsOf } from '../onSurface';
 
 /** Snap points of everything that is placed, where they are in the scene. */
 
@@ -31,7 +33,7 @@ interface Known {
 const known = new WeakMap<ServedArrangement['placements'], Known>();
 
 /** What of props is asked for where their snap points are looked up. */
-export const factsOf = (props: readonly Prop[]) => (id: string) => ({
+const factsOf = (props: readonly Prop[]) => (id: string) => ({
   state: 'ready' as const,
   bounds: { min: [0, 0, 0] as Vec3, max: [0, 0, 0] as Vec3 },
   snapPoints: props.find((q) => q.id === id)?.snapPoints ?? [],
@@ -63,8 +65,29 @@ function snapsOf({ placements: p }: ServedArrangement, props: readonly Prop[]): 
   return made;
 }
 
-/** Snap points near a pixel, of what is shown. */
-export function snapsNear(view: ViewHandle, x: number, y: number, pixels: number): ShownSnap[] {
+/** Where what a tie names is now; the nearest of its name to `last` where that is gone. */
+export function tiedNow(tie: Tie, last: Vec3): TiedPlace | null {
+  const own = tie.to === 'point' && shownPointsOf(tie.path).find((p) => p.id === tie.point);
+  if (own) return { position: own.position, direction: null, rotation: [0, 0, 0, 1] };
+  return tiedPlace(tie, last, {
+    arrangement: (id) => engine().state.result.arrangements.get(id)?.placements,
+    prop: factsOf(useDocument.getState().scene.props),
+    path: () => undefined,
+  });
+}
+
+/** A slot of an arrangement. */
+export interface OneSlot {
+  arrangement: string;
+  slot: string;
+}
+
+/** Snap points near a pixel, of what is shown. @param at `held`: what is in hand, whose own are no places to go to */
+export function snapsNear(
+  view: ViewHandle,
+  { x, y, held }: { x: number; y: number; held?: OneSlot },
+  pixels: number,
+): ShownSnap[] {
   const { props, arrangements } = useDocument.getState().scene;
   if (props.every((p) => p.snapPoints.length === 0)) return [];
   return arrangements.flatMap((a): ShownSnap[] => {
@@ -78,6 +101,7 @@ export function snapsNear(view: ViewHandle, x: number, y: number, pixels: number
       const p = toScreen(view, at);
       if (!p.ahead || Math.abs(p.x - x) > pixels || Math.abs(p.y - y) > pixels) continue;
       const slot = slotName(result.placements.slot[rows[k]]);
+      if (held?.arrangement === a.id && held.slot === slot) continue;
       found.push({
         at,
         tie: { to: 'slot', arrangement: a.id, slot, snap: names[k] },

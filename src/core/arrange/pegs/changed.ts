@@ -3,6 +3,7 @@ import { changedIn, pegCount } from './blocks';
 import type { ArrangementResult, Placements } from '../result';
 import { evaluatePegs } from './evaluate';
 import type { Pegs } from './schema';
+import { sitsAmong } from './sits';
 
 /** More changed pegs than one in so many are worked out with all the others. */
 const FEW = 4;
@@ -27,7 +28,7 @@ export function changedPegs(
   const { node, result } = before;
   const old = result.placements;
   // What was said may no longer hold.
-  if (!apart(pegs) || result.findings.length > 0) return null;
+  if (!apart(pegs) || sitsAmong(pegs) || sitsAmong(node) || result.findings.length > 0) return null;
   const { pegs: blocks, seed, ground, gaps, variation } = pegs;
   if (seed !== node.seed || ground !== node.ground || gaps !== node.gaps || variation !== node.variation)
     return null;

@@ -4,7 +4,7 @@ import { placeOfPin, turnTowards, writePose, type Place, type Stance } from '../
 import type { Pin } from '../../mesh/pinSchema';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { ArrangeContext } from '../context';
-import { NO_FACTS, type ArrangementResult, type Finding } from '../result';
+import { NO_FACTS, type ArrangementResult, type Finding, type Placements } from '../result';
 import { boundsOf, sayInto, type Say } from '../say';
 import { AS_IT_LIES, settle } from '../settle';
 import type { Sites } from '../sites';
@@ -14,6 +14,7 @@ import type { KeepsOut } from '../steps/keepsOut';
 import { Misplaced } from '../steps/misplaced';
 import { allPegs } from './blocks';
 import { pegNumber, type Peg, type Pegs } from './schema';
+import { Sitting, sitsAmong, stepsOf } from './sits';
 
 /** What of pegs stays the same at every time: their numbers, props and sizes, and where free ones are. */
 interface AtRest {
@@ -65,6 +66,24 @@ export function evaluatePegs(
   context: ArrangeContext,
   some = allPegs(pegs.pegs),
 ): ArrangementResult {
+  if (!sitsAmong(pegs)) return step(pegs, context, some, NONE_AMONG);
+  // What sits on others of them stands where those stood the time before: as often as they are stacked.
+  const { steps, rings } = stepsOf(pegs);
+  let result: ArrangementResult | undefined;
+  for (let i = 0; i < steps; i++)
+    result = step(pegs, context, some, { placements: result?.placements, rings });
+  return result!;
+}
+
+const NONE_AMONG = { placements: undefined, rings: new Set<number>() };
+
+/** @param known of pegs that others sit on: where they were found to be so far */
+function step(
+  pegs: Pegs,
+  context: ArrangeContext,
+  some: readonly Peg[],
+  known: { placements: Placements | undefined; rings: ReadonlySet<number> },
+): ArrangementResult {
   const rest = atRest(some);
   const findings: Finding[] = [];
   const say = sayInto(findings, pegs.id);
@@ -73,7 +92,7 @@ export function evaluatePegs(
   const around = keepOutsAround(pegs, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements, findings: ofGround } = settle(
     { ...pegs, posing: AS_IT_LIES, gaps: wholeGaps(pegs.gaps) },
-    [sitesOf(some, rest, around, context, say)],
+    [sitesOf(some, rest, around, context, say, new Sitting(context, { id: pegs.id, ...known }))],
     { ids: rest.props, bounds },
     context,
     say,
@@ -92,11 +111,19 @@ function sitesOf(
   around: readonly KeepsOut[],
   context: ArrangeContext,
   say: Say,
+  sitting: Sitting,
 ): Sites {
   const position = rest.position.slice();
   const rotation = rest.rotation.slice();
   const misplaced = new Misplaced();
-  pegs.forEach(({ pin, position: lay, rotation: lying }, i) => {
+  pegs.forEach(({ pin, sits, position: lay, rotation: lying }, i) => {
+    if (sits) {
+      const pose = sitting.place(sits, rest.slot[i], lay);
+      if (!pose) return;
+      position.set(pose.position, i * 3);
+      rotation.set(pose.rotation, i * 4);
+      return;
+    }
     if (!pin) return;
     const triMesh = context.surface?.(pin.surface);
     const place = triMesh && placeOfPin(pin, lay, triMesh);
@@ -113,6 +140,7 @@ function sitesOf(
     } else misplaced.isLost(pin.surface, rest.slot[i]);
   });
   misplaced.tell(say, context);
+  sitting.tell(say);
   const { slot, prop, s, scale } = rest;
   return {
     slot,
@@ -124,8 +152,8 @@ function sitesOf(
     ...axesOf(rotation),
     outward: 1,
     odd: (i) => i % 2 === 1,
-    // Pinned ones do not fall: where they are, they were.
-    held: (i) => pegs[i].pin !== null,
+    // What is pinned or connected does not fall: where it is, it was.
+    held: (i) => pegs[i].pin !== null || pegs[i].sits !== undefined,
     keptOut: keptOutAt(around, position, slot),
   };
 }

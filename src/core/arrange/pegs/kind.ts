@@ -3,7 +3,9 @@ import { allPegs, changedIn, keepPegs } from './blocks';
 import { changedPegs } from './changed';
 import { evaluatePegs } from './evaluate';
 import { neededBy } from '../steps/keepOuts';
+import { parseSlotName } from '../slotId';
 import { pegNumber, pegsSchema, type Peg, type Pegs } from './schema';
+import { sittingIn } from './sits';
 
 /** The surfaces that pegs are pinned to, and those that free ones stand on. */
 function surfacesOf(pegs: Pegs): string[] | 'all' {
@@ -30,9 +32,42 @@ const needsTheSame = ({ pegs, ground, gaps }: Pegs, was: Pegs): boolean =>
   ground === was.ground &&
   gaps === was.gaps &&
   (changedIn(pegs, was.pegs)?.every(
-    ({ now, was: old }) => now.prop === old.prop && now.pin?.surface === old.pin?.surface,
+    ({ now, was: old }) =>
+      now.prop === old.prop && now.pin?.surface === old.pin?.surface && carrierOf(now) === carrierOf(old),
   ) ??
     false);
+
+/** The arrangement or path that a peg sits on. */
+const carrierOf = ({ sits }: Peg): string | undefined =>
+  sits && (sits.on.to === 'slot' ? sits.on.arrangement : sits.on.path);
+
+/** What pegs sit on, of the sort that is asked for. */
+const carriers = ({ id, pegs }: Pegs, to: 'slot' | 'point'): string[] =>
+  [
+    ...new Set(
+      pegs.flatMap((block) =>
+        sittingIn(block).flatMap((p) => (p.sits!.on.to === to ? (carrierOf(p) ?? []) : [])),
+      ),
+    ),
+  ].filter((carrier) => carrier !== id);
+
+const withCarriers = ({ paths, arrangements }: ReturnType<typeof neededBy>, pegs: Pegs) => ({
+  paths: [...new Set([...paths, ...carriers(pegs, 'point')])],
+  arrangements: [...new Set([...arrangements, ...carriers(pegs, 'slot')])],
+});
+
+/** Whether the peg in a slot sits on what is in a slot of another arrangement, or of its own. */
+function sitsOnThat({ pegs }: Pegs): (slot: number, other: string, of: number) => boolean {
+  const on = new Map(
+    pegs.flatMap((block) =>
+      sittingIn(block).map((p) => {
+        const { on } = p.sits!;
+        return [pegNumber(p.id), on.to === 'slot' ? `${on.arrangement} ${parseSlotName(on.slot)}` : ''];
+      }),
+    ),
+  );
+  return (slot, other, of) => on.get(slot) === `${other} ${of}`;
+}
 
 /** The kind "pegs" as the registry lists it. */
 export const pegsKind = defineKind({
@@ -42,10 +77,11 @@ export const pegsKind = defineKind({
     before && needsTheSame(pegs, before.node)
       ? before.needs
       : {
-          ...neededBy(pegs.gaps.keepOuts),
+          ...withCarriers(neededBy(pegs.gaps.keepOuts), pegs),
           props: distinct(pegs, (p) => p.prop),
           surfaces: surfacesOf(pegs),
         },
+  touches: (pegs) => ({ on: carriers(pegs, 'slot'), may: sitsOnThat(pegs), neighbours: false }),
   moves: () => false,
   evaluate: (pegs, context, before) =>
     (before && changedPegs(pegs, context, before)) ?? evaluatePegs(pegs, context),
@@ -55,12 +91,14 @@ export const pegsKind = defineKind({
     const gone = new Set(removed ? slots : []);
     return { pegs: keepPegs(pegs, (p) => !gone.has(pegNumber(p.id))) };
   },
-  // Pinned ones stay on their places.
+  // Pinned and connected ones stay on their places.
   putAside({ pegs }, by) {
-    for (const peg of pegs.flat()) if (!peg.pin) peg.position[0] += by;
+    for (const peg of pegs.flat()) if (!peg.pin && !peg.sits) peg.position[0] += by;
   },
   renew({ pegs, gaps }, take) {
     for (const peg of pegs.flat()) peg.id = take('peg');
     for (const k of gaps.keepOuts) k.id = take('keep');
   },
+  // A peg's slot is its number.
+  idOfSlot: (slot) => `peg${slot}`,
 });

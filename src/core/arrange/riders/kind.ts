@@ -20,7 +20,7 @@ export const ridersKind = defineKind({
       surfaces: !lands ? [] : ground.surfaces.length > 0 ? ground.surfaces : 'all',
     };
   },
-  touches: ({ on }) => ({ on, each: true, neighbours: false }),
+  touches: ({ on }) => ({ on: [on], may: (slot, _, of) => slot === of, neighbours: false }),
   goesWith: ({ on, landing }) => (landing === 'one' ? on : null),
   moves: () => false,
   evaluate: evaluateRiders,

@@ -21,7 +21,7 @@ export const spansKind = defineKind({
       surfaces: [],
     };
   },
-  touches: ({ on }) => ({ on, each: false, neighbours: true }),
+  touches: ({ on }) => ({ on: [on], may: () => true, neighbours: true }),
   moves: () => false,
   evaluate: evaluateSpans,
   withoutProp: ({ props, corner, hand }, prop) => ({

@@ -20,7 +20,11 @@ export const strandsKind = defineKind({
       surfaces: [],
     };
   },
-  touches: ({ from }) => ({ on: from.on, each: false, neighbours: true }),
+  touches: ({ from, to }) => ({
+    on: to.on === null ? [from.on] : [from.on, to.on],
+    may: () => true,
+    neighbours: true,
+  }),
   moves: ({ hang }) => hang.how === 'sag' && hang.wind !== null && hang.wind.strength > 0,
   evaluate: evaluateStrands,
   hung: hungStrokes,

@@ -145,11 +145,17 @@ function excuses(one: Shown, other: Shown): (i: number, j: number) => boolean {
     const none = (from: number, to: number) => p.state.subarray(from, to).every((s) => s !== STATE.placed);
     // The last is next to the first where they go round.
     const isNext = (i: number, j: number) => none(i + 1, j) || (none(0, i) && none(j + 1, p.count));
-    return (i, j) => ((own?.neighbours ?? false) || told.has(p.slot[j])) && isNext(i, j);
+    const sits = (i: number, j: number) => own?.may(p.slot[i], one.a.id, p.slot[j]) ?? false;
+    return (i, j) =>
+      (((own?.neighbours ?? false) || told.has(p.slot[j])) && isNext(i, j)) ||
+      (own !== undefined && !own.neighbours && (sits(i, j) || sits(j, i)));
   }
-  const touches = own?.on === other.a.id ? own : kindOf(other.a).touches?.(other.a);
-  if (!touches || (touches !== own && touches.on !== one.a.id)) return () => false;
-  return touches.each ? (i, j) => p.slot[i] === q.slot[j] : () => true;
+  const others = kindOf(other.a).touches?.(other.a);
+  const on = own?.on.includes(other.a.id) ? own : null;
+  const under = others?.on.includes(one.a.id) ? others : null;
+  return (i, j) =>
+    (on?.may(p.slot[i], other.a.id, q.slot[j]) ?? false) ||
+    (under?.may(q.slot[j], one.a.id, p.slot[i]) ?? false);
 }
 
 /** The findings of a pair, for each of the two. */

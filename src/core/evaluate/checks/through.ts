@@ -72,9 +72,10 @@ export function stoodOn(a: Arrangement, scene: Scene): Set<string> {
     const needs = needsOf(one);
     surfacesOf(needs, shown).forEach((s) => out.add(s));
     needs.paths.forEach(addPath);
-    const under = kindOf(one).touches?.(one)?.on;
-    const leader = under === undefined ? undefined : scene.arrangements.find((o) => o.id === under);
-    if (leader) add(leader);
+    for (const under of kindOf(one).touches?.(one).on ?? []) {
+      const leader = scene.arrangements.find((o) => o.id === under);
+      if (leader) add(leader);
+    }
   };
   add(a);
   return out;

@@ -4,6 +4,7 @@ import clsx from 'clsx';
 import { pegOfSlot } from '@/core/arrange/pegs/blocks';
 import { pegNumber, type Peg, type Pegs } from '@/core/arrange/pegs/schema';
 import type { Vec3 } from '@/core/math/vec3';
+import type { Scene } from '@/core/scene/schema';
 import { setPeg } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -13,6 +14,18 @@ import { putCoordinate, putUv } from './typedPlaces';
 
 /** Hundredths of a millimetre: what a click puts beside a round number is no news. */
 const shown = (metres: number): number => Number(metres.toFixed(5)) || 0;
+
+/** "Pinned to Quay", "Sits on eye of Boats #3"; null for a free one. */
+function holderOf({ pin, sits }: Peg, scene: Scene): string | null {
+  const named = (list: readonly { id: string; name: string }[], id: string) =>
+    list.find((x) => x.id === id)?.name;
+  if (sits?.on.to === 'slot') {
+    const { arrangement, slot, snap } = sits.on;
+    return `Sits on ${snap ?? 'the foot'} of ${named(scene.arrangements, arrangement) ?? 'what is gone'} #${slot}`;
+  }
+  if (sits) return `Sits on a point of ${named(scene.paths, sits.on.path) ?? 'a path that is gone'}`;
+  return pin && `Pinned to ${named(scene.surfaces, pin.surface) ?? 'a surface that is gone'}`;
+}
 
 /** One peg by numbers: its place, how it stands where it is pinned, and its size. */
 export function PegFields({
@@ -25,8 +38,10 @@ export function PegFields({
   className?: string;
 }) {
   const unit = useDocument((s) => s.scene.units);
-  const surface = useDocument((s) => s.scene.surfaces.find((x) => x.id === peg.pin?.surface)?.name);
-  const { pin } = peg;
+  const { pin, sits } = peg;
+  const on = useDocument((s) => holderOf(peg, s.scene));
+  /** How it stands where it is held. */
+  const stance = sits ?? pin;
   const name = `Peg ${pegNumber(peg.id)}`;
   // Three places fill a row; what has a longer name two.
   const [third, half] = [clsx('col-span-2', className), clsx('col-span-3', className)];
@@ -44,24 +59,21 @@ export function PegFields({
       dimension={dimension}
       unit={unit}
       step={step}
-      value={pin![field]}
+      value={stance![field]}
       className={half}
-      onChange={(v, key) =>
-        v !== null &&
-        set({ pin: { ...pin!, [field]: field === 'lean' ? Math.min(1, Math.max(0, v)) : v } }, key)
-      }
+      onChange={(v, key) => {
+        if (v === null) return;
+        const values = { [field]: field === 'lean' ? Math.min(1, Math.max(0, v)) : v };
+        set(sits ? { sits: { ...sits, ...values } } : { pin: { ...pin!, ...values } }, key);
+      }}
     />
   );
   // The result moves with the surface; what is shown follows it.
-  useEngine((e) => (pin ? e.result.arrangements.get(id) : undefined));
+  useEngine((e) => (stance ? e.result.arrangements.get(id) : undefined));
   const [{ position }] = standingNow({ id }, [peg]);
   return (
     <>
-      {pin && (
-        <p className="mt-0.5 truncate text-[12px] opacity-75">
-          Pinned to {surface ?? 'a surface that is gone'}
-        </p>
-      )}
+      {on && <p className="mt-0.5 truncate text-[12px] opacity-75">{on}</p>}
       <div className="mt-1 grid grid-cols-6 gap-1">
         {(['X', 'Y', 'Z'] as const).map((axis, k) => (
           <NumberBox
@@ -76,7 +88,7 @@ export function PegFields({
             onChange={(v, key) => v !== null && void putCoordinate(id, peg, k as 0 | 1 | 2, v, key)}
           />
         ))}
-        {pin && (
+        {stance && (
           <>
             {held('Turn', 'turnDeg', 'angle', 5)}
             {held('Lift', 'lift', 'length', 0.05)}
@@ -97,7 +109,8 @@ export function PegFields({
             set({ scale: peg.scale.map((s) => s * k) as Vec3 }, key);
           }}
         />
-        {pin?.uv &&
+        {!sits &&
+          pin?.uv &&
           (['u', 'v'] as const).map((axis, k) => (
             <NumberBox
               key={axis}

@@ -20,6 +20,7 @@ import { VariationOf, GapsOf } from '../../../recipe/steps/CommonSteps';
 import { Step } from '../../../recipe/Step';
 import { PegActions } from './PegActions';
 import { PegFields } from './PegFields';
+import { SitsOn } from './SitsOn';
 
 /** Pegs: how many of which prop, and each by its numbers. */
 export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
@@ -30,7 +31,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
   const { counts, free } = useMemo(() => {
     const counts = new Map<string, number>();
     for (const peg of all) counts.set(peg.prop, (counts.get(peg.prop) ?? 0) + 1);
-    return { counts, free: all.filter((p) => !p.pin).length };
+    return { counts, free: all.filter((p) => !p.pin && !p.sits).length };
   }, [all]);
   const pegs = useMemo(() => {
     if (!chosen) return all;
@@ -72,7 +73,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
           space="li"
           label="Pegs"
           count={pegs.length}
-          height={all.some((p) => p.pin) ? 177 : 97}
+          height={all.some((p) => p.pin || p.sits) ? 177 : 97}
         >
           {(i) => {
             const peg = pegs[i];
@@ -111,12 +112,13 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
             );
           }}
         </VirtualList>
+        {chosen && pegs.length === 1 && <SitsOn arrangement={a} peg={pegs[0]} />}
       </Step>
       <Step
         name="ground"
         title="Ground"
         color={color}
-        phrase={free > 0 ? groundPhrase(a.ground, scene) : 'All pinned'}
+        phrase={free > 0 ? groundPhrase(a.ground, scene) : 'All held'}
       >
         {free > 0 ? (
           <GroundStep
@@ -124,7 +126,9 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
             set={(values, key) => dispatch(setStep, { id: a.id, step: 'ground', values }, key)}
           />
         ) : (
-          <p className="text-[12.5px] text-soft">Every peg is pinned. Free ones can land here.</p>
+          <p className="text-[12.5px] text-soft">
+            Every peg is pinned or sits on a snap point. Free ones can land here.
+          </p>
         )}
       </Step>
       <VariationOf arrangement={a} />

@@ -67,7 +67,8 @@ async function copy(a: Pegs, moved: Standing[]): Promise<void> {
   const values = await settled(moved);
   const made = dispatch(addPegs, {
     id: a.id,
-    pegs: moved.map(({ peg: { id: _, ...rest } }, i) => ({ ...rest, ...values[i] })),
+    // A copy stands beside what it is a copy of, and so on nothing.
+    pegs: moved.map(({ peg: { id: _, sits: __, ...rest } }, i) => ({ ...rest, ...values[i] })),
   });
   if (made) selectSlots(a.id, made.split(' ').slice(1).map(pegNumber));
 }
@@ -88,7 +89,7 @@ export async function pinPegs(a: Pegs, pegs: Standing[], how: 'nearest' | 'down'
   );
 }
 
-/** Lets pegs go of their surface; they stay just where they stand. */
+/** Lets pegs go of their surface or of what they sit on; they stay just where they stand. */
 export const freePegs = (a: Pegs, pegs: Standing[]): unknown =>
   dispatch(setPegs, {
     id: a.id,

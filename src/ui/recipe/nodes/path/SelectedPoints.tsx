@@ -6,7 +6,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { plural } from '@/words/numbers';
 import { Button } from '../../../controls/Button';
 import { NumberBox } from '../../../controls/NumberField';
-import { Connected } from './Connected';
+import { ConnectedPoint } from './ConnectedPoint';
 import { Edit, Measured } from './Edit';
 
 const PLANES = {
@@ -99,7 +99,7 @@ export function SelectedPoints({ path, ids }: { path: PointsPath; ids: string[] 
           }
         />
       </div>
-      {ids.length === 1 && <Connected path={path} point={ids[0]} />}
+      {ids.length === 1 && <ConnectedPoint path={path} point={ids[0]} />}
       {ids.length > 1 && (
         <div className="mt-1.5 flex items-center justify-between gap-1 text-sm">
           Align

@@ -3,28 +3,32 @@
 import { parseSlotName, slotName } from '@/core/arrange/slotId';
 import { STATE } from '@/core/arrange/result';
 import type { Tie } from '@/core/curve/hang/schema';
-import { hasPoints, type PointsPath } from '@/core/curve/schema';
+import { hasPoints } from '@/core/curve/schema';
 import type { Scene } from '@/core/scene/schema';
-import { tiePoint } from '@/store/commands/hanging';
-import { dispatch, useDocument } from '@/store/document';
+import { useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { selectArrangement, selectNode, selectSlots } from '@/store/selection';
-import { shownPointsOf } from '@/view/onSurface';
-import { Button } from '../../../controls/Button';
-import { Choice } from '../../../controls/Choice';
+import { Button } from './Button';
+import { Choice } from './Choice';
 
-/** What a point of a path is connected to, by words and by choices; let go of, or connected without a drag. */
-export function Connected({ path, point }: { path: PointsPath; point: string }) {
+/** What something is connected to, by words and by choices; let go of, or connected without a drag. */
+export function Connected({
+  tie,
+  own,
+  what,
+  put,
+}: {
+  tie: Tie | undefined;
+  /** A path that is no choice: its own. */
+  own?: string;
+  /** What is connected: "point", "peg". */
+  what: string;
+  put: (tie: Tie | null) => void;
+}) {
   const scene = useDocument((s) => s.scene);
-  const tie = path.source.points.find((p) => p.id === point)?.tie;
   const on = tie?.to === 'slot' ? tie.arrangement : undefined;
   const placements = useEngine((s) => (on ? s.result.arrangements.get(on)?.placements : undefined));
-  if (path.source.on) return null;
-  const put = (next: Tie | null) => {
-    const at = shownPointsOf(path.id).find((p) => p.id === point)?.position ?? [0, 0, 0];
-    dispatch(tiePoint, { path: path.id, point, tie: next, at });
-  };
-  const others = scene.paths.filter((p) => p.id !== path.id && hasPoints(p));
+  const others = scene.paths.filter((p) => p.id !== own && hasPoints(p));
   const chosen = tie ? (tie.to === 'slot' ? tie.arrangement : tie.path) : '';
   const choose = (id: string) => {
     if (id === '') return put(null);
@@ -48,7 +52,7 @@ export function Connected({ path, point }: { path: PointsPath; point: string }) 
     <div role="group" aria-label="Connected" className="mt-1.5">
       <Choice
         label="Connected to"
-        hint="The point goes with it from then on"
+        hint={`The ${what} goes with it from then on`}
         value={chosen}
         options={[
           { value: '', text: 'Nothing' },
@@ -98,7 +102,7 @@ export function Connected({ path, point }: { path: PointsPath; point: string }) 
         <div className="mt-1 flex gap-1.5">
           <Button
             look="bordered"
-            title="The point stays where it is, and goes with nothing any more"
+            title={`The ${what} stays where it is, and goes with nothing any more`}
             onClick={() => put(null)}
           >
             Let go
