@@ -9,13 +9,14 @@ import {
   pathByNumbers,
   pickOption,
   rows,
+  sendOut,
   settled,
   takeProps,
   type,
   undo,
   type Row,
 } from './support/app';
-import { glbOf } from './support/glb';
+import { emptyNodesOf, glbOf } from './support/glb';
 import { test } from './support/test';
 
 /** Lines hung between snap points, and what hangs on them, read back out of the exported rows. */
@@ -281,6 +282,87 @@ test('own snap points: out of a .glb’s empty nodes, and by clicks on the mesh;
   await pickOption(page, ends, 'From its', 'point 2 mirrored');
   await pickOption(page, ends, 'To its', 'point 2');
   await expect(page.getByText(/^1 line from the side\. #1 is 4\.12 m wide/)).toBeVisible();
+
+  // A new name goes through to what hangs by it; the list is put in order.
+  await page.getByRole('button', { name: 'block', exact: true }).click();
+  await snaps.getByRole('textbox', { name: 'Name of point 2', exact: true }).fill('cleat');
+  await page.keyboard.press('Enter');
+  const names = () =>
+    snaps
+      .getByRole('textbox', { name: /^Name of/ })
+      .evaluateAll((all) => all.map((x) => (x as HTMLInputElement).value));
+  expect(await names()).toEqual(['eye', 'cleat', 'point 2 mirrored']);
+  await snaps.getByRole('button', { name: 'cleat earlier' }).click();
+  expect(await names()).toEqual(['cleat', 'eye', 'point 2 mirrored']);
+  await page
+    .getByRole('button', { name: /^Lines/ })
+    .first()
+    .click();
+  await settled(page);
+  await expect(page.getByText(/^1 line from the side\. #1 is 4\.12 m wide/)).toBeVisible();
+
+  // They go out as nodes without a mesh, each where it is.
+  const file = await sendOut(page, 'glb', () => page.getByLabel('Snap points go along').click());
+  const eyesSent = await emptyNodesOf(file, 'eye');
+  expect(eyesSent).toHaveLength(2);
+  const standing = (await rows(page)).filter((r) => r.prop === 'block');
+  for (const r of standing) {
+    // They face east: half a metre before the middle, one and a half up.
+    expect(eyesSent.some((e) => away(e, [r.x + 0.5, r.y + 1.5, r.z]) < 1e-5)).toBe(true);
+  }
+});
+
+test('the middle of a hole: snapped to through it, and a snap point of the prop with the hole’s direction', async ({
+  page,
+}) => {
+  await newScene(page);
+  // A ring of eight corners, half a metre across within, standing on its rim and looking to the front.
+  const ring = (r: number, z: number) =>
+    [...Array(8).keys()].flatMap((i) => {
+      const t = (Math.PI * (2 * i + 1)) / 8;
+      return [r * Math.cos(t), 0.5 + r * Math.sin(t), z];
+    });
+  const rims = [ring(0.25, 0.05), ring(0.5, 0.05), ring(0.5, -0.05), ring(0.25, -0.05)];
+  const faces = [0, 1, 2, 3].flatMap((b) =>
+    [...Array(8).keys()].flatMap((i) => {
+      const [p, q] = [b * 8 + i, b * 8 + ((i + 1) % 8)];
+      const [r, t] = [(p + 8) % 32, (q + 8) % 32];
+      return [p, r, q, q, r, t];
+    }),
+  );
+  const washer = await glbOf(rims.flat(), faces);
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await page
+    .getByLabel('File to bring in')
+    .setInputFiles({ name: 'washer.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from(washer) });
+  await page.getByRole('dialog').getByRole('button', { name: 'Put in the basket' }).click();
+  await pathByNumbers(page, [
+    [-1, 0],
+    [1, 0],
+  ]);
+  await hang(page, 'washer');
+  const facing = await openStep(page, 'Facing');
+  await add(facing, 'Turn');
+  await type(facing.getByLabel('Turn', { exact: true }), '-90');
+  await page.getByRole('button', { name: 'Front', exact: true }).click();
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  const [first] = await rows(page);
+  await page.getByRole('button', { name: 'washer', exact: true }).click();
+  const snaps = page.getByRole('group', { name: 'Snap points' });
+  await snaps.getByRole('button', { name: 'Pick in the scene' }).click();
+  const through = await onScreen(page, [first.x, first.y + 0.462, first.z]);
+  await page.mouse.click(through.x + 4, through.y + 3);
+  await settled(page);
+  const value = (name: string) => snaps.getByRole('textbox', { name, exact: true }).inputValue().then(Number);
+  expect(await value('point 1 X')).toBeCloseTo(0, 5);
+  expect(await value('point 1 Y')).toBeCloseTo(0.462, 3);
+  expect(Math.abs(await value('point 1 points to Z'))).toBe(1);
+  await page.keyboard.press('Escape');
+  await snaps.getByRole('button', { name: 'Remove point 1' }).click();
+  await page.getByRole('button', { name: 'Draw path' }).click();
+  await page.mouse.move(through.x + 4, through.y + 3);
+  await expect(page.locator('[data-snap="Middle of a hole"]')).toBeVisible();
 });
 
 test('a peg clicked onto a snap point sits there, goes with it, is turned and lifted by numbers, slid on and let go', async ({

@@ -73,3 +73,13 @@ export async function glbOf(
   for (const [name, at] of Object.entries(empty)) scene.addChild(d.createNode(name).setTranslation(at));
   return new WebIO().writeBinary(d);
 }
+
+/** Where nodes without a mesh of that name stand in the scene. */
+export async function emptyNodesOf(bytes: Uint8Array, name: string): Promise<P3[]> {
+  const document = await new WebIO().registerExtensions(ALL_EXTENSIONS).readBinary(new Uint8Array(bytes));
+  return document
+    .getRoot()
+    .listNodes()
+    .filter((node) => !node.getMesh() && node.getName() === name)
+    .map((node) => node.getWorldTranslation());
+}

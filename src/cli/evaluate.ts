@@ -12,6 +12,7 @@ const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
   --out <file>   .glb, .csv or .clothesline by its ending; - writes CSV to the terminal
   --nodes        .glb: one node a prop instead of instances
   --no-surfaces  .glb: leave the surfaces out
+  --snaps        .glb: the props’ snap points as nodes without a mesh
   --gaps         .csv: empty slots get a row too
   --animate <from,to,rate>  .glb: an animation over these seconds, at so many frames a second
   --check        prints what a careful artist would find, a line each; fails where there is anything
@@ -30,6 +31,7 @@ function readArguments(argv: string[]) {
         out: { type: 'string' },
         nodes: { type: 'boolean', default: false },
         'no-surfaces': { type: 'boolean', default: false },
+        snaps: { type: 'boolean', default: false },
         gaps: { type: 'boolean', default: false },
         check: { type: 'boolean', default: false },
         time: { type: 'string', default: '0' },
@@ -56,7 +58,11 @@ function formatOf(out: string, args: ReturnType<typeof readArguments>): SendForm
   if (out.endsWith('.glb')) {
     return {
       kind: 'glb',
-      options: { props: args.nodes ? 'nodes' : 'instanced', surfaces: !args['no-surfaces'] },
+      options: {
+        props: args.nodes ? 'nodes' : 'instanced',
+        surfaces: !args['no-surfaces'],
+        snaps: args.snaps,
+      },
       ...(args.animate !== undefined && { animation: rangeOf(args.animate) }),
     };
   }

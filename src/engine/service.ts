@@ -330,7 +330,7 @@ export class EngineService {
       (done, name) => progress?.(done * 0.9, name),
     );
     progress?.(0.9, 'the file');
-    return writeAnimatedGlb(shown, { times, results }, { mesh: (ref) => this.mesh(ref) }, options.surfaces);
+    return writeAnimatedGlb(shown, { times, results }, { mesh: (ref) => this.mesh(ref) }, options);
   }
 
   /** About how large a file an animation will be, bytes; 0 where there would be none. */

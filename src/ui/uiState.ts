@@ -9,6 +9,8 @@ export interface SendChoices {
   kind: SendFormat['kind'];
   props: 'instanced' | 'nodes';
   surfaces: boolean;
+  /** Snap points go along in a .glb. */
+  snaps: boolean;
   gaps: boolean;
   /** The .glb as an animation, over this stretch of time; null: that of the time bar. */
   animated: boolean;
@@ -58,6 +60,7 @@ export const useUi = create<UiState>(() => ({
     kind: 'glb',
     props: 'instanced',
     surfaces: true,
+    snaps: false,
     gaps: false,
     animated: false,
     range: null,

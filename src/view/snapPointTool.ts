@@ -7,13 +7,14 @@ import { engine } from '@/store/engine';
 import type { ViewHandle } from './handle';
 import { matrixOf, targetsIn, type InstancePick } from './pick';
 import { rayAt, toScreen } from './project';
+import { holesNear } from './snap/holes';
 import { meshPlacesUnder } from './snap/meshPlaces';
 import { useSnap } from './snap/snapState';
 import { useView } from './viewState';
 
 /**
- * The snap point tool: a click on any placed copy of a prop gives the prop a snap point there, on a corner or the middle
- * of an edge where one is near, with the face's normal as its direction.
+ * The snap point tool: a click on any placed copy of a prop gives the prop a snap point there, on a corner, the middle
+ * of an edge or of a hole where one is near, with the face's or the hole's normal as its direction.
  */
 
 /** Pixels within which a corner or the middle of an edge is meant. */
@@ -25,7 +26,9 @@ export function snapPointClick(view: ViewHandle, x: number, y: number, free: boo
   const prop = scene.props.find((p) => p.id === snapPick?.prop);
   if (!prop || readOnly) return;
   const say = (said: string | null) => useView.setState({ snapPick: { prop: prop.id, said } });
-  const hit = placedUnder(view, x, y);
+  // Where one sees through a hole, what is under the pointer is something else.
+  const hole = free ? undefined : holesNear(view, x, y, CATCH).find((h) => h.of && propOf(h.of) === prop.id);
+  const hit = hole ? { ...hole.of!, point: hole.at, normal: hole.normal } : placedUnder(view, x, y);
   if (!hit) return say(`Click on a placed ${prop.name}.`);
   const p = engine().state.result.arrangements.get(hit.arrangement)?.placements;
   const row = p ? p.slot.indexOf(hit.slot) : -1;
@@ -33,12 +36,13 @@ export function snapPointClick(view: ViewHandle, x: number, y: number, free: boo
     return say(`That is no ${prop.name}: click on one that is placed.`);
   if (p.shape && p.shape[row] >= 0)
     return say('This one is bent, and its mesh is elsewhere for it: click on one that keeps its shape.');
-  const near = free
-    ? undefined
-    : meshPlacesUnder(view, x, y, useSnap.getState().parts).find((place) => {
-        const at = toScreen(view, place.at);
-        return Math.hypot(at.x - x, at.y - y) <= CATCH;
-      });
+  const near =
+    free || hole
+      ? undefined
+      : meshPlacesUnder(view, x, y, useSnap.getState().parts).find((place) => {
+          const at = toScreen(view, place.at);
+          return Math.hypot(at.x - x, at.y - y) <= CATCH;
+        });
   const at = near?.at ?? hit.point;
   const [qx, qy, qz, qw] = p.rotation.subarray(row * 4, row * 4 + 4);
   const back: Quat = [-qx, -qy, -qz, qw];
@@ -59,6 +63,12 @@ export function snapPointClick(view: ViewHandle, x: number, y: number, free: boo
 
 function freeName(taken: readonly string[]): string {
   for (let n = taken.length + 1; ; n++) if (!taken.includes(`point ${n}`)) return `point ${n}`;
+}
+
+/** The prop that is placed in a slot. */
+function propOf({ arrangement, slot }: { arrangement: string; slot: number }): string | undefined {
+  const p = engine().state.result.arrangements.get(arrangement)?.placements;
+  return p?.props[p.prop[p.slot.indexOf(slot)]];
 }
 
 /** The placed prop under a pixel: where, and the normal of its face there. */

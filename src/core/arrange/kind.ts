@@ -38,6 +38,15 @@ export interface Touching {
   neighbours: boolean;
 }
 
+/** A field that names a snap point. */
+export interface SnapName {
+  /** The arrangement whose placed props have it. */
+  on: string;
+  snap: string | null;
+  /** Where the field is in the arrangement that names it. */
+  path: (string | number)[];
+}
+
 type BaseSchema = z.ZodObject<ReturnType<typeof baseFields<string>>>;
 
 /**
@@ -93,6 +102,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   removeSlots?(arrangement: z.output<S>, slots: readonly number[], removed: boolean): Partial<z.output<S>>;
   /** For kinds whose slots are the numbers of ids of the document: the id of a slot. */
   idOfSlot?(slot: string): string;
+  /** Where it names snap points of what arrangements have placed; absent: nowhere. */
+  snapNames?(arrangement: z.output<S>): SnapName[];
   /** Gives what a fresh copy holds ids of its own. @param take the next id of that sort: "entry", "peg" … */
   renew?(copy: z.output<S>, take: (sort: string) => string): void;
   /** Moves a fresh copy so far to the side that it is seen beside what it was copied from, metres; absent: it cannot. */

@@ -4,6 +4,8 @@ import validator from 'gltf-validator';
 import { evaluateOver } from '../evaluate/overTime';
 import { Evaluator } from '../evaluate/scene';
 import { STATE } from '../arrange/result';
+import { quatRotate, type Quat } from '../math/quat';
+import type { Vec3 } from '../math/vec3';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import { exampleScene, exampleMesh, ASSETS } from '../testing/scene';
 import { readGlb, readMovingGlb } from './glbRead';
@@ -92,6 +94,72 @@ describe('writing', () => {
     const position = meshes[0].listPrimitives()[0].getAttribute('POSITION')!;
     expect(position.getMin([])[1]).toBeCloseTo(0, 6);
     expect(position.getMin([])[0] + position.getMax([])[0]).toBeCloseTo(0, 6);
+  });
+});
+
+describe('snap points', () => {
+  /** Where the nodes without a mesh of a file are, and where they point to: read as a prop's own. */
+  const pointsOf = async (bytes: Uint8Array) =>
+    (await readGlb(bytes, 'out.glb')).snapPoints!.map((p) => [...p.position, ...p.direction!]);
+  const scene = exampleScene();
+  const prop = scene.props[0];
+  prop.snapPoints = [
+    { name: 'eye', position: [0.1, 0.2, 0.3], direction: [0, 1, 0] },
+    { name: 'plain', position: [0, 0.5, 0] },
+  ];
+  scene.props = scene.props.map((p) => (p === prop ? p : { ...p, snapPoints: [] }));
+  const evaluator = new Evaluator(ASSETS);
+  const result = evaluator.evaluate(scene);
+  const { placements: p } = result.arrangements[0];
+  const wanted = [...p.slot.keys()].flatMap((row) => {
+    if (p.state[row] !== STATE.placed || p.props[p.prop[row]] !== prop.id) return [];
+    const q = [...p.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+    const size = p.scale[row * 3];
+    const at = (v: Vec3) =>
+      quatRotate(q, v.map((x) => x * size) as Vec3).map((x, a) => x + p.position[row * 3 + a]);
+    return [
+      [...at([0.1, 0.2, 0.3]), ...quatRotate(q, [0, 1, 0])],
+      [...at([0, 0.5, 0]), ...quatRotate(q, [0, 0, 1])],
+    ];
+  });
+  const same = (found: number[][]) => {
+    expect(found).toHaveLength(wanted.length);
+    const key = (r: number[]) => r[0] * 1e3 + r[1];
+    const [a, b] = [found, wanted].map((list) => list.toSorted((x, y) => key(x) - key(y)));
+    a.forEach((r, i) => r.slice(0, 3).forEach((v, k) => expect(v).toBeCloseTo(b[i][k], 5)));
+    // Without a direction of its own, along the prop's front or the scene's: it says nothing.
+    const eyes = (list: number[][]) => list.filter((r) => Math.abs(r[4] - 1) < 1e-6).length;
+    expect(eyes(a)).toBe(eyes(b));
+  };
+
+  test.each(['instanced', 'nodes'] as const)(
+    '%s: they are where they are in the scene, and valid',
+    async (props) => {
+      expect(wanted.length).toBeGreaterThan(4);
+      const bytes = await writeGlb(scene, result, ASSETS, { props, surfaces: false, snaps: true });
+      const report = await validator.validateBytes(bytes, { maxIssues: 100 });
+      expect(report.issues.messages.filter((m) => m.severity === 0)).toEqual([]);
+      same(await pointsOf(bytes));
+      const without = await writeGlb(scene, result, ASSETS, { props, surfaces: false });
+      expect((await readGlb(without, 'out.glb')).snapPoints).toBeUndefined();
+    },
+  );
+
+  test('in an animation they go with their props', async () => {
+    const times = Float32Array.from([0, 1]);
+    const results = [0, 1].map(() => evaluator.evaluate(scene));
+    same(
+      await pointsOf(
+        await writeAnimatedGlb(scene, { times, results }, ASSETS, { surfaces: false, snaps: true }),
+      ),
+    );
+  });
+
+  test('more of them than a file should hold are refused, with what to do', async () => {
+    const many = Array.from({ length: 100_000 }, (_, i) => ({ name: `n${i}`, position: [0, 0, 0] as Vec3 }));
+    const crowded = { ...scene, props: [{ ...prop, snapPoints: many }, ...scene.props.slice(1)] };
+    const sent = writeGlb(crowded, result, ASSETS, { props: 'nodes', surfaces: false, snaps: true });
+    await expect(sent).rejects.toThrow(/snap points would be .* leave snap points out/);
   });
 });
 
@@ -233,7 +301,7 @@ describe('animation', () => {
     const evaluator = new Evaluator(ASSETS);
     const times = Float32Array.from([0, 0.5, 1, 1.5]);
     const results = [...times].map((t) => evaluator.evaluate(scene, undefined, t));
-    const bytes = await writeAnimatedGlb(scene, { times, results }, ASSETS, true);
+    const bytes = await writeAnimatedGlb(scene, { times, results }, ASSETS, { surfaces: true });
     const report = await validator.validateBytes(bytes, { maxIssues: 100 });
     expect(report.issues.messages.filter((m) => m.severity === 0)).toEqual([]);
     const root = (await io().readBinary(bytes)).getRoot();
@@ -299,7 +367,7 @@ describe('animation', () => {
       return bent!.map((b) => b.positions.length);
     });
     expect(new Set(sizes.flat()).size).toBeGreaterThan(1);
-    const bytes = await writeAnimatedGlb(scene, { times, results }, ASSETS, false);
+    const bytes = await writeAnimatedGlb(scene, { times, results }, ASSETS, { surfaces: false });
     const report = await validator.validateBytes(bytes, { maxIssues: 100 });
     expect(report.issues.messages.filter((m) => m.severity === 0)).toEqual([]);
     const root = (await io().readBinary(bytes)).getRoot();
@@ -323,7 +391,7 @@ describe('animation', () => {
     sheet.mesh = { source: 'made', shape: shapeSchema.parse({ shape: 'sphere' }), color: '#D8CDB6' };
     const still = new Evaluator(ASSETS);
     const same = [...times].map((t) => still.evaluate(scene, undefined, t));
-    const quiet = await writeAnimatedGlb(scene, { times, results: same }, ASSETS, false);
+    const quiet = await writeAnimatedGlb(scene, { times, results: same }, ASSETS, { surfaces: false });
     const meshes = (await io().readBinary(quiet)).getRoot().listMeshes();
     expect(meshes.length).toBe(same[0].arrangements[0].placements.bent!.length);
     expect(meshes.every((m) => m.listPrimitives()[0].listTargets().length === 0)).toBe(true);

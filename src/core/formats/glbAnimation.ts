@@ -16,6 +16,8 @@ import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 import { GlbParts, mapMesh } from './glbParts';
+import { addSnapsBelow, countSnaps } from './glbSnapPoints';
+import type { GlbOptions } from './glbWrite';
 
 /** The scene over a stretch of time: what moves as baked transforms, what is deformed as morph targets. */
 
@@ -144,6 +146,7 @@ function addArrangement(
   frames: Placements[],
   props: Map<string, Prop>,
   assets: Assets,
+  snaps: boolean,
 ): void {
   const parent = w.document.createNode(a.name).setExtras({ kind: a.kind, id: a.id });
   for (const [slot, rows] of slotsOver(frames)) {
@@ -175,6 +178,7 @@ function addArrangement(
       .setMesh(made)
       .setExtras({ slot: slotName(slot), prop: prop.name });
     bake.slot(node, frames, rows, false);
+    if (snaps) addSnapsBelow(w.document, node, prop, mirrored);
     parent.addChild(node);
   }
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
@@ -266,11 +270,16 @@ export async function writeAnimatedGlb(
   scene: Scene,
   { times, results }: Frames,
   assets: Assets,
-  surfaces: boolean,
+  { surfaces, snaps = false }: Pick<GlbOptions, 'surfaces' | 'snaps'>,
 ): Promise<Uint8Array> {
   const w = new GlbParts(scene.name);
   const bake = new Baker(w, times);
   const props = new Map(scene.props.map((p) => [p.id, p]));
+  if (snaps)
+    countSnaps(
+      results[0].arrangements.filter((_, i) => scene.arrangements[i].visible).map((r) => r.placements),
+      props,
+    );
   if (surfaces) {
     const morphed = results[0].surfaces.reduce(
       (sum, s, i) =>
@@ -291,6 +300,7 @@ export async function writeAnimatedGlb(
         results.map((r) => r.arrangements[i].placements),
         props,
         assets,
+        snaps,
       );
   });
   if (surfaces)

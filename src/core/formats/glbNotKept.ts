@@ -1,4 +1,5 @@
 import type { Document, Primitive } from '@gltf-transform/core';
+import { hasFurtherEmptyNodes } from './glbSnapPoints';
 import { isOnFirst, PICTURES_OF } from './glbMaterials';
 
 /** Extensions whose content is kept, or that only say how it is packed. */
@@ -46,6 +47,7 @@ export function notKept(document: Document): string[] {
     .listMaterials()
     .flatMap((m) => Object.values(PICTURES_OF).map((slot) => m[`get${slot}TextureInfo`]()));
   if (infos.some((info) => info && !isOnFirst(info))) found.push('pictures on further texture coordinates');
+  if (hasFurtherEmptyNodes(document)) found.push('snap points beyond the first thousand');
   return [...new Set(found)];
 }
 

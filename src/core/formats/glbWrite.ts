@@ -9,12 +9,15 @@ import type { Prop } from '../mesh/propSchema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
+import { addSnapsBelow, addSnapsOfRows, countSnaps } from './glbSnapPoints';
 
 export interface GlbOptions {
   /** "instanced": one node a prop and arrangement (EXT_mesh_gpu_instancing); "nodes": one node a prop placed. */
   props: 'instanced' | 'nodes';
   /** Whether the surfaces go along. */
   surfaces: boolean;
+  /** Whether the props' snap points do, as nodes without a mesh. */
+  snaps?: boolean;
 }
 
 /** Placed rows that share a mesh. */
@@ -92,7 +95,8 @@ function addNodes(
   name: string,
   mesh: GltfMesh,
   p: Placements,
-  { rows, tint }: Group,
+  { rows, tint, mirrored, shape }: Group,
+  snapsOf: Prop | null,
 ): void {
   for (const row of rows) {
     const slot = slotName(p.slot[row]);
@@ -112,6 +116,7 @@ function addNodes(
         prop: name,
         ...(p.tint && !tint && { tint: [...p.tint.subarray(row * 3, row * 3 + 3)] }),
       });
+    if (snapsOf && shape < 0) addSnapsBelow(w.document, node, snapsOf, mirrored);
     parent.addChild(node);
   }
 }
@@ -146,8 +151,9 @@ function addArrangement(
       : w.mesh(key, prop.name, mesh, propMatrix(prop, meshBounds(mesh)), group.mirrored);
     const made = group.tint ? w.tinted(plain, group.tint) : plain;
     if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group);
-    else addNodes(w, parent, prop.name, made, p, group);
+    else addNodes(w, parent, prop.name, made, p, group, options.snaps ? prop : null);
   }
+  if (options.snaps && options.props === 'instanced') addSnapsOfRows(w.document, parent, p, props);
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
 }
 
@@ -169,6 +175,13 @@ export async function writeGlb(
 ): Promise<Uint8Array> {
   const w = new GlbParts(scene.name);
   const props = new Map(scene.props.map((p) => [p.id, p]));
+  if (options.snaps) {
+    const shown = result.arrangements.filter((_, i) => scene.arrangements[i].visible);
+    countSnaps(
+      shown.map((r) => r.placements),
+      props,
+    );
+  }
   scene.arrangements.forEach((a, i) => {
     if (a.visible) addArrangement(w, a, result.arrangements[i], props, assets, options);
   });

@@ -94,6 +94,20 @@ export function quatFromUpFront(up: Vec3, front: Vec3): Quat {
 }
 
 /** The product a·b: first b, then a. */
+/** The shortest turn that brings one direction of unit length onto another. */
+export function quatBetween(from: Vec3, to: Vec3): Quat {
+  const w = 1 + from[0] * to[0] + from[1] * to[1] + from[2] * to[2];
+  const x = from[1] * to[2] - from[2] * to[1];
+  const y = from[2] * to[0] - from[0] * to[2];
+  const z = from[0] * to[1] - from[1] * to[0];
+  const l = Math.sqrt(x * x + y * y + z * z + w * w);
+  if (l > 1e-9) return [x / l, y / l, z / l, w / l];
+  // Opposite: half a turn about anything square to them.
+  const side: Vec3 = Math.abs(from[0]) < 0.9 ? [0, from[2], -from[1]] : [-from[2], 0, from[0]];
+  const long = Math.sqrt(side[0] * side[0] + side[1] * side[1] + side[2] * side[2]);
+  return [side[0] / long, side[1] / long, side[2] / long, 0];
+}
+
 export function quatMultiply(a: Quat, b: Quat): Quat {
   return [
     a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],

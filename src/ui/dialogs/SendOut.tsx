@@ -81,7 +81,7 @@ const size = (bytes: number) =>
 export function SendOut() {
   const scene = useDocument((s) => s.scene);
   const results = useEngine((s) => s.result.arrangements);
-  const { kind, props: nodes, surfaces, gaps, animated, ...sent } = useUi((s) => s.send);
+  const { kind, props: nodes, surfaces, snaps, gaps, animated, ...sent } = useUi((s) => s.send);
   const time = useClock((s) => s.time);
   const span = useClock((s) => s.span);
   const range = sent.range ?? { from: 0, to: span, rate: 12 };
@@ -100,7 +100,7 @@ export function SendOut() {
     setProblem(null);
     const format: SendFormat =
       kind === 'glb'
-        ? { kind, options: { props: nodes, surfaces }, ...(animated && { animation: range }) }
+        ? { kind, options: { props: nodes, surfaces, snaps }, ...(animated && { animation: range }) }
         : kind === 'csv'
           ? { kind, gaps }
           : { kind };
@@ -200,6 +200,14 @@ export function SendOut() {
                 checked={surfaces}
                 onChange={(on) => choose({ surfaces: on })}
               />
+              {scene.props.some((p) => p.snapPoints.length > 0) && (
+                <Tick
+                  label="Snap points go along"
+                  hint="As nodes without a mesh, each pointing along its Z; they come in again as snap points"
+                  checked={snaps}
+                  onChange={(on) => choose({ snaps: on })}
+                />
+              )}
             </>
           )}
           {kind === 'csv' && (

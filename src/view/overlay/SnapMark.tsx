@@ -15,6 +15,12 @@ export function SnapMark({ view, snap }: { view: ViewHandle; snap: Snap }) {
     point: <circle r={7.5} />,
     snap: <path d="M-8 0a8 8 0 1 0 16 0a8 8 0 1 0 -16 0M-2.5 0a2.5 2.5 0 1 0 5 0a2.5 2.5 0 1 0 -5 0" />,
     corner: <path d="M-7 7v-14h14" fill="none" />,
+    hole: (
+      <>
+        <circle r={8} />
+        <path d="M-3 0h6M0 -3v6" fill="none" />
+      </>
+    ),
     edge: <path d="M-9 5L9 -5M-3.5 -6.5l7 13" fill="none" />,
     'edge-part': <path d="M0 -9l9 9l-9 9l-9 -9z" />,
     midpoint: <path d="M0 -8l8 14h-16z" />,

@@ -9,6 +9,7 @@ import { engine } from '@/store/engine';
 import { mayBeNear, nearestOnScreen, toScreen } from '../project';
 import type { ViewHandle } from '@/view/handle';
 import { curveOf, placesOn, type SnapPlace } from './candidates';
+import { holesNear } from './holes';
 import { meshPlacesUnder, type MeshPlace } from './meshPlaces';
 import { snapsNear, type OneSlot } from './snapPoints';
 import { useSnap } from './snapState';
@@ -16,7 +17,8 @@ import { useSnap } from './snapState';
 /** Where something snapped to, and what that is called. */
 export interface Snap {
   at: Vec3;
-  kind: SnapPlace['kind'] | MeshPlace['kind'] | 'snap' | 'perpendicular' | 'on-path' | 'grid' | 'angle';
+  kind:
+    SnapPlace['kind'] | MeshPlace['kind'] | 'hole' | 'snap' | 'perpendicular' | 'on-path' | 'grid' | 'angle';
   label: string;
   path?: string;
   point?: number;
@@ -99,6 +101,7 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
     if (best) return (best as { snap: Snap }).snap;
   }
   if (state.meshes) {
+    for (const { at, kind, label } of holesNear(view, ask.x, ask.y, CATCH)) offer({ at, kind, label }, CATCH);
     for (const place of meshPlacesUnder(view, ask.x, ask.y, state.parts)) offer(place, CATCH);
     if (best) return (best as { snap: Snap }).snap;
   }

@@ -95,6 +95,14 @@ export const pegsKind = defineKind({
   putAside({ pegs }, by) {
     for (const peg of pegs.flat()) if (!peg.pin && !peg.sits) peg.position[0] += by;
   },
+  snapNames: ({ pegs }) =>
+    pegs.flatMap((block, b) =>
+      sittingIn(block).flatMap((peg) => {
+        const { on } = peg.sits!;
+        const path = ['pegs', b, block.indexOf(peg), 'sits', 'on', 'snap'];
+        return on.to === 'slot' ? [{ on: on.arrangement, snap: on.snap, path }] : [];
+      }),
+    ),
   renew({ pegs, gaps }, take) {
     for (const peg of pegs.flat()) peg.id = take('peg');
     for (const k of gaps.keepOuts) k.id = take('keep');

@@ -30,6 +30,10 @@ export const spansKind = defineKind({
     hand: handWithout(hand, prop),
   }),
   removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  snapNames: ({ on, from, to }) => [
+    { on, snap: from.snap, path: ['from', 'snap'] },
+    { on, snap: to.snap, path: ['to', 'snap'] },
+  ],
   renew({ gaps }, take) {
     for (const k of gaps.keepOuts) k.id = take('keep');
   },

@@ -33,6 +33,10 @@ export const strandsKind = defineKind({
     hand: handWithout(hand, prop),
   }),
   removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  snapNames: ({ from, to }) => [
+    { on: from.on, snap: from.snap, path: ['from', 'snap'] },
+    { on: to.on ?? from.on, snap: to.snap, path: ['to', 'snap'] },
+  ],
   renew({ gaps }, take) {
     for (const k of gaps.keepOuts) k.id = take('keep');
   },

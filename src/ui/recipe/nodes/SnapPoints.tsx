@@ -1,5 +1,7 @@
-import { Plus, Trash2 } from 'lucide-react';
+import { ArrowDownAZ, ChevronDown, ChevronUp, Plus, Trash2 } from 'lucide-react';
 import type { Prop } from '@/core/mesh/propSchema';
+import { renameSnap } from '@/store/commands/snapNames';
+import { dispatch } from '@/store/document';
 import { chooseTool, useView } from '@/view/viewState';
 import { Button, IconButton } from '../../controls/Button';
 import { PlaceField } from '../../controls/NumberFields';
@@ -40,6 +42,13 @@ export function SnapPoints(props: {
           {picking ? 'Done' : 'Pick in the scene'}
         </Button>
         <IconButton
+          name="Sort by name"
+          disabled={points.length < 2}
+          onClick={() => onChange(points.toSorted((a, b) => byName.compare(a.name, b.name)))}
+        >
+          <ArrowDownAZ size={15} />
+        </IconButton>
+        <IconButton
           name="Add a snap point"
           onClick={() => onChange([...points, { name: free(), position: [0, 0, 0] }])}
         >
@@ -53,14 +62,26 @@ export function SnapPoints(props: {
               label={`Name of ${p.name}`}
               name={p.name}
               onRename={(name) => {
-                if (!points.some((q) => q.name === name)) put(i, { name });
+                if (!points.some((q) => q.name === name))
+                  dispatch(renameSnap, { prop, from: p.name, to: name });
               }}
             />
             <IconButton
-              name={`Remove ${p.name}`}
+              name={`${p.name} earlier`}
               className="ml-auto"
-              onClick={() => onChange(points.filter((_, k) => k !== i))}
+              disabled={i === 0}
+              onClick={() => onChange(moved(points, i, i - 1))}
             >
+              <ChevronUp size={13} />
+            </IconButton>
+            <IconButton
+              name={`${p.name} later`}
+              disabled={i === points.length - 1}
+              onClick={() => onChange(moved(points, i, i + 1))}
+            >
+              <ChevronDown size={13} />
+            </IconButton>
+            <IconButton name={`Remove ${p.name}`} onClick={() => onChange(points.filter((_, k) => k !== i))}>
               <Trash2 size={13} />
             </IconButton>
           </div>
@@ -102,6 +123,15 @@ export function SnapPoints(props: {
     </div>
   );
 }
+
+/** "post 2" before "post 10". */
+const byName = new Intl.Collator('en', { numeric: true });
+
+const moved = (points: readonly Point[], from: number, to: number): Point[] => {
+  const out = points.filter((_, k) => k !== from);
+  out.splice(to, 0, points[from]);
+  return out;
+};
 
 /** A point on the other side of a prop, by a name that is free. */
 function mirrored(p: Point, points: readonly Point[]): Point {
