@@ -3,6 +3,7 @@ import {
   add,
   choose,
   hang,
+  make,
   newScene,
   onScreen,
   openStep,
@@ -145,6 +146,23 @@ test('many lines at once: from each to the next, how they hang, what lies along 
     expect(r.y).toBeCloseTo(ring(posts[i])[1] - 0.4, 6);
     expect(r.x).toBeCloseTo(ring(posts[i])[0] + 1, 6);
   });
+
+  // A floor that they would hang through: they lie on it, and what hangs on them does.
+  await make(page, 'Plane', { 'Position Y': '-0.2' });
+  await page.getByRole('button', { name: /^Lines of Screw eye Strands/ }).click();
+  await openStep(page, 'Hanging');
+  await page.getByRole('switch', { name: 'Lies on surfaces' }).click();
+  await settled(page);
+  const depths = (await bulbs()).map((r) => r.y);
+  expect(Math.min(...depths)).toBeCloseTo(-0.2, 9);
+  await expect(page.getByText(/#1 is 2 m wide and hangs 0\.2[0-9]* m down/)).toBeVisible();
+  await type(page.getByRole('textbox', { name: 'Kept above by' }), '0.05');
+  await settled(page);
+  expect(Math.min(...(await bulbs()).map((r) => r.y))).toBeCloseTo(-0.15, 9);
+  await undo(page);
+  await undo(page);
+  await settled(page);
+  expect((await bulbs())[1].y).toBeCloseTo(hung[1].y, 9);
 
   // Every second one only, to the second after; then wind, which moves what hangs there with time.
   await page.getByRole('button', { name: /^Lines of Screw eye Strands/ }).click();

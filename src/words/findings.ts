@@ -65,6 +65,10 @@ export function sentence(f: Finding, scene: Scene): string {
       return node
         ? `${rows()} ${Number(d.count) === 1 ? 'is' : 'are'} to be shorter than the way between the ends, and straight for it. Raise the length under Hanging.`
         : `The side from point ${nth + 1} of “${path}” is to be shorter than the way between its ends, and straight for it. Raise its length.`;
+    case 'hang-over':
+      return node
+        ? `${rows()} ${verb('is', 'are')} longer than the ground that ${verb('it lies', 'they lie')} on, by up to ${m(d.distance)}; that much is not drawn. Lower the length under Hanging.`
+        : `The side from point ${nth + 1} of “${path}” is longer than the ground that it lies on; what is too much is not drawn. Lower its length.`;
     case 'strands-alone':
       return 'There are no two places to hang a line between. Put more props there, or choose other pairs under Ends.';
     case 'strands-snap-missing':

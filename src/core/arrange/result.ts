@@ -82,6 +82,7 @@ export type FindingKind =
   | 'sits-other'
   | 'sits-ring'
   | 'hang-short'
+  | 'hang-over'
   | 'strands-alone'
   | 'ends-missing'
   | 'strands-snap-missing'

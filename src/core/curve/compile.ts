@@ -23,7 +23,8 @@ interface CurveNote {
     | 'coincident-points'
     | 'tie-missing'
     | 'tie-other'
-    | 'hang-short';
+    | 'hang-short'
+    | 'hang-over';
   pointId: string;
   /** For a clipped fillet: the radius that fits, metres. */
   amount?: number;

@@ -19,6 +19,9 @@ import { isoLines } from '../mesh/lines/iso';
 import { carriedPoints, type MeshLine } from '../mesh/lines/topology';
 import { isLaid, hasPoints, type MeshTake, type Path } from '../curve/schema';
 import type { Scene } from '../scene/schema';
+import type { Hang } from '../curve/hang/schema';
+import { liesOn } from '../mesh/lines/groundUnder';
+import { surfaceLines, surfacePaths } from './surfaces';
 import { compileHung, isHungOrTied } from './hung';
 import type { PathContext } from './pathContext';
 import { carryStrokes } from '../mesh/lines/pinned';
@@ -37,7 +40,7 @@ export function pathNeeds(path: Path, scene?: Scene): PathNeeds {
     return {
       paths: of(ties.flatMap((t) => (t.to === 'point' ? [t.path] : []))),
       arrangements: of(ties.flatMap((t) => (t.to === 'slot' ? [t.arrangement] : []))),
-      surfaces: source.on ? [source.on] : [],
+      surfaces: source.on ? [source.on] : source.hang ? underHanging(source.hang, path.id, scene) : [],
     };
   }
   if (source.kind === 'offset') return { ...NONE, paths: [source.path] };
@@ -46,6 +49,17 @@ export function pathNeeds(path: Path, scene?: Scene): PathNeeds {
   if (source.kind === 'generator' && source.generator.shape === 'coil')
     return { ...NONE, paths: [source.generator.path] };
   return NONE;
+}
+
+/** Surfaces that are shown, and not made from a path or hung on it. */
+export const groundsFor = (path: string, { surfaces }: Pick<Scene, 'surfaces'>): string[] =>
+  surfaces
+    .filter((s) => s.visible && ![...surfacePaths(s), ...surfaceLines(s)].includes(path))
+    .map((s) => s.id);
+
+function underHanging(hang: Hang, path: string, scene: Scene | undefined): string[] {
+  const on = liesOn(hang);
+  return on === 'all' ? (scene ? groundsFor(path, scene) : []) : [...on];
 }
 
 export interface PathNeeds {

@@ -5,12 +5,15 @@ import {
   type CompileResult,
   type Stroke,
 } from '../curve/compile';
-import { hungBetween } from '../curve/hang/hang';
+import { meeting } from '../curve/generate/points';
+import { hungBetween, type Ends } from '../curve/hang/hang';
+import { groundUnder, liesOn } from '../mesh/lines/groundUnder';
+import type { TriMesh } from '../mesh/triMesh';
 import type { Hang } from '../curve/hang/schema';
 import { downIn } from '../curve/hang/wind';
 import type { PathPoint, PointsPath } from '../curve/schema';
 import { channel, random01 } from '../math/random';
-import { lerp, type Vec3 } from '../math/vec3';
+import { lerp } from '../math/vec3';
 import type { PathContext } from './pathContext';
 import type { TiedPlace } from '../arrange/tiedPlace';
 
@@ -38,7 +41,12 @@ export function compileHung(path: PointsPath, context: PathContext): CompileResu
   });
   const strokes = splitStrokes(placed, path.closed);
   const compiled = hang
-    ? hungStrokes(strokes, hang, ends, path.id, context.time ?? 0, notes)
+    ? hungStrokes(
+        strokes,
+        hang,
+        { ends, seed: path.id, time: context.time ?? 0, meshes: meshesUnder(path, context) },
+        notes,
+      )
     : compileStrokes(strokes);
   if (!compiled.ok) return compiled;
   const [first, ...rest] = compiled.strokes.map((s): CompiledPath => ({ ...s, moved: true }));
@@ -46,14 +54,27 @@ export function compileHung(path: PointsPath, context: PathContext): CompileResu
   return { ok: true, path: told, strokes: [told, ...rest] };
 }
 
+/** What a path may lie on, as it stands now. */
+function meshesUnder(path: PointsPath, context: PathContext): TriMesh[] {
+  const { hang } = path.source;
+  const on = hang ? liesOn(hang) : [];
+  return (on === 'all' ? (context.grounds?.(path.id) ?? []) : on).flatMap(
+    (id) => context.ground?.(id)?.now ?? [],
+  );
+}
+
 function hungStrokes(
   strokes: readonly Stroke[],
   hang: Hang,
-  ends: readonly (TiedPlace | null)[],
-  seed: string,
-  time: number,
+  given: {
+    ends: readonly (TiedPlace | null)[];
+    seed: string;
+    time: number;
+    meshes: readonly TriMesh[];
+  },
   notes: Notes,
 ): CompileResult {
+  const { ends, seed, time, meshes } = given;
   const key = channel(`hang ${seed}`);
   const own: number[][] = [];
   const made = strokes.map((stroke): Stroke => {
@@ -65,16 +86,15 @@ function hungStrokes(
       const [a, b] = [points[i], points[(i + 1) % points.length]];
       const factor = 1 + hang.loose * (2 * random01(0, firstPoint + i, key) - 1);
       const leaves = [ends[firstPoint + i], ends[firstPoint + ((i + 1) % points.length)]];
-      const side = hungBetween(
-        {
-          from: a.position,
-          to: b.position,
-          leaves: [leaves[0]?.direction ?? null, leaves[1]?.direction ?? null],
-        },
-        hang,
-        hang.wind ? downIn(hang.wind, lerp(a.position, b.position, 0.5), time) : undefined,
-        factor,
-      );
+      const down = downIn(hang.wind, lerp(a.position, b.position, 0.5), time);
+      const between: Ends = {
+        from: a.position,
+        to: b.position,
+        leaves: [leaves[0]?.direction ?? null, leaves[1]?.direction ?? null],
+      };
+      const ground = groundUnder(meshes, between, hang, down, factor);
+      const side = hungBetween({ ...between, ground }, hang, down, factor);
+      if (side.over !== undefined) notes.push({ kind: 'hang-over', pointId: a.id });
       if (side.short) notes.push({ kind: 'hang-short', pointId: a.id });
       join(out, side.points);
       at.push(out.length - side.points.length);
@@ -99,14 +119,6 @@ function join(out: PathPoint[], side: PathPoint[]): void {
   const last = out.pop();
   const [first, ...rest] = side;
   out.push(last ? meeting(last, first) : first, ...rest);
-}
-
-function meeting(before: PathPoint, after: PathPoint): PathPoint {
-  if (before.kind === 'corner' && after.kind === 'corner') return after;
-  const none: Vec3 = [0, 0, 0];
-  const into = before.kind === 'free' ? before.handleIn : none;
-  const out = after.kind === 'free' ? after.handleOut : none;
-  return { ...after, kind: 'free', handleIn: into, handleOut: out };
 }
 
 /** Points that were made, with the names and the rest of what the path's own points say from each of these on. */

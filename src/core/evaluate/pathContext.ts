@@ -15,6 +15,8 @@ export interface PathContext {
   surface(id: string): { mesh: Mesh; matrix: ArrayLike<number>; undeformed?: Float32Array } | undefined;
   /** For paths on a surface: it as it stands now, its own frame's map to the scene, and how the path lies on it at rest. */
   ground?(id: string): { now: TriMesh; place: Float64Array; laid(path: PointsPath): LaidStrokes } | undefined;
+  /** Surfaces that a path may lie on unless it names some: those that are shown, but for what is made from it. */
+  grounds?(path: string): string[];
   /** Where something that is connected is now; null where it is not there. @param last where it was before */
   tie?(tie: Tie, last: Vec3): TiedPlace | null;
   /** Lines that an arrangement hangs. */

@@ -22,7 +22,7 @@ import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { moveAtAll, sceneUnder } from './around';
-import { pathNeeds } from './compileSource';
+import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
 import { hangMoves } from './hung';
@@ -287,8 +287,7 @@ export class Evaluator {
     const arrange = this.contextAt(time);
     return {
       time,
-      tie: (tie, last) =>
-tiedPlace(tie, last, arrange),
+      tie: (tie, last) => tiedPlace(tie, last, arrange),
       hung: (id) => {
         const hanging = this.scene?.arrangements.find((a) => a.id === id);
         return hanging && kindOf(hanging).hung?.(hanging, arrange);
@@ -305,6 +304,7 @@ tiedPlace(tie, last, arrange),
         if (!rest || !work?.triMesh || !surface) return undefined;
         return { now: work.triMesh, place: placeMatrix(surface), laid: (path) => this.laidOn(path, rest) };
       },
+      grounds: (id) => (this.scene ? groundsFor(id, this.scene) : []),
       lines: (id, line) => {
         const laying = this.layingLines(id);
         return laying && kindOf(laying).lines?.(laying, this.contextAt(0), line);

@@ -165,6 +165,7 @@ const LABELS: Record<string, string> = {
   length: 'length',
   sag: 'depth',
   wind: 'wind',
+  lies: 'lies on surfaces',
   pairs: 'pairs',
   snap: 'snap point',
 };

@@ -1,9 +1,10 @@
 'use client';
 
-import type { Hang, Wind } from '@/core/curve/hang/schema';
-import { windSchema } from '@/core/curve/hang/schema';
+import type { Hang, Lies, Wind } from '@/core/curve/hang/schema';
+import { liesSchema, windSchema } from '@/core/curve/hang/schema';
 import { NumberFields, type FieldSpec } from './NumberFields';
 import { Segmented } from './Segmented';
+import { SurfacesChoice } from './SurfacesChoice';
 import { Toggle } from './Toggle';
 
 const HOW = [
@@ -62,6 +63,28 @@ const LOOSE: FieldSpec = {
   max: 1,
   reset: 0,
 };
+const LIES: FieldSpec[] = [
+  {
+    name: 'above',
+    label: 'Looks up to',
+    hint: 'Metres over the straight way: what is higher is a roof, and not lain on',
+    dimension: 'length',
+    step: 0.25,
+    min: 0,
+    max: 1e6,
+    reset: 2,
+  },
+  {
+    name: 'clear',
+    label: 'Kept above by',
+    hint: 'Metres between it and what it lies on: half its thickness',
+    dimension: 'length',
+    step: 0.005,
+    min: 0,
+    max: 1000,
+    reset: 0,
+  },
+];
 const WIND: FieldSpec[] = [
   {
     name: 'strength',
@@ -133,6 +156,28 @@ export function HangFields({
             />
           </div>
           <NumberFields fields={[FIELDS[by], LOOSE]} values={hang} set={set} />
+        </>
+      )}
+      {hang.how !== 'stiff' && (
+        <Toggle
+          label="Lies on surfaces"
+          hint="Where it would go through them it lies on them"
+          value={hang.lies !== null}
+          onChange={(on) => set({ lies: on ? liesSchema.parse({}) : null })}
+        />
+      )}
+      {hang.how !== 'stiff' && hang.lies && (
+        <>
+          <SurfacesChoice
+            legend="Surfaces to lie on"
+            chosen={hang.lies.surfaces}
+            onChange={(surfaces) => set({ lies: { ...hang.lies!, surfaces } })}
+          />
+          <NumberFields
+            fields={LIES}
+            values={hang.lies}
+            set={(values: Partial<Lies>, key) => set({ lies: { ...hang.lies!, ...values } }, key)}
+          />
         </>
       )}
       {hang.how === 'sag' && (

@@ -1,6 +1,5 @@
 import { compileStrokes } from '../../curve/compile';
-import { drawHung, PIECES } from '../../curve/hang/drawn';
-import { hungBetween } from '../../curve/hang/hang';
+import { drawHung, drawPoints, PIECES, PIECES_LYING } from '../../curve/hang/drawn';
 import { hypot } from '../../math/portable';
 import type { Quat } from '../../math/quat';
 import { lerp } from '../../math/vec3';
@@ -21,7 +20,7 @@ import { slotName } from '../slotId';
 import { followMember } from '../steps/alongPath';
 import { Shapes } from '../steps/shapes';
 import { along } from './body';
-import { linesOf, type Line, type Lines } from './lines';
+import { linesOf, pointsOf, type Line, type Lines } from './lines';
 import type { Strands } from './schema';
 
 /**
@@ -43,11 +42,20 @@ export function evaluateStrands(strands: Strands, context: ArrangeContext): Arra
   };
 }
 
-/** Lines that are to be shorter than the way between their ends are straight; which those are is said. */
+/** Lines that are to be shorter than the way between their ends, or longer than what they lie on: which, is said. */
 function shortOnes({ list }: Lines, { hang }: Strands, say: ReturnType<typeof sayInto>): void {
+  const over = list.filter((l) => l.lies?.over !== undefined);
+  if (over.length > 0)
+    say(
+      'hang-over',
+      { count: over.length, distance: Math.max(...over.map((l) => l.lies!.over!)) },
+      'warning',
+      over.map((l) => l.slot),
+    );
   if (hang.how === 'taut' || hang.by !== 'length') return;
   const short = list.filter(
-    ({ from, to, factor }) =>
+    ({ from, to, factor, lies }) =>
+      lies?.short ??
       hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]) > hang.length * factor * (1 + 1e-9),
   );
   if (short.length > 0)
@@ -61,9 +69,14 @@ function shortOnes({ list }: Lines, { hang }: Strands, say: ReturnType<typeof sa
 
 function drawn({ list, placements }: Lines, { hang }: Strands): DrawnLines {
   const rows = list.flatMap((_, i) => (placements.state[i] === STATE.placed ? [i] : []));
-  const each = PIECES + 1;
+  const pieces = rows.some((i) => list[i].lies) ? PIECES_LYING : PIECES;
+  const each = pieces + 1;
   const position = new Float32Array(rows.length * each * 3);
-  rows.forEach((i, k) => drawHung(list[i], hang, list[i].down, list[i].factor, position, k * each * 3));
+  rows.forEach((i, k) => {
+    const { lies, down, factor } = list[i];
+    if (lies) drawPoints(lies.points, pieces, position, k * each * 3);
+    else drawHung(list[i], hang, down, factor, position, k * each * 3, pieces);
+  });
   return { slot: Float64Array.from(rows, (i) => list[i].slot), each, position };
 }
 
@@ -91,8 +104,7 @@ function bodyOf(
   size: number,
   most: (pieces: number) => number,
 ): ReturnType<typeof followMember> {
-  const { points } = hungBetween(line, hang, line.down, line.factor);
-  const compiled = compileStrokes([{ points, closed: false, firstPoint: 0 }]);
+  const compiled = compileStrokes([{ points: pointsOf(line, hang), closed: false, firstPoint: 0 }]);
   const upright: Quat = [0, 0, 0, 1];
   const at = lerp(line.from, line.to, 0.5);
   if (!compiled.ok)

@@ -1,5 +1,6 @@
 import { defineKind } from '../kind';
 import { handRemoved } from '../steps/corrected';
+import { liesOn } from '../../mesh/lines/groundUnder';
 import { neededBy } from '../steps/keepOuts';
 import { handWithout, weightedWithout } from '../steps/withoutProp';
 import { evaluateStrands } from './evaluate';
@@ -13,11 +14,12 @@ export const strandsKind = defineKind({
   needs(strands) {
     const { paths, arrangements } = neededBy(strands.gaps.keepOuts);
     const { from, to } = strands;
+    const on = liesOn(strands.hang);
     return {
       paths,
       props: propsOf(strands),
       arrangements: [...new Set([from.on, ...(to.on === null ? [] : [to.on]), ...arrangements])],
-      surfaces: [],
+      surfaces: on === 'all' ? on : [...on],
     };
   },
   touches: ({ from, to }) => ({

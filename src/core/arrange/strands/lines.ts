@@ -3,7 +3,10 @@ import type { Ends } from '../../curve/hang/hang';
 import { channel, random01 } from '../../math/random';
 import { lerp, type Vec3 } from '../../math/vec3';
 import type { Stroke } from '../../curve/compile';
-import { hungBetween } from '../../curve/hang/hang';
+import { hungBetween, type Hung } from '../../curve/hang/hang';
+import type { Hang } from '../../curve/hang/schema';
+import type { PathPoint } from '../../curve/schema';
+import { groundUnder, liesOn } from '../../mesh/lines/groundUnder';
 import { named } from '../../curve/generate/points';
 import type { ArrangeContext } from '../context';
 import { STATE, type Placements } from '../result';
@@ -29,7 +32,13 @@ export interface Line extends Ends {
   down: Vec3;
   /** What looseness makes of its slack, length or depth. */
   factor: number;
+  /** How it hangs, where it lies on the ground. */
+  lies?: Hung;
 }
+
+/** The points of a line. */
+export const pointsOf = (line: Line, hang: Hang): PathPoint[] =>
+  (line.lies ?? hungBetween(line, hang, line.down, line.factor)).points;
 
 export interface Lines {
   list: Line[];
@@ -101,6 +110,10 @@ function between(
   say: Say,
 ): Line[] {
   const { hang, seed } = strands;
+  const on = liesOn(hang);
+  const meshes = (on === 'all' ? (context.grounds?.() ?? []) : on).flatMap(
+    (id) => context.surface?.(id) ?? [],
+  );
   let missing = 0;
   let snap: string | null = null;
   const list = pairsOf(strands, from, to, context).flatMap(([i, j]): Line[] => {
@@ -114,20 +127,26 @@ function between(
       return [];
     }
     const slot = from.slot[i];
-    return [
-      {
-        slot,
-        from: a.position,
-        to: b.position,
-        leaves: [a.direction, b.direction],
-        down: downIn(hang.wind, lerp(a.position, b.position, 0.5), context.time ?? 0),
-        factor: 1 + hang.loose * (2 * random01(seed, slot, LOOSE) - 1),
-      },
-    ];
+    const line: Line = {
+      slot,
+      from: a.position,
+      to: b.position,
+      leaves: [a.direction, b.direction],
+      down: downIn(hang.wind, lerp(a.position, b.position, 0.5), context.time ?? 0),
+      factor: 1 + hang.loose * (2 * random01(seed, slot, LOOSE) - 1),
+    };
+    const ground = groundUnder(meshes, line, hang, line.down, line.factor);
+    return [ground ? lying({ ...line, ground }, hang) : line];
   });
   if (missing > 0) say('strands-snap-missing', { count: missing, snap: snap ?? 'foot' }, 'warning');
   return list;
 }
+
+/** A line over ground, solved: it may lie there. */
+const lying = (line: Line, hang: Hang): Line => ({
+  ...line,
+  lies: hungBetween(line, hang, line.down, line.factor),
+});
 
 /** Strokes as they hung last, by the arrangement and the slot that they leave. */
 const hungBefore = new Map<string, Map<number, { key: string; stroke: Stroke }>>();
@@ -144,8 +163,8 @@ export function hungStrokes(strands: Strands, context: ArrangeContext): Stroke[]
   let firstPoint = 0;
   const strokes = (lines?.list ?? []).flatMap((line, i): Stroke[] => {
     if (lines!.placements.state[i] !== STATE.placed) return [];
-    const { from, to, leaves, down, factor, slot } = line;
-    const key = JSON.stringify([from, to, leaves, down, factor, firstPoint, how]);
+    const { from, to, leaves, down, factor, slot, lies } = line;
+    const key = JSON.stringify([from, to, leaves, down, factor, firstPoint, lies?.points ?? how]);
     const have = before?.get(slot);
     const stroke = have?.key === key ? have.stroke : strokeOf(line, strands, firstPoint);
     now.set(slot, { key, stroke });
@@ -157,7 +176,7 @@ export function hungStrokes(strands: Strands, context: ArrangeContext): Stroke[]
 }
 
 const strokeOf = (line: Line, { hang }: Strands, firstPoint: number): Stroke => ({
-  points: named(hungBetween(line, hang, line.down, line.factor).points),
+  points: named(pointsOf(line, hang)),
   closed: false,
   firstPoint,
 });

@@ -3,7 +3,10 @@ import { Evaluator } from '../../evaluate/scene';
 import { samplePath } from '../../curve/sample';
 import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
-import { emptyScene, newPath, newProp } from '../../scene/defaults';
+import { firstHit, noHit } from '../../mesh/bvhQuery';
+import { deformerSchema } from '../../mesh/deform/schema';
+import { shapeSchema } from '../../mesh/make/schema';
+import { emptyScene, newPath, newProp, newSurface } from '../../scene/defaults';
 import { pathSchema, type Path } from '../../curve/schema';
 import type { Scene } from '../../scene/schema';
 import { points } from '../../testing/paths';
@@ -288,4 +291,54 @@ test('each end has a snap point of its own', () => {
     near(from, eyes[i]);
     expect(Math.hypot(...to.map((v, k) => v - eyes[i + 1][k]))).toBeCloseTo(2 * 0.1 * 1.5, 5);
   });
+});
+
+test('lines that lie are nowhere below the ground at any time, as long as asked; too long is said', () => {
+  const shape = shapeSchema.parse({
+    shape: 'hills',
+    width: 26,
+    depth: 26,
+    columns: 52,
+    rows: 52,
+    height: 3,
+    seed: 3,
+  });
+  const scene = sceneOf({ hang: { by: 'slack', slack: 0.15, lies: { clear: 0.05, above: 6 } } }, (s) => {
+    const hills = newSurface('hills', 'Hills', { source: 'made', shape, color: '#889977' });
+    hills.position = [0, 1.2, 0];
+    hills.deformers = [deformerSchema.parse({ id: 'd', kind: 'wave', height: 0.4, length: 5, speed: 1 })];
+    s.surfaces.push(hills);
+    s.paths.push(pathSchema.parse({ id: 'p', name: 'P', source: { kind: 'lines', of: 'lines' } }));
+  });
+  const evaluator = new Evaluator(ASSETS);
+  const hit = noHit();
+  let lay = 0;
+  for (const time of [0, 0.6, 2.2]) {
+    const { paths, arrangements } = evaluator.evaluate(scene, undefined, time);
+    const ground = evaluator.contextAt(time).surface!('hills')!.tree();
+    const strokes = paths.find((p) => p.id === 'p')!.strokes;
+    const { lines } = arrangements[2];
+    expect(strokes.length).toBe(5);
+    strokes.forEach((stroke, k) => {
+      const from = [...lines!.position.subarray(k * lines!.each * 3, k * lines!.each * 3 + 3)];
+      const to = [...lines!.position.subarray(((k + 1) * lines!.each - 1) * 3, (k + 1) * lines!.each * 3)];
+      const wanted = Math.hypot(...from.map((v, a) => v - to[a])) * 1.15;
+      // Ends are told in 32 bits.
+      expect(Math.abs(stroke.length / wanted - 1)).toBeLessThan(1e-6);
+      const o = k * lines!.each * 3;
+      for (let i = 1; i + 1 < lines!.each; i++) {
+        const [x, y, z] = lines!.position.subarray(o + i * 3, o + i * 3 + 3);
+        if (!firstHit(ground, x, y + 3, z, 0, -1, 0, 0, 9, hit)) continue;
+        const above = hit.t - 3;
+        expect(above).toBeGreaterThan(0.05 - 0.03);
+        if (above < 0.07) lay++;
+      }
+    });
+  }
+  expect(lay).toBeGreaterThan(60);
+  const long = structuredClone(scene);
+  Object.assign(long.arrangements[2] as Strands, {
+    hang: { ...(long.arrangements[2] as Strands).hang, slack: 4 },
+  });
+  expect(evaluator.evaluate(long).arrangements[2].findings.map((f) => f.kind)).toContain('hang-over');
 });

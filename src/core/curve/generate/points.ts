@@ -48,3 +48,12 @@ export function placed(points: PathPoint[], position: Vec3, turnDeg: number, tip
     };
   });
 }
+
+/** Two points in one place as one, with the handle into the first and that out of the second. */
+export function meeting(before: PathPoint, after: PathPoint): PathPoint {
+  if (before.kind === 'corner' && after.kind === 'corner') return after;
+  const none: Vec3 = [0, 0, 0];
+  const into = before.kind === 'free' ? before.handleIn : none;
+  const out = after.kind === 'free' ? after.handleOut : none;
+  return { ...after, kind: 'free', handleIn: into, handleOut: out };
+}

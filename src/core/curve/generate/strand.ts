@@ -74,8 +74,9 @@ const lengthTo = (c: Catenary, x: number) => c.a * (sinh((x - c.x0) / c.a) + sin
 /**
  * A line hung between the origin and `to`. Its cubics are even in the catenary's own parameter, so that they are short
  * where it turns, however steep it hangs; they are doubled until their length is the catenary's own to 1e-10.
+ * @param least so many they are at the least
  */
-export function strand(g: Strand): Generated {
+export function strand(g: Strand, least = 16): Generated {
   const to: Vec3 = [...g.to];
   const straight = length(to);
   const h = hypot(to[0], to[2]);
@@ -104,7 +105,7 @@ export function strand(g: Strand): Generated {
     });
     return { points, closed: false };
   };
-  for (let pieces = 16; ; pieces *= 2) {
+  for (let pieces = least; ; pieces *= 2) {
     const made = build(pieces);
     if (pieces >= 4096 || Math.abs(lengthOf(made.points) - total) <= 1e-10 * total) return made;
   }

@@ -23,8 +23,8 @@ export interface Lying {
   short: boolean;
 }
 
-/** Of its level way: at a pull that small it follows the ground. */
-const LOOSEST = 1 / 1200;
+/** Of its level way: at a pull that small it follows the ground, and none of it falls between two places of that. */
+const LOOSEST = 1 / 50;
 /** At one that great it is straight. */
 const TAUT = 1e7;
 
@@ -35,13 +35,19 @@ interface Knot {
   k: number;
 }
 
-/** How a piece between two places hangs with a pull `a`: its slopes at both ends, and its length. */
-function between(p: Knot, q: Knot, a: number): { left: number; right: number; length: number } {
-  const [h, v] = [q.x - p.x, q.y - p.y];
-  if (Math.abs(q.k - p.k) === 1) return { left: v / h, right: v / h, length: hypot(h, v) };
-  const u = h / (2 * a);
-  const m = asinh(v / (2 * a * sinh(u)));
-  return { left: sinh(m - u), right: sinh(m + u), length: 2 * a * cosh(m) * sinh(u) };
+/** A catenary of a pull `a` between two places: its slopes at both ends are sinh(m − u) and sinh(m + u). */
+function hanging(p: Knot, q: Knot, a: number): { m: number; u: number } {
+  const u = (q.x - p.x) / (2 * a);
+  return { u, m: asinh((q.y - p.y) / (2 * a * sinh(u))) };
+}
+
+const isGround = (p: Knot, q: Knot): boolean => q.k - p.k === 1;
+
+/** How long a piece is: between neighbours it lies on the ground. */
+function lengthOfPiece(p: Knot, q: Knot, a: number): number {
+  if (isGround(p, q)) return hypot(q.x - p.x, q.y - p.y);
+  const { m, u } = hanging(p, q, a);
+  return 2 * a * cosh(m) * sinh(u);
 }
 
 /** The places that hold a line of a pull `a` up, ends included: at each it turns down, as over a crest. */
@@ -50,8 +56,10 @@ function held(all: readonly Knot[], a: number): Knot[] {
   for (const knot of all) {
     while (stack.length > 1) {
       const top = stack[stack.length - 1];
-      const arrives = between(stack[stack.length - 2], top, a).right;
-      if (arrives > between(top, knot, a).left) break;
+      const before = hanging(stack[stack.length - 2], top, a);
+      const after = hanging(top, knot, a);
+      // Where it arrives more steeply than it leaves, the place holds it.
+      if (before.m + before.u > after.m - after.u) break;
       stack.pop();
     }
     stack.push(knot);
@@ -61,7 +69,7 @@ function held(all: readonly Knot[], a: number): Knot[] {
 
 const lengthOf = (knots: readonly Knot[], a: number): number => {
   let sum = 0;
-  for (let i = 1; i < knots.length; i++) sum += between(knots[i - 1], knots[i], a).length;
+  for (let i = 1; i < knots.length; i++) sum += lengthOfPiece(knots[i - 1], knots[i], a);
   return sum;
 };
 
@@ -74,21 +82,19 @@ const lengthOf = (knots: readonly Knot[], a: number): number => {
  * @returns null where it nowhere touches the ground
  */
 export function lyingOver(h: number, v: number, ground: GroundProfile, wanted: number | null): Lying | null {
-  const all: Knot[] = [{ x: 0, y: 0, k: -2 }];
+  // The profile's own first and last places are those of its ends.
+  const all: Knot[] = [{ x: 0, y: 0, k: 0 }];
   for (let k = 0; k * 2 < ground.length; k++) {
     const [x, y] = [ground[k * 2], ground[k * 2 + 1]];
     if (y > -Infinity && x > 1e-9 * h && x < h * (1 - 1e-9)) all.push({ x, y, k });
   }
-  all.push({ x: h, y: v, k: ground.length });
+  all.push({ x: h, y: v, k: ground.length / 2 - 1 });
   const pieces = (knots: readonly Knot[], a: number): LyingPiece[] =>
     knots.slice(1).map((q, i) => {
       const p = knots[i];
-      const straight = a >= h * TAUT || Math.abs(q.k - p.k) === 1;
-      return {
-        to: [q.x, q.y],
-        length: straight ? hypot(q.x - p.x, q.y - p.y) : between(p, q, a).length,
-        straight,
-      };
+      const straight = a >= h * TAUT || isGround(p, q);
+      const length = straight ? hypot(q.x - p.x, q.y - p.y) : lengthOfPiece(p, q, a);
+      return { to: [q.x, q.y], length, straight };
     });
   const done = (knots: readonly Knot[], a: number, over = 0, short = false): Lying | null =>
     knots.length > 2 ? { pieces: pieces(knots, a), over, short } : null;
@@ -99,22 +105,41 @@ export function lyingOver(h: number, v: number, ground: GroundProfile, wanted: n
   const loose = held(all, h * LOOSEST);
   const most = lengthOf(loose, h * LOOSEST);
   if (wanted >= most) return done(loose, h * LOOSEST, wanted - most);
-  let [low, high] = [log(h * LOOSEST), log(h * TAUT)];
-  for (let i = 0; i < 200 && high - low > 1e-14; i++) {
-    const mid = (low + high) / 2;
-    const a = exp(mid);
-    if (lengthOf(held(all, a), a) > wanted) low = mid;
-    else high = mid;
-  }
+  const [, high] = fallsTo(
+    (t) => lengthOf(held(all, exp(t)), exp(t)) - wanted,
+    [log(h * LOOSEST), log(h * TAUT)],
+    1e-9 * wanted,
+  );
   const knots = held(all, exp(high));
   if (knots.length === 2) return null;
   // Where it just comes to touch another place its length jumps by that one's distance from a catenary: there it is
   // made as long as is asked for with the places that it has.
-  let [loosest, tightest] = [high - 0.05, high + 0.05];
-  for (let i = 0; i < 100 && tightest - loosest > 1e-16; i++) {
-    const mid = (loosest + tightest) / 2;
-    if (lengthOf(knots, exp(mid)) > wanted) loosest = mid;
-    else tightest = mid;
+  const [, exact] = fallsTo(
+    (t) => lengthOf(knots, exp(t)) - wanted,
+    [high - 0.1, high + 0.1],
+    1e-13 * wanted,
+  );
+  return done(knots, exp(exact));
+}
+
+/**
+ * Where a function that falls comes to nothing, between two places: false position (Illinois), halved now and then.
+ * @param nothing values no larger than that are @returns the last places on both sides
+ */
+function fallsTo(f: (t: number) => number, [low, high]: [number, number], nothing: number): [number, number] {
+  let [atLow, atHigh] = [f(low), f(high)];
+  for (let i = 0; i < 120 && high - low > 1e-15; i++) {
+    const guess = low - (atLow * (high - low)) / (atHigh - atLow);
+    const t = i % 4 === 3 || !(guess > low && guess < high) ? (low + high) / 2 : guess;
+    const e = f(t);
+    if (Math.abs(e) <= nothing) return [t, t];
+    if (e > 0) {
+      [low, atLow] = [t, e];
+      atHigh /= 2;
+    } else {
+      [high, atHigh] = [t, e];
+      atLow /= 2;
+    }
   }
-  return done(knots, exp((loosest + tightest) / 2));
+  return [low, high];
 }

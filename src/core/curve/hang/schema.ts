@@ -16,6 +16,12 @@ export const windSchema = z.object({
   seed: seed.default(1),
 });
 
+export const liesSchema = z.object({
+  surfaces: z.array(z.string()).max(1000).default([]).describe('Empty: all that are shown'),
+  above: length.default(2).describe('Metres over the straight way; what is higher is a roof'),
+  clear: z.number().min(0).max(1000).default(0).describe('Metres that it is kept above them'),
+});
+
 export const hangSchema = z.object({
   how: z
     .enum(['taut', 'sag', 'stiff'])
@@ -29,6 +35,10 @@ export const hangSchema = z.object({
   length: z.number().min(0).max(1e6).default(7).describe('Metres, of each side'),
   sag: length.default(1).describe('Metres that its lowest place hangs below the line between the ends'),
   loose: share.default(0).describe('Each by chance so much more or less'),
+  lies: liesSchema
+    .nullable()
+    .default(null)
+    .describe('Lies on surfaces where it would go through them; stiff lines do not'),
   wind: windSchema.nullable().default(null).describe('Blows what sags'),
 });
 
@@ -48,5 +58,6 @@ export const tieSchema = z.discriminatedUnion('to', [
 ]);
 
 export type Hang = z.infer<typeof hangSchema>;
+export type Lies = z.infer<typeof liesSchema>;
 export type Wind = z.infer<typeof windSchema>;
 export type Tie = z.infer<typeof tieSchema>;

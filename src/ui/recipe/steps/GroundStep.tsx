@@ -7,6 +7,7 @@ import { NumberField } from '../../controls/NumberField';
 import { PlaceField } from '../../controls/NumberFields';
 import { RangeField } from '../../controls/RangeField';
 import { Segmented } from '../../controls/Segmented';
+import { SurfacesChoice } from '../../controls/SurfacesChoice';
 import { Toggle } from '../../controls/Toggle';
 
 const MODES = [
@@ -71,7 +72,11 @@ export function GroundStep({
       />
       {on && (
         <>
-          <Surfaces ground={ground} set={set} />
+          <SurfacesChoice
+            legend="Surfaces to stand on"
+            chosen={ground.surfaces}
+            onChange={(surfaces) => set({ surfaces })}
+          />
           {ground.mode === 'land' && (
             <>
               <Choice
@@ -161,46 +166,5 @@ export function GroundStep({
         </>
       )}
     </>
-  );
-}
-
-/** Every surface that is shown, or some of them by name. */
-function Surfaces({ ground, set }: { ground: Ground; set: (values: Partial<Ground>) => void }) {
-  const surfaces = useDocument((s) => s.scene.surfaces);
-  if (surfaces.length === 0)
-    return (
-      <p className="my-1.5 text-[12.5px] text-soft">No surface yet: make one in the list, or bring one in.</p>
-    );
-  const all = ground.surfaces.length === 0;
-  return (
-    <fieldset className="my-1">
-      <legend className="sr-only">Surfaces to stand on</legend>
-      <Toggle
-        label="Every surface shown"
-        hint="All surfaces that are shown carry, new ones too"
-        value={all}
-        onChange={(every) => set({ surfaces: every ? [] : [surfaces[0].id] })}
-      />
-      {!all && (
-        <div className="thin-scroll ml-2 max-h-40 overflow-y-auto border-l-2 border-edge pl-2">
-          {surfaces.map((s) => {
-            const chosen = ground.surfaces.includes(s.id);
-            return (
-              <Toggle
-                key={s.id}
-                label={s.name}
-                hint={`“${s.name}” carries what lands`}
-                value={chosen}
-                onChange={(on) => {
-                  const next = on ? [...ground.surfaces, s.id] : ground.surfaces.filter((id) => id !== s.id);
-                  // Without any it would be all of them.
-                  if (next.length > 0) set({ surfaces: next });
-                }}
-              />
-            );
-          })}
-        </div>
-      )}
-    </fieldset>
   );
 }
