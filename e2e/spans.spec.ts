@@ -4,6 +4,7 @@ import {
   choose,
   hang,
   newScene,
+  onScreen,
   openExample,
   openStep,
   pickOption,
@@ -12,6 +13,7 @@ import {
   settled,
   takeProps,
   type,
+  undo,
   type Row,
 } from './support/app';
 import { test } from './support/test';
@@ -192,4 +194,58 @@ test('rails meet the chosen snap points of their posts, and follow a point that 
   for (const y of await heights()) expect(y).toBeCloseTo(0.5 - high / 2, 2);
   const snap = page.getByRole('group', { name: 'Snap points' }).getByLabel('top Y', { exact: true });
   expect(Number(await snap.inputValue())).toBeCloseTo(0.5 - high / 2, 2);
+});
+
+test('members over the divisions of a path, without posts; a drawn line snaps to their ends, middles, parts and axes', async ({
+  page,
+}) => {
+  await newScene(page);
+  await choose(page, 'New path or surface', 'Circle');
+  await settled(page);
+  await type(page.getByLabel('Radius', { exact: true }), '4');
+  for (const axis of ['X', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
+  await takeProps(page, 'Rail');
+  await choose(page, 'New arrangement', 'Along Circle');
+  await settled(page);
+  const posts = await openStep(page, 'Posts');
+  await posts.getByRole('radio', { name: 'Quadrant' }).click();
+  await type(posts.getByRole('textbox', { name: 'Parts' }), '2');
+  await settled(page);
+  const beams = of(await rows(page), 'Along Circle');
+  expect(beams.length).toBe(8);
+  for (const beam of beams) {
+    expect(beam.sz * 1.6).toBeCloseTo(8 * Math.sin(Math.PI / 8), 4);
+    for (const [x, , z] of ends(beam)) expect(Math.hypot(x, z)).toBeCloseTo(4, 4);
+  }
+  await type(posts.getByRole('textbox', { name: 'To the n-th after' }), '2');
+  await settled(page);
+  const wide = of(await rows(page), 'Along Circle');
+  expect(wide[0].sz * 1.6).toBeCloseTo(8 * Math.sin(Math.PI / 4), 4);
+  await undo(page);
+  await settled(page);
+
+  // Its own path is put away: the pointer is to mean the members.
+  await page.getByRole('button', { name: 'Hide Circle' }).click();
+  await page.getByRole('button', { name: 'Draw path' }).click();
+  const [a, b] = ends(beams[0]);
+  const between = (t: number) => a.map((v, k) => v + (b[k] - v) * t) as [number, number, number];
+  const shows = async (t: number, label: RegExp) => {
+    const at = await onScreen(page, between(t));
+    await page.mouse.move(at.x + 2, at.y + 1);
+    await expect(page.locator('[data-snap]')).toHaveAttribute('data-snap', label);
+  };
+  await shows(1, /^End of Along Circle #\d+/);
+  await shows(0.5, /^Middle of Along Circle #\d+/);
+  await shows(0.22, /^On the axis of Along Circle #\d+/);
+  await page.keyboard.press('3');
+  await shows(1 / 3, /^1\/3 of Along Circle #\d+/);
+  const at = await onScreen(page, between(1 / 3));
+  await page.mouse.click(at.x + 2, at.y + 1);
+  await shows(1, /^End of Along Circle/);
+  const end = await onScreen(page, b as [number, number, number]);
+  await page.mouse.click(end.x + 2, end.y + 1);
+  await page.keyboard.press('Enter');
+  await settled(page);
+  const long = Math.hypot(...a.map((v, k) => v - b[k])) * (2 / 3);
+  await expect(page.getByText(new RegExp(`${long.toFixed(2)} m`)).first()).toBeVisible();
 });

@@ -100,6 +100,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
   /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */
   removeSlots?(arrangement: z.output<S>, slots: readonly number[], removed: boolean): Partial<z.output<S>>;
+  /** Its rows are members: each has an axis, along its front, with two ends to meet it at. */
+  hasAxes?: true;
   /** For kinds whose slots are the numbers of ids of the document: the id of a slot. */
   idOfSlot?(slot: string): string;
   /** Where it names snap points of what arrangements have placed; absent: nowhere. */

@@ -1,7 +1,7 @@
 import type { Spans } from '@/core/arrange/spans/schema';
 import { command } from '../command';
 import { addArrangement } from './arrangements';
-import { findArrangement, findWith } from './find';
+import { findArrangement, findPath, findWith } from './find';
 import { describeChange } from './naming';
 
 /** Commands for spans. */
@@ -20,6 +20,16 @@ export const addSpans = command<{ on: string; values?: Values & { from?: End; to
       on,
     ),
   name: (before, _, { on }) => `spans between “${findArrangement(before, on).name}”`,
+});
+
+/** Members over the divisions of a path, without any posts. @returns their id */
+export const addSpansOver = command<{ path: string; props: Spans['props'] }>({
+  apply: (scene, { path, props }) =>
+    addArrangement(scene, 'spans', `Along ${findPath(scene, path).name}`, () => ({
+      divisions: { path },
+      props,
+    })),
+  name: (before, _, { path }) => `members along “${findPath(before, path).name}”`,
 });
 
 /** Sets one end of all members, or both alike. */

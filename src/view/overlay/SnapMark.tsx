@@ -26,6 +26,7 @@ export function SnapMark({ view, snap }: { view: ViewHandle; snap: Snap }) {
     midpoint: <path d="M0 -8l8 14h-16z" />,
     division: <path d="M0 -9l9 9l-9 9l-9 -9z" />,
     perpendicular: <path d="M-7 -7v14h14M-7 0h7v7" fill="none" />,
+    axis: <path d="M-9 0h18M-5 -5v10M5 -5v10" fill="none" />,
     'on-path': <path d="M-7 -7l14 14M7 -7l-14 14" fill="none" />,
     grid: <path d="M-8 0h16M0 -8v16" fill="none" />,
     angle: <path d="M-7 7h14M-7 7l10 -12" fill="none" />,

@@ -8,6 +8,7 @@ import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { mayBeNear, nearestOnScreen, toScreen } from '../project';
 import type { ViewHandle } from '@/view/handle';
+import { axesNear, type AxisPlace } from './axes';
 import { curveOf, placesOn, type SnapPlace } from './candidates';
 import { holesNear } from './holes';
 import { meshPlacesUnder, type MeshPlace } from './meshPlaces';
@@ -18,7 +19,15 @@ import { useSnap } from './snapState';
 export interface Snap {
   at: Vec3;
   kind:
-    SnapPlace['kind'] | MeshPlace['kind'] | 'hole' | 'snap' | 'perpendicular' | 'on-path' | 'grid' | 'angle';
+    | SnapPlace['kind']
+    | MeshPlace['kind']
+    | AxisPlace['kind']
+    | 'hole'
+    | 'snap'
+    | 'perpendicular'
+    | 'on-path'
+    | 'grid'
+    | 'angle';
   label: string;
   path?: string;
   point?: number;
@@ -101,6 +110,11 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
     if (best) return (best as { snap: Snap }).snap;
   }
   if (state.meshes) {
+    const within = { parts: state.parts, along: CATCH_PATH };
+    const axes = axesNear(view, ask, CATCH, within);
+    for (const place of axes) if (place.kind !== 'axis') offer(place, CATCH);
+    if (best) return (best as { snap: Snap }).snap;
+    for (const place of axes) offer(place, CATCH_PATH);
     for (const { at, kind, label } of holesNear(view, ask.x, ask.y, CATCH)) offer({ at, kind, label }, CATCH);
     for (const place of meshPlacesUnder(view, ask.x, ask.y, state.parts)) offer(place, CATCH);
     if (best) return (best as { snap: Snap }).snap;

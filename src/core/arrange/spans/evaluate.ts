@@ -25,6 +25,7 @@ import type { KeepsOut } from '../steps/keepsOut';
 import { weightedProps } from '../steps/weighted';
 import { Shapes } from '../steps/shapes';
 import { cutMember, followMember, seenFromPath, type Follow } from '../steps/alongPath';
+import { postsOf } from './divisions';
 import { membersOf, upBetween, type Member } from './members';
 import type { Spans } from './schema';
 
@@ -41,14 +42,14 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
     facts: NO_FACTS,
     parts: [],
   });
-  const posts = context.arrangement?.(spans.on);
+  const between = postsOf(spans, context, say);
   const drawn = weightedProps(spans.props, context, say);
-  if (!posts) say('leader-missing', {});
-  if (!posts || !drawn) return nothing([]);
+  if (!between || !drawn) return nothing([]);
+  const { placements: posts, parts } = between;
   const others = [...propsByHand(spans.hand), ...(spans.corner ? [spans.corner.prop] : [])];
   const props = [...new Set([...drawn, ...others])];
   boundsOf(props.slice(drawn.length), context, say);
-  const members = membersOf(spans, posts, props, context, say);
+  const members = membersOf(spans, between, props, context, say);
   if (!members) return nothing(props);
   const around = keepOutsAround(spans, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements: settled } = settle(
@@ -71,7 +72,7 @@ export function evaluateSpans(spans: Spans, context: ArrangeContext): Arrangemen
     shapes: new Shapes(),
     slices: context.fine?.of(spans.id) ?? ONE_TIME,
     context,
-    parts: context.parts?.(spans.on) ?? [],
+    parts,
   };
   let row = 0;
   members.forEach((m, i) => {
@@ -112,7 +113,7 @@ interface Shaper {
   slices: Slices;
   shapes: Shapes;
   context: ArrangeContext;
-  parts: PartRange[];
+  parts: readonly PartRange[];
 }
 
 /** The k-th piece of a member, metres from the member's beginning. */

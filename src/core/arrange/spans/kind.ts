@@ -11,17 +11,18 @@ export const spansKind = defineKind({
   schema: spansSchema,
   noun: 'member',
   // The posts' own paths are worked out before them: a member follows what they stand on.
-  needs({ on, props, corner, gaps, hand }) {
+  needs({ on, divisions, props, corner, gaps, hand }) {
     const kept = neededBy(gaps.keepOuts);
     const drawn = props.map((p) => p.prop);
     return {
-      paths: kept.paths,
+      paths: [...new Set([...(divisions ? [divisions.path] : []), ...kept.paths])],
       props: [...new Set([...drawn, ...propsByHand(hand), ...(corner ? [corner.prop] : [])])],
-      arrangements: [...new Set([on, ...kept.arrangements])],
+      arrangements: [...new Set([...(divisions ? [] : [on]), ...kept.arrangements])],
       surfaces: [],
     };
   },
-  touches: ({ on }) => ({ on: [on], may: () => true, neighbours: true }),
+  touches: ({ on, divisions }) => ({ on: divisions ? [] : [on], may: () => true, neighbours: true }),
+  hasAxes: true,
   moves: () => false,
   evaluate: evaluateSpans,
   withoutProp: ({ props, corner, hand }, prop) => ({

@@ -7,6 +7,7 @@ import { weightedAt } from '../steps/weighted';
 import { quatRotate, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
 import { normalize, type Vec3 } from '../../math/vec3';
+import type { Posts } from './divisions';
 import type { SpanEnd, Spans } from './schema';
 
 /** Which posts members join, where they leave and meet them, and of how many pieces they are. */
@@ -18,7 +19,7 @@ const MOST = 500_000;
 /** The members between posts, from first to last; null where there are too many. */
 export function membersOf(
   spans: Spans,
-  posts: Placements,
+  { placements: posts, parts }: Posts,
   props: string[],
   context: ArrangeContext,
   say: Say,
@@ -27,14 +28,16 @@ export function membersOf(
     const box = boxOf(context, id);
     return box ? [box.min[2], box.max[2]] : [0, 0];
   });
-  const ends = { from: endOf(spans.from, posts, context), to: endOf(spans.to, posts, context) };
+  // Divisions have no snap points.
+  const own = (end: SpanEnd): SpanEnd => (spans.divisions ? { ...end, snap: null } : end);
+  const ends = { from: endOf(own(spans.from), posts, context), to: endOf(own(spans.to), posts, context) };
   if (ends.from.missing > 0 || ends.to.missing > 0)
     say(
       'span-snap-missing',
       { snap: (ends.from.missing > 0 ? spans.from.snap : spans.to.snap) ?? '' },
       'warning',
     );
-  const pairs = neighbours(posts, context.parts?.(spans.on) ?? [], spans);
+  const pairs = neighbours(posts, parts, spans);
   const slots = pairs.map(([a]) => posts.slot[a]);
   const prop = Int32Array.from(slots, (slot) =>
     props.indexOf(weightedAt(spans.props, random01(spans.seed, slot, PICK))),
@@ -52,12 +55,12 @@ export function membersOf(
     if (spans.longest > 0 && apart > spans.longest) return;
     if (!(length > 1e-6)) return void lost++;
     const [low, high] = lengths[prop[i]];
-    const own = (high - low) * spans.size;
-    const pieces = piecesOf(spans, length, own);
+    const long = (high - low) * spans.size;
+    const pieces = piecesOf(spans, length, long);
     rows += pieces;
     const front = way.map((v) => v / apart) as Vec3;
     const up = upBetween(posts, a, b, front);
-    members.push({ a, b, prop: prop[i], from, to, front, up, length, pieces, low, own });
+    members.push({ a, b, prop: prop[i], from, to, front, up, length, pieces, low, own: long });
   });
   if (rows > MOST) {
     say('too-many-members', { limit: MOST });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { baseFields } from '../base';
 import { degrees, vec3 } from '../../math/measures';
 import { spanGapsSchema } from '../steps/gapsSchema';
-import { handSchema } from '../steps/schema';
+import { divisionFields, handSchema } from '../steps/schema';
 import { weightedSchema } from '../steps/weighted';
 
 /** Spans: members between neighbouring props of another arrangement, from post to post. */
@@ -23,7 +23,12 @@ const endSchema = z
 
 export const spansSchema = z.object({
   ...baseFields('spans'),
-  on: z.string().describe('The arrangement whose props are the posts'),
+  on: z.string().default('').describe('The arrangement whose props are the posts'),
+  divisions: z
+    .object({ path: z.string(), ...divisionFields })
+    .nullable()
+    .default(null)
+    .describe('Without posts: the divisions of a path instead'),
   props: weightedSchema,
   from: endSchema.describe('Where a member leaves its post'),
   to: endSchema.describe('Where it meets the next one'),

@@ -277,3 +277,53 @@ test('a member that is cut off keeps the length of its way when it is drawn larg
   const x = [...positions].filter((_, o) => o % 3 === 0);
   expect(Math.max(...x) - Math.min(...x)).toBeCloseTo(3 * (w.max[0] - w.min[0]), 6);
 });
+
+describe('over the divisions of a path', () => {
+  const ends = (r: Placements, i: number, min: Vec3, max: Vec3): [Vec3, Vec3] => {
+    const front = quatRotate([...r.rotation.subarray(i * 4, i * 4 + 4)] as Quat, [0, 0, 1]);
+    const at = (z: number) => place(r, i).map((v, a) => v + front[a] * z * r.scale[i * 3 + 2]) as Vec3;
+    return [at(min[2]), at(max[2])];
+  };
+  const over = (values: object, shape?: object) =>
+    worked(spans({ on: '', divisions: { path: 'line', ...values } }), shape);
+
+  test('straight members round an opening, three a quadrant: their ends lie on it, 30° apart, and meet', () => {
+    for (const tipDeg of [0, 90]) {
+      const { rails, findings, min, max } = over(
+        { parts: 3, per: 'quadrant' },
+        { shape: 'circle', radius: 3, tipDeg },
+      );
+      expect(findings).toEqual([]);
+      expect(rails.count).toBe(12);
+      for (let i = 0; i < 12; i++) {
+        const [a, b] = ends(rails, i, min, max);
+        expect(distance(a, [0, 0, 0])).toBeCloseTo(3, 4);
+        expect(distance(a, b)).toBeCloseTo(6 * Math.sin(Math.PI / 12), 5);
+        expect(distance(b, ends(rails, (i + 1) % 12, min, max)[0])).toBeLessThan(1e-9);
+      }
+    }
+  });
+
+  test('sides of a polygon each by itself, every second division, to the second after; slots name their division', () => {
+    const polygon = { shape: 'polygon', radius: 4, sides: 5 };
+    const side = 8 * Math.sin(Math.PI / 5);
+    const whole = over({ parts: 1, per: 'side' }, polygon);
+    expect(whole.rails.count).toBe(5);
+    const lengths = (w: typeof whole) =>
+      [...w.rails.slot.keys()].map((i) => distance(...ends(w.rails, i, w.min, w.max)));
+    lengths(whole).forEach((l) => expect(l).toBeCloseTo(side, 9));
+    const quarters = over({ parts: 4, per: 'side' }, polygon);
+    expect(quarters.rails.count).toBe(20);
+    lengths(quarters).forEach((l) => expect(l).toBeCloseTo(side / 4, 9));
+    const second = over({ parts: 4, per: 'side', every: 2 }, polygon);
+    expect(second.rails.count).toBe(10);
+    // The slots that stay keep their names.
+    const names = new Set(quarters.rails.slot);
+    for (const slot of second.rails.slot) expect(names.has(slot)).toBe(true);
+  });
+
+  test('a path without corners, or none at all, is told', () => {
+    expect(over({ parts: 2, per: 'side' }).findings).toEqual(['no-corners']);
+    expect(over({ path: 'gone' }).findings).toEqual(['path-missing']);
+  });
+});

@@ -37,6 +37,15 @@ const rowsSchema = z
   })
   .prefault({});
 
+/** Which divisions of a path. */
+export const divisionFields = {
+  parts: z.int().min(1).max(100000).default(4).describe('Divide: into so many equal parts'),
+  per: z.enum(['whole', 'side', 'quadrant']).default('whole').describe('Divide: what is divided'),
+  every: z.int().min(1).max(100000).default(1).describe('Divide: takes every n-th division'),
+  from: z.int().min(0).max(100000).default(0).describe('Divide: the first one taken, counted from 0'),
+  withEnds: z.boolean().default(true).describe('Divide: both ends (and corners, per side) count too'),
+};
+
 export const spacingSchema = z
   .object({
     mode: z.enum(['pitch', 'count', 'touch', 'divide', 'points']).default('pitch'),
@@ -45,11 +54,7 @@ export const spacingSchema = z
     count: z.int().min(1).max(500_000).default(10),
     ends: z.enum(['included', 'half']).default('included').describe('Count: at the ends, or half a pitch in'),
     clearance: metres.default(0).describe('Touch: metres between neighbours; negative overlaps'),
-    parts: z.int().min(1).max(100000).default(4).describe('Divide: into so many equal parts'),
-    per: z.enum(['whole', 'side', 'quadrant']).default('whole').describe('Divide: what is divided'),
-    every: z.int().min(1).max(100000).default(1).describe('Divide: takes every n-th division'),
-    from: z.int().min(0).max(100000).default(0).describe('Divide: the first one taken, counted from 0'),
-    withEnds: z.boolean().default(true).describe('Divide: both ends (and corners, per side) count too'),
+    ...divisionFields,
     at: z.enum(['points', 'corners', 'midpoints']).default('points').describe('Points: at which of them'),
     measured: z
       .enum(['rest', 'moving'])

@@ -3,7 +3,7 @@ import type { Spans } from '@/core/arrange/spans/schema';
 import { plural } from '@/words/numbers';
 import { kindUi } from '../kindUi';
 import { SpansFlat } from './flat/SpansFlat';
-import { addSpansOn } from './recipe/addSpansOn';
+import { addSpansAlong, addSpansOn } from './recipe/addSpansOn';
 import { SpansRecipe } from './recipe/SpansRecipe';
 
 export const spansUi = kindUi<Spans>({
@@ -13,7 +13,18 @@ export const spansUi = kindUi<Spans>({
   Recipe: SpansRecipe,
   well: 'Every member reaches from post to post.',
   Flat: SpansFlat,
-  detail: (spans, placed, { arrangements }) =>
-    `${plural(placed, 'member')} between ${arrangements.find((a) => a.id === spans.on)?.name ?? 'nothing'}`,
+  detail(spans, placed, { arrangements, paths }) {
+    const { divisions, on } = spans;
+    const name = divisions
+      ? paths.find((p) => p.id === divisions.path)?.name
+      : arrangements.find((a) => a.id === on)?.name;
+    return `${plural(placed, 'member')} ${divisions ? 'along' : 'between'} ${name ?? 'nothing'}`;
+  },
+  create: ({ paths }) =>
+    paths.map((p, i) => ({
+      text: `Along ${p.name}`,
+      ...(i === 0 && { under: 'Members over the divisions of a path' }),
+      run: () => addSpansAlong(p.id),
+    })),
   onto: { text: 'Add spans', run: addSpansOn },
 });

@@ -11,6 +11,8 @@ import { dragGesture } from '@/view/dragGesture';
 import { useSize } from '../../../flat/useSize';
 
 const EMPTY: Bounds = { min: [-0.1, 0, -0.1], max: [0.1, 1, 0.1] };
+/** Where there are no posts. */
+const NO_POST: Bounds = { min: [0, 0, 0], max: [0, 0.5, 0] };
 /** Clear of the panel's edges, pixels. */
 const MARGIN = 16;
 
@@ -22,7 +24,7 @@ export function SpansFlat({ arrangement: a }: { arrangement: Spans }) {
   const posts = useEngine((s) => s.result.arrangements.get(a.on)?.placements);
   const scene = useDocument((s) => s.scene);
   const postId = posts?.props[posts.prop[0]] ?? '';
-  const post = bounds[postId] ?? EMPTY;
+  const post = a.divisions ? NO_POST : (bounds[postId] ?? EMPTY);
   const member = bounds[a.props[0]?.prop ?? ''] ?? EMPTY;
   const snapOf = (name: string | null) =>
     scene.props.find((p) => p.id === postId)?.snapPoints.find((s) => s.name === name)?.position[1] ?? 0;
@@ -53,7 +55,8 @@ export function SpansFlat({ arrangement: a }: { arrangement: Spans }) {
       <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
         <h2 className="font-display text-base font-semibold">Span</h2>
         <span className="text-[12.5px] text-soft">
-          From post to post, from the side. Drag an end up or down; with Shift both.
+          {a.divisions ? 'From division to division' : 'From post to post'}, from the side. Drag an end up or
+          down; with Shift both.
         </span>
       </div>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="span">

@@ -1,6 +1,6 @@
 'use client';
 
-import type { SpanEnd, Spans } from '@/core/arrange/spans/schema';
+import { spansSchema, type SpanEnd, type Spans } from '@/core/arrange/spans/schema';
 import { setArrangement, type ArrangementValues } from '@/store/commands/arrangements';
 import { setSpanEnd } from '@/store/commands/spans';
 import { dispatch, useDocument } from '@/store/document';
@@ -27,7 +27,10 @@ const FITTED = { stretch: 'stretched', repeat: 'repeated', cut: 'cut', trim: 'tr
 export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
   const scene = useDocument((s) => s.scene);
   const color = THREAD_COLORS[a.thread];
-  const posts = scene.arrangements.find((other) => other.id === a.on);
+  const { divisions } = a;
+  const posts = divisions
+    ? scene.paths.find((p) => p.id === divisions.path)
+    : scene.arrangements.find((other) => other.id === a.on);
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
   const set = (values: ArrangementValues, key?: string) =>
     dispatch(setArrangement, { id: a.id, values }, key);
@@ -116,18 +119,33 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
         name="spacing"
         title="Posts"
         color={color}
-        phrase={`${posts?.name ?? 'Missing'}${a.reach > 1 ? `, to the ${a.reach}. after` : ''}${a.every > 1 ? `, every ${a.every}.` : ''}`}
+        phrase={`${divisions ? `${divisions.parts} parts${divisions.per === 'whole' ? '' : ` per ${divisions.per}`} of ` : ''}${posts?.name ?? 'Missing'}${a.reach > 1 ? `, to the ${a.reach}. after` : ''}${a.every > 1 ? `, every ${a.every}.` : ''}`}
       >
         <Choice
           label="Between"
-          hint="The arrangement whose props the members run between"
-          value={a.on}
-          options={scene.arrangements
-            .filter((other) => other.id !== a.id)
-            .map((other) => ({ value: other.id, text: other.name }))}
+          hint="The arrangement whose props the members run between, or a path whose divisions they do"
+          value={divisions?.path ?? a.on}
+          options={[
+            ...scene.arrangements
+              .filter((other) => other.id !== a.id)
+              .map((other) => ({ value: other.id, text: other.name })),
+            ...scene.paths.map((p) => ({ value: p.id, text: `Divisions of ${p.name}` })),
+          ]}
           none="Missing"
-          onChange={(on) => set({ on })}
+          onChange={(id) =>
+            set(
+              scene.paths.some((p) => p.id === id)
+                ? { on: '', divisions: spansSchema.shape.divisions.parse({ ...divisions, path: id }) }
+                : { on: id, divisions: null },
+            )
+          }
         />
+        {divisions && (
+          <Divisions
+            divisions={divisions}
+            set={(v, key) => set({ divisions: { ...divisions, ...v } }, key)}
+          />
+        )}
         <NumberFields
           fields={[
             {
@@ -161,6 +179,65 @@ export function SpansRecipe({ arrangement: a }: { arrangement: Spans }) {
       </Step>
       <GapsOf arrangement={a} />
       <HandOf arrangement={a} />
+    </>
+  );
+}
+
+type Divided = NonNullable<Spans['divisions']>;
+
+/** Which divisions of a path members run between. */
+function Divisions({
+  divisions,
+  set,
+}: {
+  divisions: Divided;
+  set: (values: Partial<Divided>, key?: string) => void;
+}) {
+  return (
+    <>
+      <Segmented
+        fill
+        label="Divides"
+        hint="The whole path, each of its sides between corners, or each quarter of it"
+        value={divisions.per}
+        options={[
+          { value: 'whole', text: 'Whole' },
+          { value: 'side', text: 'Side' },
+          { value: 'quadrant', text: 'Quadrant' },
+        ]}
+        onChange={(per) => set({ per })}
+      />
+      <NumberFields
+        fields={[
+          { name: 'parts', label: 'Parts', hint: 'Equal ones', whole: true, min: 1, max: 100000, reset: 4 },
+          {
+            name: 'every',
+            label: 'Take every',
+            hint: 'n-th division: from these members run',
+            whole: true,
+            min: 1,
+            max: 100000,
+            reset: 1,
+          },
+          {
+            name: 'from',
+            label: 'Starting at',
+            hint: 'The first one taken, counted from 0',
+            whole: true,
+            min: 0,
+            max: 100000,
+            reset: 0,
+          },
+        ]}
+        values={divisions}
+        set={set}
+      />
+      <Toggle
+        label="Ends too"
+        hint="Both ends of what is divided count as well"
+        value={divisions.withEnds}
+        onChange={(withEnds) => set({ withEnds })}
+      />
     </>
   );
 }

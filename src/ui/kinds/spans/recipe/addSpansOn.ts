@@ -1,4 +1,4 @@
-import { addSpans } from '@/store/commands/spans';
+import { addSpans, addSpansOver } from '@/store/commands/spans';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement } from '@/store/selection';
@@ -15,5 +15,12 @@ export function addSpansOn(on: string): void {
     on,
     values: { ...(prop && { props: [{ prop, weight: 1 }] }), from: end, to: structuredClone(end) },
   });
+  if (made) selectArrangement(made);
+}
+
+/** Members over the divisions of a path, of the last prop of the basket: without posts. */
+export function addSpansAlong(path: string): void {
+  const prop = useDocument.getState().scene.props.at(-1)?.id;
+  const made = dispatch(addSpansOver, { path, props: prop ? [{ prop, weight: 1 }] : [] });
   if (made) selectArrangement(made);
 }
