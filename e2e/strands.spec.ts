@@ -235,6 +235,19 @@ test('measuring: the size of what is under the pointer, a distance between snap 
   await expect(page.getByRole('img', { name: /^Distance/ })).toHaveCount(0);
   await undo(page);
   await expect(page.getByRole('img', { name: 'Distance: 3 m' })).toBeVisible();
+
+  // Along a surface that both lie on.
+  await page.getByRole('button', { name: 'Pick', exact: true }).click();
+  await make(page, 'Plane');
+  await page.getByRole('button', { name: 'Measure', exact: true }).click();
+  await page.keyboard.down('Control');
+  for (const x of [-2, 2]) {
+    const at = await onScreen(page, [x, 0, 2.5]);
+    await page.mouse.move(at.x, at.y);
+    await page.mouse.click(at.x, at.y);
+  }
+  await page.keyboard.up('Control');
+  await expect(status).toContainText(/Along Plane (4|4\.0\d*|3\.9\d*) m/);
 });
 
 test('own snap points: out of a .glb’s empty nodes, and by clicks on the mesh; mirrored; lines hang from them', async ({

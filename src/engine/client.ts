@@ -283,6 +283,11 @@ export class EngineClient {
     return this.ask(() => this.remote.maskShades(mask, surface));
   }
 
+  /** The shortest way along a surface that two places lie on; null where none leads there. */
+  alongSurface(a: Vec3, b: Vec3): Promise<ReturnType<EngineService['alongSurface']>> {
+    return this.ask(() => this.remote.alongSurface(a, b));
+  }
+
   /** Faces of a surface as it is shown, at a place in the scene: the flat piece there, or the single one. */
   facesAt(surface: string, place: Vec3, single: boolean): Promise<number[]> {
     return this.ask(() => this.remote.facesAt(surface, place, single));

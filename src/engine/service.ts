@@ -230,6 +230,10 @@ export class EngineService {
   }
 
   /** Faces of a surface of the last scene at a place: the flat piece there, or the single one. */
+  alongSurface(a: Vec3, b: Vec3): ReturnType<Evaluator['alongSurface']> {
+    return this.evaluator.alongSurface(a, b);
+  }
+
   facesAt(surface: string, at: Vec3, single: boolean): number[] {
     return this.evaluator.facesAt(surface, at, single);
   }

@@ -12,6 +12,7 @@ import type { MaskGround } from '../mesh/mask/places';
 import type { Mask } from '../mesh/mask/schema';
 import { nearestPlace, noHit } from '../mesh/bvhQuery';
 import { flatPiece } from '../mesh/lines/flatPiece';
+import { shortestWay } from '../mesh/lines/shortestWay';
 import { shadesOf, type MaskShades } from '../mesh/mask/shades';
 import type { Bounds, Mesh } from '../mesh/mesh';
 import { placeMatrix } from '../mesh/surface';
@@ -280,6 +281,17 @@ export class Evaluator {
     const hit = noHit();
     if (!mesh || !nearestPlace(mesh.tree(), x, y, z, Infinity, hit)) return [];
     return single ? [hit.face] : flatPiece(mesh, hit.face);
+  }
+
+  /** The shortest way along a surface of the last scene that two places lie on; null where none leads there. */
+  alongSurface(a: Vec3, b: Vec3): { surface: string; length: number } | null {
+    let best: { surface: string; length: number } | null = null;
+    for (const { id, visible } of this.scene?.surfaces ?? []) {
+      const mesh = visible ? this.triMeshes.get(id)?.triMesh : undefined;
+      const length = mesh ? shortestWay(mesh, a, b) : null;
+      if (length !== null && !(best && best.length <= length)) best = { surface: id, length };
+    }
+    return best;
   }
 
   /** What paths of the last scene may ask for. */

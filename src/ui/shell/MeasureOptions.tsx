@@ -1,12 +1,13 @@
 'use client';
 
 import { Ruler, Trash2 } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { keepMeasure, removeMeasure } from '@/store/commands/measures';
 import { dispatch, useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { currentView } from '@/view/handle';
 import { measured } from '@/view/measure/measured';
-import { NO_MEASURING, type Measuring } from '@/view/measure/measuring';
+import { NO_MEASURING, type Measuring, type Taken } from '@/view/measure/measuring';
 import { alongPath, overGround, placeNow } from '@/view/measure/measureTool';
 import { useView } from '@/view/viewState';
 import { metres } from '@/words/numbers';
@@ -19,7 +20,8 @@ export function MeasureOptions() {
   const measuring = useView((s) => s.measuring);
   useEngine((s) => s.result);
   const { taken } = measuring;
-  const facts = factsOf(measuring);
+  const along = useAlongSurface(taken);
+  const facts = [...factsOf(measuring), ...along];
   return (
     <div className="absolute inset-x-0 top-[70px] mx-auto flex w-fit max-w-[96%] flex-col items-center gap-1.5">
       <div
@@ -86,6 +88,24 @@ export function MeasureOptions() {
       )}
     </div>
   );
+}
+
+/** How far two places are from each other along a surface that both lie on, as soon as that is known. */
+function useAlongSurface(taken: readonly Taken[]): [string, string][] {
+  const result = useEngine((s) => s.result);
+  const [found, setFound] = useState<{ surface: string; length: number } | null>(null);
+  useEffect(() => {
+    let current = true;
+    setFound(null);
+    if (taken.length === 2)
+      void engine()
+        .alongSurface(placeNow(taken[0]), placeNow(taken[1]))
+        .then((way) => current && setFound(way));
+    return () => void (current = false);
+  }, [taken, result]);
+  const { units, surfaces } = useDocument((s) => s.scene);
+  const name = surfaces.find((s) => s.id === found?.surface)?.name;
+  return found && name ? [[`Along ${name}`, metres(found.length, units, 3)]] : [];
 }
 
 /** What there is to tell of the places so far; before there are two, of what is under the pointer. */

@@ -1,4 +1,5 @@
 import { nearestPlace, noHit } from '../bvhQuery';
+import { Front } from '../front';
 import { topologyOf } from '../lines/topology';
 import type { TriMesh } from '../triMesh';
 import type { MaskPlaces } from './places';
@@ -8,50 +9,6 @@ import type { MaskPlaces } from './places';
  * each time from the two corners that it has reached (Kimmel and Sethian 1998). Between vertices they run evenly: on a
  * mesh of a hundred faces across they are within about one in a hundred, and where fronts meet within a face.
  */
-
-/** A heap of vertices by distance: those that were reached from nearer meanwhile are passed over when they come up. */
-class Front {
-  private distance: number[] = [];
-  private vertex: number[] = [];
-
-  push(d: number, v: number): void {
-    let i = this.distance.length;
-    this.distance.push(d);
-    this.vertex.push(v);
-    while (i > 0) {
-      const up = (i - 1) >> 1;
-      if (this.distance[up] <= d) break;
-      this.distance[i] = this.distance[up];
-      this.vertex[i] = this.vertex[up];
-      i = up;
-    }
-    this.distance[i] = d;
-    this.vertex[i] = v;
-  }
-
-  pop(): { d: number; v: number } | null {
-    const n = this.distance.length;
-    if (n === 0) return null;
-    const out = { d: this.distance[0], v: this.vertex[0] };
-    const d = this.distance.pop()!;
-    const v = this.vertex.pop()!;
-    if (n > 1) {
-      let i = 0;
-      for (;;) {
-        let k = 2 * i + 1;
-        if (k >= n - 1) break;
-        if (k + 1 < n - 1 && this.distance[k + 1] < this.distance[k]) k++;
-        if (this.distance[k] >= d) break;
-        this.distance[i] = this.distance[k];
-        this.vertex[i] = this.vertex[k];
-        i = k;
-      }
-      this.distance[i] = d;
-      this.vertex[i] = v;
-    }
-    return out;
-  }
-}
 
 /** How far a corner is that is reached over a face whose other two, a and b, are known; xyz in `p`. */
 function across(p: ArrayLike<number>, a: number, b: number, c: number, da: number, db: number): number {
