@@ -1,4 +1,5 @@
 import type { MaskResult, PathResult } from '@/core/evaluate/scene';
+import type { LinkResult } from '@/core/evaluate/links/linked';
 import type { Bounds } from '@/core/mesh/mesh';
 import { withRows, type Served, type ServedArrangement, type ServedSurface } from './served';
 
@@ -7,6 +8,8 @@ export interface EngineResult {
   paths: Map<string, PathResult>;
   arrangements: Map<string, ServedArrangement>;
   propBounds: Record<string, Bounds>;
+  /** What became of the scene's links. */
+  links: readonly LinkResult[];
   surfaces: Map<string, ServedSurface>;
   masks: Map<string, MaskResult>;
   /** Milliseconds that the last evaluation took in the worker. */
@@ -17,6 +20,7 @@ export const NOTHING: EngineResult = {
   paths: new Map(),
   arrangements: new Map(),
   propBounds: {},
+  links: [],
   surfaces: new Map(),
   masks: new Map(),
   ms: 0,
@@ -37,6 +41,6 @@ export function taken(old: EngineResult, served: Served): EngineResult {
   const masks = served.masks.length + served.gone.length > 0 ? new Map(old.masks) : old.masks;
   for (const m of served.masks) masks.set(m.id, m);
   for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements, masks]) nodes.delete(id);
-  const { propBounds = old.propBounds, ms } = served;
-  return { surfaces, paths, arrangements, masks, propBounds, ms };
+  const { propBounds = old.propBounds, links = old.links, ms } = served;
+  return { surfaces, paths, arrangements, masks, propBounds, links, ms };
 }

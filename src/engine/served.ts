@@ -5,6 +5,7 @@ import type {
   SceneResult,
   SurfaceResult,
 } from '@/core/evaluate/scene';
+import type { LinkResult } from '@/core/evaluate/links/linked';
 import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
 import { keptBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { dequal } from 'dequal/lite';
@@ -58,6 +59,8 @@ export interface Served {
   gone: string[];
   /** Bounds in each prop's own space, metres; absent where they are the same as before. */
   propBounds?: Record<string, Bounds>;
+  /** What became of links; absent where that is the same as before. */
+  links?: LinkResult[];
   /** Milliseconds that the work took. */
   ms: number;
 }
@@ -68,8 +71,9 @@ export class Told {
   private faces = new Map<string, string>();
   private arranged = new Map<string, EvaluatedArrangement>();
   private propBounds: Record<string, Bounds> | undefined;
+  private links: LinkResult[] | undefined;
   /** The nodes of the last result: the same object in its place has been told. */
-  private last: Omit<SceneResult, 'propBounds'> = {
+  private last: Omit<SceneResult, 'propBounds' | 'links'> = {
     masks: [],
     surfaces: [],
     paths: [],
@@ -77,7 +81,7 @@ export class Told {
   };
 
   /** What there is to tell of a result; afterwards it has been told. */
-  tell({ surfaces, paths, arrangements, masks, propBounds }: SceneResult): Omit<Served, 'ms'> {
+  tell({ surfaces, paths, arrangements, masks, links, propBounds }: SceneResult): Omit<Served, 'ms'> {
     const isNew = ({ id, key }: { id: string; key: string }) => {
       if (this.keys.get(id) === key) return false;
       this.keys.set(id, key);
@@ -107,9 +111,12 @@ export class Told {
     const all = [surfaces, paths, arrangements, masks];
     const here = all.reduce((sum, list) => sum + list.length, 0);
     const gone = here === this.keys.size ? [] : this.forget(all.flat());
-    if (propBounds === this.propBounds) return { ...served, gone };
-    this.propBounds = propBounds;
-    return { ...served, gone, propBounds };
+    const others = {
+      ...(links !== this.links && { links }),
+      ...(propBounds !== this.propBounds && { propBounds }),
+    };
+    [this.links, this.propBounds] = [links, propBounds];
+    return { ...served, gone, ...others };
   }
 
   /** @returns ids of those that were told and are not there any more */

@@ -3,6 +3,7 @@ import { kindOf } from '@/core/arrange/registry';
 import type { Finding, GapReason } from '@/core/arrange/result';
 import type { MaskLayerKind } from '@/core/mesh/mask/schema';
 import type { Scene } from '@/core/scene/schema';
+import { showLink } from './links';
 import { LAYER_NAMES } from './masks';
 import { metres, plural, whole } from './numbers';
 
@@ -240,6 +241,12 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${rows()} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
     case 'pin-surface-missing':
       return `${rows()} stand on a surface that is gone or broken, and stay where they were. Pin or lock them anew, or mend it.`;
+    case 'link-broken':
+      return `A number of it (${d.field}) is taken from what is no longer there: ${showLink(String(d.expression), scene)}. The last one serves; type another, or take it anew.`;
+    case 'link-ring':
+      return `A number of it (${d.field}) is taken from what waits for itself: ${showLink(String(d.expression), scene)}. The last one serves; take it from something else.`;
+    case 'link-no-field':
+      return `It has no number ${d.field} any more that could be ${showLink(String(d.expression), scene)}. Nothing is lost: undo what took it away, or take the number anew.`;
     case 'cycle':
       return `It waits for itself (${d.ring}). Take one of these off the other.`;
     case 'failed':

@@ -29,7 +29,7 @@ export interface LaidLines {
 }
 
 /** What the rows of an arrangement touch as they should. */
-export interface Touching {
+interface Touching {
   /** The arrangements that they stand on. */
   on: string[];
   /** Whether the row of a slot stands on that of another one: of those, or of its own arrangement. */
@@ -39,7 +39,7 @@ export interface Touching {
 }
 
 /** A field that names a snap point. */
-export interface SnapName {
+interface SnapName {
   /** The arrangement whose placed props have it. */
   on: string;
   snap: string | null;

@@ -164,6 +164,9 @@ export type FindingKind =
   | 'cloth-line-missing'
   | 'cloth-collider-missing'
   | 'cloth-no-uv'
+  | 'link-broken'
+  | 'link-ring'
+  | 'link-no-field'
   | 'cycle'
   | 'failed';
 

@@ -38,7 +38,11 @@ function pointOf({ path, point }: Extract<Tie, { to: 'point' }>, sources: TieSou
     const { position, tangent } = samplePath(stroke, [stroke.pointS[at]]);
     const way = [...tangent.subarray(0, 3)] as Vec3;
     const end = stroke.closed || (at > 0 && at < stroke.pointS.length - 1) ? null : at === 0 ? -1 : 1;
-    return { position: [...position.subarray(0, 3)] as Vec3, direction: end && scale(way, end), rotation: LEVEL };
+    return {
+      position: [...position.subarray(0, 3)] as Vec3,
+      direction: end && scale(way, end),
+      rotation: LEVEL,
+    };
   }
   return null;
 }

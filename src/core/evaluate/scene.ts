@@ -1,3 +1,4 @@
+import { dequal } from 'dequal/lite';
 import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
@@ -26,6 +27,15 @@ import { moveAtAll, sceneUnder } from './around';
 import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
+import {
+  inForce,
+  linkValues,
+  mostRounds,
+  ringsOf,
+  sameValues,
+  withValues,
+  type LinkResult,
+} from './links/linked';
 import { hangMoves } from './hung';
 import { tiedPlace } from '../arrange/tiedPlace';
 import { maskPictures, workedMask, type MaskResult } from './masks';
@@ -73,9 +83,13 @@ export interface SceneResult {
   paths: PathResult[];
   arrangements: EvaluatedArrangement[];
   masks: MaskResult[];
+  /** What became of its links; the same list as before where none is another. */
+  links: LinkResult[];
   /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
   propBounds: Record<string, Bounds>;
 }
+
+const NO_LINKS = { values: new Map<string, number>(), links: [] as LinkResult[] };
 
 /** Where the results of each sort of node are. */
 const LIST_OF = { surface: 'surfaces', path: 'paths', arrangement: 'arrangements', mask: 'masks' } as const;
@@ -105,6 +119,8 @@ export class Evaluator {
   /** Places in the plan of the nodes that move. */
   private moving: number[] = [];
   private props = new PropWork();
+  private linked: { values: ReadonlyMap<string, number>; links: LinkResult[] } = NO_LINKS;
+  private putInto: { scene: Scene; values: ReadonlyMap<string, number>; made: Scene } | null = null;
 
   constructor(private assets: Assets) {}
 
@@ -117,6 +133,39 @@ export class Evaluator {
     progress?: (done: number, name: string) => void,
     time = 0,
     fine?: Fineness,
+  ): SceneResult {
+    if (scene.links.length === 0) {
+      this.linked = NO_LINKS;
+      return this.once(scene, progress, time, fine);
+    }
+    // With the numbers of before mostly nothing is left to do: they are put in, and held against what comes out.
+    let { values } = this.linked;
+    for (let round = mostRounds(scene.links); ; round--) {
+      const result = this.once(this.put(scene, values), progress, time, fine);
+      const rings = ringsOf(scene.links, this.plan!);
+      const made = linkValues(scene, result, rings);
+      const now = inForce(made.links, this.put(scene, values));
+      const links = dequal(now, this.linked.links) ? this.linked.links : now;
+      this.linked = { values: made.values, links };
+      if (sameValues(made.values, values) || round <= 0) return (this.result = { ...result, links });
+      values = made.values;
+    }
+  }
+
+  /** A scene with the numbers of its links; the same object again for the same ones. */
+  private put(scene: Scene, values: ReadonlyMap<string, number>): Scene {
+    const { putInto } = this;
+    if (putInto?.scene === scene && sameValues(putInto.values, values)) return putInto.made;
+    const made = withValues(scene, values);
+    this.putInto = { scene, values, made };
+    return made;
+  }
+
+  private once(
+    scene: Scene,
+    progress: ((done: number, name: string) => void) | undefined,
+    time: number,
+    fine: Fineness | undefined,
   ): SceneResult {
     const plan = planOf(scene, this.plan);
     this.scene = scene;
@@ -149,6 +198,7 @@ export class Evaluator {
       paths: this.listed('path', scene.paths, last, worked),
       arrangements: this.listed('arrangement', scene.arrangements, last, worked),
       masks: this.listed('mask', scene.masks, last, worked),
+      links: this.result?.links ?? NO_LINKS.links,
       propBounds: this.props.bounds,
     };
     return this.result;

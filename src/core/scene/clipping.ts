@@ -20,6 +20,8 @@ type Node = Scene[List][number];
 
 /** Fields that hold text of people or of files, and never the id of a node. */
 const TEXTS = new Set(['name', 'group', 'clip', 'hash', 'fileName']);
+/** Ids in the expressions of links. */
+const REFERENCE = /(?<=\[)[^\].]+(?=\.)/g;
 /** Fields that name nodes which are not needed: what is not there does no harm. */
 const IDLE = new Set(['meant']);
 
@@ -50,6 +52,7 @@ export function clip(scene: Scene, ids: readonly string[], from: string): Clippi
   const part: Scene = { ...emptyScene(scene.name), units: scene.units, nextId: scene.nextId };
   for (const list of LISTS)
     Object.assign(part, { [list]: (scene[list] as Node[]).filter((n) => taken.has(n.id)) });
+  part.links = scene.links.filter((l) => taken.has(l.node));
   return { from, chosen, scene: part };
 }
 
@@ -155,6 +158,7 @@ export function pasting(
   };
   const names = new Map(LISTS.map((list) => [list, new Set((scene[list] as Node[]).map((n) => n.name))]));
   const patches: Patch[] = [];
+  let madeLinks = 0;
   const order = new Map(LISTS.map((list) => [list, [...(scene[list] as Node[])]]));
   for (const { list, node } of copies) {
     const copy = withIds(node, renamedTo) as Node;
@@ -174,6 +178,16 @@ export function pasting(
     const at = (original >= 0 ? original : fellow >= 0 ? fellow : all.length - 1) + 1;
     all.splice(at, 0, copy);
     patches.push({ op: 'add', path: [list, at], value: copy });
+  }
+  for (const link of part.links) {
+    const node = pasted.has(link.node) ? ids.get(link.node) : undefined;
+    // Elsewhere the same ids are other things.
+    const there = (id: string) => ids.get(id) ?? (isSame ? id : undefined);
+    const of = link.expression.match(REFERENCE)?.map((id) => there(id)) ?? [];
+    if (!node || of.includes(undefined)) continue;
+    const expression = link.expression.replace(REFERENCE, (id) => there(id)!);
+    const value = { ...link, id: takeId(counter, 'link'), node, expression };
+    patches.push({ op: 'add', path: ['links', scene.links.length + madeLinks++], value });
   }
   if (counter.nextId !== scene.nextId)
     patches.push({ op: 'replace', path: ['nextId'], value: counter.nextId });

@@ -22,6 +22,7 @@ export function emptyScene(name: string): Scene {
     arrangements: [],
     masks: [],
     measures: [],
+    links: [],
     view: null,
     aside: [],
   };

@@ -5,6 +5,7 @@ import { patchesBetween, type Patch } from '@/core/scene/patch';
 import type { Scene } from '@/core/scene/schema';
 import { patching } from '../command';
 import { called } from './find';
+import { keptNumbers, type LinkNumbers } from './links';
 
 /** Commands for nodes of any sort, one or several at once: props, paths, surfaces and arrangements by their ids. */
 
@@ -43,9 +44,10 @@ export const duplicateNodes = patching<{ ids: string[]; aside?: Record<string, n
 /**
  * Removes nodes. Props go out of everything that places them; runs whose path goes keep the rest of their recipe and
  * ask for another one.
+ * @param numbers what links to them came to last: from then on those serve
  */
-export const removeNodes = patching<{ ids: string[] }>({
-  patches(scene, { ids }) {
+export const removeNodes = patching<{ ids: string[]; numbers?: LinkNumbers }>({
+  patches(scene, { ids, numbers = [] }) {
     const gone = new Set(ids);
     const stays = (n: { id: string }) => !gone.has(n.id);
     const props = scene.props.filter((p) => gone.has(p.id));
@@ -59,6 +61,12 @@ export const removeNodes = patching<{ ids: string[] }>({
     };
     const kept = scene.arrangements.filter(stays);
     return [
+      ...keptNumbers(scene, numbers),
+      ...patchesBetween(
+        scene.links,
+        scene.links.filter((l) => !gone.has(l.node)),
+        ['links'],
+      ),
       ...patchesBetween(scene.props, scene.props.filter(stays), ['props']),
       ...patchesBetween(scene.paths, scene.paths.filter(stays), ['paths']),
       ...patchesBetween(scene.surfaces, scene.surfaces.filter(stays), ['surfaces']),

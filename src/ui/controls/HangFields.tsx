@@ -155,7 +155,7 @@ export function HangFields({
               onChange={(value) => set({ by: value })}
             />
           </div>
-          <NumberFields fields={[FIELDS[by], LOOSE]} values={hang} set={set} />
+          <NumberFields within="" fields={[FIELDS[by], LOOSE]} values={hang} set={set} />
         </>
       )}
       {hang.how !== 'stiff' && (
@@ -174,6 +174,7 @@ export function HangFields({
             onChange={(surfaces) => set({ lies: { ...hang.lies!, surfaces } })}
           />
           <NumberFields
+            within="lies"
             fields={LIES}
             values={hang.lies}
             set={(values: Partial<Lies>, key) => set({ lies: { ...hang.lies!, ...values } }, key)}
@@ -190,6 +191,7 @@ export function HangFields({
       )}
       {hang.how === 'sag' && hang.wind && (
         <NumberFields
+          within="wind"
           fields={WIND}
           values={hang.wind}
           set={(values: Partial<Wind>, key) => set({ wind: { ...hang.wind!, ...values } }, key)}

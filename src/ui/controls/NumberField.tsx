@@ -2,8 +2,10 @@
 
 import clsx from 'clsx';
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
-import { restGesture } from '@/store/document';
+import { unlinkField } from '@/store/commands/links';
+import { dispatch, restGesture } from '@/store/document';
 import { parseMeasure, showMeasure, unitInMetres, type Dimension } from '@/words/measure';
+import { LinkMenu, takeLink, useLinked, type LinkedNumber } from './LinkScope';
 import { useScrub } from './useScrub';
 
 export interface NumberSettings {
@@ -36,6 +38,8 @@ export interface NumberFieldProps extends NumberSettings {
   hint: string;
   /** Only the box, with the label for screen readers. */
   bare?: boolean;
+  /** Its name in the settings around it: there it may follow what other things measure. */
+  field?: string;
 }
 
 const SUFFIX: Record<Dimension, string> = { length: '', angle: '°', percent: '%', plain: '' };
@@ -45,6 +49,12 @@ function held(v: number, s: NumberSettings): number {
   const whole = s.whole ? Math.round(v) : v;
   return Math.min(s.max ?? Infinity, Math.max(s.min ?? -Infinity, whole));
 }
+
+/** What to type instead. */
+const wrong = (text: string | null): string =>
+  text?.trim().startsWith('=')
+    ? 'Name something that is there, e.g. = length of Path / 12'
+    : 'Type a number, e.g. 1.8, 40 cm, 2.4/3';
 
 /** The text box of a number: typing, expressions, units, arrow keys (Shift ×10, Alt ÷10). */
 export function NumberBox(
@@ -161,7 +171,7 @@ export function NumberBox(
           role="status"
           className="absolute right-0 top-full z-20 mt-1 whitespace-nowrap rounded-md bg-ink-900 px-2 py-1 text-xs text-linen-50 shadow-lg"
         >
-          {bad ? 'Type a number, e.g. 1.8, 40 cm, 2.4/3' : `Held to ${heldAt}`}
+          {bad ? wrong(text) : `Held to ${heldAt}`}
         </span>
       )}
     </span>
@@ -182,15 +192,33 @@ export function useNumberScrub(props: Omit<NumberFieldProps, 'bare' | 'className
   );
 }
 
+/** A number that follows other things shows what they come to, and typing another makes it its own again. */
+function withLink(props: NumberFieldProps, linked: LinkedNumber | null): NumberFieldProps {
+  if (!linked) return props;
+  const { at, link, result } = linked;
+  const onText = (text: string) =>
+    (text.trim().startsWith('=') && takeLink(at, text)) || (props.onText?.(text) ?? false);
+  if (!link) return { ...props, onText };
+  return {
+    ...props,
+    onText,
+    value: result?.value ?? props.value,
+    auto: result?.value === undefined || result.value === null ? props.auto : undefined,
+    onChange: (value, key) => value !== null && dispatch(unlinkField, { ...at, value }, key),
+  };
+}
+
 /** A number with its label; dragging the label changes it, a double click puts it back. */
-export function NumberField(props: NumberFieldProps) {
+export function NumberField(given: NumberFieldProps) {
   const id = useId();
+  const linked = useLinked(given.field);
+  const props = withLink(given, linked);
   const scrub = useNumberScrub(props);
   if (props.bare) return <NumberBox {...props} />;
   return (
     <div
-      className={clsx('flex min-h-8 items-center justify-between gap-3', props.className)}
-      title={props.hint}
+      className={clsx('group/number flex min-h-8 items-center justify-between gap-3', props.className)}
+      title={linked?.said ?? props.hint}
     >
       <label
         htmlFor={id}
@@ -201,6 +229,11 @@ export function NumberField(props: NumberFieldProps) {
       >
         {props.label}
       </label>
+      {linked && (
+        <span className="-mr-2 ml-auto flex">
+          <LinkMenu label={props.label} linked={linked} value={props.value} />
+        </span>
+      )}
       <NumberBox {...props} id={id} className="w-[106px] shrink-0" />
     </div>
   );

@@ -28,14 +28,19 @@ export const lengthField = (name: string, label: string, reset: number, hint: st
   reset,
 });
 
-/** The numbers of some settings, one field each, held to their limits. */
+/**
+ * The numbers of some settings, one field each, held to their limits.
+ * @param within where these settings stand in those of the scope around: there they may follow what other things measure
+ */
 export function NumberFields({
   fields,
   values,
   set,
+  within,
 }: {
   fields: FieldSpec[];
   values: object;
+  within?: string;
   set: (values: Record<string, number>, key?: string) => void;
 }) {
   const unit = useDocument((s) => s.scene.units);
@@ -44,6 +49,7 @@ export function NumberFields({
     <NumberField
       key={f.name}
       {...f}
+      field={within === undefined ? undefined : `${within}${within && '.'}${f.name}`}
       unit={unit}
       value={(values as Record<string, number>)[f.name]}
       onChange={(v, key) => set({ [f.name]: hold(f, v ?? f.reset) }, key)}

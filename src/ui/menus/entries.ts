@@ -7,7 +7,7 @@ import type { Surface } from '@/core/mesh/surfaceSchema';
 import { duplicateTo, setArrangement, setSlotsRemoved } from '@/store/commands/arrangements';
 import { alignPoints, beginAt, insertMidway, splitPath, strokesApart } from '@/store/commands/pathEdits';
 import { removePoints, setPath, setPointKind } from '@/store/commands/paths';
-import { removeNodes, showNodes, showOnly, showAs, type ShownAs } from '@/store/commands/nodes';
+import { showNodes, showOnly, showAs, type ShownAs } from '@/store/commands/nodes';
 import { replaceProp } from '@/store/commands/scene';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
@@ -26,6 +26,7 @@ import { duplicateNode, duplicateSelected } from '../shell/duplicate';
 import { selectedPlaces } from '@/view/places';
 import { nameGroup, openDialog, sendOnly } from '../uiState';
 import { inListEntries } from './groupEntries';
+import { removeThese } from '../shell/removeThese';
 
 /** What can be done with one thing, for the menu in its panel and for that of the right button. It is in hand then. */
 
@@ -88,7 +89,7 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
         if (made) selectArrangement(made);
       },
     })),
-    { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [a.id] }) },
+    { text: 'Delete', danger: true, run: () => removeThese([a.id]) },
   ];
 }
 
@@ -101,7 +102,7 @@ export function pathEntries(path: Path): MenuEntry[] {
     ...(hasPoints(path) && strokes > 1
       ? [{ text: 'Strokes apart', run: () => dispatch(strokesApart, { path: id }) }]
       : []),
-    { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
+    { text: 'Delete', danger: true, run: () => removeThese([id]) },
   ];
 }
 
@@ -110,7 +111,7 @@ export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
   { text: 'Lay one prop on it', run: () => layOrnament(id) },
   ...inHand(id, visible, (shown) => dispatch(setSurface, { id, values: { visible: shown } })),
   ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
-  { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
+  { text: 'Delete', danger: true, run: () => removeThese([id]) },
 ];
 
 export const maskEntries = ({ id }: Mask): MenuEntry[] => [
@@ -122,7 +123,7 @@ export const maskEntries = ({ id }: Mask): MenuEntry[] => [
     run: () => setShades(useView.getState().shades === id ? null : id),
   },
   ...inListEntries([id]),
-  { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
+  { text: 'Delete', danger: true, run: () => removeThese([id]) },
 ];
 
 /** How often a prop is placed. */
@@ -147,7 +148,7 @@ export function propEntries({ id }: Prop): MenuEntry[] {
     { text: 'Rename', run: renameSelected },
     { text: 'A newer file of it', run: () => openDialog('bring-in') },
     ...inListEntries([id]),
-    { text: 'Delete', danger: true, run: () => dispatch(removeNodes, { ids: [id] }) },
+    { text: 'Delete', danger: true, run: () => removeThese([id]) },
     ...others.map((p, i) => ({
       text: p.name,
       run: () => {
@@ -280,7 +281,7 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
       text: 'Delete',
       hint: 'Takes them out of the scene',
       danger: true,
-      run: () => void dispatch(removeNodes, { ids }),
+      run: () => removeThese(ids),
     },
   ];
 }

@@ -1,9 +1,9 @@
 import { kindOf } from '@/core/arrange/registry';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
-import { removeNodes } from '@/store/commands/nodes';
 import { removePoints } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { selectedNodes, useSelection } from '@/store/selection';
+import { removeThese } from './removeThese';
 
 /** Deletes what is selected: points first, then slots (removed by hand), then the nodes themselves. */
 export function removeSelected(): void {
@@ -16,5 +16,5 @@ export function removeSelected(): void {
     return void dispatch(setSlotsRemoved, { id, slots: ids, removed: true });
   }
   const ids = selectedNodes().map((n) => n.id);
-  if (ids.length > 0) dispatch(removeNodes, { ids });
+  if (ids.length > 0) removeThese(ids);
 }

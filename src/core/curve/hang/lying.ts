@@ -9,7 +9,7 @@ import { asinh, cosh, exp, hypot, log, sinh } from '../../math/portable';
 export type GroundProfile = Float64Array;
 
 /** One piece of a line: straight, or a catenary of its own length that hangs freely. */
-export interface LyingPiece {
+interface LyingPiece {
   to: [x: number, y: number];
   length: number;
   straight: boolean;

@@ -44,6 +44,11 @@ export class SceneChecks {
     const say = (node: string, findings: Finding[]) => {
       if (findings.length) found.set(node, [...(found.get(node) ?? []), ...findings]);
     };
+    result.links.forEach(({ problem }, i) => {
+      const { node, field, expression } = scene.links[i];
+      const detail = { field: field.join('.'), expression };
+      if (problem) say(node, [{ kind: `link-${problem}`, severity: 'error', node, detail }]);
+    });
     const names = new Set<string>();
     for (const [one, other] of near(here)) {
       if (isMeant(one.a, other.a)) continue;

@@ -29,6 +29,7 @@ export function PathPanel({ id }: { id: string }) {
   const path = scene.paths.find((p) => p.id === id);
   const readOnly = useDocument((s) => s.readOnly !== null);
   const result = useEngine((s) => s.result.paths.get(id));
+  const checks = useEngine((s) => s.checks.get(id));
   if (!path) return null;
   const own = hasPoints(path);
   const count = own ? plural(path.source.points.length, 'point') : KINDS[path.source.kind];
@@ -44,7 +45,7 @@ export function PathPanel({ id }: { id: string }) {
         menu={() => pathEntries(path)}
       />
       <fieldset disabled={readOnly} className="thin-scroll min-w-0 min-h-0 flex-1 overflow-y-auto px-3 py-3">
-        {result?.findings.map((f, i) => (
+        {[...(result?.findings ?? []), ...(checks ?? [])].map((f, i) => (
           <p
             key={i}
             role="alert"

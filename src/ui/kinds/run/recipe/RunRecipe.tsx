@@ -15,6 +15,7 @@ import { GroundStep } from '../../../recipe/steps/GroundStep';
 import { PathStep } from './PathStep';
 import { PropsStep } from '../../../recipe/steps/PropsStep';
 import { SpacingStep } from './SpacingStep';
+import { LinkScope } from '../../../controls/LinkScope';
 
 /** The recipe of a run: its steps down its thread, in the order of the work. */
 export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
@@ -59,7 +60,9 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
         color={color}
         menu={menus.spacing}
       >
-        <SpacingStep {...step} facts={facts} slots={result?.placements.count ?? 0} findings={findings} />
+        <LinkScope node={run.id} at="spacing">
+          <SpacingStep {...step} facts={facts} slots={result?.placements.count ?? 0} findings={findings} />
+        </LinkScope>
       </Step>
       <Step name="facing" title="Facing" phrase={facingPhrase(run)} color={color} menu={menus.facing}>
         <FacingStep {...step} />

@@ -227,6 +227,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <NumberField
             {...length}
             label="Pitch"
+            field="pitch"
             hint="Empty: from the props’ own footprint"
             value={spacing.pitch ?? facts.askedPitch}
             auto={
@@ -246,6 +247,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <NumberField
             whole
             label="Count"
+            field="count"
             hint="So many slots on each path"
             value={spacing.count}
             min={1}
@@ -268,6 +270,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <NumberField
             {...length}
             label="Clearance"
+            field="clearance"
             hint="Air between neighbours; negative overlaps them"
             value={spacing.clearance}
             step={0.01}
@@ -291,6 +294,7 @@ function Mode({ run, facts, set }: SpacingProps & { set: (values: Partial<Spacin
           <NumberField
             whole
             label="Parts"
+            field="parts"
             hint="Into so many equal parts"
             value={spacing.parts}
             min={1}

@@ -12,6 +12,7 @@ import { hangPhrase } from '@/words/hanging';
 import { Button } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';
 import { HangFields } from '../../../controls/HangFields';
+import { LinkScope } from '../../../controls/LinkScope';
 import { NumberFields, type FieldSpec } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { GapsOf, HandOf } from '../../../recipe/steps/CommonSteps';
@@ -117,7 +118,9 @@ export function StrandsRecipe({ arrangement: a }: { arrangement: Strands }) {
         />
       </Step>
       <Step name="ground" title="Hanging" color={color} phrase={hangPhrase(a.hang, scene.units)}>
-        <HangFields hang={a.hang} set={(values, key) => dispatch(hangStrands, { id: a.id, values }, key)} />
+        <LinkScope node={a.id} at="hang">
+          <HangFields hang={a.hang} set={(values, key) => dispatch(hangStrands, { id: a.id, values }, key)} />
+        </LinkScope>
         <Button
           look="bordered"
           className="mt-2"

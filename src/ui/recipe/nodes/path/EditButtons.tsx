@@ -22,7 +22,6 @@ import {
   weldPath,
 } from '@/store/commands/pathEdits';
 import { addOffset, reversePaths } from '@/store/commands/paths';
-import { removeNodes } from '@/store/commands/nodes';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectNode, useSelection } from '@/store/selection';
@@ -32,6 +31,7 @@ import { duplicateNode } from '../../../shell/duplicate';
 import { Edit, Measured } from './Edit';
 import { EndsField } from './EndsField';
 import { SelectedPoints } from './SelectedPoints';
+import { removeThese } from '../../../shell/removeThese';
 
 /** What can be done to a path that has its own points: to the whole, and to the selected points. */
 export function EditButtons({ path }: { path: PointsPath }) {
@@ -62,7 +62,7 @@ export function EditButtons({ path }: { path: PointsPath }) {
           icon={<Trash2 size={14} />}
           text="Delete"
           hint="What hangs on it loses its path"
-          run={() => dispatch(removeNodes, { ids: [id] })}
+          run={() => removeThese([id])}
         />
         <Edit
           icon={<PenLine size={14} />}

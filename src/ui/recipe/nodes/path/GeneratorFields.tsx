@@ -113,6 +113,7 @@ export function GeneratorFields({
     <>
       {g.shape === 'coil' && <Around owner={owner} value={g.path} set={set} />}
       <NumberFields
+        within=""
         fields={FIELDS[g.shape]}
         values={g}
         set={(values, key) => set(values as Partial<Generator>, key)}

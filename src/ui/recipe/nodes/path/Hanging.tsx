@@ -4,6 +4,7 @@ import type { PointsPath } from '@/core/curve/schema';
 import { hangPath } from '@/store/commands/hanging';
 import { dispatch } from '@/store/document';
 import { HangFields } from '../../../controls/HangFields';
+import { LinkScope } from '../../../controls/LinkScope';
 import { Toggle } from '../../../controls/Toggle';
 
 /** Whether the sides of a path hang between its points, and how. */
@@ -19,7 +20,9 @@ export function Hanging({ path }: { path: PointsPath }) {
         onChange={(hangs) => dispatch(hangPath, { path: path.id, values: hangs ? {} : null })}
       />
       {hang && (
-        <HangFields hang={hang} set={(values, key) => dispatch(hangPath, { path: path.id, values }, key)} />
+        <LinkScope node={path.id} at="source.hang">
+          <HangFields hang={hang} set={(values, key) => dispatch(hangPath, { path: path.id, values }, key)} />
+        </LinkScope>
       )}
     </div>
   );

@@ -10,6 +10,7 @@ import { selectNode } from '@/store/selection';
 import { chooseTool } from '@/view/viewState';
 import { Button } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';
+import { LinkScope } from '../../../controls/LinkScope';
 import { NumberField } from '../../../controls/NumberField';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
@@ -74,11 +75,13 @@ function Generated({ id, source }: { id: string; source: Extract<PathSource, { k
   const placed = source.generator.shape !== 'coil';
   return (
     <>
-      <GeneratorFields
-        generator={source.generator}
-        owner={id}
-        set={(values: Partial<Generator>, key?: string) => dispatch(setGenerator, { id, values }, key)}
-      />
+      <LinkScope node={id} at="source.generator">
+        <GeneratorFields
+          generator={source.generator}
+          owner={id}
+          set={(values: Partial<Generator>, key?: string) => dispatch(setGenerator, { id, values }, key)}
+        />
+      </LinkScope>
       {placed && (
         <div className="mt-1 border-t border-edge pt-1">
           {(['X', 'Y', 'Z'] as const).map((name, axis) => (

@@ -137,6 +137,7 @@ export function ShapeFields({ surface }: { surface: Surface }) {
       )}
       {shape.shape === 'loft' && <LoftPaths paths={shape.paths} set={set} />}
       <NumberFields
+        within=""
         fields={FIELDS[shape.shape]}
         values={shape}
         set={(values, key) => set(values as Partial<SurfaceShape>, key)}

@@ -18,6 +18,7 @@ import { Deformers } from './Deformers';
 import { FaceFields, LockedField } from './FaceFields';
 import { Plays } from './Plays';
 import { ShapeFields } from './ShapeFields';
+import { LinkScope } from '../../../controls/LinkScope';
 
 const PLACING = [...angleFields(), sizeField(0.001)];
 /** A surface: what it is made of, where it stands, and what deforms it. */
@@ -29,7 +30,8 @@ export function SurfacePanel({ id }: { id: string }) {
   if (!surface) return null;
   const set = (values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers'>>, key?: string) =>
     dispatch(setSurface, { id, values }, key);
-  const problem = served?.findings[0];
+  const checks = useEngine((s) => s.checks.get(id));
+  const problem = served?.findings[0] ?? checks?.[0];
   const made = surface.mesh.source === 'made';
   return (
     <>
@@ -47,7 +49,9 @@ export function SurfacePanel({ id }: { id: string }) {
             {sentence(problem, scene)}
           </p>
         )}
-        <ShapeFields surface={surface} />
+        <LinkScope node={surface.id} at="mesh.shape">
+          <ShapeFields surface={surface} />
+        </LinkScope>
         <h3 className="mb-1 mt-2 font-display text-sm font-semibold">Place</h3>
         <PlaceField
           label="Position"
