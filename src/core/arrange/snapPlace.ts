@@ -14,35 +14,60 @@ export interface SnapPlace {
 
 type PropOf = (id: string) => PropFacts | undefined;
 
+/** A snap point of a prop in its own space; null: it has none of that name. */
+type Own = { position: Vec3; direction?: Vec3 } | null;
+
+const FOOT: Own = { position: [0, 0, 0], direction: [0, 1, 0] };
+
+function ownPoint(id: string, snap: string | null, prop: PropOf): Own {
+  if (snap === null) return FOOT;
+  const facts = prop(id);
+  return (facts?.state === 'ready' && facts.snapPoints?.find((s) => s.name === snap)) || null;
+}
+
 /**
  * A snap point of what is placed in a row, by its name; null: its foot. Undefined where nothing stands there, or what
  * stands there has no such point.
  */
-export function snapInRow(
+export const snapInRow = (
   p: Placements,
   row: number,
   snap: string | null,
   prop: PropOf,
-): SnapPlace | undefined {
-  if (row < 0 || p.state[row] !== STATE.placed || p.prop[row] < 0) return undefined;
-  const [x, y, z] = p.position.subarray(row * 3, row * 3 + 3);
-  const rotation = [...p.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
-  if (snap === null) return { position: [x, y, z], direction: quatRotate(rotation, [0, 1, 0]), rotation };
-  const facts = prop(p.props[p.prop[row]]);
-  const point = facts?.state === 'ready' ? facts.snapPoints?.find((s) => s.name === snap) : undefined;
-  if (!point) return undefined;
-  const scale = p.scale.subarray(row * 3, row * 3 + 3);
-  const at = quatRotate(rotation, point.position.map((v, a) => v * scale[a]) as Vec3);
-  const direction = turned(point.direction, scale, rotation);
-  return { position: [x + at[0], y + at[1], z + at[2]], direction, rotation };
+): SnapPlace | undefined => snapFinder(p, snap, prop)(row);
+
+/** {@link snapInRow} for many rows: what each prop has of that name is looked up once. */
+export function snapFinder(
+  p: Placements,
+  snap: string | null,
+  prop: PropOf,
+): (row: number) => SnapPlace | undefined {
+  const known: (Own | undefined)[] = [];
+  return (row) => {
+    const of = row < 0 ? -1 : p.prop[row];
+    if (of < 0 || p.state[row] !== STATE.placed) return undefined;
+    const own = (known[of] ??= ownPoint(p.props[of], snap, prop));
+    if (!own) return undefined;
+    const [o, q] = [row * 3, row * 4];
+    const rotation: Quat = [p.rotation[q], p.rotation[q + 1], p.rotation[q + 2], p.rotation[q + 3]];
+    const [x, y, z] = own.position;
+    const at = quatRotate(rotation, [x * p.scale[o], y * p.scale[o + 1], z * p.scale[o + 2]]);
+    const direction = own.direction ? turned(own.direction, p.scale, o, rotation) : null;
+    return {
+      position: [p.position[o] + at[0], p.position[o + 1] + at[1], p.position[o + 2] + at[2]],
+      direction,
+      rotation,
+    };
+  };
 }
 
 /** A direction of a prop's own space in the scene: square to what it was square to, however the prop is sized. */
-function turned(direction: Vec3 | undefined, scale: Float64Array, rotation: Quat): Vec3 | null {
-  if (!direction) return null;
-  const own = direction.map((v, a) => v / (scale[a] || 1)) as Vec3;
-  const l = Math.sqrt(own[0] * own[0] + own[1] * own[1] + own[2] * own[2]);
-  return l > 0 && Number.isFinite(l) ? quatRotate(rotation, own.map((v) => v / l) as Vec3) : null;
+function turned(direction: Vec3, scale: Float64Array, o: number, rotation: Quat): Vec3 | null {
+  const x = direction[0] / (scale[o] || 1);
+  const y = direction[1] / (scale[o + 1] || 1);
+  const z = direction[2] / (scale[o + 2] || 1);
+  const l = Math.sqrt(x * x + y * y + z * z);
+  return l > 0 && Number.isFinite(l) ? quatRotate(rotation, [x / l, y / l, z / l]) : null;
 }
 
 /** The snap point of that name, of all that an arrangement has placed, that is nearest to a place. */
@@ -52,10 +77,11 @@ export function nearestSnap(
   [x, y, z]: Vec3,
   prop: PropOf,
 ): SnapPlace | undefined {
+  const find = snapFinder(p, snap, prop);
   let best: SnapPlace | undefined;
   let least = Infinity;
   for (let row = 0; row < p.count; row++) {
-    const found = snapInRow(p, row, snap, prop);
+    const found = find(row);
     if (!found) continue;
     const [dx, dy, dz] = [found.position[0] - x, found.position[1] - y, found.position[2] - z];
     const d = dx * dx + dy * dy + dz * dz;

@@ -66,7 +66,7 @@ export function LinkMenu({ label, linked, value }: { label: string; linked: Link
         linked.link
           ? linked.result?.problem
             ? '!text-danger'
-            : '!text-woad'
+            : '!text-text'
           : 'opacity-0 focus-visible:opacity-100 group-hover/number:opacity-100 data-[open]:opacity-100'
       }
     >

@@ -12,7 +12,7 @@ import type { ArrangeContext } from '../context';
 import { STATE, type Placements } from '../result';
 import { boundsOf, type Say } from '../say';
 import { AS_IT_LIES, settle } from '../settle';
-import { snapInRow } from '../snapPlace';
+import { snapFinder } from '../snapPlace';
 import { propsByHand, swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
 import { keepOutsAround, keptOutAt } from '../steps/keepOuts';
@@ -114,13 +114,12 @@ function between(
   const meshes = (on === 'all' ? (context.grounds?.() ?? []) : on).flatMap(
     (id) => context.surface?.(id) ?? [],
   );
+  const fromAt = snapFinder(from, strands.from.snap, context.prop);
+  const toAt = snapFinder(to, strands.to.snap, context.prop);
   let missing = 0;
   let snap: string | null = null;
   const list = pairsOf(strands, from, to, context).flatMap(([i, j]): Line[] => {
-    const [a, b] = [
-      snapInRow(from, i, strands.from.snap, context.prop),
-      snapInRow(to, j, strands.to.snap, context.prop),
-    ];
+    const [a, b] = [fromAt(i), toAt(j)];
     if (!a || !b) {
       missing++;
       snap = a ? strands.to.snap : strands.from.snap;
