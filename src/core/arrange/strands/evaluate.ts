@@ -68,7 +68,8 @@ function shortOnes({ list }: Lines, { hang }: Strands, say: ReturnType<typeof sa
 }
 
 function drawn({ list, placements }: Lines, { hang }: Strands): DrawnLines {
-  const rows = list.flatMap((_, i) => (placements.state[i] === STATE.placed ? [i] : []));
+  const rows: number[] = [];
+  for (let i = 0; i < list.length; i++) if (placements.state[i] === STATE.placed) rows.push(i);
   const pieces = rows.some((i) => list[i].lies) ? PIECES_LYING : PIECES;
   const each = pieces + 1;
   const position = new Float32Array(rows.length * each * 3);

@@ -24,6 +24,7 @@ import { MOST_LINES, type Strands } from './schema';
 
 const LOOSE = channel('strands.loose');
 const PICK = channel('strands.pick');
+const DOWN: Vec3 = [0, -1, 0];
 
 export interface Line extends Ends {
   /** The slot that it leaves. */
@@ -70,13 +71,16 @@ export function linesOf(strands: Strands, context: ArrangeContext, say: Say): Li
   const props = propsOf(strands);
   boundsOf(props, context, say);
   const drawn = strands.props.some((p) => p.weight > 0);
-  const prop = Int32Array.from(list, ({ slot }) =>
-    drawn ? props.indexOf(weightedAt(strands.props, random01(strands.seed, slot, PICK))) : 0,
-  );
-  const slot = Float64Array.from(list, (l) => l.slot);
+  const prop = new Int32Array(list.length);
+  const slot = new Float64Array(list.length);
+  const middles = new Float64Array(list.length * 3);
+  list.forEach((line, i) => {
+    slot[i] = line.slot;
+    if (drawn) prop[i] = props.indexOf(weightedAt(strands.props, random01(strands.seed, line.slot, PICK)));
+    for (let a = 0; a < 3; a++) middles[i * 3 + a] = (line.from[a] + line.to[a]) / 2;
+  });
   swapByHand(strands.hand, slot, prop, props);
   const around = keepOutsAround(strands, context, (kind, detail) => say(kind, detail, 'warning'));
-  const middles = Float64Array.from(list.flatMap((l) => lerp(l.from, l.to, 0.5)));
   const { placements } = settle(
     { ...strands, posing: { ...AS_IT_LIES, size: strands.size }, gaps: wholeGaps(strands.gaps) },
     [
@@ -99,8 +103,11 @@ export function linesOf(strands: Strands, context: ArrangeContext, say: Say): Li
   return { list, placements, props };
 }
 
-const filled = (n: number, axis: number) =>
-  Float64Array.from({ length: n * 3 }, (_, o) => (o % 3 === axis ? 1 : 0));
+function filled(n: number, axis: number): Float64Array {
+  const out = new Float64Array(n * 3);
+  for (let o = axis; o < out.length; o += 3) out[o] = 1;
+  return out;
+}
 
 function between(
   strands: Strands,
@@ -118,12 +125,14 @@ function between(
   const toAt = snapFinder(to, strands.to.snap, context.prop);
   let missing = 0;
   let snap: string | null = null;
-  const list = pairsOf(strands, from, to, context).flatMap(([i, j]): Line[] => {
+  const { wind, loose } = hang;
+  const list: Line[] = [];
+  for (const [i, j] of pairsOf(strands, from, to, context)) {
     const [a, b] = [fromAt(i), toAt(j)];
     if (!a || !b) {
       missing++;
       snap = a ? strands.to.snap : strands.from.snap;
-      return [];
+      continue;
     }
     const slot = from.slot[i];
     const line: Line = {
@@ -131,12 +140,12 @@ function between(
       from: a.position,
       to: b.position,
       leaves: [a.direction, b.direction],
-      down: downIn(hang.wind, lerp(a.position, b.position, 0.5), context.time ?? 0),
-      factor: 1 + hang.loose * (2 * random01(seed, slot, LOOSE) - 1),
+      down: wind ? downIn(wind, lerp(a.position, b.position, 0.5), context.time ?? 0) : DOWN,
+      factor: loose === 0 ? 1 : 1 + loose * (2 * random01(seed, slot, LOOSE) - 1),
     };
     const ground = groundUnder(meshes, line, hang, line.down, line.factor);
-    return [ground ? lying({ ...line, ground }, hang) : line];
-  });
+    list.push(ground ? lying({ ...line, ground }, hang) : line);
+  }
   if (missing > 0) say('strands-snap-missing', { count: missing, snap: snap ?? 'foot' }, 'warning');
   return list;
 }
