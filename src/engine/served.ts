@@ -60,7 +60,7 @@ export interface Served {
   /** Bounds in each prop's own space, metres; absent where they are the same as before. */
   propBounds?: Record<string, Bounds>;
   /** What became of links; absent where that is the same as before. */
-  links?: LinkResult[];
+  links?: readonly LinkResult[];
   /** Milliseconds that the work took. */
   ms: number;
 }
@@ -71,7 +71,7 @@ export class Told {
   private faces = new Map<string, string>();
   private arranged = new Map<string, EvaluatedArrangement>();
   private propBounds: Record<string, Bounds> | undefined;
-  private links: LinkResult[] | undefined;
+  private links: readonly LinkResult[] | undefined;
   /** The nodes of the last result: the same object in its place has been told. */
   private last: Omit<SceneResult, 'propBounds' | 'links'> = {
     masks: [],

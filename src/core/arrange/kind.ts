@@ -94,8 +94,11 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
    * @param line id of one of them; null: all @returns undefined where what they lie on is not at hand
    */
   lines?(arrangement: z.output<S>, context: ArrangeContext, line: string | null): LaidLines | undefined;
-  /** The lines that it hangs, as strokes of a path; absent where it hangs none. */
-  hung?(arrangement: z.output<S>, context: ArrangeContext): Stroke[];
+  /**
+   * The lines that it hangs, as strokes of a path; absent where it hangs none. @param before what that was last: one that
+   * hangs just as it did is the same object
+   */
+  hung?(arrangement: z.output<S>, context: ArrangeContext, before?: readonly Stroke[]): Stroke[];
   /** The fields that change when a prop leaves the scene. Those that do not name it keep their identity. */
   withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
   /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */

@@ -1,9 +1,8 @@
-import { dequal } from 'dequal/lite';
 import { kindOf, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
-import type { CompileResult } from '../curve/compile';
+import type { CompileResult, Stroke } from '../curve/compile';
 import type { GreyPicture } from '../mesh/make/picture';
 import type { Vec3 } from '../math/vec3';
 import type { Motion } from '../mesh/motion';
@@ -27,15 +26,8 @@ import { moveAtAll, sceneUnder } from './around';
 import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
-import {
-  inForce,
-  linkValues,
-  mostRounds,
-  ringsOf,
-  sameValues,
-  withValues,
-  type LinkResult,
-} from './links/linked';
+import { Links } from './links/links';
+import type { LinkResult } from './links/linked';
 import { hangMoves } from './hung';
 import { tiedPlace } from '../arrange/tiedPlace';
 import { maskPictures, workedMask, type MaskResult } from './masks';
@@ -84,12 +76,10 @@ export interface SceneResult {
   arrangements: EvaluatedArrangement[];
   masks: MaskResult[];
   /** What became of its links; the same list as before where none is another. */
-  links: LinkResult[];
+  links: readonly LinkResult[];
   /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
   propBounds: Record<string, Bounds>;
 }
-
-const NO_LINKS = { values: new Map<string, number>(), links: [] as LinkResult[] };
 
 /** Where the results of each sort of node are. */
 const LIST_OF = { surface: 'surfaces', path: 'paths', arrangement: 'arrangements', mask: 'masks' } as const;
@@ -119,8 +109,9 @@ export class Evaluator {
   /** Places in the plan of the nodes that move. */
   private moving: number[] = [];
   private props = new PropWork();
-  private linked: { values: ReadonlyMap<string, number>; links: LinkResult[] } = NO_LINKS;
-  private putInto: { scene: Scene; values: ReadonlyMap<string, number>; made: Scene } | null = null;
+  private links = new Links();
+  /** The lines that arrangements hung last. */
+  private hung = new Map<string, Stroke[]>();
 
   constructor(private assets: Assets) {}
 
@@ -134,31 +125,10 @@ export class Evaluator {
     time = 0,
     fine?: Fineness,
   ): SceneResult {
-    if (scene.links.length === 0) {
-      this.linked = NO_LINKS;
-      return this.once(scene, progress, time, fine);
-    }
-    // With the numbers of before mostly nothing is left to do: they are put in, and held against what comes out.
-    let { values } = this.linked;
-    for (let round = mostRounds(scene.links); ; round--) {
-      const result = this.once(this.put(scene, values), progress, time, fine);
-      const rings = ringsOf(scene.links, this.plan!);
-      const made = linkValues(scene, result, rings);
-      const now = inForce(made.links, this.put(scene, values));
-      const links = dequal(now, this.linked.links) ? this.linked.links : now;
-      this.linked = { values: made.values, links };
-      if (sameValues(made.values, values) || round <= 0) return (this.result = { ...result, links });
-      values = made.values;
-    }
-  }
-
-  /** A scene with the numbers of its links; the same object again for the same ones. */
-  private put(scene: Scene, values: ReadonlyMap<string, number>): Scene {
-    const { putInto } = this;
-    if (putInto?.scene === scene && sameValues(putInto.values, values)) return putInto.made;
-    const made = withValues(scene, values);
-    this.putInto = { scene, values, made };
-    return made;
+    const work = (given: Scene) => this.once(given, progress, time, fine);
+    const result = this.links.through(scene, work, () => this.plan!);
+    return (this.result =
+      result.links === this.links.results ? result : { ...result, links: this.links.results });
   }
 
   private once(
@@ -198,7 +168,7 @@ export class Evaluator {
       paths: this.listed('path', scene.paths, last, worked),
       arrangements: this.listed('arrangement', scene.arrangements, last, worked),
       masks: this.listed('mask', scene.masks, last, worked),
-      links: this.result?.links ?? NO_LINKS.links,
+      links: this.links.results,
       propBounds: this.props.bounds,
     };
     return this.result;
@@ -352,7 +322,9 @@ export class Evaluator {
       tie: (tie, last) => tiedPlace(tie, last, arrange),
       hung: (id) => {
         const hanging = this.scene?.arrangements.find((a) => a.id === id);
-        return hanging && kindOf(hanging).hung?.(hanging, arrange);
+        const strokes = hanging && kindOf(hanging).hung?.(hanging, arrange, this.hung.get(id));
+        if (strokes) this.hung.set(id, strokes);
+        return strokes;
       },
       path: (id) => this.compiled.get(id)?.result,
       surface: (id) => {
@@ -625,6 +597,7 @@ export class Evaluator {
     clear(this.laid, 'path');
     clear(this.others, 'surface');
     clear(this.arranged, 'arrangement');
+    clear(this.hung, 'arrangement');
     clear(this.masks, 'mask');
     this.settings.keepOnly((id) => here.get(id) === 'arrangement');
     clear(this.inputs);

@@ -156,16 +156,20 @@ const lying = (line: Line, hang: Hang): Line => ({
   lies: hungBetween(line, hang, line.down, line.factor),
 });
 
-/** Strokes as they hung last, by the arrangement and the slot that they leave. */
-const hungBefore = new Map<string, Map<number, { key: string; stroke: Stroke }>>();
+/** Of strokes that were made: each with what it was made from, by the slot that it leaves. */
+const madeFrom = new WeakMap<readonly Stroke[], Map<number, { key: string; stroke: Stroke }>>();
 
 /**
  * The lines that are there, as strokes of a path. One that hangs just as it did is the same object, so that what was made
- * of it is still known.
+ * of it is still known. @param before those of the last time
  */
-export function hungStrokes(strands: Strands, context: ArrangeContext): Stroke[] {
+export function hungStrokes(
+  strands: Strands,
+  context: ArrangeContext,
+  before: readonly Stroke[] = [],
+): Stroke[] {
   const lines = linesOf(strands, context, () => {});
-  const before = hungBefore.get(strands.id);
+  const known = madeFrom.get(before);
   const now = new Map<number, { key: string; stroke: Stroke }>();
   const how = JSON.stringify(strands.hang);
   let firstPoint = 0;
@@ -173,13 +177,13 @@ export function hungStrokes(strands: Strands, context: ArrangeContext): Stroke[]
     if (lines!.placements.state[i] !== STATE.placed) return [];
     const { from, to, leaves, down, factor, slot, lies } = line;
     const key = JSON.stringify([from, to, leaves, down, factor, firstPoint, lies?.points ?? how]);
-    const have = before?.get(slot);
+    const have = known?.get(slot);
     const stroke = have?.key === key ? have.stroke : strokeOf(line, strands, firstPoint);
     now.set(slot, { key, stroke });
     firstPoint += stroke.points.length;
     return [stroke];
   });
-  hungBefore.set(strands.id, now);
+  madeFrom.set(strokes, now);
   return strokes;
 }
 

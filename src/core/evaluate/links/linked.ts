@@ -69,7 +69,7 @@ export const inForce = (links: readonly LinkResult[], scene: Scene): LinkResult[
   links.map((l, i) => (l.problem ? l : { ...l, value: numberAt(scene, scene.links[i]) }));
 
 /** What of a scene that was worked out is measured. */
-interface Worked {
+export interface Worked {
   paths: readonly { id: string; ok: boolean; length: number }[];
   arrangements: readonly { id: string; placements: Placements }[];
   propBounds: Readonly<Record<string, Bounds>>;
