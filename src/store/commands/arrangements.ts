@@ -1,5 +1,6 @@
 import { inBlocks } from '@/core/arrange/pegs/blocks';
 import { OWN, THREADS } from '@/core/arrange/base';
+import { allEntries, type Order } from '@/core/arrange/steps/orderSchema';
 import type { Gaps } from '@/core/arrange/steps/schema';
 import type { Peg } from '@/core/arrange/pegs/schema';
 import { kindOf, newArrangement, type Arrangement, type KindName, type With } from '@/core/arrange/registry';
@@ -149,13 +150,19 @@ function putStep(scene: Scene, id: string, copied: CopiedStep): void {
   const found = findArrangement(scene, id);
   const own = blockOf(scene, id, copied.step);
   const settings = JSON.parse(JSON.stringify(copied.settings));
+  freshIds(scene, settings);
   if (copied.step === 'gaps') {
     const ranges = (own as Gaps).keepOuts.filter((k) => k.kind === 'range');
     const others = (settings as Gaps).keepOuts.filter((k) => k.kind !== 'range');
     settings.keepOuts = [...ranges, ...others];
   }
   Object.assign(found, { [copied.step]: blockSchema(found, copied.step).parse(settings) });
-  renew(scene, found);
+}
+
+/** Gives what is in pasted settings ids of its own. What the arrangement has beside them keeps its. */
+function freshIds(scene: Scene, { entries, keepOuts }: Partial<Order & Gaps>): void {
+  for (const entry of allEntries(entries ?? [])) entry.id = takeId(scene, 'entry');
+  for (const keepOut of keepOuts ?? []) keepOut.id = takeId(scene, 'keep');
 }
 
 /** Sets the seed that all its random values are drawn from. */

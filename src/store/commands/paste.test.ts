@@ -37,3 +37,29 @@ test('a step that is copied from any kind fits every kind that has it, and leave
       }
   expect(pasted).toBeGreaterThan(20);
 });
+
+test('what an arrangement has beside the pasted step keeps its ids, so that slots, hands and what sits on them stay', () => {
+  const base = (kind: KindName, values: object) =>
+    newArrangement(kind, { id: 'b', name: 'B', thread: 'woad' }, { ...needed, ...values });
+  const pegs = [{ id: 'peg7', prop: 'p', position: [0, 0, 0] }];
+  const keepOuts = [{ id: 'keep5', kind: 'near', of: { kind: 'path', id: 'path4' }, distance: 1 }];
+  for (const target of [
+    base('pegs', { pegs: [pegs] }),
+    base('run', { order: { entries: [{ id: 'entry3', item: { kind: 'pause' } }] } }),
+  ]) {
+    const scene = { ...emptyScene('Paste'), nextId: 9, arrangements: [fresh('run', 'a'), target] };
+    const settings = { ...block(scene.arrangements[0], 'gaps'), keepOuts };
+    const put = (step: string, value: unknown) =>
+      applyCommand(scene, pasteStep, { id: 'b', copied: { step, settings: value } as CopiedStep }).scene;
+    const ids = (text: string) => [...text.matchAll(/"id":"(\w+)"/g)].map((m) => m[1]);
+    const before = ids(JSON.stringify(target));
+    expect(
+      ids(JSON.stringify(put('ground', block(scene.arrangements[0], 'ground')).arrangements[1])),
+    ).toEqual(before);
+    const gaps = ids(JSON.stringify(put('gaps', settings).arrangements[1]));
+    for (const id of before) expect(gaps).toContain(id);
+    expect(gaps).not.toContain('keep5');
+    // What it names it names still.
+    expect(gaps).toContain('path4');
+  }
+});
