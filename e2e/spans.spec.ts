@@ -205,7 +205,11 @@ test('members over the divisions of a path, without posts; a drawn line snaps to
   await type(page.getByLabel('Radius', { exact: true }), '4');
   for (const axis of ['X', 'Z']) await type(page.getByLabel(`Position ${axis}`, { exact: true }), '0');
   await takeProps(page, 'Rail');
-  await choose(page, 'New arrangement', 'Along Circle');
+  // By the words that people have for it; the menu of a path and + beside Arrangements have it too.
+  await page.getByRole('button', { name: /^Circle Path/ }).click();
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Search the commands').fill('beams divide');
+  await page.keyboard.press('Enter');
   await settled(page);
   const posts = await openStep(page, 'Posts');
   await posts.getByRole('radio', { name: 'Quadrant' }).click();

@@ -70,6 +70,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return node
         ? `${rows()} ${verb('is', 'are')} longer than the ground that ${verb('it lies', 'they lie')} on, by up to ${m(d.distance)}; that much is not drawn. Lower the length under Hanging.`
         : `The side from point ${nth + 1} of “${path}” is longer than the ground that it lies on; what is too much is not drawn. Lower its length.`;
+    case 'hang-ground':
+      return `${node ? 'They are' : `“${path}” is`} to lie on a surface that is gone or broken. Choose others under Hanging, or every surface shown.`;
     case 'strands-alone':
       return 'There are no two places to hang a line between. Put more props there, or choose other pairs under Ends.';
     case 'strands-snap-missing':

@@ -83,6 +83,7 @@ export type FindingKind =
   | 'sits-ring'
   | 'hang-short'
   | 'hang-over'
+  | 'hang-ground'
   | 'strands-alone'
   | 'ends-missing'
   | 'strands-snap-missing'

@@ -24,7 +24,8 @@ interface CurveNote {
     | 'tie-missing'
     | 'tie-other'
     | 'hang-short'
-    | 'hang-over';
+    | 'hang-over'
+    | 'hang-ground';
   pointId: string;
   /** For a clipped fillet: the radius that fits, metres. */
   amount?: number;

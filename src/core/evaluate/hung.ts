@@ -44,7 +44,7 @@ export function compileHung(path: PointsPath, context: PathContext): CompileResu
     ? hungStrokes(
         strokes,
         hang,
-        { ends, seed: path.id, time: context.time ?? 0, meshes: meshesUnder(path, context) },
+        { ends, seed: path.id, time: context.time ?? 0, meshes: meshesUnder(path, context, notes) },
         notes,
       )
     : compileStrokes(strokes);
@@ -55,12 +55,13 @@ export function compileHung(path: PointsPath, context: PathContext): CompileResu
 }
 
 /** What a path may lie on, as it stands now. */
-function meshesUnder(path: PointsPath, context: PathContext): TriMesh[] {
-  const { hang } = path.source;
-  const on = hang ? liesOn(hang) : [];
-  return (on === 'all' ? (context.grounds?.(path.id) ?? []) : on).flatMap(
-    (id) => context.ground?.(id)?.now ?? [],
-  );
+function meshesUnder({ id: path, source }: PointsPath, context: PathContext, notes: Notes): TriMesh[] {
+  const on = source.hang ? liesOn(source.hang) : [];
+  const ids = on === 'all' ? (context.grounds?.(path) ?? []) : on;
+  const meshes = ids.flatMap((id) => context.ground?.(id)?.now ?? []);
+  if (on !== 'all' && meshes.length < on.length)
+    notes.push({ kind: 'hang-ground', pointId: source.points[0]?.id ?? '' });
+  return meshes;
 }
 
 function hungStrokes(

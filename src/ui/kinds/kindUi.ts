@@ -34,6 +34,8 @@ export interface KindUi<A extends Arrangement = Arrangement> {
     least: number;
     run(arrangement: A, slots: readonly number[]): void;
   }[];
+  /** Makes one on a path, for the menus of those and the list of commands. */
+  ontoPath?: { text: string; words: string; run: (path: string) => void };
   /** Makes one that stands on another arrangement, for the menus of those. */
   onto?: { text: string; run: (on: string) => void };
 }

@@ -102,6 +102,9 @@ export function pathEntries(path: Path): MenuEntry[] {
     ...(hasPoints(path) && strokes > 1
       ? [{ text: 'Strokes apart', run: () => dispatch(strokesApart, { path: id }) }]
       : []),
+    ...KIND_UIS.flatMap(({ ontoPath }) =>
+      ontoPath ? [{ text: ontoPath.text, run: () => ontoPath.run(id) }] : [],
+    ),
     { text: 'Delete', danger: true, run: () => removeThese([id]) },
   ];
 }

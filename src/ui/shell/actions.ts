@@ -71,6 +71,11 @@ const pathInHand = () => {
   return hasPoints(path) ? path : undefined;
 };
 
+/** The selected path, whatever it is made from. */
+const anyPathInHand = (): string | null => {
+  const n = node();
+  return n?.kind === 'path' ? n.id : null;
+};
 const pointsInHand = () => useSelection.getState().points;
 /** For what is enabled only where there are some. */
 const pointsOf = () => pointsInHand()!;
@@ -391,6 +396,19 @@ export const ACTIONS: Action[] = [
         if (found) run(found.a, found.ids);
       },
     })),
+  ),
+  ...KIND_UIS.flatMap(({ kind, ontoPath }): Action[] =>
+    ontoPath
+      ? [
+          {
+            id: `${kind} on a path`,
+            title: `${ontoPath.text} (of the path in hand)`,
+            words: ontoPath.words,
+            enabled: () => anyPathInHand() !== null,
+            run: () => ontoPath.run(anyPathInHand()!),
+          },
+        ]
+      : [],
   ),
   {
     id: 'help',

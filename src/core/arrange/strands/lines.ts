@@ -121,6 +121,7 @@ function between(
   const meshes = (on === 'all' ? (context.grounds?.() ?? []) : on).flatMap(
     (id) => context.surface?.(id) ?? [],
   );
+  if (on !== 'all' && meshes.length < on.length) say('hang-ground', {}, 'warning');
   const fromAt = snapFinder(from, strands.from.snap, context.prop);
   const toAt = snapFinder(to, strands.to.snap, context.prop);
   let missing = 0;

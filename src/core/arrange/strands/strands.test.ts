@@ -7,6 +7,7 @@ import { firstHit, noHit } from '../../mesh/bvhQuery';
 import { deformerSchema } from '../../mesh/deform/schema';
 import { shapeSchema } from '../../mesh/make/schema';
 import { emptyScene, newPath, newProp, newSurface } from '../../scene/defaults';
+import { hangSchema } from '../../curve/hang/schema';
 import { pathSchema, type Path } from '../../curve/schema';
 import type { Scene } from '../../scene/schema';
 import { points } from '../../testing/paths';
@@ -341,4 +342,18 @@ test('lines that lie are nowhere below the ground at any time, as long as asked;
     hang: { ...(long.arrangements[2] as Strands).hang, slack: 4 },
   });
   expect(evaluator.evaluate(long).arrangements[2].findings.map((f) => f.kind)).toContain('hang-over');
+  // A surface that is gone is told, of lines and of paths, and what is left carries.
+  const hang = { by: 'slack' as const, slack: 0.15, lies: { surfaces: ['hills', 'gone'], above: 6 } };
+  const gone = structuredClone(scene);
+  const strands = gone.arrangements[2] as Strands;
+  gone.arrangements[2] = { ...strands, hang: hangSchema.parse(hang) };
+  const alone = points('corner', [
+    [-9, 3, 0],
+    [9, 3, 0],
+  ]);
+  const own = newPath('own', 'Own', alone);
+  gone.paths.push({ ...own, source: { ...own.source, hang: hangSchema.parse(hang) } } as Path);
+  const told = evaluator.evaluate(gone);
+  expect(told.arrangements[2].findings.map((f) => f.kind)).toContain('hang-ground');
+  expect(told.paths.find((p) => p.id === 'own')!.findings.map((f) => f.kind)).toContain('hang-ground');
 });

@@ -26,5 +26,10 @@ export const spansUi = kindUi<Spans>({
       ...(i === 0 && { under: 'Members over the divisions of a path' }),
       run: () => addSpansAlong(p.id),
     })),
+  ontoPath: {
+    text: 'Members over its divisions',
+    words: 'spans beams rails between divide parts posts lattice opening',
+    run: addSpansAlong,
+  },
   onto: { text: 'Add spans', run: addSpansOn },
 });
