@@ -63,7 +63,7 @@ test('end to end around a circle: each back meets the front before it, over the 
     const [a, b] = [tip(r, 1), tip(list[(i + 1) % n], -1)];
     expect(Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2])).toBeLessThan(1e-6);
   });
-  await type(step.getByLabel('Clearance'), '20 cm');
+  await type(step.getByLabel('Clearance', { exact: true }), '20 cm');
   const apart = await rows(page);
   const [a, b] = [tip(apart[0], 1), tip(apart[1], -1)];
   expect(Math.hypot(a[0] - b[0], a[2] - b[2])).toBeCloseTo(0.2 * apart[0].sz, 6);
@@ -81,7 +81,7 @@ test('divide the whole and each side, every second one; at corners; rows; a dens
   await hang(page, 'Bollard');
   const step = await openStep(page, 'Spacing');
   await step.getByRole('radio', { name: 'Divide' }).click();
-  await type(step.getByLabel('Parts'), '6');
+  await type(step.getByLabel('Parts', { exact: true }), '6');
   expect((await rows(page)).map((r) => r.s)).toEqual(near([0, 2, 4, 6, 8, 10, 12]));
   await type(step.getByLabel('Take every'), '2');
   await type(step.getByLabel('Starting at'), '1');
@@ -89,7 +89,7 @@ test('divide the whole and each side, every second one; at corners; rows; a dens
   await type(step.getByLabel('Take every'), '1');
   await type(step.getByLabel('Starting at'), '0');
   await step.getByRole('radio', { name: 'Side' }).click();
-  await type(step.getByLabel('Parts'), '2');
+  await type(step.getByLabel('Parts', { exact: true }), '2');
   await step.getByRole('switch', { name: 'With the ends' }).click();
   expect((await rows(page)).map((r) => r.s)).toEqual(near([3, 9]));
   await step.getByRole('radio', { name: 'Points', exact: true }).first().click();

@@ -29,6 +29,8 @@ export async function loadScene(id: string, db?: KeepingDatabase): Promise<Found
   // In a mended scene the steps of the undo list may name other places.
   const steps = [...kept.past, ...kept.future].flatMap((step) => [...step.patches, ...step.inverse]);
   const sound = mends.length === 0 && patchesHold(kept.scene.version, steps);
+  // Lists that came to this version since: a change of one names a place that the record on disk has not.
+  const lacks = Object.keys(scene).some((field) => !(field in kept.scene));
   return {
     scene,
     past: sound ? kept.past : [],
@@ -38,6 +40,6 @@ export async function loadScene(id: string, db?: KeepingDatabase): Promise<Found
     mends,
     historyLost: !sound && kept.past.length + kept.future.length > 0,
     torn: kept.torn,
-    differs: kept.scene.version < SCENE_VERSION || mends.length > 0 || kept.torn > 0,
+    differs: kept.scene.version < SCENE_VERSION || lacks || mends.length > 0 || kept.torn > 0,
   };
 }

@@ -60,6 +60,8 @@ export function LinkMenu({ label, linked, value }: { label: string; linked: Link
   return (
     <PlainMenu
       small
+      // By keys it is typed: = length of …
+      passedBy={!linked.link}
       name={linked.said ? `${label} ${linked.said}` : `Take ${label} from something`}
       entries={entries}
       className={

@@ -22,6 +22,7 @@ export function PlainMenu({
   children,
   small,
   className = '',
+  passedBy,
 }: {
   name: string;
   /** Asked for while it is open, where it takes some looking. */
@@ -29,10 +30,13 @@ export function PlainMenu({
   children?: ReactNode;
   small?: boolean;
   className?: string;
+  /** Tab goes past it: there is another way by keyboard. */
+  passedBy?: boolean;
 }) {
   return (
     <Menu>
       <MenuButton
+        tabIndex={passedBy ? -1 : undefined}
         aria-label={name}
         title={name}
         className={`inline-flex ${small ? 'size-5' : 'size-7'} shrink-0 items-center justify-center rounded-md text-soft hover:bg-groove/70 hover:text-text ${className}`}

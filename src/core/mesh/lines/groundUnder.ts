@@ -6,7 +6,7 @@ import type { TriMesh } from '../triMesh';
 import { sectionFromAbove } from './section';
 
 /** Whether lines that hang so may lie on surfaces. */
-const mayLie = ({ how, lies }: Hang): boolean => lies !== null && how !== 'stiff';
+const mayLie = ({ how, lies }: Hang): boolean => Boolean(lies) && how !== 'stiff';
 
 /** The surfaces that lines may lie on. */
 export const liesOn = (hang: Hang): readonly string[] | 'all' =>

@@ -27,10 +27,10 @@ export function SurfacePanel({ id }: { id: string }) {
   const surface = scene.surfaces.find((x) => x.id === id);
   const readOnly = useDocument((s) => s.readOnly !== null);
   const served = useEngine((s) => s.result.surfaces.get(id));
+  const checks = useEngine((s) => s.checks.get(id));
   if (!surface) return null;
   const set = (values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers'>>, key?: string) =>
     dispatch(setSurface, { id, values }, key);
-  const checks = useEngine((s) => s.checks.get(id));
   const problem = served?.findings[0] ?? checks?.[0];
   const made = surface.mesh.source === 'made';
   return (
