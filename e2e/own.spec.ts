@@ -39,7 +39,7 @@ test('a grey picture becomes a height field that props land on; another picture 
   await give(page, 'dunes.png', 'image/png', png(10));
   await settled(page);
   await expect(page.getByRole('button', { name: 'dunes.png' })).toBeVisible();
-  await type(page.getByLabel('Black to white'), '5.1');
+  await type(page.getByLabel('Black to white', { exact: true }), '5.1');
   await settled(page);
   await pathByNumbers(page, [
     [-10, 0],
