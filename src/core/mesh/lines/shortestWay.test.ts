@@ -81,6 +81,10 @@ test('over hills no way of many tried is shorter, nor the straight one; both way
     { seed: SEED, numRuns: cases(500) },
   );
   expect(shortestWay(hills, [0, 40, 0], at(1, 1))).toBeNull();
+  // Beside a corner of faces, and on it: no way round by another one.
+  const [corner, beside] = [at(0, 0), at(-1.8429585139229101e-7, 0)];
+  expect(shortestWay(hills, corner, beside)).toBeLessThan(1e-6);
+  expect(shortestWay(hills, beside, corner)).toBeLessThan(1e-6);
 });
 
 /** How long a way is that is straight from above, or bowed by a share of its length, in a thousand steps. */

@@ -146,7 +146,9 @@ function pulled(
 function turn(a: Flat, b: Flat, c: Flat): number {
   const [bx, by, cx, cy] = [b[0] - a[0], b[1] - a[1], c[0] - a[0], c[1] - a[1]];
   const area = bx * cy - by * cx;
-  return Math.abs(area) > 1e-12 * (Math.abs(bx * cy) + Math.abs(by * cx)) ? area : 0;
+  const far = Math.max(...[a, b, c].flat().map(Math.abs));
+  const last = 1e-14 * far * (Math.abs(bx) + Math.abs(by) + Math.abs(cx) + Math.abs(cy));
+  return Math.abs(area) > last ? area : 0;
 }
 
 /** The corner of a flat triangle over a side of it, by its distances from both; on the side away from `not`. */
