@@ -189,6 +189,9 @@ export const duplicateTo = command<{ id: string; to: { path: string } | { surfac
     if ('path' in to) kindOf(copy).moveToPath?.(copy, to.path);
     else kindOf(copy).moveToSurface?.(copy, to.surface);
     scene.arrangements.splice(at + 1, 0, copy);
+    // Numbers that follow something follow it in the copy too.
+    for (const link of scene.links.filter((l) => l.node === id))
+      scene.links.push({ ...link, field: [...link.field], id: takeId(scene, 'link'), node: copy.id });
     return copy.id;
   },
   name: (before, _, { id, to }) =>
