@@ -6,6 +6,7 @@ import * as harbour from './props/harbour';
 import * as growth from './props/headland';
 import * as line from './props/line';
 import * as ropes from './props/ropes';
+import * as store from './props/store';
 import * as tiles from './props/tiles';
 import * as boathouse from './surfaces/boathouse';
 import * as head from './surfaces/headland';
@@ -75,6 +76,14 @@ export const BUILT: BuiltMesh[] = [
   prop('crate', 'Crate', harbour.crate),
   prop('barrel', 'Barrel', harbour.barrel),
   prop('rope-coil', 'Rope coil', harbour.ropeCoil),
+  prop('tin', 'Tin', store.tin),
+  prop('tar-tin', 'Tin of tar', store.tarTin),
+  prop('jar', 'Jar', store.jar),
+  prop('line-coil', 'Coil of line', store.lineCoil),
+  prop('jar-crate', 'Crate for jars', store.jarCrate),
+  prop('rack', 'Rack', store.rack),
+  prop('deep-rack', 'Deep rack', store.deepRack),
+  prop('shallow-rack', 'Shallow rack', store.shallowRack),
   prop('cleat', 'Cleat', harbour.cleat),
   prop('mooring-ring', 'Mooring ring', harbour.mooringRing, 'origin'),
   prop('life-ring', 'Life ring', harbour.lifeRing, 'centre'),
@@ -111,6 +120,7 @@ export const BUILT: BuiltMesh[] = [
     foot: 'origin',
     make: boathouse.walls,
   },
+  { name: 'wall-rack', title: 'Rack to stock', use: 'surface', foot: 'origin', make: store.rack },
   { name: 'hull', title: 'Hull', use: 'surface', foot: 'origin', make: boathouse.hull },
   { name: 'floor', title: 'Floor, 20 × 20 m', use: 'surface', foot: 'origin', make: quay.floor },
 ];

@@ -185,7 +185,10 @@ const drawnElsewhere = (p: Placements, old: Placements, i: number): boolean =>
 function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): boolean {
   const [p, old] = [now.placements, told.placements];
   const shaped = (r: EvaluatedArrangement) =>
-    r.sheet !== undefined || r.lines !== undefined || r.placements.shape !== undefined;
+    r.sheet !== undefined ||
+    r.lines !== undefined ||
+    r.stock !== undefined ||
+    r.placements.shape !== undefined;
   return (
     p.count === old.count &&
     !shaped(now) &&

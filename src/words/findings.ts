@@ -175,6 +175,30 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${plural(Number(d.count), 'prop')} are stretched by more than ${Math.round((Number(d.area) - 1) * 100)}%, or askew by more than ${d.angle}°. Show distortion under Facing, or use true size.`;
     case 'sheet-straddles':
       return `${plural(Number(d.count), 'prop')} lie across a corner sharper than ${d.angle}°, or over the edge of the patch. Skip them, or move the grid.`;
+    case 'shelf-missing':
+      return d.path
+        ? 'An edge that it fills is missing or broken. Choose another one under Shelves.'
+        : 'A rack that it fills is no longer there. Choose another one under Shelves.';
+    case 'stock-nothing':
+      return 'There is no shelf to fill. Choose a front edge, or a rack, under Shelves.';
+    case 'stock-no-boards':
+      return 'That rack has no boards: nothing of it is level and looks up. Choose another one, or draw the front edge of a board.';
+    case 'stock-no-board':
+      return d.path
+        ? `There is no board behind “${path}”. Give a depth under Shelves, or put the edge on the rim of a board; the board lies to the left of the way along it unless you say right.`
+        : `Board ${d.board} is not deep enough to hold anything. Give a depth under Shelves.`;
+    case 'stock-no-depth':
+      return 'A shelf with a depth of 0 holds nothing. Give a greater depth under Shelves, or none for that of the board.';
+    case 'stock-no-height':
+      return `There is no clear height over board ${d.board}. Give one under Shelves, or move what is above it.`;
+    case 'stock-too-many':
+      return `Of ${whole(Number(d.count))} boards only ${d.most} are filled. Part them into several shelves.`;
+    case 'stock-too-wide':
+      return `“${prop}” is wider than an edge, so it is left out there (${plural(Number(d.count), 'time')}). Make it smaller, or the edge longer.`;
+    case 'stock-too-deep':
+      return `“${prop}” is deeper than a shelf, so it is left out there (${plural(Number(d.count), 'time')}). Turn it, make it smaller, or the shelf deeper.`;
+    case 'stock-too-high':
+      return `“${prop}” is higher than a shelf is clear, so it is left out there (${plural(Number(d.count), 'time')}). Make it smaller, give it less air, or more height.`;
     case 'area-missing':
       return d.path
         ? 'A path that it fills is missing or broken. Choose another one under Area.'

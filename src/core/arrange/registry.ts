@@ -9,10 +9,20 @@ import { runKind } from './run/kind';
 import { scatterKind } from './scatter/kind';
 import { sheetKind } from './sheet/kind';
 import { spansKind } from './spans/kind';
+import { stockKind } from './stock/kind';
 import { strandsKind } from './strands/kind';
 
 /** Every kind of arrangement. A further one is a folder beside these, and its line here. */
-const KINDS = [runKind, pegsKind, ridersKind, spansKind, sheetKind, scatterKind, strandsKind] as const;
+const KINDS = [
+  runKind,
+  pegsKind,
+  ridersKind,
+  spansKind,
+  sheetKind,
+  scatterKind,
+  strandsKind,
+  stockKind,
+] as const;
 
 type Schemas<L> = { -readonly [I in keyof L]: L[I] extends { schema: infer S } ? S : never };
 

@@ -165,6 +165,16 @@ export type FindingKind =
   | 'cloth-line-missing'
   | 'cloth-collider-missing'
   | 'cloth-no-uv'
+  | 'shelf-missing'
+  | 'stock-nothing'
+  | 'stock-no-boards'
+  | 'stock-no-board'
+  | 'stock-no-depth'
+  | 'stock-no-height'
+  | 'stock-too-many'
+  | 'stock-too-wide'
+  | 'stock-too-deep'
+  | 'stock-too-high'
   | 'link-broken'
   | 'link-ring'
   | 'link-no-field'
@@ -252,6 +262,46 @@ export interface AreaFacts {
   places: number;
 }
 
+/** What the flat view of stock shows: its shelves from the front. Metres. */
+export interface StockLayout {
+  shelves: StockShelf[];
+  facings: StockFacing[];
+  /** Six numbers a placement: x0, x1 along the edge, y0, y1 over the board, z0, z1 behind the edge (z1 the front). */
+  box: Float32Array;
+}
+
+/** A front edge with what is clear over it. */
+export interface StockShelf {
+  /** Which of the arrangement's shelves, and which board of that. */
+  part: number;
+  board: number;
+  length: number;
+  depth: number;
+  /** Infinity where nothing is above. */
+  height: number;
+  /** Of its edge's middle, in the scene. */
+  at: [number, number, number];
+  closed: boolean;
+}
+
+/** One place along an edge: the same prop in rows, stacked. */
+export interface StockFacing {
+  /** Its name in the document. */
+  name: string;
+  /** Index into `shelves`. */
+  shelf: number;
+  /** Index into the placements' `props`; -1 a pause. */
+  prop: number;
+  x0: number;
+  x1: number;
+  /** Its rows in the placements: from, and the one after the last. */
+  start: number;
+  end: number;
+  /** How many rows behind each other, and the highest stack of them. */
+  deep: number;
+  high: number;
+}
+
 /** Lines as they are drawn: so many places each, xyz, one line behind the other. */
 export interface DrawnLines {
   /** The slot that each leaves. */
@@ -268,6 +318,7 @@ export interface ArrangementResult {
   sheet?: SheetLayout;
   area?: AreaFacts;
   lines?: DrawnLines;
+  stock?: StockLayout;
   /**
    * Rows that are others than in the result that it was made from, and drawn among the same ones as there; absent where
    * all may be. The arrays may be those of that result, written over.

@@ -25,14 +25,14 @@ export const randomBase = (seed: number, channelKey: number): number =>
 
 /** {@link random01} from its {@link randomBase}. */
 export function randomOf(base: number, slot: number): number {
-  const high = slot < 4294967296 ? 0 : Math.floor(slot / 4294967296);
+  const high = slot >= 0 && slot < 4294967296 ? 0 : Math.floor(slot / 4294967296);
   const h = mix((base ^ Math.imul(slot >>> 0, 0x85ebca6b)) | 0);
   return mix((h + Math.imul(high, 0xc2b2ae35) + 0x27d4eb2f) | 0) / 4294967296;
 }
 
 /**
  * Uniform in [0, 1), 32 bits deep.
- * @param seed any integer  @param slot a slot id, an integer below 2^53  @param channelKey from {@link channel}
+ * @param seed any integer  @param slot a slot id, an integer between −2^53 and 2^53  @param channelKey from {@link channel}
  */
 export const random01 = (seed: number, slot: number, channelKey: number): number =>
   randomOf(randomBase(seed, channelKey), slot);

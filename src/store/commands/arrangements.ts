@@ -100,6 +100,8 @@ export type Step = Extract<
   | 'match'
   | 'spread'
   | 'stand'
+  | 'filling'
+  | 'sold'
 >;
 type PartialOf<T> = T extends unknown ? Partial<T> : never;
 

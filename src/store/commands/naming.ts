@@ -168,6 +168,26 @@ const LABELS: Record<string, string> = {
   lies: 'lies on surfaces',
   pairs: 'pairs',
   snap: 'snap point',
+  air: 'air between facings',
+  airBehind: 'air between rows',
+  airAbove: 'air above',
+  setback: 'set back',
+  deepBy: 'how deep',
+  deep: 'rows',
+  deepShare: 'rows',
+  highBy: 'how high',
+  high: 'stacked',
+  highShare: 'stacked',
+  align: 'aligned to',
+  out: 'sold out',
+  forward: 'pulled forward',
+  sold: 'sold out',
+  stack: 'may be stacked',
+  behind: 'board lies',
+  levels: 'levels',
+  goods: 'goods',
+  empty: 'left empty',
+  board: 'board',
 };
 
 /** Fields that are lengths; they are named in the unit that their fields show. */
@@ -175,7 +195,7 @@ const LENGTHS = new Set(
   (
     'pitch insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
     'rise inner outer length sag fillet width depth height reach inset longest above floor tolerance ' +
-    'left right bottom top position from to waverSide waverLift waverLength'
+    'left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback'
   ).split(' '),
 );
 /** Fields that are shares, shown in hundredths. */

@@ -5,6 +5,7 @@ import { setArrangement } from '@/store/commands/arrangements';
 import { addRun } from '@/store/commands/runs';
 import { addScatterProps } from '@/store/commands/scatter';
 import { addProp } from '@/store/commands/scene';
+import { addGoods } from '@/store/commands/stock';
 import { addSurface } from '@/store/commands/surfaces';
 import { applyCommand } from '@/store/command';
 import { dispatch, useDocument } from '@/store/document';
@@ -28,6 +29,13 @@ export function filledInHand(): string | null {
   return has(a, 'spread') ? a.id : null;
 }
 
+/** The stock in hand; null for anything else. */
+function shelvesInHand(): string | null {
+  const { node } = useSelection.getState();
+  const a = useDocument.getState().scene.arrangements.find((x) => x.id === node?.id);
+  return has(a, 'shelves') ? a.id : null;
+}
+
 /** The strands in hand; undefined for anything else. */
 function linesInHand(): With<'hang'> | undefined {
   const { node } = useSelection.getState();
@@ -45,6 +53,8 @@ export function hangProp(prop: string, onto?: string, others: string[] = []): vo
   // With a scatter in hand it shares that one's places.
   const filled = onto ? null : filledInHand();
   if (filled) return void dispatch(addScatterProps, { id: filled, props: [prop, ...others] });
+  const shelves = onto ? null : shelvesInHand();
+  if (shelves) return void dispatch(addGoods, { id: shelves, props: [prop, ...others] });
   // With lines in hand it lies along them.
   const lines = onto ? undefined : linesInHand();
   if (lines) {

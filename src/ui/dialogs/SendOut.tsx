@@ -15,6 +15,7 @@ import { Segmented } from '../controls/Segmented';
 import { openDialog, say, useUi, type SendChoices } from '../uiState';
 import { WorkProgress } from './WorkProgress';
 import { plural, whole } from '@/words/numbers';
+import { download, fileName } from './download';
 
 type Kind = SendFormat['kind'];
 
@@ -52,27 +53,6 @@ const rangeFields = (span: number): FieldSpec[] => [
     reset: 12,
   },
 ];
-
-/** A name that every file system takes. */
-const fileName = (scene: string, ending: string): string =>
-  `${
-    scene
-      .toLowerCase()
-      .normalize('NFKD')
-      .replace(/[^a-z0-9]+/g, '-')
-      .replace(/^-+|-+$/g, '')
-      .slice(0, 60) || 'scene'
-  }.${ending}`;
-
-/** Hands a file to the browser as a download. */
-function download(bytes: Uint8Array, name: string): void {
-  const url = URL.createObjectURL(new Blob([new Uint8Array(bytes)]));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10000);
-}
 
 const size = (bytes: number) =>
   bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;

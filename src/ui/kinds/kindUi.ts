@@ -36,6 +36,14 @@ export interface KindUi<A extends Arrangement = Arrangement> {
   }[];
   /** Makes one on a path, for the menus of those and the list of commands. */
   ontoPath?: { text: string; words: string; run: (path: string) => void };
+  /** Ways to make one on a surface, for its panel and menu, and for the list of commands. */
+  ontoSurface?: {
+    text: string;
+    short: string;
+    hint: string;
+    words: string;
+    run: (surface: string) => void;
+  }[];
   /** Makes one that stands on another arrangement, for the menus of those. */
   onto?: { text: string; run: (on: string) => void };
 }

@@ -6,10 +6,20 @@ import { runUi } from './run';
 import { scatterUi } from './scatter';
 import { sheetUi } from './sheet';
 import { spansUi } from './spans';
+import { stockUi } from './stock';
 import { strandsUi } from './strands';
 
 /** The interface of every kind of arrangement. A further one is a folder beside these, and its line here. */
-export const KIND_UIS: readonly KindUi[] = [runUi, scatterUi, pegsUi, sheetUi, ridersUi, spansUi, strandsUi];
+export const KIND_UIS: readonly KindUi[] = [
+  runUi,
+  scatterUi,
+  pegsUi,
+  sheetUi,
+  ridersUi,
+  spansUi,
+  strandsUi,
+  stockUi,
+];
 
 const byKind = new Map(KIND_UIS.map((ui) => [ui.kind, ui]));
 

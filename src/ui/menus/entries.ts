@@ -18,7 +18,6 @@ import { plural } from '@/words/numbers';
 import { hangProp } from '../basket/hang';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { KIND_UIS, uiOf } from '../kinds/registry';
-import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
 import { renameSelected } from '../recipe/renameSelected';
 import { copySelected, cutSelected, pasteCopied } from '../shell/clipboard';
@@ -110,8 +109,9 @@ export function pathEntries(path: Path): MenuEntry[] {
 }
 
 export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
-  { text: 'Lay a sheet over it', run: () => laySheet(id) },
-  { text: 'Lay one prop on it', run: () => layOrnament(id) },
+  ...KIND_UIS.flatMap(({ ontoSurface = [] }) =>
+    ontoSurface.map(({ text, run }) => ({ text, run: () => run(id) })),
+  ),
   ...inHand(id, visible, (shown) => dispatch(setSurface, { id, values: { visible: shown } })),
   ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
   { text: 'Delete', danger: true, run: () => removeThese([id]) },

@@ -21,6 +21,8 @@ export const STEP_TITLES: Record<Step, string> = {
   match: 'Corner',
   spread: 'Spread',
   stand: 'Facing',
+  filling: 'Filling',
+  sold: 'Taken',
 };
 
 /** Copy, paste and reset for one block of settings. What is copied fits everything that has the same fields. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { ArrowLeftRight, Lock, LockOpen, RectangleHorizontal, Spline, Undo2 } from 'lucide-react';
-import { has, kindOf } from '@/core/arrange/registry';
+import { has, kindOf, type Arrangement } from '@/core/arrange/registry';
 import { slotName } from '@/core/arrange/slotId';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
@@ -26,6 +26,10 @@ const DARK =
   '!border-ink-500 !bg-ink-700/60 !px-1 text-linen-50 [&_input]:h-6 [&_span]:!text-linen-300 [&_span:last-child]:hidden';
 const LIGHT = '!text-linen-300 hover:!bg-ink-700 hover:!text-linen-50';
 
+/** What moving on and to the side are called: along a path, on a layout, out of a shelf. */
+const waysOf = (a: Arrangement): [string, string] =>
+  has(a, 'paths') ? ['Along', 'Side'] : has(a, 'shelves') ? ['Out', 'Side'] : ['Up', 'Across'];
+
 /** The small dark panel beside the selected prop (or props): remove, swap, lock, nudge. */
 export function SlotPanel() {
   const slots = useSelection((s) => s.slots);
@@ -45,8 +49,9 @@ export function SlotPanel() {
   const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Pause';
   const many = slots.ids.length > 1;
   const run = has(arrangement, 'hand') ? arrangement : null;
-  /** Along a path there are lengths; on a layout there is up and across. */
+  /** Along a path there are lengths. */
   const along = has(arrangement, 'paths');
+  const [on, beside] = waysOf(arrangement);
   const id = slots.arrangement;
   const { SlotFields } = uiOf(arrangement);
   const removes = kindOf(arrangement).removeSlots !== undefined;
@@ -160,8 +165,8 @@ export function SlotPanel() {
       )}
       {run && !many && !readOnly && !locked && !removed && (
         <div className="mt-1.5 grid grid-cols-3 gap-1">
-          {length('Nudge along', along ? 'Along' : 'Up', 'along')}
-          {length('Nudge side', along ? 'Side' : 'Across', 'side')}
+          {length('Nudge along', on, 'along')}
+          {length('Nudge side', beside, 'side')}
           {length('Nudge lift', 'Lift', 'lift')}
           <NumberBox
             label="Nudge turn"

@@ -10,7 +10,6 @@ import { selectedNodes, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
 import { setSnap, useSnap } from '@/view/snap/snapState';
-import { layOrnament, laySheet } from '../kinds/sheet/newSheet';
 import { addShape, SHAPES } from '../lists/newPath';
 import { stepSelected } from '../lists/stepRows';
 import { groupSelected } from '../menus/groupEntries';
@@ -479,20 +478,13 @@ export const ACTIONS: Action[] = [
     title: `New surface: ${shape.text.toLowerCase()}`,
     run: () => addShapedSurface(shape),
   })),
-  {
-    id: 'sheet',
-    title: 'Lay a sheet over the surface',
-    words: 'tile cover cladding wrap pattern grid',
+  ...KIND_UIS.flatMap(({ ontoSurface = [] }) => ontoSurface).map(({ text, words, run }): Action => ({
+    id: text,
+    title: text.replace(/ it$/, ' the surface').replace(' its boards', ' the boards of the surface'),
+    words,
     enabled: () => node()?.kind === 'surface',
-    run: () => laySheet(node()!.id),
-  },
-  {
-    id: 'ornament',
-    title: 'Lay one prop on the surface',
-    words: 'decal single sticker',
-    enabled: () => node()?.kind === 'surface',
-    run: () => layOrnament(node()!.id),
-  },
+    run: () => run(node()!.id),
+  })),
   {
     id: 'edge',
     title: 'New path: edge loop of a surface',

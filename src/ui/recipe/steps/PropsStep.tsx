@@ -2,7 +2,7 @@
 
 import { useDroppable } from '@dnd-kit/core';
 import clsx from 'clsx';
-import { has } from '@/core/arrange/registry';
+import { needsOf } from '@/core/arrange/registry';
 import type { Order } from '@/core/arrange/steps/schema';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
@@ -29,8 +29,7 @@ export function PropsStep({ arrangement: run }: StepProps<'order'>) {
   const findings = useEngine((s) => s.result.arrangements.get(run.id)?.findings) ?? [];
   const zoned = scene.paths.some(
     (p) =>
-      has(run, 'paths') &&
-      run.paths.some((q) => q.path === p.id) &&
+      needsOf(run).paths.includes(p.id) &&
       p.source.kind === 'points' &&
       p.source.points.some((pt) => pt.zone > 0),
   );

@@ -7,7 +7,7 @@ import { useEngine } from '@/store/engine';
 import { Button } from '../../../controls/Button';
 import { NumberFields, PlaceField } from '../../../controls/NumberFields';
 import { angleFields, sizeField } from '../../../controls/poseFields';
-import { layOrnament, laySheet } from '../../../kinds/sheet/newSheet';
+import { KIND_UIS } from '../../../kinds/registry';
 import { takesFrom } from '../../../lists/newPath';
 import { surfaceEntries } from '../../../menus/entries';
 import { sentence } from '@/words/findings';
@@ -67,16 +67,11 @@ export function SurfacePanel({ id }: { id: string }) {
         <Deformers surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>
         <div className="mb-2 grid grid-cols-2 gap-1">
-          <Button look="bordered" title="Props in rows and columns all over it" onClick={() => laySheet(id)}>
-            Sheet of props
-          </Button>
-          <Button
-            look="bordered"
-            title="One prop, as large as one likes, laid on it"
-            onClick={() => layOrnament(id)}
-          >
-            One ornament
-          </Button>
+          {KIND_UIS.flatMap(({ ontoSurface = [] }) => ontoSurface).map(({ short, hint, run }) => (
+            <Button key={short} look="bordered" title={hint} onClick={() => run(id)}>
+              {short}
+            </Button>
+          ))}
         </div>
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Take a path</h3>
         <div className="mb-2 grid gap-1">
