@@ -30,7 +30,7 @@ export function Help() {
           Shift by a pixel) and Enter does what a click does there; Shift+F10 opens the menu of the right
           button.
         </p>
-        <h3 className="mb-1.5 mt-4 font-display text-[15px] font-semibold">Ten things to do first</h3>
+        <h3 className="mb-1.5 mt-4 font-display text-[15px] font-semibold">What to do first</h3>
         <ol className="grid grid-cols-2 gap-x-6 gap-y-3 text-[13px]">
           {TASKS.map(({ title, todo, see }, i) => (
             <li key={title}>

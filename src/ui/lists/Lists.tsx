@@ -11,7 +11,7 @@ import { setPath } from '@/store/commands/paths';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
-import { setHover, setOverPath, type NodeRef } from '@/store/selection';
+import { setHover, setOverPath, type NodeRef, selectNode } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { useShownMask } from '@/view/masks/ShadesLayer';
 import { setShades } from '@/view/viewState';
@@ -29,6 +29,12 @@ import { Row, type InList } from './Row';
 import { rowsOf, type Listed } from './rows';
 import { stepRows } from './stepRows';
 import { metres, plural, whole } from '@/words/numbers';
+
+/** A surface that ships with the application, in hand at once. */
+function takeSurface(name: string): void {
+  const made = takeBuilt(name);
+  if (made) selectNode('surface', made);
+}
 
 /** With more rows than this they can be searched. */
 const MANY = 20;
@@ -79,7 +85,8 @@ export function Lists() {
             ...newPathEntries(scene),
             ...newSurfaceEntries(),
             { text: 'Bring in a surface', run: () => openDialog('bring-in') },
-            { text: 'Beacon tower, with uv', run: () => void takeBuilt('tower') },
+            { text: 'Beacon tower, with uv', run: () => takeSurface('tower') },
+            { text: 'Rack with boards, to stock', run: () => takeSurface('wall-rack') },
           ]}
         >
           <Plus size={17} />

@@ -57,6 +57,17 @@ export const TASKS: Task[] = [
     see: 'A rail from each post to the next, exactly from top to top.',
   },
   {
+    title: 'Stock a rack',
+    todo: [
+      'Press + beside Paths & surfaces, and choose the rack with boards.',
+      'Press “Stock its boards” in its panel.',
+      'Press + beside Basket, and click Tin, Jar and Coil of line in the library.',
+      'Press Escape, then + on each of them.',
+      'Open Taken in the recipe, and type 0–60 % from the front.',
+    ],
+    see: 'Every board is full of facings, as deep and high as they fit, some of each taken; the flat view is the shelf from the front.',
+  },
+  {
     title: 'Let cloth blow',
     todo: ['Make a plane from + beside Paths & surfaces.', 'Add Cloth under Deformers.', 'Press Space.'],
     see: 'The cloth hangs from its held side and moves in the wind; what stands on it goes with it.',
@@ -81,7 +92,7 @@ export const TASKS: Task[] = [
 /** The same as a page of Markdown. */
 export const tasksPage = (): string =>
   [
-    '# Ten things to do first',
+    '# What to do first',
     'The key ? opens this page in the application. Mod is Ctrl, or ⌘ on a Mac.',
     ...TASKS.map(
       ({ title, todo, see }, i) =>

@@ -42,7 +42,7 @@ export function newStockEntries({ surfaces, paths }: Scene): MenuEntry[] {
       run: () => stockRack(s.id),
     })),
     ...paths.map((p) => ({
-      text: `Along ${p.name}`,
+      text: `With the front edge ${p.name}`,
       hint: 'The front edge of a board',
       run: () => stockEdge(p.id),
     })),

@@ -14,7 +14,7 @@ import { plural } from '@/words/numbers';
 import type { Look } from '../../../flat/look';
 import { useUi } from '../../../uiState';
 import { drawShop } from './drawShop';
-import { movedTo, rightOf, widened } from './moves';
+import { lastOfGroup, movedTo, rightOf, widened } from './moves';
 import { boundaryAt, facingAt, nextUnit, shopOf, unitAt, type View } from './shop';
 
 interface Props {
@@ -95,6 +95,12 @@ export function Shelves({
     const { left, top } = canvas.current!.getBoundingClientRect();
     return [e.clientX - left, e.clientY - top];
   };
+  /** What stands in a facing, as the document says it by now: keys may come faster than results. */
+  const propOf = (f: number): string | null => {
+    const now = useDocument.getState().scene.arrangements.find((a) => a.id === id);
+    const byHand = now && 'byFacing' in now ? now.byFacing[facings[f]?.name]?.prop : undefined;
+    return byHand ?? p.props[facings[f]?.prop ?? -1] ?? null;
+  };
   const toggle = (row: number) => {
     if (row >= 0 && p.prop[row] >= 0)
       dispatch(setSlotsRemoved, { id, slots: [p.slot[row]], removed: p.state[row] === STATE.placed });
@@ -127,9 +133,11 @@ export function Shelves({
     const key = `widen ${id} ${facings[left].name}`;
     const { shelf } = facings[left];
     const before = stock.byFacing;
+    const was = facings.map((_, f) => propOf(f));
+    const held = (f: number) => was[f] ?? null;
     dragGesture(e, key, (m) => {
       const to = rightOf(facings, shelf, along(shelf, pixel(m)[0]));
-      const now = widened(facings, p.props, left, to);
+      const now = widened(facings, held, left, to);
       const all = facings.filter((f) => f.shelf === shelf);
       // What an earlier place of this drag has changed is as it was.
       const back = Object.fromEntries(all.map((f) => [f.name, { prop: before[f.name]?.prop }]));
@@ -163,7 +171,7 @@ export function Shelves({
     );
   };
   const moveTo = (from: number, to: number) => {
-    dispatch(setFacings, { id, facings: movedTo(facings, p.props, from, to), title: 'move a facing' });
+    dispatch(setFacings, { id, facings: movedTo(facings, propOf, from, to), title: 'move a facing' });
     setChosen(facings[to].name);
   };
   /** Along the facings; Enter takes one away, Delete sells out, Alt moves, Shift widens the group. */
@@ -175,12 +183,10 @@ export function Shelves({
     if (step && e.altKey && inHand >= 0 && !readOnly) {
       if (facings[now + step]) moveTo(now, now + step);
     } else if (step && e.shiftKey && inHand >= 0 && !readOnly) {
-      let last = now;
-      while (facings[last + 1]?.shelf === facings[now].shelf && facings[last + 1].prop === facings[now].prop)
-        last++;
+      const last = lastOfGroup(facings, propOf, now);
       const change =
         facings[last + 1]?.shelf === facings[now].shelf
-          ? widened(facings, p.props, last, last + 1 + (step > 0 ? 1 : -1))
+          ? widened(facings, propOf, last, last + 1 + (step > 0 ? 1 : -1))
           : {};
       if (Object.keys(change).length > 0)
         dispatch(setFacings, { id, facings: change, title: 'widen a group' });

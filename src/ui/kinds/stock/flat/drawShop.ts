@@ -18,6 +18,7 @@ interface Drawn {
   inks: { text: string; soft: string; edge: string; card: string; groove: string };
 }
 
+const NUMBERS = '10.5px "Atkinson Hyperlegible Mono Variable", monospace';
 /** Names are written in facings that are at least so wide, numbers on rails of those; pixels. */
 const NAMED = 46;
 const NUMBERED = 11;
@@ -25,11 +26,16 @@ const NUMBERED = 11;
 /** Draws shelves: what stands behind first, over it what is before it; on the rail how deep each facing is. */
 export function drawShop(paint: CanvasRenderingContext2D, drawn: Drawn): void {
   const { layout, shop, inks } = drawn;
-  shop.shelves.forEach(({ x, y, tall, wide }) => {
+  shop.shelves.forEach(({ x, y, tall, wide }, shelf) => {
     paint.fillStyle = inks.groove;
     paint.fillRect(x, y - tall, wide, tall);
     paint.fillStyle = inks.edge;
     paint.fillRect(x - 3, y, wide + 6, RAIL);
+    // Which board it is, from below.
+    paint.font = NUMBERS;
+    paint.textAlign = 'right';
+    paint.fillStyle = inks.soft;
+    paint.fillText(`${layout.shelves[shelf].board + 1}`, x - 6, y + RAIL - 3);
   });
   layout.facings.forEach((_, f) => drawFacing(paint, drawn, f));
   if (drawn.goes) {
@@ -81,7 +87,7 @@ function drawFacing(paint: CanvasRenderingContext2D, drawn: Drawn, f: number): v
     paint.restore();
   }
   if (right - left >= NUMBERED) {
-    paint.font = '10.5px "Atkinson Hyperlegible Mono Variable", monospace';
+    paint.font = NUMBERS;
     paint.fillStyle = inks.text;
     paint.fillText(facing.prop < 0 ? '' : `${facing.deep}`, middle, y + RAIL - 3);
   }

@@ -42,38 +42,63 @@ function heightOf({ shelves, facings, box }: StockLayout, shelf: number): number
   return top * 1.1;
 }
 
-/** Shelves in metres: racks side by side, their boards as high as they are; from above, one behind the other. */
-function inMetres(layout: StockLayout, view: View) {
+interface Placed {
+  x: number;
+  y: number;
+  tall: number;
+  wide: number;
+}
+
+/**
+ * Shelves in metres: racks side by side, their boards as high as they are; from above, one behind the other.
+ * @param columns over how many columns the boards of each are spread, the lowest in the first: 1 is as they stand
+ */
+function inMetres(layout: StockLayout, view: View, columns: number): Placed[] {
   const { shelves } = layout;
-  const places: { x: number; y: number; tall: number; wide: number }[] = [];
+  const places: Placed[] = [];
   let left = 0;
   for (const part of [...new Set(shelves.map((s) => s.part))]) {
     const own = shelves.flatMap((s, i) => (s.part === part ? [i] : []));
-    const floor = Math.min(...own.map((i) => shelves[i].at[1]));
     const rows: number[][] = [];
     for (const i of [...own].sort((a, b) => shelves[a].at[1] - shelves[b].at[1])) {
       const row = rows.at(-1);
       if (row && Math.abs(shelves[row[0]].at[1] - shelves[i].at[1]) <= SAME) row.push(i);
       else rows.push([i]);
     }
-    let [wide, up] = [0, 0];
-    for (const row of rows) {
-      let x = left;
-      let deepest = 0;
-      for (const i of row) {
-        const tall = view === 'front' ? heightOf(layout, i) : shelves[i].depth;
-        const y = view === 'front' ? shelves[i].at[1] - floor : up;
-        places[i] = { x, y, tall, wide: shelves[i].length };
-        x += shelves[i].length + UNDER;
-        deepest = Math.max(deepest, tall);
+    const each = Math.ceil(rows.length / columns);
+    for (let from = 0; from < rows.length; from += each) {
+      const column = rows.slice(from, from + each);
+      const floor = shelves[column[0][0]].at[1];
+      let [wide, up] = [0, 0];
+      for (const row of column) {
+        let x = left;
+        let deepest = 0;
+        for (const i of row) {
+          const tall = view === 'front' ? heightOf(layout, i) : shelves[i].depth;
+          const y = view === 'front' ? shelves[i].at[1] - floor : up;
+          places[i] = { x, y, tall, wide: shelves[i].length };
+          x += shelves[i].length + UNDER;
+          deepest = Math.max(deepest, tall);
+        }
+        up += deepest + UNDER;
+        wide = Math.max(wide, x - UNDER - left);
       }
-      up += deepest + UNDER;
-      wide = Math.max(wide, x - UNDER - left);
+      left += wide + BETWEEN;
     }
-    left += wide + BETWEEN;
   }
   return places;
 }
+
+/** Pixels a metre at which all of it is seen. */
+function scaleOf(places: Placed[], size: { width: number; height: number }) {
+  const width = Math.max(0.1, ...places.map((p) => p.x + p.wide));
+  const height = Math.max(0.1, ...places.map((p) => p.y + p.tall));
+  const k = Math.min(600, (size.width - 2 * AIR) / width, (size.height - 2 * AIR - RAIL) / height);
+  return { width, height, k: Math.max(1e-3, k) };
+}
+
+/** Boards are spread over columns where that shows them so much larger. */
+const WORTH = 1.35;
 
 /** The shelves of a layout in so many pixels. */
 export function shopOf(
@@ -82,11 +107,15 @@ export function shopOf(
   size: { width: number; height: number },
   look: Look,
 ): Shop {
-  const places = inMetres(layout, view);
-  const width = Math.max(0.1, ...places.map((p) => p.x + p.wide));
-  const height = Math.max(0.1, ...places.map((p) => p.y + p.tall));
-  const whole = Math.min(600, (size.width - 2 * AIR) / width, (size.height - 2 * AIR - RAIL) / height);
-  const k = Math.max(1e-3, whole) * look.zoom;
+  let places = inMetres(layout, view, 1);
+  let fit = scaleOf(places, size);
+  for (let columns = 2; columns <= 6; columns++) {
+    const spread = inMetres(layout, view, columns);
+    const other = scaleOf(spread, size);
+    if (other.k > fit.k * WORTH) [places, fit] = [spread, other];
+  }
+  const { width, height } = fit;
+  const k = fit.k * look.zoom;
   const x0 = size.width / 2 - look.x * look.zoom - (width * k) / 2;
   const y0 = size.height / 2 - look.y * look.zoom + (height * k) / 2 - RAIL / 2;
   return {

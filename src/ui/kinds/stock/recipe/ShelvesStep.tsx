@@ -16,7 +16,8 @@ import {
 } from '@/store/commands/stock';
 import { dispatch, useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
-import { metres, plural } from '@/words/numbers';
+import { showMeasure } from '@/words/measure';
+import { plural } from '@/words/numbers';
 import { sentence } from '@/words/findings';
 import { IconButton } from '../../../controls/Button';
 import { NumberBox, NumberField } from '../../../controls/NumberField';
@@ -157,7 +158,13 @@ function OneShelf({ stock, shelf, layout }: ShelfProps) {
         step={0.05}
         min={0}
         value={shelf.depth ?? found?.depth ?? 0}
-        auto={shelf.depth === null ? (found ? `auto ${metres(found.depth, unit)}` : 'auto') : undefined}
+        auto={
+          shelf.depth === null
+            ? found
+              ? `auto ${showMeasure(found.depth, 'length', unit)}`
+              : 'auto'
+            : undefined
+        }
         reset={null}
         onChange={(depth, key) => set({ depth: depth === null ? null : Math.max(0, depth) }, key)}
       />
@@ -196,7 +203,7 @@ function Boards({ stock, shelf, boards }: { stock: Stock; shelf: Shelf; boards: 
       {Array.from({ length: count }, (_, board) => {
         const level = shelf.levels[board] ?? { height: null, board: 0.03, goods: [], empty: false };
         const now = boards.find((b) => b.board === board);
-        const auto = now && Number.isFinite(now.height) ? metres(now.height, unit) : 'open';
+        const auto = now && Number.isFinite(now.height) ? showMeasure(now.height, 'length', unit) : 'open';
         const title = `Board ${board + 1}`;
         return (
           <li key={board} className="flex items-center gap-1.5 py-0.5 text-[12.5px]">

@@ -91,7 +91,7 @@ export function StockRecipe({ arrangement: a }: { arrangement: Stock }) {
         title="Filling"
         color={color}
         menu={menus.filling}
-        phrase={fillingPhrase(a, scene)}
+        phrase={fillingPhrase(a)}
         caution={is('stock-too-wide', 'stock-too-deep', 'stock-too-high')}
       >
         <FillingStep stock={a} />

@@ -1,7 +1,7 @@
 import type { Shelf, Stock } from '@/core/arrange/stock/schema';
 import type { StockLayout } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
-import { metres, plural } from '@/words/numbers';
+import { plural } from '@/words/numbers';
 
 /** The steps of stock as short phrases. */
 
@@ -25,7 +25,7 @@ const percent = ([a, b]: readonly [number, number]) =>
 const counts = ([a, b]: readonly [number, number]) =>
   a === b ? `${a}` : `${Math.min(a, b)}–${Math.max(a, b)}`;
 
-export function fillingPhrase({ filling: f }: Stock, { units }: Scene): string {
+export function fillingPhrase({ filling: f }: Stock): string {
   const deep =
     f.deepBy === 'fit'
       ? 'as deep'
@@ -38,8 +38,7 @@ export function fillingPhrase({ filling: f }: Stock, { units }: Scene): string {
       : f.highBy === 'count'
         ? `${counts(f.high)} high`
         : `${percent(f.highShare)} high`;
-  const air = f.air > 0 ? `, ${metres(f.air, units)} air` : '';
-  return `${deep}${f.deepBy === 'fit' && f.highBy !== 'fit' ? ' as fits' : ''}, ${high}${air}`.replace(
+  return `${deep}${f.deepBy === 'fit' && f.highBy !== 'fit' ? ' as fits' : ''}, ${high}`.replace(
     'as deep, as high as fits',
     'As deep and high as fits',
   );
