@@ -325,6 +325,8 @@ export class EngineClient {
 
   /** The mesh behind a reference; undefined where it is not at hand. */
   mesh(ref: MeshRef): Promise<Mesh | undefined> {
+    // What a bundle holds may be another at any time.
+    if (ref.source === 'bundle') return this.remote.mesh(ref) as Promise<Mesh | undefined>;
     const key = ref.source === 'built' ? `built:${ref.name}` : ref.hash;
     let mesh = this.meshes.get(key);
     if (!mesh) {

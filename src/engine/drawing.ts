@@ -1,4 +1,6 @@
-import { STATE, type Placements } from '@/core/arrange/result';
+import type { Inside } from '@/core/arrange/inside';
+import { STATE, type ArrangementResult, type Placements } from '@/core/arrange/result';
+import { isMirroring } from '@/core/math/affine';
 import { BLOCK, blocksOf, type DrawBlocks } from './blocks';
 
 /** Instance matrices of one prop in one arrangement, ready for the GPU. */
@@ -8,6 +10,8 @@ export interface DrawBatch {
   shape?: number;
   /** Drawn with the prop's mesh mirrored left to right; the matrices do not mirror then. */
   mirrored: boolean;
+  /** In copies of bundles: its rows are those of the copies, several to one, and its shapes are theirs. */
+  within?: true;
   /** Linear red, green, blue an instance; absent where nothing is tinted. */
   tints?: Float32Array;
   /** Column-major 4×4 a placed prop, from the prop's own space to the scene. */
@@ -56,6 +60,51 @@ export function drawBatches(p: Placements): DrawBatch[] {
   return batches.filter((b) => b.rows.length > 0);
 }
 
+/** What is drawn of an arrangement: what it has placed, and in the place of bundles what their copies hold. */
+export function batchesOf({
+  placements,
+  inside,
+}: Pick<ArrangementResult, 'placements' | 'inside'>): DrawBatch[] {
+  const own = drawBatches(placements);
+  if (!inside) return own;
+  const bundles = new Set(Array.from(inside.copy, (row) => placements.prop[row]));
+  const isBundle = (id: string) => bundles.has(placements.props.indexOf(id));
+  return [...own.filter((b) => !isBundle(b.prop)), ...insideBatches(inside)];
+}
+
+/** Matrices of what copies of bundles hold, by prop; its rows are those of the copies. */
+function insideBatches(inside: Inside): DrawBatch[] {
+  const groups = new Map<string, number[]>();
+  for (let i = 0; i < inside.count; i++) {
+    if (inside.bundle[i]) continue;
+    const shape = inside.shape?.[i] ?? -1;
+    const key = `${inside.prop[i]} ${shape} ${shape < 0 && isMirroring(inside.matrix, i * 16) ? 1 : 0}`;
+    const list = groups.get(key);
+    if (list) list.push(i);
+    else groups.set(key, [i]);
+  }
+  return [...groups].map(([key, list]) => {
+    const [prop, shape, mirrored] = key.split(' ').map(Number);
+    const batch: DrawBatch = {
+      prop: inside.props[prop],
+      mirrored: mirrored === 1,
+      within: true,
+      ...(shape >= 0 && { shape }),
+      matrices: new Float32Array(list.length * 16),
+      rows: Uint32Array.from(list, (i) => inside.copy[i]),
+      ...(inside.tint && { tints: new Float32Array(list.length * 3) }),
+    };
+    list.forEach((i, k) => {
+      for (let a = 0; a < 16; a++)
+        // A mirrored one's mesh is mirrored left to right already.
+        batch.matrices[k * 16 + a] = inside.matrix[i * 16 + a] * (mirrored && a < 4 ? -1 : 1);
+      if (inside.tint) batch.tints!.set(inside.tint.subarray(i * 3, i * 3 + 3), k * 3);
+    });
+    if (list.length > BLOCK) batch.blocks = blocksOf(batch);
+    return batch;
+  });
+}
+
 /** Position, rotation and size (a mirrored one's without the mirroring) of row i as a column-major matrix. */
 export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, sized = false): void {
   const [x, y, z, w] = [
@@ -95,6 +144,17 @@ export function instanceOf({ rows, blocks }: DrawBatch, row: number): number {
     placesOf.set(rows, places);
   }
   return places[row] ?? -1;
+}
+
+/** Which instances of a batch a row is: of a copy of a bundle there may be several. */
+export function instancesOf(batch: DrawBatch, row: number): number[] {
+  if (!batch.within) {
+    const i = instanceOf(batch, row);
+    return i < 0 ? [] : [i];
+  }
+  const out: number[] = [];
+  batch.rows.forEach((r, i) => r === row && out.push(i));
+  return out;
 }
 
 /** Where a row is in a rising list of rows; -1 where it is not. */

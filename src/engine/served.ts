@@ -10,7 +10,7 @@ import { countStates, type Finding, type GapReason, type Placements } from '@/co
 import { keptBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { dequal } from 'dequal/lite';
 import { widen } from './blocks';
-import { drawBatches, instanceOf, writeMatrix, type DrawBatch } from './drawing';
+import { batchesOf, instanceOf, writeMatrix, type DrawBatch } from './drawing';
 
 /** Results on their way to the side that shows them: only what that does not have yet. */
 
@@ -95,7 +95,7 @@ export class Told {
       if (!isNew(r)) continue;
       const some = told && changedRows(r, told);
       if (some) rows.push(some);
-      else whole.push({ ...r, batches: drawBatches(r.placements), counts: countStates(r.placements) });
+      else whole.push({ ...r, batches: batchesOf(r), counts: countStates(r.placements) });
       this.arranged.set(r.id, r);
     }
     const served = {
@@ -188,6 +188,7 @@ function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): bool
     r.sheet !== undefined ||
     r.lines !== undefined ||
     r.stock !== undefined ||
+    r.inside !== undefined ||
     r.placements.shape !== undefined;
   return (
     p.count === old.count &&

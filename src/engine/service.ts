@@ -109,6 +109,7 @@ export class EngineService {
 
   /** A mesh that is at hand; undefined for one that is not. */
   mesh(ref: MeshRef): Mesh | undefined {
+    if (ref.source === 'bundle') return this.evaluator.bundles.meshOf(ref.bundle);
     return ref.source === 'built' ? builtMesh(ref.name) : this.files.get(ref.hash)?.mesh;
   }
 

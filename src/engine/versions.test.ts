@@ -25,6 +25,8 @@ test.each([
   [8, 'slots-8.csv'],
   // With a mask and strokes of the brush, from before anything could be connected.
   [9, 'slots-9.csv'],
+  // With strands and connected points, from before anything was bundled.
+  [10, 'slots-10.csv'],
 ])('a scene of version %d gives the slots that it gave then', async (version, slots) => {
   const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
   expect(scene.version).toBe(SCENE_VERSION);

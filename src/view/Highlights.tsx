@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { BufferGeometry, Group, InstancedBufferAttribute, InstancedMesh, MeshBasicMaterial } from 'three';
 import type { Arrangement } from '@/core/arrange/registry';
 import { rowFinder } from '@/core/arrange/rowFinder';
-import { instanceOf } from '@/engine/drawing';
+import { instancesOf } from '@/engine/drawing';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { THREAD_COLORS } from './colors';
@@ -59,7 +59,7 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
       for (const batch of result.batches) {
         const plain = meshes.get(batch.prop);
         if (!plain) continue;
-        const instances = rows.map((row) => instanceOf(batch, row)).filter((i) => i >= 0);
+        const instances = rows.flatMap((row) => instancesOf(batch, row));
         if (instances.length === 0) continue;
         const drawn = shapedMesh(plain, result, batch);
         const mesh = new InstancedMesh(

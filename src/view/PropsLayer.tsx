@@ -68,7 +68,8 @@ export function PropsLayer() {
         if (!plain) continue;
         const drawn = shapedMesh(plain, result, batch);
         const shaped = batch.shape === undefined ? '' : ` ${batch.shape}`;
-        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}`;
+        const within = batch.within ? ' within' : '';
+        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}${within}`;
         const as = a.shownAs ?? 'full';
         const drawing = { arrangement: a.id, result, batch, drawn, distortion };
         const few = batch.rows.length <= FEW && shaped === '' && as === 'full';

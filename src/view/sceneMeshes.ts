@@ -97,10 +97,10 @@ export function bentGeometry(bent: BentMesh): BufferGeometry {
 /** The mesh of a batch: the prop's own, or in its materials the shape that these rows have. */
 export function shapedMesh(
   plain: DrawnMesh,
-  { placements }: ServedArrangement,
-  { shape }: DrawBatch,
+  { placements, inside }: ServedArrangement,
+  { shape, within }: DrawBatch,
 ): DrawnMesh {
-  const bent = shape === undefined ? undefined : placements.bent?.[shape];
+  const bent = shape === undefined ? undefined : (within ? inside : placements)?.bent?.[shape];
   if (!bent) return plain;
   const have = shaped.get(bent);
   if (have?.materials === plain.materials) return have;

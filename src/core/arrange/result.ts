@@ -1,4 +1,5 @@
 import type { BentMesh } from '../mesh/bend';
+import type { Inside } from './inside';
 
 /** What one node of the scene evaluates to: arrays, ids and numbers; never interface text, never an object a prop. */
 
@@ -319,6 +320,8 @@ export interface ArrangementResult {
   area?: AreaFacts;
   lines?: DrawnLines;
   stock?: StockLayout;
+  /** What the copies of bundles hold that it has placed; absent where it has placed none. */
+  inside?: Inside;
   /**
    * Rows that are others than in the result that it was made from, and drawn among the same ones as there; absent where
    * all may be. The arrays may be those of that result, written over.

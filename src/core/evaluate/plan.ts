@@ -13,6 +13,24 @@ import { orderNodes } from './graph';
 import { allSitting, goesWith, sittingOf, sittingPaths, type Sitting } from './sitting';
 import { surfaceColliders, surfaceLines, surfaceMasks, surfaceMoves, surfacePaths } from './surfaces';
 
+/** What props that are bundles stand for. */
+interface Bundled {
+  bundles: Scene['bundles'];
+  props: Scene['props'];
+  /** Ids of the arrangements that are in each, by the prop. */
+  nodes: Map<string, string[]>;
+}
+
+/** The same object where nothing of it is another. */
+function bundledOf({ bundles, props, arrangements }: Scene, before: Bundled | null): Bundled {
+  if (before?.bundles === bundles && (before.props === props || bundles.length === 0)) return before;
+  const here = new Set(arrangements.map((a) => a.id));
+  const by = new Map(bundles.map((b) => [b.id, b.members.flatMap((m) => (here.has(m.id) ? [m.id] : []))]));
+  const nodes = new Map<string, string[]>();
+  for (const { id, mesh } of props) if (mesh.source === 'bundle') nodes.set(id, by.get(mesh.bundle) ?? []);
+  return { bundles, props, nodes };
+}
+
 /** A node of a scene with the nodes that it waits for. */
 export type PlanNode = { id: string; dependsOn: string[] } & (
   | { kind: 'surface'; node: Surface }
@@ -29,6 +47,8 @@ export interface Plan {
   masks: readonly Mask[];
   /** Nodes that wait for a ring, or for each other, come last of all that is sound. */
   order: PlanNode[];
+  /** Ids of those in `order` that wait for no ring. */
+  sound: readonly string[];
   /** Where each node is in `order`. */
   place: Map<string, number>;
   /** For each node of `order`, the places of those that wait for it. */
@@ -39,6 +59,8 @@ export interface Plan {
   grounds: string[];
   /** What lands as one with what. */
   sitting: Sitting;
+  /** The nodes that each prop stands for that is a bundle. */
+  bundled: Bundled;
   /** Places of nodes that are others than in the plan that this one came from; null where all may be. */
   fresh: number[] | null;
 }
@@ -55,6 +77,7 @@ export function planOf(scene: Scene, before: Plan | null): Plan {
 function changed(scene: Scene, before: Plan): Plan | null {
   const { surfaces, paths, arrangements, masks } = scene;
   if (before.surfaces !== surfaces || before.rings.size > 0) return null;
+  const bundled = bundledOf(scene, before.bundled);
   if (before.paths.length !== paths.length || before.arrangements.length !== arrangements.length) return null;
   // What reads a mask may wait for other surfaces once that reads them.
   const reads = (list: readonly Mask[]) => list.filter(readsSurface).map((m) => m.id);
@@ -83,7 +106,7 @@ function changed(scene: Scene, before: Plan): Plan | null {
   const lands = (a: Arrangement, was: Arrangement): boolean => {
     if (seen.has(a.id)) return true;
     seen.add(a.id);
-    if (!same(was, arrangementNode(a, before.grounds, sitting, masks, was))) return false;
+    if (!same(was, arrangementNode(a, before.grounds, sitting, masks, bundled, was))) return false;
     for (const id of [goesWith(a), goesWith(was)]) {
       const under = id === null ? undefined : before.order[before.place.get(id) ?? -1];
       if (under?.kind !== 'arrangement') continue;
@@ -95,6 +118,8 @@ function changed(scene: Scene, before: Plan): Plan | null {
   for (let i = 0; i < arrangements.length; i++)
     if (arrangements[i] !== before.arrangements[i] && !lands(arrangements[i], before.arrangements[i]))
       return null;
+  // What places a bundle waits for what is in that now.
+  if (bundled !== before.bundled) return null;
   return { ...before, paths, arrangements, masks, order, sitting, fresh };
 }
 
@@ -132,6 +157,7 @@ function arrangementNode(
   shown: string[],
   sitting: Sitting,
   masks: readonly Mask[],
+  bundled: Bundled,
   was?: Arrangement,
 ): PlanNode {
   const needs = needsOf(node, was);
@@ -142,6 +168,7 @@ function arrangementNode(
     ...needs.arrangements,
     ...(needs.masks ?? []),
     ...above,
+    ...needs.props.flatMap((prop) => bundled.nodes.get(prop) ?? []),
   ];
   return { id: node.id, dependsOn, kind: 'arrangement', node };
 }
@@ -161,11 +188,12 @@ function wholePlan(scene: Scene): Plan {
   const { surfaces, paths, arrangements, masks } = scene;
   const grounds = surfaces.filter((s) => s.visible).map((s) => s.id);
   const sitting = sittingOf(arrangements);
+  const bundled = bundledOf(scene, null);
   const nodes = [
     ...surfaces.map(surfaceNode),
     ...paths.map((node) => pathNode(node, scene)),
     ...masks.map(maskNode),
-    ...arrangements.map((node) => arrangementNode(node, grounds, sitting, masks)),
+    ...arrangements.map((node) => arrangementNode(node, grounds, sitting, masks, bundled)),
   ];
   const sorted = orderNodes(nodes);
   const byId = new Map(nodes.map((n) => [n.id, n]));
@@ -188,11 +216,13 @@ function wholePlan(scene: Scene): Plan {
     arrangements,
     masks,
     order,
+    sound: sorted.order,
     place,
     followers,
     rings,
     grounds,
     sitting,
+    bundled,
     fresh: null,
   };
 }

@@ -7,7 +7,8 @@ import type { Prop } from '../mesh/propSchema';
 import { keyOf } from './fingerprint';
 
 /** A mesh by what it is, short. */
-export const refKey = (ref: MeshRef) => (ref.source === 'built' ? `built:${ref.name}` : ref.hash);
+export const refKey = (ref: MeshRef) =>
+  ref.source === 'built' ? `built:${ref.name}` : ref.source === 'file' ? ref.hash : `bundle:${ref.bundle}`;
 
 /** A prop's facts with what they were worked out from. */
 interface Known {

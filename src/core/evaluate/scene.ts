@@ -23,6 +23,7 @@ import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { moveAtAll, sceneUnder } from './around';
+import { Bundles } from './bundles/bundles';
 import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
@@ -110,6 +111,16 @@ export class Evaluator {
   private moving: number[] = [];
   private props = new PropWork();
   private links = new Links();
+  /** Its bundles: what they are as props, and what their copies hold. */
+  readonly bundles = new Bundles({
+    arranged: (id) => this.arranged.get(id),
+    plain: (id) => this.props.get(id),
+    mesh: (prop) => this.assets.mesh(prop.mesh),
+    context: () => this.contextAt(this.time),
+    order: () => this.plan?.sound ?? [],
+  });
+  /** Seconds of the evaluation that is under way. */
+  private time = 0;
   /** The lines that arrangements hung last. */
   private hung = new Map<string, Stroke[]>();
 
@@ -139,7 +150,11 @@ export class Evaluator {
   ): SceneResult {
     const plan = planOf(scene, this.plan);
     this.scene = scene;
-    const others = this.props.take(scene.props, (ref) => this.assets.mesh(ref));
+    this.time = time;
+    this.bundles.take(scene);
+    const others = this.props.take(scene.props, (ref) =>
+      ref.source === 'bundle' ? undefined : this.assets.mesh(ref),
+    );
     const due = this.due(plan, time, others || fine !== undefined);
     // Lists are gone on with only where they are those of the plan before.
     const last = plan.fresh && this.done ? this.result : null;
@@ -169,9 +184,22 @@ export class Evaluator {
       arrangements: this.listed('arrangement', scene.arrangements, last, worked),
       masks: this.listed('mask', scene.masks, last, worked),
       links: this.links.results,
-      propBounds: this.props.bounds,
+      propBounds: this.boundsOfProps(),
     };
     return this.result;
+  }
+
+  private boundsKept: { of: readonly object[]; bounds: Record<string, Bounds> } | null = null;
+
+  /** Bounds of all props, bundles too; the same object as before where none is another. */
+  private boundsOfProps(): Record<string, Bounds> {
+    for (const { id, mesh } of this.scene?.props ?? []) if (mesh.source === 'bundle') this.bundles.facts(id);
+    const of = [this.props.bounds, this.bundles.bounds];
+    const have = this.boundsKept;
+    if (have && have.of.every((o, i) => o === of[i])) return have.bounds;
+    const bounds = Object.assign({}, ...of) as Record<string, Bounds>;
+    this.boundsKept = { of, bounds };
+    return bounds;
   }
 
   /** Results in the order of the scene's nodes; the same list as last where none of them was worked out. */
@@ -252,7 +280,7 @@ export class Evaluator {
   contextAt(time: number): ArrangeContext {
     return {
       path: (id) => this.compiled.get(id)?.result,
-      prop: (id) => this.props.get(id)?.facts,
+      prop: (id) => this.bundles.facts(id)?.facts,
       arrangement: (id) => this.arranged.get(id)?.placements,
       parts: (id) => this.arranged.get(id)?.parts,
       sitting: (id) => this.sittingOn(id, time),
@@ -493,7 +521,7 @@ export class Evaluator {
   ): void {
     const needs = needsOf(a);
     const paths = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
-    const props = needs.props.map((id) => this.props.get(id)?.key ?? null);
+    const props = needs.props.map((id) => this.bundles.facts(id)?.key ?? null);
     const arrangements = needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null);
     const surfaces = groundsOf(needs, this.plan!.grounds, this.plan!.masks).flatMap((id) => [
       id,
@@ -541,7 +569,15 @@ export class Evaluator {
     const alone = last && was?.length === inputs.length && was.every((v, i) => i === 0 || v === inputs[i]);
     const before = alone ? { node: was[0] as Arrangement, result: last } : undefined;
     const result = worked(a, context, ring, before);
-    this.arranged.set(a.id, { ...result, id: a.id, key, since: result.rows && last?.key });
+    const inside = this.bundles.inside(a, result.placements);
+    this.arranged.set(a.id, {
+      ...result,
+      id: a.id,
+      key,
+      since: result.rows && last?.key,
+      // Absent too where it was made from one that had some.
+      inside,
+    });
   }
 
   private mask(mask: Mask, arrange: ArrangeContext, ring: string[] | undefined): void {

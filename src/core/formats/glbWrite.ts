@@ -10,6 +10,8 @@ import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 import { addSnapsBelow, addSnapsOfRows, countSnaps } from './glbSnapPoints';
+import { addCopies } from './glbCopies';
+import type { Inside } from '../arrange/inside';
 
 export interface GlbOptions {
   /** "instanced": one node a prop and arrangement (EXT_mesh_gpu_instancing); "nodes": one node a prop placed. */
@@ -36,8 +38,14 @@ const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 /** Above this many tints instances carry theirs as an attribute (_TINT) instead of a mesh a tint. */
 const MOST_TINTS = 32;
 
+/** What of a placed row is written apart from the others: what copies of bundles hold is written with each of them. */
+const isPlain = (inside: Inside | undefined): ((row: number) => boolean) => {
+  const copies = new Set(inside?.copy);
+  return (row) => !copies.has(row);
+};
+
 /** Rows of the placed props by prop, mirroring and tint. */
-function groupsOf(p: Placements): Group[] {
+function groupsOf(p: Placements, plain: (row: number) => boolean): Group[] {
   const tintOf = (i: number) =>
     p.tint ? [0, 1, 2].map((a) => Math.round(p.tint![i * 3 + a] * 255) / 255).join(',') : '';
   const tints = new Set<string>();
@@ -46,7 +54,7 @@ function groupsOf(p: Placements): Group[] {
   const apart = tints.size <= MOST_TINTS;
   const out = new Map<string, Group>();
   for (let i = 0; i < p.count; i++) {
-    if (p.state[i] !== STATE.placed) continue;
+    if (p.state[i] !== STATE.placed || !plain(i)) continue;
     const shape = p.shape ? p.shape[i] : -1;
     const mirrored = shape < 0 && p.scale[i * 3] < 0;
     const tint = apart ? tintOf(i) : '';
@@ -133,7 +141,7 @@ function addArrangement(
     .createNode(arrangement.name)
     .setExtras({ kind: arrangement.kind, id: arrangement.id });
   const p = result.placements;
-  for (const group of groupsOf(p)) {
+  for (const group of groupsOf(p, isPlain(result.inside))) {
     const prop = props.get(p.props[group.prop]);
     const mesh = prop && assets.mesh(prop.mesh);
     if (!prop || !mesh || mesh.indices.length < 3) continue;
@@ -153,6 +161,7 @@ function addArrangement(
     if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group);
     else addNodes(w, parent, prop.name, made, p, group, options.snaps ? prop : null);
   }
+  if (result.inside) addCopies(w, parent, p, result.inside, props, assets, options);
   if (options.snaps && options.props === 'instanced') addSnapsOfRows(w.document, parent, p, props);
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
 }

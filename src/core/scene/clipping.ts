@@ -14,7 +14,7 @@ export interface Clipping {
   scene: Scene;
 }
 
-const LISTS = ['props', 'paths', 'surfaces', 'arrangements', 'masks'] as const;
+const LISTS = ['props', 'paths', 'surfaces', 'arrangements', 'masks', 'bundles'] as const;
 type List = (typeof LISTS)[number];
 type Node = Scene[List][number];
 

@@ -22,6 +22,7 @@ export function emptyScene(name: string): Scene {
     arrangements: [],
     masks: [],
     measures: [],
+    bundles: [],
     links: [],
     view: null,
     aside: [],

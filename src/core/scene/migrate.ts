@@ -46,6 +46,8 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   8: (old) => old,
   // Points came to be connected, sides to hang, and strands: there are none.
   9: (old) => old,
+  // Bundles came, and stock: there are none.
+  10: (old) => old,
 };
 
 /**
@@ -180,7 +182,7 @@ export function readScene(json: unknown): ReadScene {
   return { scene, unknown: unknownFields(data, found.value, ''), mends };
 }
 
-const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements', 'masks', 'measures'] as const;
+const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements', 'masks', 'measures', 'bundles'] as const;
 
 /** Two nodes of one id would shadow each other: the later one is set aside. */
 function setTwinsAside(data: Record<string, unknown>): SetAside[] {

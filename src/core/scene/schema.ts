@@ -5,6 +5,7 @@ import { name } from '../math/measures';
 import { maskSchema } from '../mesh/mask/schema';
 import { propSchema } from '../mesh/propSchema';
 import { surfaceSchema } from '../mesh/surfaceSchema';
+import { bundleSchema } from './bundleSchema';
 import { linkSchema } from './linkSchema';
 import { measureSchema } from './measureSchema';
 import { SCENE_VERSION } from './version';
@@ -26,6 +27,7 @@ export const sceneSchema = z.object({
   arrangements: z.array(arrangementSchema),
   masks: z.array(maskSchema).default([]),
   measures: z.array(measureSchema).max(2000).default([]),
+  bundles: z.array(bundleSchema).max(4000).default([]).describe('What places as one prop'),
   links: z.array(linkSchema).max(2000).default([]).describe('Numbers that follow what other things measure'),
   view: z
     .object({ eye: vec3Schema, target: vec3Schema })

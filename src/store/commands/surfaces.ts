@@ -1,7 +1,7 @@
 import { deformerSchema, type Deformer, type DeformerKind } from '@/core/mesh/deform/schema';
 import { shapeSchema, type SurfaceShape } from '@/core/mesh/make/schema';
 import { newSurface, takeId } from '@/core/scene/defaults';
-import type { MeshRef } from '@/core/mesh/meshRef';
+import type { OwnMeshRef } from '@/core/mesh/meshRef';
 import type { Surface, SurfaceMesh } from '@/core/mesh/surfaceSchema';
 import { command } from '../command';
 import { called, findSurface, freeName } from './find';
@@ -11,7 +11,7 @@ import { describeChange } from './naming';
 
 type SurfaceSettings = Partial<Omit<Surface, 'id' | 'mesh' | 'deformers'>>;
 
-export const addSurface = command<{ name: string; mesh: MeshRef; settings?: SurfaceSettings }>({
+export const addSurface = command<{ name: string; mesh: OwnMeshRef; settings?: SurfaceSettings }>({
   apply(scene, { name, mesh, settings }) {
     const surface = newSurface(takeId(scene, 'surface'), freeName(scene.surfaces, name), mesh);
     scene.surfaces.push({ ...surface, ...settings });
@@ -80,7 +80,7 @@ export const setSurfaceColor = command<{ ids: string[]; color: string }>({
 });
 
 /** Puts another mesh in place of a surface's own. What stands on it is found again where it lies nearest. */
-export const replaceMesh = command<{ id: string; mesh: MeshRef; settings?: SurfaceSettings }>({
+export const replaceMesh = command<{ id: string; mesh: OwnMeshRef; settings?: SurfaceSettings }>({
   apply: (scene, { id, mesh, settings }) => void Object.assign(findSurface(scene, id), { mesh, ...settings }),
   name: (before, _, { id }) => `replace the mesh of “${findSurface(before, id).name}”`,
 });

@@ -1,0 +1,34 @@
+import type { BentMesh } from '../mesh/bend';
+
+/**
+ * What copies of bundles hold, one row a prop or nested copy, those of one copy behind each other. Arrays are one entry
+ * a row, or three, four, sixteen.
+ */
+export interface Inside {
+  count: number;
+  /** The row of the placements whose copy it is in. */
+  copy: Int32Array;
+  /** The row here of the nested copy that it is in; -1: it is in that copy itself. */
+  parent: Int32Array;
+  /** The slot of its own arrangement, and which of `of` that is. */
+  slot: Float64Array;
+  member: Int32Array;
+  /** Ids of the arrangements. */
+  of: string[];
+  /** Index into `props`. Those that are bundles stand for the copies that the rows behind them are in. */
+  prop: Int32Array;
+  props: string[];
+  /** 1 for a nested copy. */
+  bundle: Uint8Array;
+  /** How it lies in the own space of the copy that it is in: metres, x y z w, factors. */
+  position: Float64Array;
+  rotation: Float64Array;
+  scale: Float64Array;
+  /** From its own space to the scene, column-major 4×4. */
+  matrix: Float64Array;
+  /** Linear red, green, blue; absent where nothing is tinted. */
+  tint?: Float32Array;
+  /** Index into `bent` of those that have a shape of their own, -1 for the others; absent where none has. */
+  shape?: Int32Array;
+  bent?: BentMesh[];
+}

@@ -1,0 +1,239 @@
+import { kindOf, needsOf } from '../../arrange/registry';
+import type { Arrangement } from '../../arrange/registry';
+import type { ArrangeContext, PropFacts } from '../../arrange/context';
+import type { Inside } from '../../arrange/inside';
+import { STATE, type Placements } from '../../arrange/result';
+import { channel, randomBase, randomOf } from '../../math/random';
+import { propBounds, propMatrix, type Bounds, type Mesh } from '../../mesh/mesh';
+import { propShape } from '../../mesh/contact/support';
+import { ownSpace } from '../../mesh/slice';
+import type { Bundle } from '../../scene/bundleSchema';
+import type { Prop } from '../../mesh/propSchema';
+import type { Scene } from '../../scene/schema';
+import { keyOf } from '../fingerprint';
+import { boundsOfContents } from './bounds';
+import { Expanding } from './expand';
+import { mergedMesh } from './merged';
+
+const COPY = channel('bundle.copy');
+
+/** What one copy of a bundle holds: for each of its arrangements what that has placed. */
+export interface Contents {
+  members: { id: string; placements: Placements; contents: (slot: number, prop: string) => Contents }[];
+}
+
+/** What bundles are worked out from. */
+export interface BundleHost {
+  /** What an arrangement came to last, and its key. */
+  arranged(id: string): { placements: Placements; key: string } | undefined;
+  /** Facts and key of props that are no bundles. */
+  plain(id: string): { facts: PropFacts; key: string } | undefined;
+  mesh(prop: Prop): Mesh | undefined;
+  context(): ArrangeContext;
+  /** Nodes that can be worked out, those first that others stand on: none that waits for a ring. */
+  order(): readonly string[];
+}
+
+interface Known {
+  key: string;
+  facts: PropFacts;
+  /** From the mesh's own space, metres from the bundle's origin, to the prop's. */
+  matrix: Float64Array;
+}
+
+/** A bundle within itself goes no deeper: the graph has told the ring before. */
+const DEEPEST = 32;
+
+/**
+ * The bundles of a scene: what is known of them as props, and what each of their copies holds. A copy draws its random
+ * values by a seed that is a hash of the slots of all the copies that it is in.
+ */
+export class Bundles {
+  private bundles = new Map<string, Bundle>();
+  private props = new Map<string, Prop>();
+  private arrangements = new Map<string, Arrangement>();
+  private known = new Map<string, Known>();
+  private meshes = new Map<string, { key: string; mesh: Mesh | undefined }>();
+  private copies = new Map<string, { key: string; by: Map<number, Contents> }>();
+  /** Bounds of bundles in their own space, by the prop; another object where any has changed. */
+  bounds: Record<string, Bounds> = {};
+
+  constructor(private host: BundleHost) {}
+
+  take({ bundles, props, arrangements }: Scene): void {
+    this.bundles = new Map(bundles.map((b) => [b.id, b]));
+    this.props = new Map(props.map((p) => [p.id, p]));
+    this.arrangements = new Map(arrangements.map((a) => [a.id, a]));
+    for (const id of this.known.keys())
+      if (!this.of(id)) {
+        this.known.delete(id);
+        this.copies.delete(id);
+        const { [id]: _, ...left } = this.bounds;
+        this.bounds = left;
+      }
+  }
+
+  /** The bundle that a prop is; undefined for any other. */
+  of(prop: string): Bundle | undefined {
+    const ref = this.props.get(prop)?.mesh;
+    return ref?.source === 'bundle' ? this.bundles.get(ref.bundle) : undefined;
+  }
+
+  isBundle = (prop: string): boolean => this.props.get(prop)?.mesh.source === 'bundle';
+
+  /** Facts of any prop, with their key. */
+  facts(prop: string, deep = 0): { facts: PropFacts; key: string } | undefined {
+    return this.isBundle(prop) ? this.knownOf(prop, deep) : this.host.plain(prop);
+  }
+
+  private knownOf(id: string, deep: number): Known {
+    const prop = this.props.get(id)!;
+    const bundle = this.of(id);
+    const members = bundle ? this.membersOf(bundle) : [];
+    const stands = members.map((m) => [m.id, this.host.arranged(m.id)?.key]);
+    const { unitScale, foot, front, up, snapPoints } = prop;
+    const key = keyOf([
+      'bundle',
+      bundle?.origin,
+      bundle?.alike,
+      stands,
+      unitScale,
+      foot,
+      front,
+      up,
+      snapPoints,
+    ]);
+    const have = this.known.get(id);
+    if (have?.key === key) return have;
+    const contents = this.base(members, deep);
+    const box =
+      deep > DEEPEST ? null : boundsOfContents(contents, (p) => this.boundsOf(p, deep + 1), bundle?.origin);
+    const made: Known = box
+      ? { key, matrix: propMatrix(prop, box), facts: this.ready(prop, box) }
+      : { key, matrix: propMatrix(prop, NOTHING), facts: { state: bundle ? 'mesh-empty' : 'mesh-missing' } };
+    this.known.set(id, made);
+    if (box) this.bounds = { ...this.bounds, [id]: propBounds(prop, box) };
+    return made;
+  }
+
+  private ready(prop: Prop, box: Bounds): PropFacts {
+    const mesh = () => this.mesh(prop.id);
+    const whole = propMatrix(prop, box);
+    const empty = { positions: new Float32Array(0), indices: new Uint32Array(0) };
+    return {
+      state: 'ready',
+      bounds: propBounds(prop, box),
+      snapPoints: prop.snapPoints,
+      shape: () => {
+        const { positions, indices } = mesh() ?? empty;
+        return propShape(positions, whole, indices);
+      },
+      mesh: () => ownSpace(mesh()!, whole),
+    };
+  }
+
+  private boundsOf(prop: string, deep: number): Bounds | undefined {
+    const found = this.facts(prop, deep)?.facts;
+    return found?.state === 'ready' ? found.bounds : undefined;
+  }
+
+  /** What a prop that is a bundle holds, as one mesh; undefined where that is nothing. Every copy is as the first. */
+  mesh(prop: string): Mesh | undefined {
+    const bundle = this.of(prop);
+    if (!bundle) return undefined;
+    const { key } = this.knownOf(prop, 0);
+    const have = this.meshes.get(prop);
+    if (have?.key === key) return have.mesh;
+    const mesh = mergedMesh(this.base(this.membersOf(bundle), 0), bundle.origin, (id) => {
+      const other = this.props.get(id);
+      const of = other && (this.isBundle(id) ? this.mesh(id) : this.host.mesh(other));
+      return other && of ? { prop: other, mesh: of } : undefined;
+    });
+    this.meshes.set(prop, { key, mesh });
+    return mesh;
+  }
+
+  /** The mesh of a bundle by its own id. */
+  meshOf(bundle: string): Mesh | undefined {
+    for (const [id, { mesh }] of this.props)
+      if (mesh.source === 'bundle' && mesh.bundle === bundle) return this.mesh(id);
+    return undefined;
+  }
+
+  /** From the mesh of a bundle to the own space of its prop. */
+  matrixOf = (prop: string): Float64Array => this.knownOf(prop, 0).matrix;
+
+  /** The arrangements that are in a bundle, those first that others stand on. */
+  private membersOf(bundle: Bundle): Arrangement[] {
+    const ids = new Set(bundle.members.flatMap((m) => (m.shown ? [m.id] : [])));
+    return this.host.order().flatMap((id) => (ids.has(id) ? (this.arrangements.get(id) ?? []) : []));
+  }
+
+  /** What it holds as it was made: every arrangement by its own seed. */
+  private base(members: readonly Arrangement[], deep: number): Contents {
+    return {
+      members: members.flatMap((m) => {
+        const placements = this.host.arranged(m.id)?.placements;
+        const nested = (_: number, prop: string) => {
+          const bundle = this.of(prop);
+          return bundle && deep < DEEPEST ? this.base(this.membersOf(bundle), deep + 1) : { members: [] };
+        };
+        return placements ? [{ id: m.id, placements, contents: nested }] : [];
+      }),
+    };
+  }
+
+  /** What the copy in a slot holds. @param chain the hash of the copies that it is in */
+  private copy(prop: string, slot: number, chain: number): Contents {
+    const bundle = this.of(prop);
+    if (!bundle) return { members: [] };
+    if (bundle.alike) return this.base(this.membersOf(bundle), 0);
+    const own = Math.floor(randomOf(randomBase(chain, COPY), slot) * 4294967296) | 0;
+    const { key } = this.knownOf(prop, 0);
+    let kept = this.copies.get(prop);
+    if (kept?.key !== key) this.copies.set(prop, (kept = { key, by: new Map() }));
+    let made = kept.by.get(own);
+    if (!made) kept.by.set(own, (made = this.drawn(bundle, own)));
+    return made;
+  }
+
+  private drawn(bundle: Bundle, chain: number): Contents {
+    const context = this.host.context();
+    const own = new Map<string, Placements>();
+    const within: ArrangeContext = {
+      ...context,
+      arrangement: (id) => own.get(id) ?? context.arrangement?.(id),
+      fine: undefined,
+    };
+    return {
+      members: this.membersOf(bundle).map((m) => {
+        const { placements } = kindOf(m).evaluate({ ...m, seed: m.seed ^ chain } as typeof m, within);
+        own.set(m.id, placements);
+        return { id: m.id, placements, contents: (slot, prop) => this.copy(prop, slot, chain) };
+      }),
+    };
+  }
+
+  /** What all copies of bundles hold that an arrangement has placed; undefined where it has placed none. */
+  inside(a: Arrangement, placements: Placements): Inside | undefined {
+    if (!needsOf(a).props.some(this.isBundle)) return undefined;
+    const bundles = placements.props.map(this.isBundle);
+    const work = new Expanding((prop) => this.matrixOf(prop), this.isBundle);
+    for (let row = 0; row < placements.count; row++) {
+      const prop = placements.prop[row];
+      if (prop < 0 || !bundles[prop] || placements.state[row] !== STATE.placed) continue;
+      const id = placements.props[prop];
+      work.copy(
+        placements,
+        row,
+        id,
+        this.of(id)?.origin,
+        (origin) => this.of(origin)?.origin,
+        this.copy(id, placements.slot[row], a.seed),
+      );
+    }
+    return work.count > 0 ? work.done() : undefined;
+  }
+}
+
+const NOTHING: Bounds = { min: [0, 0, 0], max: [0, 0, 0] };
