@@ -14,6 +14,7 @@ import { FEW, Pools } from './many/Pools';
 import { Pace } from './many/pace';
 import type { Budget } from './many/plan';
 import { warm } from './many/warm';
+import { dimmed } from './dimmed';
 import { shapedMesh } from './sceneMeshes';
 import { SOFTWARE } from './software';
 import { UNDRAWN } from './undrawn';
@@ -31,6 +32,8 @@ export function PropsLayer() {
   const invalidate = useThree((s) => s.invalidate);
   const gl = useThree((s) => s.gl);
   const props = useDocument((s) => s.scene.props);
+  const open = useDocument((s) => s.scene.bundles.find((b) => b.open));
+  const opened = useMemo(() => (open ? new Set(open.members.map((m) => m.id)) : null), [open]);
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
   const results = useEngine((s) => s.result.arrangements);
   const distortion = useView((s) => s.distortion);
@@ -71,8 +74,9 @@ export function PropsLayer() {
         const within = batch.within ? ' within' : '';
         const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}${within}`;
         const as = a.shownAs ?? 'full';
-        const drawing = { arrangement: a.id, result, batch, drawn, distortion };
-        const few = batch.rows.length <= FEW && shaped === '' && as === 'full';
+        const dim = opened !== null && !opened.has(a.id);
+        const drawing = { arrangement: a.id, result, batch, drawn: dim ? dimmed(drawn) : drawn, distortion };
+        const few = !dim && batch.rows.length <= FEW && shaped === '' && as === 'full';
         if (few && !(distortion && result.sheet)) {
           pooled.add(key);
           pools.put(key, drawing);

@@ -41,6 +41,31 @@ export const duplicateNodes = patching<{ ids: string[]; aside?: Record<string, n
   name: (before, _, { ids }) => `duplicate ${called(before, ids)}`,
 });
 
+/** What is in the bundles that some props are, and in no other: it goes with them. */
+function heldOnlyBy({ props, bundles }: Scene, ids: readonly string[]): string[] {
+  const gone = new Set(
+    props.flatMap((p) => (ids.includes(p.id) && p.mesh.source === 'bundle' ? [p.mesh.bundle] : [])),
+  );
+  if (gone.size === 0) return [];
+  const elsewhere = new Set(bundles.flatMap((b) => (gone.has(b.id) ? [] : b.members.map((m) => m.id))));
+  return bundles
+    .flatMap((b) => (gone.has(b.id) ? b.members.map((m) => m.id) : []))
+    .filter((id) => !elsewhere.has(id));
+}
+
+/** The bundles that are left, without what is gone; those that held none of it keep their identity. */
+function bundlesWithout({ props, bundles }: Scene, gone: ReadonlySet<string>): Scene['bundles'] {
+  const without = new Set(
+    props.flatMap((p) => (gone.has(p.id) && p.mesh.source === 'bundle' ? [p.mesh.bundle] : [])),
+  );
+  return bundles.flatMap((b) => {
+    if (without.has(b.id)) return [];
+    return b.members.some((m) => gone.has(m.id))
+      ? [{ ...b, members: b.members.filter((m) => !gone.has(m.id)) }]
+      : [b];
+  });
+}
+
 /**
  * Removes nodes. Props go out of everything that places them; runs whose path goes keep the rest of their recipe and
  * ask for another one.
@@ -48,7 +73,7 @@ export const duplicateNodes = patching<{ ids: string[]; aside?: Record<string, n
  */
 export const removeNodes = patching<{ ids: string[]; numbers?: LinkNumbers }>({
   patches(scene, { ids, numbers = [] }) {
-    const gone = new Set(ids);
+    const gone = new Set([...ids, ...heldOnlyBy(scene, ids)]);
     const stays = (n: { id: string }) => !gone.has(n.id);
     const props = scene.props.filter((p) => gone.has(p.id));
     const paths = scene.paths.filter((p) => gone.has(p.id));
@@ -72,6 +97,7 @@ export const removeNodes = patching<{ ids: string[]; numbers?: LinkNumbers }>({
       ...patchesBetween(scene.surfaces, scene.surfaces.filter(stays), ['surfaces']),
       ...patchesBetween(scene.arrangements, kept, ['arrangements']),
       ...patchesBetween(scene.masks, scene.masks.filter(stays), ['masks']),
+      ...patchesBetween(scene.bundles, bundlesWithout(scene, gone), ['bundles']),
       ...(props.length + paths.length > 0 ? patchesBetween(kept, kept.map(without), ['arrangements']) : []),
     ];
   },

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react';
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import type { Prop } from '@/core/mesh/propSchema';
 import { shippedPicture } from '@/demo/pictures';
-import { engine } from '@/store/engine';
+import { engine, useEngine } from '@/store/engine';
 import { pictureOf } from '@/view/pictures';
 import { libraryProp } from './libraryProp';
 
@@ -26,9 +26,17 @@ function shipped(prop: Pictured): string | undefined {
   return own && keyOf(own) === keyOf(prop) ? shippedPicture(prop.mesh.name) : undefined;
 }
 
+/** The measures of a bundle, as text. */
+function heldIn(bundle: string, { scene, result }: ReturnType<typeof engine>['state']): string {
+  const prop = scene?.props.find((p) => p.mesh.source === 'bundle' && p.mesh.bundle === bundle);
+  return prop ? JSON.stringify(result.propBounds[prop.id] ?? null) : '';
+}
+
 /** A rendered picture of a prop as a data URL; null where there is nothing to show, undefined until it is drawn. */
 export function usePicture(prop: Pictured | undefined): string | null | undefined {
-  const key = prop ? keyOf(prop) : '';
+  // What a bundle holds is another when its measures are.
+  const held = useEngine((s) => (prop?.mesh.source === 'bundle' ? heldIn(prop.mesh.bundle, s) : ''));
+  const key = prop ? `${keyOf(prop)}${held}` : '';
   const [, drawn] = useState(0);
   useEffect(() => {
     if (!prop || pictures.has(key)) return undefined;

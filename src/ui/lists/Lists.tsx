@@ -1,7 +1,7 @@
 'use client';
 
 import { Plus, TriangleAlert } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import type { Arrangement } from '@/core/arrange/registry';
 import type { Path } from '@/core/curve/schema';
 import type { Mask } from '@/core/mesh/mask/schema';
@@ -20,6 +20,7 @@ import { newSurfaceEntries } from './newSurface';
 import { PlainMenu } from '../controls/PlainMenu';
 import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
+import { bundledAway } from '../bundles/making';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { newMaskEntries } from '../masks/newMask';
 import { arrangementEntries, maskEntries, pathEntries, surfaceEntries } from '../menus/entries';
@@ -44,8 +45,11 @@ export function Lists() {
   const scene = useDocument((s) => s.scene);
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
-  const found = <T extends { name: string }>(list: readonly T[]): readonly T[] =>
-    wanted === '' ? list : list.filter((n) => n.name.toLowerCase().includes(wanted));
+  const away = useMemo(() => bundledAway(scene), [scene]);
+  const found = <T extends { id: string; name: string }>(all: readonly T[]): readonly T[] => {
+    const list = away.size > 0 ? all.filter((n) => !away.has(n.id)) : all;
+    return wanted === '' ? list : list.filter((n) => n.name.toLowerCase().includes(wanted));
+  };
   const all = scene.arrangements.length + scene.paths.length + scene.surfaces.length + scene.masks.length;
   const [arrangements, paths, surfaces, masks] = [
     found(scene.arrangements),

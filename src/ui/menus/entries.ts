@@ -16,6 +16,7 @@ import { selectArrangement, selectedNodes, selectNode, useSelection, type NodeRe
 import { askFit, chooseTool, lookAt, setShades, useView } from '@/view/viewState';
 import { plural } from '@/words/numbers';
 import { hangProp } from '../basket/hang';
+import { bundle, openToEdit, takeApart } from '../bundles/making';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
@@ -79,6 +80,11 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
     ...inHand(a.id, a.visible, (visible) => dispatch(setArrangement, { id: a.id, values: { visible } })),
     ...shownEntries([a]),
     ...KIND_UIS.flatMap(({ onto }) => (onto ? [{ text: onto.text, run: () => onto.run(a.id) }] : [])),
+    {
+      text: 'Make a bundle of it',
+      hint: 'It becomes one prop of the basket, placed like any other',
+      run: () => bundle([a.id]),
+    },
     // Single pegs already stand by themselves.
     ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
     ...others.map(({ name, to }) => ({
@@ -140,7 +146,7 @@ function placesOf(id: string): number {
   return count;
 }
 
-export function propEntries({ id }: Prop): MenuEntry[] {
+export function propEntries({ id, mesh }: Prop): MenuEntry[] {
   const { arrangements, props } = doc().scene;
   const used = arrangements.some((a) => needsOf(a).props.includes(id));
   const others = used ? props.filter((p) => p.id !== id) : [];
@@ -149,7 +155,12 @@ export function propEntries({ id }: Prop): MenuEntry[] {
     { text: 'Duplicate', run: duplicateNode },
     ...CLIPBOARD,
     { text: 'Rename', run: renameSelected },
-    { text: 'A newer file of it', run: () => openDialog('bring-in') },
+    ...(mesh.source === 'bundle'
+      ? [
+          { text: 'Open to edit', run: () => openToEdit(id) },
+          { text: 'Take apart', run: () => takeApart(id) },
+        ]
+      : [{ text: 'A newer file of it', run: () => openDialog('bring-in') }]),
     ...inListEntries([id]),
     { text: 'Delete', danger: true, run: () => removeThese([id]) },
     ...others.map((p, i) => ({
@@ -239,6 +250,7 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
     (n) => !n.visible && ids.includes(n.id),
   );
   const props = nodes.filter((n) => n.kind === 'prop').map((n) => n.id);
+  const bundles = nodes.filter((n) => n.kind === 'arrangement').map((n) => n.id);
   return [
     ...(props.length > 1
       ? [
@@ -275,6 +287,15 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
             hint: 'Hides the others of their sort',
             run: () => void dispatch(showOnly, { ids }),
           },
+          ...(bundles.length > 0
+            ? [
+                {
+                  text: 'Make a bundle of them',
+                  hint: 'They become one prop of the basket, placed like any other',
+                  run: () => bundle(bundles),
+                },
+              ]
+            : []),
           ...shownEntries(scene.arrangements.filter((a) => ids.includes(a.id))),
           { text: 'Send out these', hint: 'A file with these alone', run: () => sendOnly(true) },
         ]

@@ -28,6 +28,7 @@ import { DrawOptions } from './DrawOptions';
 import { PaintOptions } from './PaintOptions';
 import { MeasureOptions } from './MeasureOptions';
 import { PegOptions } from './PegOptions';
+import { OpenBundle } from '../bundles/OpenBundle';
 import { PointPanel } from './PointPanel';
 import { SnapTag } from './SnapTag';
 import { SlotPanel } from './SlotPanel';
@@ -51,6 +52,7 @@ export function ScenePane() {
             <TimeBar />
             <Status />
           </div>
+          <OpenBundle />
           <PointPanel />
           <SlotPanel />
         </SceneCanvas>

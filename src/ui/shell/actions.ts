@@ -19,6 +19,7 @@ import { measureStepBack } from '@/view/measure/measureTool';
 import { resizeBrush, strengthenBrush } from '@/view/masks/paintTool';
 import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
+import { bundlable, bundle, closeBundle } from '../bundles/making';
 import { KIND_UIS } from '../kinds/registry';
 import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
 import { renameSelected } from '../recipe/renameSelected';
@@ -485,6 +486,20 @@ export const ACTIONS: Action[] = [
     enabled: () => node()?.kind === 'surface',
     run: () => run(node()!.id),
   })),
+  {
+    id: 'bundle',
+    title: 'Make a bundle of what is selected',
+    words: 'group nest prefab assembly compound combine instance component',
+    enabled: () => bundlable().length > 0,
+    run: () => bundle(bundlable()),
+  },
+  {
+    id: 'close bundle',
+    title: 'Close the open bundle',
+    words: 'done back exit leave nested prefab',
+    enabled: () => useDocument.getState().scene.bundles.some((b) => b.open),
+    run: closeBundle,
+  },
   {
     id: 'edge',
     title: 'New path: edge loop of a surface',

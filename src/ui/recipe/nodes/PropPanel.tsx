@@ -6,6 +6,7 @@ import { setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { hangProp } from '../../basket/hang';
+import { BundlePart } from '../../bundles/BundlePart';
 import { PropPicture } from '../../basket/PropPicture';
 import { Button } from '../../controls/Button';
 import { propEntries } from '../../menus/entries';
@@ -52,11 +53,12 @@ export function PropPanel({ id }: { id: string }) {
         <div className="mb-3 flex justify-center rounded-lg bg-well py-4">
           <PropPicture prop={prop} size={112} />
         </div>
+        <BundlePart prop={prop} />
         {size ? (
           <p className="mb-2 text-[13px] text-soft">
             Wide × long × high: <span className="num text-text">{size}</span>
           </p>
-        ) : !isKnown ? null : (
+        ) : !isKnown || prop.mesh.source === 'bundle' ? null : (
           <p role="alert" className="mb-2 text-[13px] text-danger">
             Its mesh is not at hand.{' '}
             <button
