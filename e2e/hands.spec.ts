@@ -38,7 +38,7 @@ test('commands are found by the words that people have for them, and “?” tel
   await page.keyboard.press('?');
   const help = page.getByRole('dialog', { name: 'What you can do' });
   await expect(help.getByText('Mod+S')).toBeVisible();
-  await expect(help.getByRole('heading', { level: 4 })).toHaveCount(10);
+  await expect(help.getByRole('heading', { level: 4 })).toHaveCount(11);
   await page.keyboard.press('Escape');
   await expect(help).toBeHidden();
   // As everyone's hands save.

@@ -32,6 +32,7 @@ await withApplication(4188, async (browser, base) => {
     ['Sailcloth', 'sailcloth'],
     ['Tiles of the beacon', 'beacon-tiles'],
     ['The rigging board', 'rigging-board'],
+    ['The chandlery', 'chandlery'],
     ['The headland', 'headland'],
   ]) {
     await open(title);
@@ -74,6 +75,16 @@ await withApplication(4188, async (browser, base) => {
   await page.getByRole('region', { name: 'By hand' }).getByRole('button', { name: /^#10/ }).click();
   await rest();
   await shot('by-hand');
+
+  await open('The chandlery');
+  await page.getByRole('button', { name: /^Tins and jars/ }).click();
+  await step('Filling').click();
+  await rest();
+  await shot('stock');
+  await page.getByRole('region', { name: 'Basket' }).getByRole('button', { name: 'Crate of jars', exact: true }).click();
+  await page.getByRole('button', { name: 'Open to edit' }).click();
+  await rest();
+  await shot('bundle');
 
   await open('Rope fence');
   await page.getByRole('button', { name: /^Fence line Path/ }).click();

@@ -1,4 +1,5 @@
 import { beaconTiles } from './beaconTiles';
+import { chandlery } from './chandlery';
 import { ferryLoop } from './ferryLoop';
 import { headland } from './headland';
 import { ropeFence } from './ropeFence';
@@ -7,4 +8,4 @@ import { riggingBoard } from './riggingBoard';
 import { ternQuay } from './ternQuay';
 
 /** The example scenes by the name of their file. */
-export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, 'rigging-board': riggingBoard, headland };
+export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, 'rigging-board': riggingBoard, headland, chandlery };

@@ -10,6 +10,8 @@ import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { windSchema } from '@/core/curve/hang/schema';
 import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
 import { addStrands, setStrandsEnd } from '@/store/commands/strands';
+import { crateOfJars } from './jarCrates';
+import { addStock } from '@/store/commands/stock';
 import { Builder } from './builder';
 
 /** Points along the quay's edge, `inland` metres from it and `up` metres high. */
@@ -86,6 +88,17 @@ export function ternQuay(): Scene {
   b.do(setStep, { id: goods, step: 'spacing', values: { pitch: 1.35, looseBy: 0.12 } });
   b.do(setStep, { id: goods, step: 'variation', values: { side: [-0.25, 0.25], turnDeg: [-20, 20], size: [0.92, 1.08] } });
   b.do(setPath, { id: stores, values: { visible: false } });
+  // Crates of jars wait for the chandler, stacked two and three high.
+  const jars = crateOfJars(b, b.props(['jar-crate', 'jar']));
+  const waiting = b.do(addPath, { name: 'Where crates wait', kind: 'corner', points: alongQuay([25.2, 23.4], 6.6, [0, 0]) });
+  b.do(setPath, { id: waiting, values: { visible: false } });
+  const crates = b.do(addStock, {
+    shelf: { from: 'path', path: waiting, behind: 'left' },
+    props: [jars],
+    values: { shelves: [{ from: 'path', path: waiting, part: 0, depth: 0.7, levels: [{ height: null }] }] },
+  });
+  b.do(setArrangement, { id: crates, values: { name: 'Crates of jars', thread: 'weld' } });
+  b.do(setStep, { id: crates, step: 'filling', values: { highBy: 'count', high: [1, 3], deepBy: 'count', deep: [1, 2], air: 0.08, airBehind: 0.04 } });
   const moored: { at: Vec3; front: Vec3 }[] = [
     { at: [-9, 0, 9], front: [1, 0, 0.3] },
     { at: [-4.4, 0, 7.2], front: [-1, 0, 0.25] },

@@ -1,6 +1,7 @@
 import { enablePatches, produceWithPatches } from 'immer';
 import { applyPatches, type Patch } from '@/core/scene/patch';
 import { checkChange, valueAt, type Held, type Refusal } from '@/core/scene/guard';
+import { followingRecipes } from '@/core/scene/recipes';
 import type { Scene } from '@/core/scene/schema';
 
 enablePatches();
@@ -109,6 +110,11 @@ export function applyCommand<A>(scene: Scene, c: Command<A>, args: A): Applied {
       held.set(place, { ...one, given: held.get(place)?.given ?? one.given });
     }
     [next, patches, inverse] = run();
+  }
+  const along = followingRecipes(next, patches);
+  if (along.length > 0) {
+    const { value, inverse: back } = applyPatches(next, along);
+    [next, patches, inverse] = [value, [...patches, ...along], [...back, ...inverse]];
   }
   const told = [...held.values()];
   if (patches.length === 0) return { scene, entry: null, made, held: told, refused: null };

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { group, name, seed } from '../math/measures';
+import { group, id, name, seed } from '../math/measures';
 
 /** The dyes of threads, in the order in which new arrangements take them. */
 export const THREADS = ['madder', 'woad', 'weld', 'moss', 'plum'] as const;
@@ -20,6 +20,9 @@ export const baseFields = <K extends string>(kind: K) => ({
     .enum(['boxes', 'points'])
     .optional()
     .describe('Drawn as the boxes of its props, or as points; absent: as they are'),
+  recipe: id
+    .optional()
+    .describe('Those of its kind with the same one share all settings but their places, seed and hand'),
   seed: seed.default(1),
   meant: z
     .array(z.string().max(200))
@@ -29,3 +32,6 @@ export const baseFields = <K extends string>(kind: K) => ({
       `Ids of arrangements and surfaces that it may reach into, “${OWN}” for its fellows: no check minds`,
     ),
 });
+
+/** Those fields by their names. */
+export const OWN_FIELDS: readonly string[] = Object.keys(baseFields(''));

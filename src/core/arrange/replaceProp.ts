@@ -8,7 +8,7 @@ export function withPropReplaced<T>(value: T, prop: string, by: string): T {
 
 /** Lists of ids of props, and records by them. */
 const LISTS = new Set(['rigid']);
-const RECORDS = new Set(['perProp']);
+const RECORDS = new Set(['perProp', 'onShelf']);
 
 function replaced(value: unknown, field: string, prop: string, by: string): unknown {
   if (Array.isArray(value)) {

@@ -32,6 +32,11 @@ const KINDS: Record<string, Arrangement> = {
     props: [{ prop: 'p' }],
     spread: { how: 'loose', amount: 'number', number: 40 },
   }),
+  stock: newArrangement('stock', base('stock'), {
+    shelves: [{ from: 'path', path: 'line', part: 0, depth: 0.6, levels: [{ height: 4 }] }],
+    order,
+    filling: { air: 0.05, deepBy: 'count', deep: [1, 1], highBy: 'count', high: [1, 1] },
+  }),
   // Their foot is their middle.
   spans: newArrangement('spans', base('spans'), { on: 'leaders', props: [{ prop: 'p' }] }),
   // Stood midway between their ends, too.

@@ -159,6 +159,7 @@ export function pasting(
   const names = new Map(LISTS.map((list) => [list, new Set((scene[list] as Node[]).map((n) => n.name))]));
   const patches: Patch[] = [];
   let madeLinks = 0;
+  const recipes = new Map<string, string>();
   const order = new Map(LISTS.map((list) => [list, [...(scene[list] as Node[])]]));
   for (const { list, node } of copies) {
     const copy = withIds(node, renamedTo) as Node;
@@ -169,6 +170,11 @@ export function pasting(
     // Elsewhere the same ids are other things: what did not come along is not meant.
     if ('meant' in copy && 'meant' in node && !isSame)
       copy.meant = node.meant.flatMap((id) => (id === OWN ? [OWN] : (ids.get(id) ?? [])));
+    // Those that share a recipe there share one here, and not one that was here before.
+    if ('recipe' in copy && copy.recipe !== undefined && !isSame) {
+      if (!recipes.has(copy.recipe)) recipes.set(copy.recipe, takeId(counter, 'recipe'));
+      copy.recipe = recipes.get(copy.recipe)!;
+    }
     const by = aside[node.id];
     if (by && !leansOn(node, pasted)) moveAside(copy, by);
     // Behind what it is a copy of, at the end of its group, or at the end.

@@ -51,6 +51,18 @@ export const replacePropMesh = command<{ id: string; mesh: MeshRef; settings: Pr
   name: (before, _, { id }) => `replace the mesh of “${findProp(before, id).name}”`,
 });
 
+/** Puts the props of one group in the place of those of another wherever these are placed, in turn; both stay. */
+export const replaceGroup = patching<{ ids: string[]; by: string[]; name: string }>({
+  patches(scene, { ids, by }) {
+    let { arrangements } = scene;
+    ids.forEach((id, i) => {
+      arrangements = arrangements.map((a) => withPropReplaced(a, id, by[i % by.length]));
+    });
+    return patchesBetween(scene, { ...scene, arrangements });
+  },
+  name: (_, __, { name, ids }) => `“${name}” for ${ids.length} props everywhere`,
+});
+
 /** Puts one prop in the place of another wherever that is placed; both stay in the basket. */
 export const replaceProp = patching<{ id: string; by: string }>({
   patches(scene, { id, by }) {

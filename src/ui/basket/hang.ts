@@ -30,7 +30,7 @@ export function filledInHand(): string | null {
 }
 
 /** The stock in hand; null for anything else. */
-function shelvesInHand(): string | null {
+export function shelvesInHand(): string | null {
   const { node } = useSelection.getState();
   const a = useDocument.getState().scene.arrangements.find((x) => x.id === node?.id);
   return has(a, 'shelves') ? a.id : null;
@@ -87,12 +87,12 @@ export function takeBuilt(name: string): string | undefined {
 let previewed: string | null = null;
 
 /** Shows the run that a drop would make, without making it. Null takes the preview away. */
-export function previewHang(prop: string, path: string | null): void {
+export function previewHang(prop: string, path: string | null, others: string[]): void {
   const key = path && `${prop} ${path}`;
   if (key === previewed) return;
   previewed = key;
   const { scene } = useDocument.getState();
-  const tried = path && applyCommand(scene, addRun, { prop, path, with: goingWith(prop) });
+  const tried = path && applyCommand(scene, addRun, { prop, path, with: others });
   engine().preview(tried && tried.entry ? { scene: tried.scene, patches: tried.entry.patches } : null);
 }
 

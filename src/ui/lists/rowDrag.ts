@@ -68,7 +68,12 @@ export function useRowDrop(row: RowDrag) {
 
 /** Lets a row be dragged by the pointer and be dropped on; the menu and Alt with the arrow keys move it too. */
 export function useRowDrag(row: RowDrag) {
-  const { setNodeRef, listeners, isDragging } = useDraggable({ id: `row ${idOf(row)}`, data: { row } });
+  // A group of the basket is dropped as one mix.
+  const mix = row.head !== undefined && row.nodes[0]?.kind === 'prop' ? row.nodes.map((n) => n.id) : [];
+  const { setNodeRef, listeners, isDragging } = useDraggable({
+    id: `row ${idOf(row)}`,
+    data: { row, ...(mix.length > 0 && { prop: mix[0], others: mix.slice(1) }) },
+  });
   const { ref, mark } = useRowDrop(row);
   return {
     ref: (element: HTMLElement | null) => {

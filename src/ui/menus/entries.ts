@@ -8,7 +8,8 @@ import { duplicateTo, setArrangement, setSlotsRemoved } from '@/store/commands/a
 import { alignPoints, beginAt, insertMidway, splitPath, strokesApart } from '@/store/commands/pathEdits';
 import { removePoints, setPath, setPointKind } from '@/store/commands/paths';
 import { showNodes, showOnly, showAs, type ShownAs } from '@/store/commands/nodes';
-import { replaceProp } from '@/store/commands/scene';
+import { shareRecipe } from '@/store/commands/recipes';
+import { replaceGroup, replaceProp } from '@/store/commands/scene';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
@@ -241,6 +242,12 @@ function pointEntries(path: PointsPath, ids: string[]): MenuEntry[] {
   ];
 }
 
+/** Whether arrangements are of one kind, and some do not share their recipe yet. */
+const canShare = (list: readonly Arrangement[]): boolean =>
+  list.length > 1 &&
+  list.every((a) => a.kind === list[0].kind && !has(a, 'pegs')) &&
+  list.some((a) => a.recipe === undefined || a.recipe !== list[0].recipe);
+
 /** Several nodes at once. */
 export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
   const ids = nodes.map((n) => n.id);
@@ -296,6 +303,15 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
                 },
               ]
             : []),
+          ...(canShare(scene.arrangements.filter((a) => ids.includes(a.id)))
+            ? [
+                {
+                  text: 'Share one recipe',
+                  hint: 'All take the recipe of the last one; a change of one is a change of all',
+                  run: () => void dispatch(shareRecipe, { ids: bundles.toReversed() }),
+                },
+              ]
+            : []),
           ...shownEntries(scene.arrangements.filter((a) => ids.includes(a.id))),
           { text: 'Send out these', hint: 'A file with these alone', run: () => sendOnly(true) },
         ]
@@ -314,7 +330,24 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
 export const groupEntries = (group: string, members: readonly NodeRef[]): MenuEntry[] => [
   { text: 'Rename', run: () => nameGroup(group) },
   ...severalEntries(members),
+  ...otherGroups(group, members),
 ];
+
+/** Of a group of the basket: the others, to stand in all of its places. */
+function otherGroups(group: string, members: readonly NodeRef[]): MenuEntry[] {
+  const { props } = doc().scene;
+  const ids = members.map((n) => n.id);
+  if (members.some((n) => n.kind !== 'prop') || ids.every((id) => placesOf(id) === 0)) return [];
+  const names = new Set(props.flatMap((p) => (p.group && p.group !== group ? [p.group] : [])));
+  return [...names].map((name, i) => ({
+    text: name,
+    run: () => {
+      const by = props.flatMap((p) => (p.group === name ? [p.id] : []));
+      dispatch(replaceGroup, { ids, by, name });
+    },
+    ...(i === 0 && { under: 'In all of their places instead' }),
+  }));
+}
 
 /** What can be done with what is selected; with nothing in hand, with the view and the scene. */
 export function selectionEntries(): MenuEntry[] {

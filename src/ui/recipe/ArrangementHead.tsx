@@ -1,9 +1,10 @@
 'use client';
 
-import { TriangleAlert } from 'lucide-react';
+import { Link2, TriangleAlert } from 'lucide-react';
 import { THREADS } from '@/core/arrange/base';
 import type { Arrangement } from '@/core/arrange/registry';
 import { setArrangement } from '@/store/commands/arrangements';
+import { leaveRecipe, sharing } from '@/store/commands/recipes';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
@@ -53,7 +54,31 @@ export function ArrangementHead({ arrangement: a }: { arrangement: Arrangement }
           </span>
         )}
       </p>
+      <Sharing arrangement={a} />
     </div>
+  );
+}
+
+/** With how many others it shares its recipe, and the way out of that. */
+function Sharing({ arrangement: a }: { arrangement: Arrangement }) {
+  const scene = useDocument((s) => s.scene);
+  const others = sharing(scene, a.id).filter((x) => x.id !== a.id);
+  if (others.length === 0) return null;
+  return (
+    <p className="mt-1 flex items-center gap-1.5 text-[12.5px] text-soft">
+      <Link2 size={13} aria-hidden />
+      <span className="min-w-0 flex-1 truncate" title={others.map((o) => o.name).join(', ')}>
+        One recipe with {others.length === 1 ? others[0].name : plural(others.length, 'other')}
+      </span>
+      <button
+        type="button"
+        title="It goes on by a recipe of its own, as it is now"
+        className="rounded px-1 hover:bg-groove hover:text-text"
+        onClick={() => dispatch(leaveRecipe, { id: a.id })}
+      >
+        Leave it
+      </button>
+    </p>
   );
 }
 

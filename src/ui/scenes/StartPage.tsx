@@ -49,6 +49,11 @@ const EXAMPLES = [
     text: 'Ropes strung from eye to eye, taut, slack and stiff, crossing; a line with floats that sways',
   },
   {
+    name: 'chandlery',
+    title: 'The chandlery',
+    text: 'Racks of three depths stocked in groups and shopped from, each by itself; a counter, crates of jars',
+  },
+  {
     name: 'headland',
     title: 'The headland',
     text: 'A hundred thousand tufts by slope, path, picture and brush; gorse, sea pinks, boulders, a plot in rows, gulls',

@@ -22,7 +22,7 @@ import { currentView } from '@/view/handle';
 import { pegDrop } from '@/view/pegTool';
 import { pathUnder } from '@/view/scenePick';
 import { Basket } from '../basket/Basket';
-import { endPreview, filledInHand, goingWith, hangProp, previewHang } from '../basket/hang';
+import { endPreview, filledInHand, goingWith, hangProp, previewHang, shelvesInHand } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
 import { BringIn } from '../dialogs/BringIn';
 import { CommandList } from '../dialogs/CommandList';
@@ -61,6 +61,12 @@ function pointerOf(e: DragMoveEvent | DragEndEvent): { x: number; y: number } | 
   return { x: start.clientX + e.delta.x - scene.left, y: start.clientY + e.delta.y - scene.top };
 }
 
+/** What goes with a dragged prop: the rest of its group, or what is selected with it. */
+function companions({ active }: DragMoveEvent | DragEndEvent): string[] {
+  const { prop, others } = (active.data.current ?? {}) as { prop: string; others?: string[] };
+  return others ?? goingWith(prop);
+}
+
 /** The main screen: lists and basket, the scene, the recipe, the flat view. */
 export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   const dialog = useUi((s) => s.dialog);
@@ -87,7 +93,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
     if (!prop || readOnly) return;
     const at = pointerOf(e);
     const path = e.over?.id === 'scene' && at ? pathUnder(at.x, at.y, CATCH) : null;
-    previewHang(prop, path?.id ?? null);
+    previewHang(prop, path?.id ?? null, companions(e));
   };
   const onDragEnd = (e: DragEndEvent) => {
     setDragged(null);
@@ -97,8 +103,9 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
       const at = pointerOf(e);
       const path = at && pathUnder(at.x, at.y, CATCH);
       endPreview();
-      if (path) hangProp(data.prop, path.id, goingWith(data.prop));
-      else if (filledInHand() && !readOnly) hangProp(data.prop, undefined, goingWith(data.prop));
+      const others = companions(e);
+      if (path) hangProp(data.prop, path.id, others);
+      else if ((filledInHand() ?? shelvesInHand()) && !readOnly) hangProp(data.prop, undefined, others);
       else if (at && currentView() && !readOnly) pegDrop(currentView()!, at.x, at.y, data.prop);
       return;
     }
@@ -107,7 +114,15 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
     const at = over.index as number | undefined;
     const run = over.run as string | undefined;
     const into = over.into as string | null | undefined;
-    if (data.prop && run) dispatch(addEntry, { id: run, item: { kind: 'prop', prop: data.prop }, at, into });
+    if (data.prop && run)
+      [data.prop as string, ...((data.others as string[] | undefined) ?? [])].forEach((prop, i) =>
+        dispatch(addEntry, {
+          id: run,
+          item: { kind: 'prop', prop },
+          at: at === undefined ? at : at + i,
+          into,
+        }),
+      );
     if (data.entry && run && at !== undefined && (data.index !== at || data.into !== into)) {
       dispatch(moveEntry, { id: run, entry: data.entry as string, to: at, into });
     }

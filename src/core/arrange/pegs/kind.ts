@@ -73,6 +73,7 @@ function sitsOnThat({ pegs }: Pegs): (slot: number, other: string, of: number) =
 export const pegsKind = defineKind({
   schema: pegsSchema,
   noun: 'peg',
+  places: ['pegs'],
   needs: (pegs, before) =>
     before && needsTheSame(pegs, before.node)
       ? before.needs

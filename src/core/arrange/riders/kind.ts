@@ -10,6 +10,7 @@ import { ridersSchema } from './schema';
 export const ridersKind = defineKind({
   schema: ridersSchema,
   noun: 'rider',
+  places: ['on', 'only'],
   needs({ on, props, landing, ground, gaps, hand }) {
     const lands = landing === 'each' && ground.mode !== 'none';
     const kept = neededBy(gaps.keepOuts);

@@ -11,6 +11,7 @@ import { runSchema } from './schema';
 export const runKind = defineKind({
   schema: runSchema,
   noun: 'slot',
+  places: ['paths'],
   needs(run) {
     const paths = run.paths.map((p) => p.path);
     const kept = neededBy(run.gaps.keepOuts);

@@ -9,6 +9,7 @@ import { propsOf, scatterSchema, type Scatter } from './schema';
 export const scatterKind = defineKind({
   schema: scatterSchema,
   noun: 'slot',
+  places: ['over', 'brushed'],
   needs(scatter) {
     const { over, ground, gaps, stand, brushed } = scatter;
     const { paths, arrangements } = neededBy(gaps.keepOuts);

@@ -11,6 +11,7 @@ import { itemSlot, propsOf, sheetSchema } from './schema';
 export const sheetKind = defineKind({
   schema: sheetSchema,
   noun: 'slot',
+  places: ['surface', 'over', 'match', 'items', 'curves'],
   needs: (sheet) => ({
     ...neededBy(sheet.gaps.keepOuts),
     props: propsOf(sheet),

@@ -10,6 +10,7 @@ import { spansSchema } from './schema';
 export const spansKind = defineKind({
   schema: spansSchema,
   noun: 'member',
+  places: ['on', 'divisions'],
   // The posts' own paths are worked out before them: a member follows what they stand on.
   needs({ on, divisions, props, corner, gaps, hand }) {
     const kept = neededBy(gaps.keepOuts);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { baseFields } from '../base';
 import { degrees, vec3 } from '../../math/measures';
-import { spanGapsSchema } from '../steps/gapsSchema';
+import { roomyGapsSchema } from '../steps/gapsSchema';
 import { divisionFields, handSchema } from '../steps/schema';
 import { weightedSchema } from '../steps/weighted';
 
@@ -58,7 +58,7 @@ export const spansSchema = z.object({
     .describe('Posts further apart have none between them; 0: any'),
   rollDeg: degrees.default(0).describe('About its own length'),
   size: z.number().min(1e-6).max(1000).default(1).describe('Across its length'),
-  gaps: spanGapsSchema,
+  gaps: roomyGapsSchema,
   hand: handSchema.describe('Corrections by hand, by the name of the post’s slot that a member leaves from'),
 });
 

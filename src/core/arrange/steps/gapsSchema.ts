@@ -95,8 +95,8 @@ export const gapsSchema = z
 /** Over an area: what is empty leaves a hole. */
 export const areaGapsSchema = z.object({ ...chance, ...around, ...emptied, ...collide }).prefault({});
 
-/** From post to post: members meet each other anyway. */
-export const spanGapsSchema = z.object({ ...chance, ...around, ...emptied }).prefault({});
+/** Where nothing gives way: members meet each other anyway, and what stands on shelves is given room of its own. */
+export const roomyGapsSchema = z.object({ ...chance, ...around, ...emptied }).prefault({});
 
 /** Where chance has its own word for it: the share of leaders that carry one. */
 export const leaderGapsSchema = z.object({ ...around, ...emptied, ...collide }).prefault({});

@@ -13,6 +13,7 @@ const asksForBoard = (s: Shelf): boolean =>
 export const stockKind = defineKind({
   schema: stockSchema,
   noun: 'unit',
+  places: ['shelves', 'byFacing'],
   needs({ shelves, gaps, ...stock }) {
     const kept = neededBy(gaps.keepOuts);
     const own = shelves.flatMap((s) => (s.from === 'surface' ? [s.surface] : []));

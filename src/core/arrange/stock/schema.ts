@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { degrees, factor, length, share } from '../../math/measures';
 import { baseFields } from '../base';
-import { areaGapsSchema } from '../steps/gapsSchema';
+import { roomyGapsSchema } from '../steps/gapsSchema';
 import { propsByHand } from '../steps/byHand';
 import { handSchema, orderSchema, propsOfOrder, variationSchema } from '../steps/schema';
 
@@ -134,7 +134,7 @@ export const stockSchema = z.object({
     .default({})
     .describe('What a hand says of whole facings, by name'),
   variation: variationSchema,
-  gaps: areaGapsSchema,
+  gaps: roomyGapsSchema,
   hand: handSchema,
 });
 

@@ -18,6 +18,8 @@ export function sequence(
   board: number,
   expected: number,
 ): Sequence {
+  // What is not in the order any more holds for no board.
+  const some = goods.filter((id) => order.entries.some((e) => e.id === id));
   // Each board draws for itself.
   const own = (seed + Math.imul(part * 256 + board, 0x9e3779b1)) | 0;
   const zones = new Map<number, { prop: Int32Array; at: number; empty: boolean }>();
@@ -25,7 +27,7 @@ export function sequence(
     const ids = new Float64Array(count);
     for (let i = 0; i < count; i++) ids[i] = blockId(i + 1, 1, 1, part, board);
     const entries = order.entries
-      .filter((e) => goods.length === 0 || goods.includes(e.id))
+      .filter((e) => some.length === 0 || some.includes(e.id))
       .filter((e) => e.zones.length === 0 || e.zones.includes(zone))
       .map((e) => ({ ...e, zones: [] }));
     const bare: Order = { ...order, entries, first: null, last: null, corner: null, every: null };

@@ -11,6 +11,7 @@ import { strandsSchema } from './schema';
 export const strandsKind = defineKind({
   schema: strandsSchema,
   noun: 'line',
+  places: ['from', 'to'],
   needs(strands) {
     const { paths, arrangements } = neededBy(strands.gaps.keepOuts);
     const { from, to } = strands;

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { baseFields } from '../base';
 import { factor } from '../../math/measures';
 import { hangSchema } from '../../curve/hang/schema';
-import { spanGapsSchema } from '../steps/gapsSchema';
+import { roomyGapsSchema } from '../steps/gapsSchema';
 import { handSchema } from '../steps/schema';
 import { weightedSchema } from '../steps/weighted';
 
@@ -41,7 +41,7 @@ export const strandsSchema = z.object({
       'One as long as the line, its ends as they are; or as many as come nearest to their own length',
     ),
   size: factor.default(1).describe('Across the line'),
-  gaps: spanGapsSchema,
+  gaps: roomyGapsSchema,
   hand: handSchema.describe('Corrections by hand, by the name of the slot that a line leaves from'),
 });
 

@@ -88,7 +88,9 @@ export function PropPanel({ id }: { id: string }) {
           not={prop.up}
           onChange={(front) => void pose({ front })}
         />
-        <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
+        {prop.mesh.source !== 'bundle' && (
+          <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
+        )}
         <SnapPoints
           prop={id}
           points={prop.snapPoints}
