@@ -81,7 +81,10 @@ await withApplication(4188, async (browser, base) => {
   await step('Filling').click();
   await rest();
   await shot('stock');
-  await page.getByRole('region', { name: 'Basket' }).getByRole('button', { name: 'Crate of jars', exact: true }).click();
+  await page
+    .getByRole('region', { name: 'Basket' })
+    .getByRole('button', { name: 'Crate of jars', exact: true })
+    .click();
   await page.getByRole('button', { name: 'Open to edit' }).click();
   await rest();
   await shot('bundle');

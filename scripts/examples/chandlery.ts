@@ -57,7 +57,7 @@ export function chandlery(): Scene {
   renumber(b, heavy, deep);
   b.do(setStep, { id: heavy, step: 'filling', values: { highBy: 'count', high: [1, 2], air: 0.03 } });
   b.do(setStep, { id: heavy, step: 'sold', values: { front: [0, 0.5] } });
-  b.do(setStep, { id: heavy, step: 'variation', values: { turnDeg: [-30, 30], tint: { colors: ['#B4472F', '#D6A02B', '#2C5F86'], strength: [0, 0.5] } } });
+  b.do(setStep, { id: heavy, step: 'variation', values: { turnDeg: [-30, 30], perProp: { [props['rope-coil']]: { turnDeg: [0, 0] } }, tint: { colors: ['#B4472F', '#D6A02B', '#2C5F86'], strength: [0, 0.5] } } });
   const shallow = standing(b, 'Shallow rack', props['shallow-rack'], [[2.6, 0, 1.1]], TURNED(-90));
   const small = goods('Tins and jars', { from: 'prop', arrangement: shallow, slot: '1' }, [[props['tar-tin'], [2, 5]], [props.jar, [3, 4]], [props.tin, [2, 4]]], { seed: 2 });
   renumber(b, small, shallow);

@@ -272,7 +272,7 @@ export interface StockLayout {
 }
 
 /** A front edge with what is clear over it. */
-export interface StockShelf {
+interface StockShelf {
   /** Which of the arrangement's shelves, and which board of that. */
   part: number;
   board: number;

@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { SEED } from '../testing/prove';
-import { lineNumber, mostPlaces, mostStrokes, parseSlotName, slotId, slotName, slotParts } from './slotId';
+import {
+  blockId,
+  lineNumber,
+  MOST_IN_BLOCK,
+  mostPlaces,
+  mostStrokes,
+  parseSlotName,
+  slotId,
+  slotName,
+  slotParts,
+} from './slotId';
 
 test('ids and names are each other’s inverse, and ids stay exact integers', () => {
   const nat = (max: number) => fc.integer({ min: 0, max });
@@ -29,4 +39,23 @@ test('ids and names are each other’s inverse, and ids stay exact integers', ()
   expect(slotName(slotId(13))).toBe('13');
   expect(slotName(slotId(13, 2, 1))).toBe('p1.r2.13');
   expect(parseSlotName('nonsense')).toBeNaN();
+});
+
+test('places in a block have ids and names of their own, whatever is counted how far', () => {
+  const { across, deep, high } = MOST_IN_BLOCK;
+  const seen = new Set<number>();
+  for (const part of [0, 1, 255])
+    for (const stroke of [0, 3, 255])
+      for (const a of [1, 77, across])
+        for (const b of [1, 2, deep])
+          for (const c of [1, 9, high]) {
+            const id = blockId(a, b, c, part, stroke);
+            expect(Number.isSafeInteger(id) && id < 0).toBe(true);
+            expect(parseSlotName(slotName(id))).toBe(id);
+            expect(slotParts(id)).toMatchObject({ part, stroke, index: a });
+            seen.add(id);
+          }
+  expect(seen.size).toBe(3 ** 5);
+  expect(slotName(blockId(13, 2, 4))).toBe('13.2.4');
+  expect(slotName(blockId(13, 2, 4, 1, 5))).toBe('p1.k5.13.2.4');
 });

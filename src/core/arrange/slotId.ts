@@ -68,7 +68,7 @@ export const blockId = (across: number, deep: number, high: number, part = 0, st
   -(part * BLOCK.part + stroke * BLOCK.stroke + across * BLOCK.deep + deep * BLOCK.high + high);
 
 /** The numbers behind the id of a place in a block; null for any other. */
-export function blockParts(id: number) {
+function blockParts(id: number) {
   if (!(id < 0)) return null;
   const n = -id;
   return {

@@ -17,7 +17,7 @@ import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 import { GlbParts, mapMesh } from './glbParts';
 import { addSnapsBelow, countSnaps } from './glbSnapPoints';
-import type { GlbOptions } from './glbWrite';
+import type { GlbOptions } from './glbOptions';
 
 /** The scene over a stretch of time: what moves as baked transforms, what is deformed as morph targets. */
 

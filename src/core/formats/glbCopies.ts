@@ -7,7 +7,7 @@ import type { Assets } from '../evaluate/scene';
 import { meshBounds, propMatrix } from '../mesh/mesh';
 import type { Prop } from '../mesh/propSchema';
 import type { GlbParts } from './glbParts';
-import type { GlbOptions } from './glbWrite';
+import type { GlbOptions } from './glbOptions';
 
 const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
 

@@ -11,16 +11,9 @@ import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 import { addSnapsBelow, addSnapsOfRows, countSnaps } from './glbSnapPoints';
 import { addCopies } from './glbCopies';
-import type { Inside } from '../arrange/inside';
+import type { GlbOptions } from './glbOptions';
 
-export interface GlbOptions {
-  /** "instanced": one node a prop and arrangement (EXT_mesh_gpu_instancing); "nodes": one node a prop placed. */
-  props: 'instanced' | 'nodes';
-  /** Whether the surfaces go along. */
-  surfaces: boolean;
-  /** Whether the props' snap points do, as nodes without a mesh. */
-  snaps?: boolean;
-}
+import type { Inside } from '../arrange/inside';
 
 /** Placed rows that share a mesh. */
 interface Group {

@@ -18,7 +18,7 @@ export const fileSchema = z.object({
   format: z.enum(['glb']),
   fileName: name,
 });
-export const bundleRefSchema = z.object({
+const bundleRefSchema = z.object({
   source: z.literal('bundle').describe('What a bundle of this scene holds, as one'),
   bundle: z.string(),
 });
@@ -30,12 +30,10 @@ export const pictureRefSchema = z.object({
   format: z.enum(['png', 'jpeg']).default('png'),
   fileName: z.string().max(200).default('picture.png'),
 });
-/** What surfaces are made from. */
-export const ownMeshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema]);
 export const meshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema, bundleRefSchema]);
 
 export type Axis = z.infer<typeof axisSchema>;
 export type PictureRef = z.infer<typeof pictureRefSchema>;
 /** Where the mesh of a surface comes from. */
-export type OwnMeshRef = z.infer<typeof ownMeshRefSchema>;
+export type OwnMeshRef = z.infer<typeof builtSchema> | z.infer<typeof fileSchema>;
 export type MeshRef = z.infer<typeof meshRefSchema>;

@@ -6,7 +6,7 @@ import type { Scene } from './schema';
 /** Arrangements that share a recipe: what is changed in one is changed in all. Places, seed and hand are each one's own. */
 
 /** The fields of an arrangement that a shared recipe holds. */
-export const sharedFields = (a: Arrangement): string[] => {
+const sharedFields = (a: Arrangement): string[] => {
   const own = new Set<string>([...OWN_FIELDS, 'hand', ...(kindOf(a).places ?? [])]);
   return Object.keys(kindOf(a).schema.shape).filter((field) => !own.has(field));
 };

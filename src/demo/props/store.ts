@@ -81,18 +81,16 @@ export const jarCrate = (): Mesh => {
 };
 
 /** A rack: boards between four posts, open to the front. @param boards heights of their faces, from the lowest up */
-export const rackOf =
-  (width: number, depth: number, boards: readonly number[], height: number) => (): Mesh => {
-    const s = new Shape();
-    for (const x of [-width / 2 + 0.025, width / 2 - 0.025])
-      for (const z of [-depth / 2 + 0.02, depth / 2 - 0.02])
-        s.moveTo(x, 0, z).box(0.05, height, 0.04, C.wood);
-    for (const y of boards) s.moveTo(0, y - 0.028, 0).box(width, 0.028, depth, C.paleWood);
-    // Slats hold what stands deep.
-    for (const x of [-width / 2 + 0.025, width / 2 - 0.025])
-      for (const y of boards) s.moveTo(x, y + 0.09, 0).box(0.02, 0.03, depth - 0.08, C.wood);
-    return s.mesh();
-  };
+const rackOf = (width: number, depth: number, boards: readonly number[], height: number) => (): Mesh => {
+  const s = new Shape();
+  for (const x of [-width / 2 + 0.025, width / 2 - 0.025])
+    for (const z of [-depth / 2 + 0.02, depth / 2 - 0.02]) s.moveTo(x, 0, z).box(0.05, height, 0.04, C.wood);
+  for (const y of boards) s.moveTo(0, y - 0.028, 0).box(width, 0.028, depth, C.paleWood);
+  // Slats hold what stands deep.
+  for (const x of [-width / 2 + 0.025, width / 2 - 0.025])
+    for (const y of boards) s.moveTo(x, y + 0.09, 0).box(0.02, 0.03, depth - 0.08, C.wood);
+  return s.mesh();
+};
 
 export const rack = rackOf(2, 0.45, [0.2, 0.7, 1.15, 1.6, 2.05], 2.1);
 export const deepRack = rackOf(2.4, 0.75, [0.25, 1, 1.75], 2.2);

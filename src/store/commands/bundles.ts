@@ -14,7 +14,7 @@ import { findArrangement, findProp, freeName } from './find';
 /** Commands of bundles: several arrangements that place as one prop. */
 
 /** The bundle that a prop is. */
-export function findBundle(scene: Scene, prop: string): Bundle {
+function findBundle(scene: Scene, prop: string): Bundle {
   const { mesh } = findProp(scene, prop);
   const found = mesh.source === 'bundle' ? scene.bundles.find((b) => b.id === mesh.bundle) : undefined;
   if (!found) throw new Error(`"${prop}" is no bundle.`);

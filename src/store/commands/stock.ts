@@ -22,7 +22,7 @@ const nameOf = (scene: Scene, shelf: GivenShelf | Shelf): string =>
       : findArrangement(scene, shelf.arrangement).name;
 
 /** An arrangement that is stock. */
-export function findStock(scene: Scene, id: string): Stock {
+function findStock(scene: Scene, id: string): Stock {
   const found = findArrangement(scene, id);
   if (!('shelves' in found)) throw new Error(`"${id}" fills no shelves.`);
   return found;

@@ -8,6 +8,7 @@ import { duplicateTo, setArrangement, setSlotsRemoved } from '@/store/commands/a
 import { alignPoints, beginAt, insertMidway, splitPath, strokesApart } from '@/store/commands/pathEdits';
 import { removePoints, setPath, setPointKind } from '@/store/commands/paths';
 import { showNodes, showOnly, showAs, type ShownAs } from '@/store/commands/nodes';
+import { putIntoBundle } from '@/store/commands/bundles';
 import { shareRecipe } from '@/store/commands/recipes';
 import { replaceGroup, replaceProp } from '@/store/commands/scene';
 import { setSurface } from '@/store/commands/surfaces';
@@ -63,6 +64,21 @@ function shownEntries(list: readonly Arrangement[]): MenuEntry[] {
   }));
 }
 
+/** While a bundle is open: into it, or out of it. */
+function openBundleEntries({ id }: Arrangement): MenuEntry[] {
+  const { bundles, props } = doc().scene;
+  const open = bundles.find((b) => b.open);
+  const prop = props.find((p) => p.mesh.source === 'bundle' && p.mesh.bundle === open?.id);
+  if (!open || !prop) return [];
+  const within = !open.members.some((m) => m.id === id);
+  return [
+    {
+      text: within ? `Put into ${prop.name}` : `Take out of ${prop.name}`,
+      run: () => dispatch(putIntoBundle, { prop: prop.id, ids: [id], within }),
+    },
+  ];
+}
+
 export function arrangementEntries(a: Arrangement): MenuEntry[] {
   const { scene } = doc();
   const { paths, surfaces } = needsOf(a);
@@ -86,6 +102,7 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
       hint: 'It becomes one prop of the basket, placed like any other',
       run: () => bundle([a.id]),
     },
+    ...openBundleEntries(a),
     // Single pegs already stand by themselves.
     ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
     ...others.map(({ name, to }) => ({

@@ -30,7 +30,7 @@ const REFUSED = 200;
 const FINE = 1e-4;
 const HAIR = 1e-9;
 
-export const facingName = (part: number, board: number, across: number): string =>
+const facingName = (part: number, board: number, across: number): string =>
   slotName(slotId(across, 0, part, board));
 
 /**

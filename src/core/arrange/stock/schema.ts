@@ -32,7 +32,7 @@ const shelfBase = {
 };
 
 /** Where goods stand: a front edge, or the boards of a rack. */
-export const shelfSchema = z.discriminatedUnion('from', [
+const shelfSchema = z.discriminatedUnion('from', [
   z.object({
     from: z.literal('path').describe('The front edge of a board: every stroke is one'),
     path: z.string(),

@@ -2,7 +2,7 @@ import { STATE } from '../../arrange/result';
 import { writeAffine } from '../../math/affine';
 import type { Vec3 } from '../../math/vec3';
 import type { Bounds } from '../../mesh/mesh';
-import type { Contents } from './bundles';
+import type { Contents } from './contents';
 
 /**
  * The box about what a bundle holds, from its origin; null where that is nothing. What is bent counts as its prop's box.

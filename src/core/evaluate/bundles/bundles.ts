@@ -12,15 +12,11 @@ import type { Prop } from '../../mesh/propSchema';
 import type { Scene } from '../../scene/schema';
 import { keyOf } from '../fingerprint';
 import { boundsOfContents } from './bounds';
+import type { Contents } from './contents';
 import { Expanding } from './expand';
 import { mergedMesh } from './merged';
 
 const COPY = channel('bundle.copy');
-
-/** What one copy of a bundle holds: for each of its arrangements what that has placed. */
-export interface Contents {
-  members: { id: string; placements: Placements; contents: (slot: number, prop: string) => Contents }[];
-}
 
 /** What bundles are worked out from. */
 export interface BundleHost {

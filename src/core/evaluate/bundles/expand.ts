@@ -4,7 +4,7 @@ import { turnAndSizes, writeAffine, writeProduct } from '../../math/affine';
 import { quatMultiply, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { BentMesh } from '../../mesh/bend';
-import type { Contents } from './bundles';
+import type { Contents } from './contents';
 
 /** The way from a bundle's mesh to the own space of its prop. */
 interface ToOwn {

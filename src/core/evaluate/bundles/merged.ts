@@ -3,7 +3,7 @@ import { isMirroring, writeAffine, writeProduct } from '../../math/affine';
 import type { Vec3 } from '../../math/vec3';
 import { keptBounds, propMatrix, type Mesh } from '../../mesh/mesh';
 import type { Prop } from '../../mesh/propSchema';
-import type { Contents } from './bundles';
+import type { Contents } from './contents';
 
 const ONE = [1, 1, 1];
 

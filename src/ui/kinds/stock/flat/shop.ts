@@ -7,7 +7,7 @@ import type { Look } from '../../../flat/look';
 export type View = 'front' | 'above';
 
 /** A shelf in the flat view, pixels. */
-export interface ShownShelf {
+interface ShownShelf {
   /** Left end and the line of the board (from above: its front edge). */
   x: number;
   y: number;
