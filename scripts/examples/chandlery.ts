@@ -72,7 +72,7 @@ export function chandlery(): Scene {
   const edge: Vec3[] = [[-1.5, 0.95, 1.2], [0.9, 0.95, 1.2]];
   const front = b.do(addPath, { name: 'Front of the counter', kind: 'corner', points: edge });
   b.do(setPath, { id: front, values: { visible: false } });
-  const crates = crateOfJars(b, props);
+  const crates = crateOfJars(b, props, [-1.7, 0, 2.3]);
   const shown = goods('On the counter', { from: 'path', path: front }, [[props.jar, [3, 3]], [crates, [1, 1]], [props['line-coil'], [2, 2]], [props.lantern, [1, 1]]], {});
   b.do(setStep, { id: shown, step: 'filling', values: { highBy: 'count', high: [1, 2], deepBy: 'count', deep: [1, 2], setback: 0.06, air: 0.05 } });
   b.do(setOnShelf, { id: shown, prop: props.lantern, values: { stack: false, deep: 1 } });

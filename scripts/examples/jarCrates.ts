@@ -18,20 +18,24 @@ export const standing = (b: Builder, name: string, prop: string, places: Vec3[],
     })
     .split(' ')[0];
 
-/** Makes a bundle with its foot at the origin and leaves no copy of it standing. @returns the prop */
-export function bundled(b: Builder, name: string, members: string[]): string {
-  const [prop, pegs] = b.do(makeBundle, { members, name, origin: [0, 0, 0] }).split(' ');
+/** Makes a bundle with its foot at a place, where it was made, and leaves no copy of it standing. @returns the prop */
+export function bundled(b: Builder, name: string, members: string[], origin: Vec3 = [0, 0, 0]): string {
+  const [prop, pegs] = b.do(makeBundle, { members, name, origin }).split(' ');
   b.do(removeNodes, { ids: [pegs] });
   return prop;
 }
 
 /** A crate with six jars in it, each turned by chance, as one prop. */
-export function crateOfJars(b: Builder, props: { 'jar-crate': string; jar: string }): string {
-  const crate = standing(b, 'Empty crate', props['jar-crate'], [[0, 0, 0]]);
-  const places = [-0.07, 0.07].flatMap((z) => [-0.115, 0, 0.115].map((x): Vec3 => [x, 0.012, z]));
+export function crateOfJars(b: Builder, props: { 'jar-crate': string; jar: string }, at: Vec3 = [0, 0, 0]): string {
+  const crate = standing(b, 'Empty crate', props['jar-crate'], [at]);
+  const places = [-0.07, 0.07].flatMap((z) =>
+    [-0.115, 0, 0.115].map((x): Vec3 => [at[0] + x, at[1] + 0.012, at[2] + z]),
+  );
   const jars = standing(b, 'Jars of a crate', props.jar, places);
   b.do(setStep, { id: jars, step: 'variation', values: { turnDeg: [-40, 40] } });
-  const prop = bundled(b, 'Crate of jars', [crate, jars]);
+  // They stand in it.
+  b.meant('Jars of a crate', 'Empty crate');
+  const prop = bundled(b, 'Crate of jars', [crate, jars], at);
   b.do(setProp, { id: prop, values: { foot: { at: 'base' } } });
   return prop;
 }

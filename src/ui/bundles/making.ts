@@ -7,6 +7,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement, selectedNodes, selectNode } from '@/store/selection';
 import { nameOfProp } from './names';
+import { lookWhenThere } from '../shell/lookWhenThere';
 import { say } from '../uiState';
 
 /** Bundles of what is selected, opened, closed and taken apart. */
@@ -93,7 +94,9 @@ export function openToEdit(prop: string): void {
   const { mesh } = scene.props.find((p) => p.id === prop)!;
   const first =
     mesh.source === 'bundle' ? scene.bundles.find((b) => b.id === mesh.bundle)?.members[0] : undefined;
-  if (first && scene.arrangements.some((a) => a.id === first.id)) selectArrangement(first.id);
+  if (!first || !scene.arrangements.some((a) => a.id === first.id)) return;
+  selectArrangement(first.id);
+  lookWhenThere({ kind: 'arrangement', id: first.id });
 }
 
 export function closeBundle(): void {

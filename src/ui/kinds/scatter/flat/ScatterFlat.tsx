@@ -17,11 +17,12 @@ import { REASON } from '@/words/findings';
 import { plural } from '@/words/numbers';
 import { Segmented } from '../../../controls/Segmented';
 import { useSize } from '../../../flat/useSize';
-import { WHOLE, type Look } from '../../../flat/look';
+import { WHOLE, zoomed, type Look } from '../../../flat/look';
+import { sharpCanvas } from '../../../flat/sharpCanvas';
 import { ZoomButtons } from '../../../flat/ZoomButtons';
 import { useUi } from '../../../uiState';
 import { drawPlan } from './drawPlan';
-import { nudgeOf, planOf, rowAt, rowsIn, zoomed, type Plan, type Side } from './plan';
+import { nudgeOf, planOf, rowAt, rowsIn, type Plan, type Side } from './plan';
 
 const SIDES = [
   { value: 'above', text: 'Above' },
@@ -137,15 +138,9 @@ function Places({ scatter, placements: p, plan, distance, nudges, look, setLook,
   const shown = useShades((s) => s.list);
   const shades = nudges ? shown : NO_SHADES;
   useEffect(() => {
-    const element = canvas.current;
-    const paint = element?.getContext('2d');
-    if (!element || !paint) return;
-    const dense = window.devicePixelRatio || 1;
-    element.width = size.width * dense;
-    element.height = size.height * dense;
-    paint.setTransform(dense, 0, 0, dense, 0, 0);
-    const style = getComputedStyle(element);
-    const ink = (name: string) => style.getPropertyValue(name);
+    const sharp = sharpCanvas(canvas.current, size);
+    if (!sharp) return;
+    const { paint, ink } = sharp;
     drawPlan(paint, {
       shades,
       placements: p,

@@ -1,6 +1,7 @@
 import { allocatePlacements, STATE } from '@/core/arrange/result';
 import { WHOLE } from '../../../flat/look';
-import { nudgeOf, planOf, rowAt, rowsIn, zoomed } from './plan';
+import { zoomed } from '../../../flat/look';
+import { nudgeOf, planOf, rowAt, rowsIn } from './plan';
 
 const p = allocatePlacements(3, []);
 p.position.set([-2, 1, -1, 2, 3, 1, 0, 2, 0]);

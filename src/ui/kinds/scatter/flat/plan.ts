@@ -1,6 +1,6 @@
 import type { Placements } from '@/core/arrange/result';
 import { STATE } from '@/core/arrange/result';
-import { WHOLE, type Look } from '../../../flat/look';
+import type { Look } from '../../../flat/look';
 
 /** The flat view of a scatter: its places from above, or for a volume from any of three sides, in pixels. */
 
@@ -78,17 +78,6 @@ export function rowsIn(
     if (x >= left && x <= right && y >= top && y <= bottom) out.push(i);
   }
   return out;
-}
-
-/** What is zoomed by the wheel: what is under the pointer stays there. @param x, y pixels from the middle of the view */
-export function zoomed(look: Look, by: number, x: number, y: number): Look {
-  const zoom = Math.min(60, Math.max(1, look.zoom * by));
-  if (zoom === 1) return WHOLE;
-  return {
-    zoom,
-    x: look.x + x / look.zoom - x / zoom,
-    y: look.y + y / look.zoom - y / zoom,
-  };
 }
 
 /** How far a drag in the plan moves a place: along its front (+Z) and to its right (−X), where it stands as it lies. */

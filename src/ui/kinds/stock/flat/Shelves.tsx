@@ -12,6 +12,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
 import { plural } from '@/words/numbers';
 import type { Look } from '../../../flat/look';
+import { sharpCanvas } from '../../../flat/sharpCanvas';
 import { useUi } from '../../../uiState';
 import { drawShop } from './drawShop';
 import { lastOfGroup, movedTo, rightOf, widened } from './moves';
@@ -61,15 +62,9 @@ export function Shelves({
   const over = hovered === null ? -1 : ofRow(p.slot.indexOf(hovered));
   const inHand = facings.findIndex((f) => f.name === chosen);
   useEffect(() => {
-    const element = canvas.current;
-    const paint = element?.getContext('2d');
-    if (!element || !paint) return;
-    const dense = window.devicePixelRatio || 1;
-    element.width = size.width * dense;
-    element.height = size.height * dense;
-    paint.setTransform(dense, 0, 0, dense, 0, 0);
-    const style = getComputedStyle(element);
-    const ink = (name: string) => style.getPropertyValue(name);
+    const sharp = sharpCanvas(canvas.current, size);
+    if (!sharp) return;
+    const { paint, ink } = sharp;
     const dyes = Object.values(THREAD_COLORS);
     const first = dyes.indexOf(THREAD_COLORS[stock.thread]);
     drawShop(paint, {

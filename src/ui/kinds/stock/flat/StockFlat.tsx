@@ -8,7 +8,7 @@ import { slotName } from '@/core/arrange/slotId';
 import { plural } from '@/words/numbers';
 import { Segmented } from '../../../controls/Segmented';
 import { useSize } from '../../../flat/useSize';
-import { WHOLE, type Look } from '../../../flat/look';
+import { WHOLE, zoomed, type Look } from '../../../flat/look';
 import { ZoomButtons } from '../../../flat/ZoomButtons';
 import { FacingBar } from './FacingBar';
 import { Shelves } from './Shelves';
@@ -39,11 +39,7 @@ export function StockFlat({ arrangement: stock }: { arrangement: Stock }) {
       e.preventDefault();
       const { left, top, width, height } = element.getBoundingClientRect();
       const [x, y] = [e.clientX - left - width / 2, e.clientY - top - height / 2];
-      setLook((was) => {
-        const zoom = Math.min(60, Math.max(1, was.zoom * (e.deltaY < 0 ? 1.15 : 1 / 1.15)));
-        if (zoom === 1) return WHOLE;
-        return { zoom, x: was.x + x / was.zoom - x / zoom, y: was.y + y / was.zoom - y / zoom };
-      });
+      setLook((was) => zoomed(was, e.deltaY < 0 ? 1.15 : 1 / 1.15, x, y));
     };
     element.addEventListener('wheel', wheel, { passive: false });
     return () => element.removeEventListener('wheel', wheel);
