@@ -109,6 +109,8 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'mesh-missing':
       return `The mesh of “${prop}” is not at hand, so it is not drawn. Bring the file in again under the prop.`;
     case 'mesh-empty':
+      if (scene.props.some((p) => p.id === d.prop && p.mesh.source === 'bundle'))
+        return `“${prop}” is a bundle of nothing, so there is nothing to place. Open it and put something in, or swap it under Props.`;
       return `“${prop}” has no faces, so there is nothing to draw. Swap it under Props.`;
     case 'pitch-not-positive':
       return 'The pitch must be more than 0. Type a length such as 1.8 m.';

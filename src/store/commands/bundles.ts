@@ -134,10 +134,12 @@ export const dissolveBundle = command<{ prop: string }>({
     const bundle = findBundle(scene, prop);
     for (const { node, shown } of membersOf(scene, bundle)) node.visible = bundle.open ? node.visible : shown;
     const placing = scene.arrangements.filter((a) => needsOf(a).props.includes(prop));
+    // Pegs of nothing but copies would have nothing left.
+    const only = placing
+      .filter((a) => 'pegs' in a && needsOf(a).props.every((p) => p === prop))
+      .map((a) => a.id);
     for (const a of placing) Object.assign(a, kindOf(a).withoutProp(a, prop));
-    // Pegs of nothing but copies have nothing left.
-    const empty = placing.filter((a) => needsOf(a).props.length === 0 && 'pegs' in a);
-    scene.arrangements = scene.arrangements.filter((a) => !empty.includes(a));
+    scene.arrangements = scene.arrangements.filter((a) => !only.includes(a.id));
     scene.props = scene.props.filter((p) => p.id !== prop);
     scene.bundles = scene.bundles.filter((b) => b.id !== bundle.id);
   },
