@@ -176,30 +176,6 @@ await withApplication(4188, async (browser, base) => {
   await rest();
   await shot('pegs');
 
-  await open('Ferry loop');
-  await step('Spacing').click();
-  await step('Props').click();
-  await page.getByRole('button', { name: 'Play the pulley' }).click();
-  await page.waitForTimeout(3000);
-  await page.getByRole('button', { name: 'Stop the pulley' }).click();
-  await rest();
-  await shot('pulley');
-
-  await page.getByRole('button', { name: 'Draw path' }).first().click();
-  const scene = await page.locator('[aria-label="Scene"]').boundingBox();
-  await page.mouse.click(scene.x + scene.width * 0.42, scene.y + scene.height * 0.5);
-  await page.keyboard.press('8');
-  for (const [x, y] of [
-    [0.5, 0.45],
-    [0.55, 0.47],
-    [0.585, 0.465],
-  ])
-    await page.mouse.move(scene.x + scene.width * x, scene.y + scene.height * y, { steps: 4 });
-  await page.waitForTimeout(400);
-  await shot('drawing');
-  await page.keyboard.press('Escape');
-  await page.keyboard.press('Escape');
-
   // The start page as it is after two scenes were worked on: left by their own link they have their pictures.
   const fresh = await harnessPage(browser);
   for (const title of ['Tern Quay', 'Ferry loop']) {

@@ -2,7 +2,7 @@ import * as Comlink from 'comlink';
 import type { Patch } from '@/core/scene/patch';
 import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
-import type { Mesh } from '@/core/mesh/mesh';
+import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { MeshRef, PictureRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
@@ -281,6 +281,11 @@ export class EngineClient {
   /** A mask over one of the surfaces as they were worked out last. */
   maskShades(mask: string, surface: string): Promise<MaskShades | null> {
     return this.ask(() => this.remote.maskShades(mask, surface));
+  }
+
+  /** The box about all that some arrangements have placed; null where that is nothing. */
+  boxOf(arrangements: readonly string[]): Promise<Bounds | null> {
+    return this.ask(() => this.remote.boxOf(arrangements));
   }
 
   /** The shortest way along a surface that two places lie on; null where none leads there. */

@@ -231,11 +231,17 @@ export class EngineService {
     return this.evaluator.shades(mask, surface);
   }
 
-  /** Faces of a surface of the last scene at a place: the flat piece there, or the single one. */
+  /** The box about all that some arrangements of the last scene have placed; null where that is nothing. */
+  boxOf(arrangements: readonly string[]): Bounds | null {
+    return this.evaluator.bundles.boxOf(arrangements);
+  }
+
+  /** The shortest way along a surface that two places lie on; null where none leads there. */
   alongSurface(a: Vec3, b: Vec3): ReturnType<Evaluator['alongSurface']> {
     return this.evaluator.alongSurface(a, b);
   }
 
+  /** Faces of a surface of the last scene at a place: the flat piece there, or the single one. */
   facesAt(surface: string, at: Vec3, single: boolean): number[] {
     return this.evaluator.facesAt(surface, at, single);
   }

@@ -59,6 +59,7 @@ const api = {
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
+  boxOf: (...args: Parameters<EngineService['boxOf']>) => service.boxOf(...args),
   alongSurface: (...args: Parameters<EngineService['alongSurface']>) => service.alongSurface(...args),
   facesAt: (...args: Parameters<EngineService['facesAt']>) => service.facesAt(...args),
   maskShades(mask: string, surface: string) {

@@ -1,6 +1,5 @@
-import { WebIO, type Mesh as GltfMesh, type Node as GltfNode } from '@gltf-transform/core';
-import { ALL_EXTENSIONS, EXTMeshGPUInstancing } from '@gltf-transform/extensions';
-import { meshBounds, propMatrix } from '../mesh/mesh';
+import { WebIO } from '@gltf-transform/core';
+import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { GlbParts } from './glbParts';
 import { STATE, type Placements } from '../arrange/result';
 import type { EvaluatedArrangement, Assets, SceneResult, SurfaceResult } from '../evaluate/scene';
@@ -8,118 +7,19 @@ import type { Arrangement } from '../arrange/registry';
 import type { Prop } from '../mesh/propSchema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
-import { slotName } from '../arrange/slotId';
-import { addSnapsBelow, addSnapsOfRows, countSnaps } from './glbSnapPoints';
+import { addSnapsOfRows, countSnaps } from './glbSnapPoints';
 import { addCopies } from './glbCopies';
+import { addInstanced, addNodes, fewTints, groupRows, meshOfGroup } from './glbRows';
 import type { GlbOptions } from './glbOptions';
 
 import type { Inside } from '../arrange/inside';
 
-/** Placed rows that share a mesh. */
-interface Group {
-  prop: number;
-  mirrored: boolean;
-  /** Number of the shape of their own; -1 for the prop's mesh. */
-  shape: number;
-  /** "r,g,b" linear; empty for the prop's own colours. */
-  tint: string;
-  rows: number[];
-}
-
-const SAME = [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1];
-
-/** Above this many tints instances carry theirs as an attribute (_TINT) instead of a mesh a tint. */
-const MOST_TINTS = 32;
-
-/** What of a placed row is written apart from the others: what copies of bundles hold is written with each of them. */
-const isPlain = (inside: Inside | undefined): ((row: number) => boolean) => {
+/** The placed rows that are written one beside the other: copies of bundles are written with what they hold. */
+function plainRows(p: Placements, inside: Inside | undefined): number[] {
   const copies = new Set(inside?.copy);
-  return (row) => !copies.has(row);
-};
-
-/** Rows of the placed props by prop, mirroring and tint. */
-function groupsOf(p: Placements, plain: (row: number) => boolean): Group[] {
-  const tintOf = (i: number) =>
-    p.tint ? [0, 1, 2].map((a) => Math.round(p.tint![i * 3 + a] * 255) / 255).join(',') : '';
-  const tints = new Set<string>();
-  for (let i = 0; i < p.count && tints.size <= MOST_TINTS; i++)
-    if (p.state[i] === STATE.placed) tints.add(tintOf(i));
-  const apart = tints.size <= MOST_TINTS;
-  const out = new Map<string, Group>();
-  for (let i = 0; i < p.count; i++) {
-    if (p.state[i] !== STATE.placed || !plain(i)) continue;
-    const shape = p.shape ? p.shape[i] : -1;
-    const mirrored = shape < 0 && p.scale[i * 3] < 0;
-    const tint = apart ? tintOf(i) : '';
-    const key = `${p.prop[i]} ${mirrored} ${shape} ${tint}`;
-    const group = out.get(key);
-    if (group) group.rows.push(i);
-    else out.set(key, { prop: p.prop[i], mirrored, shape, tint, rows: [i] });
-  }
-  return [...out.values()].sort((a, b) => a.prop - b.prop || Number(a.mirrored) - Number(b.mirrored));
-}
-
-/** A row's scale; its mirroring is in the mesh, and that of a shape of its own is too. */
-const sizeOf = (p: Placements, row: number): [number, number, number] =>
-  p.shape && p.shape[row] >= 0
-    ? [1, 1, 1]
-    : [Math.abs(p.scale[row * 3]), p.scale[row * 3 + 1], p.scale[row * 3 + 2]];
-
-function addInstanced(
-  w: GlbParts,
-  parent: GltfNode,
-  name: string,
-  mesh: GltfMesh,
-  p: Placements,
-  { rows, tint }: Group,
-): void {
-  const extension = w.document.createExtension(EXTMeshGPUInstancing).setRequired(true);
-  const pick = (from: Float64Array | Float32Array, width: number) => {
-    const out = new Float32Array(rows.length * width);
-    rows.forEach((row, i) => out.set(from.subarray(row * width, row * width + width), i * width));
-    return out;
-  };
-  const instances = extension
-    .createInstancedMesh()
-    .setAttribute('TRANSLATION', w.accessor('VEC3', pick(p.position, 3)))
-    .setAttribute('ROTATION', w.accessor('VEC4', pick(p.rotation, 4)))
-    .setAttribute('SCALE', w.accessor('VEC3', Float32Array.from(rows.flatMap((row) => sizeOf(p, row)))));
-  if (p.tint && !tint) instances.setAttribute('_TINT', w.accessor('VEC3', pick(p.tint, 3)));
-  const node = w.document.createNode(name).setMesh(mesh).setExtension('EXT_mesh_gpu_instancing', instances);
-  node.setExtras({ slots: rows.map((row) => slotName(p.slot[row])) });
-  parent.addChild(node);
-}
-
-function addNodes(
-  w: GlbParts,
-  parent: GltfNode,
-  name: string,
-  mesh: GltfMesh,
-  p: Placements,
-  { rows, tint, mirrored, shape }: Group,
-  snapsOf: Prop | null,
-): void {
-  for (const row of rows) {
-    const slot = slotName(p.slot[row]);
-    const node = w.document
-      .createNode(`${name} ${slot}`)
-      .setMesh(mesh)
-      .setTranslation([p.position[row * 3], p.position[row * 3 + 1], p.position[row * 3 + 2]])
-      .setRotation([
-        p.rotation[row * 4],
-        p.rotation[row * 4 + 1],
-        p.rotation[row * 4 + 2],
-        p.rotation[row * 4 + 3],
-      ])
-      .setScale(sizeOf(p, row))
-      .setExtras({
-        slot,
-        prop: name,
-        ...(p.tint && !tint && { tint: [...p.tint.subarray(row * 3, row * 3 + 3)] }),
-      });
-    if (snapsOf && shape < 0) addSnapsBelow(w.document, node, snapsOf, mirrored);
-    parent.addChild(node);
-  }
+  const rows: number[] = [];
+  for (let i = 0; i < p.count; i++) if (p.state[i] === STATE.placed && !copies.has(i)) rows.push(i);
+  return rows;
 }
 
 function addArrangement(
@@ -134,25 +34,14 @@ function addArrangement(
     .createNode(arrangement.name)
     .setExtras({ kind: arrangement.kind, id: arrangement.id });
   const p = result.placements;
-  for (const group of groupsOf(p, isPlain(result.inside))) {
+  const rows = plainRows(p, result.inside);
+  for (const group of groupRows(p, rows, fewTints(p, rows))) {
     const prop = props.get(p.props[group.prop]);
     const mesh = prop && assets.mesh(prop.mesh);
     if (!prop || !mesh || mesh.indices.length < 3) continue;
-    const bent = p.bent?.[group.shape];
-    const key = bent
-      ? `${prop.id} ${arrangement.id} ${group.shape}`
-      : `${prop.id}${group.mirrored ? ' mirrored' : ''}`;
-    const plain = bent
-      ? w.mesh(
-          key,
-          `${prop.name}, bent`,
-          { ...mesh, ...bent, positions: Float32Array.from(bent.positions) },
-          SAME,
-        )
-      : w.mesh(key, prop.name, mesh, propMatrix(prop, meshBounds(mesh)), group.mirrored);
-    const made = group.tint ? w.tinted(plain, group.tint) : plain;
-    if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group);
-    else addNodes(w, parent, prop.name, made, p, group, options.snaps ? prop : null);
+    const made = meshOfGroup(w, prop, mesh, p.bent?.[group.shape], group, arrangement.id);
+    if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group, false);
+    else addNodes(w, parent, prop.name, made, p, group, false, options.snaps ? prop : null);
   }
   if (result.inside) addCopies(w, parent, p, result.inside, props, assets, options);
   if (options.snaps && options.props === 'instanced') addSnapsOfRows(w.document, parent, p, props);

@@ -28,6 +28,7 @@ import { duplicateNode, duplicateSelected } from '../shell/duplicate';
 import { selectedPlaces } from '@/view/places';
 import { nameGroup, openDialog, sendOnly } from '../uiState';
 import { inListEntries } from './groupEntries';
+import { placesOf } from './placesOf';
 import { removeThese } from '../shell/removeThese';
 
 /** What can be done with one thing, for the menu in its panel and for that of the right button. It is in hand then. */
@@ -100,7 +101,7 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
     {
       text: 'Make a bundle of it',
       hint: 'It becomes one prop of the basket, placed like any other',
-      run: () => bundle([a.id]),
+      run: () => void bundle([a.id]),
     },
     ...openBundleEntries(a),
     // Single pegs already stand by themselves.
@@ -152,17 +153,6 @@ export const maskEntries = ({ id }: Mask): MenuEntry[] => [
   ...inListEntries([id]),
   { text: 'Delete', danger: true, run: () => removeThese([id]) },
 ];
-
-/** How often a prop is placed. */
-function placesOf(id: string): number {
-  let count = 0;
-  for (const { placements: p } of engine().state.result.arrangements.values()) {
-    const index = p.props.indexOf(id);
-    if (index < 0) continue;
-    for (let i = 0; i < p.count; i++) if (p.prop[i] === index && p.state[i] === STATE.placed) count++;
-  }
-  return count;
-}
 
 export function propEntries({ id, mesh }: Prop): MenuEntry[] {
   const { arrangements, props } = doc().scene;
@@ -316,7 +306,7 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
                 {
                   text: 'Make a bundle of them',
                   hint: 'They become one prop of the basket, placed like any other',
-                  run: () => bundle(bundles),
+                  run: () => void bundle(bundles),
                 },
               ]
             : []),

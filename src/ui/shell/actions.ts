@@ -491,7 +491,7 @@ export const ACTIONS: Action[] = [
     title: 'Make a bundle of what is selected',
     words: 'group nest prefab assembly compound combine instance component',
     enabled: () => bundlable().length > 0,
-    run: () => bundle(bundlable()),
+    run: () => void bundle(bundlable()),
   },
   {
     id: 'close bundle',

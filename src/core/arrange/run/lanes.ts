@@ -1,3 +1,4 @@
+import { zoneAt } from '../../curve/zone';
 import { withOwnParts } from './parts';
 import type { CompiledPath } from '../../curve/compile';
 import type { SpacingFacts } from '../result';
@@ -204,17 +205,10 @@ function withLocked(
   };
 }
 
-/** The zone at each length: that of the point before it. */
+/** The zone at each length; undefined where all are in zone 0. */
 function zonesAt(path: CompiledPath, s: Float64Array): Int32Array | undefined {
   if (path.zone.every((z) => z === 0)) return undefined;
-  const { pointS, zone } = path;
-  return Int32Array.from(s, (at) => {
-    // The last point of an open path begins nothing: it belongs to the stretch that ends there.
-    let i = pointS.length - (path.closed ? 1 : 2);
-    while (i > 0 && pointS[i] > at + 1e-9 * path.length) i--;
-    // Before the first point of a loop lies the stretch from the last.
-    return pointS[i] > at + 1e-9 * path.length && path.closed ? zone[zone.length - 1] : zone[i];
-  });
+  return Int32Array.from(s, (at) => zoneAt(path, at));
 }
 
 /** Metres after which slots that wrap come round: as many pitches as there are slots; along a density, mean ones. */

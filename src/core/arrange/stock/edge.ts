@@ -1,5 +1,6 @@
 import type { CompiledPath } from '../../curve/compile';
 import { samplePath } from '../../curve/sample';
+import { zoneAt } from '../../curve/zone';
 import { hypot } from '../../math/portable';
 import { cross, type Vec3 } from '../../math/vec3';
 
@@ -45,7 +46,7 @@ export function straightEdge(origin: Vec3, along: Vec3, up: Vec3, length: number
   };
 }
 
-/** So much of its length may a straight side bend, from rounding alone. */
+/** A straight side bends by at most this share of its length, from rounding alone. */
 const STRAIGHT = 1e-9;
 /** Places at which a bend is looked at between the ends of a chord. */
 const LOOKS = 8;
@@ -127,12 +128,4 @@ function chordFrame(p: Float64Array): EdgeFrame {
     y = Math.max(y, p[k + 1]);
   }
   return { origin: [p[0] + out[0] * back, y, p[2] + out[2] * back], along, up: UP, out };
-}
-
-/** The zone at a length: that of the point before it. */
-function zoneAt({ pointS, zone, closed, length }: CompiledPath, s: number): number {
-  const at = closed ? ((s % length) + length) % length : s;
-  let i = pointS.length - (closed ? 1 : 2);
-  while (i > 0 && pointS[i] > at + 1e-9 * length) i--;
-  return pointS[i] > at + 1e-9 * length && closed ? zone[zone.length - 1] : zone[Math.max(0, i)];
 }

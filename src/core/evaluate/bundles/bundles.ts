@@ -133,6 +133,12 @@ export class Bundles {
     return found?.state === 'ready' ? found.bounds : undefined;
   }
 
+  /** The box about what arrangements have placed; null where that is nothing. */
+  boxOf(ids: readonly string[]): Bounds | null {
+    const members = ids.flatMap((id) => this.arrangements.get(id) ?? []);
+    return boundsOfContents(this.base(members, 0), (p) => this.boundsOf(p, 0));
+  }
+
   /** What a prop that is a bundle holds, as one mesh; undefined where that is nothing. Every copy is as the first. */
   mesh(prop: string): Mesh | undefined {
     const bundle = this.of(prop);
