@@ -44,7 +44,7 @@ for (const varied of [false, true]) {
   const scene = wall(80, 25, varied);
   const times: number[] = [];
   let count = 0;
-  for (let k = 0; k < 6; k++) {
+  for (let k = 0; k < 12; k++) {
     const evaluator = new Evaluator(assets as never);
     const began = performance.now();
     count = evaluator.evaluate(scene).arrangements[0].placements.count;
@@ -53,7 +53,7 @@ for (const varied of [false, true]) {
   console.log(`${count} props on 80 edges, ${varied ? 'varied' : 'plain'}: ${mean(times).toFixed(0)} ms`);
 }
 
-const scene = wall(8, 25, true);
+const scene = wall(12, 25, true);
 const evaluator = new Evaluator(assets as never);
 let { count } = evaluator.evaluate(scene).arrangements[0].placements;
 const times: number[] = [];
@@ -106,7 +106,7 @@ nested.props = [...nested.props, bundleOf('box'), bundleOf('load')];
 nested.bundles = [holding('box', 'tins'), holding('load', 'boxes')];
 const deep: number[] = [];
 let inAll = 0;
-for (let k = 0; k < 6; k++) {
+for (let k = 0; k < 12; k++) {
   const began = performance.now();
   inAll = new Evaluator(assets as never).evaluate(nested).arrangements[2].inside!.count;
   deep.push(performance.now() - began);

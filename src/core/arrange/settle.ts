@@ -157,7 +157,8 @@ export function settle(
   const { posing } = recipe;
   const aim = posing.heading === 'target' ? aimAt(posing.target, context) : undefined;
   if (posing.heading === 'target' && !aim) say('target-missing', {});
-  const shapes = props.ids.map((id) => shapeOf(context, id));
+  // The shape of a bundle costs as much as all that it holds.
+  const shapes = recipe.ground ? props.ids.map((id) => shapeOf(context, id)) : [];
   const asOne = landsAsOne(given, stretches, props, shapes, context);
   const work: Work = {
     context,

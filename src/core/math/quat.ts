@@ -117,6 +117,21 @@ export function quatMultiply(a: Quat, b: Quat): Quat {
   ];
 }
 
+/** Writes a·b, `b` from `i` on; `out` may be `b`. */
+export function writeQuatProduct(
+  out: Float64Array,
+  o: number,
+  a: Quat,
+  b: ArrayLike<number>,
+  i: number,
+): void {
+  const [x, y, z, w] = [b[i], b[i + 1], b[i + 2], b[i + 3]];
+  out[o] = a[3] * x + a[0] * w + a[1] * z - a[2] * y;
+  out[o + 1] = a[3] * y - a[0] * z + a[1] * w + a[2] * x;
+  out[o + 2] = a[3] * z + a[0] * y - a[1] * x + a[2] * w;
+  out[o + 3] = a[3] * w - a[0] * x - a[1] * y - a[2] * z;
+}
+
 /** Rotation by turn about Y, then tip about the turned X, then roll about the tipped Z; radians. */
 export function quatTurnTipRoll(turn: number, tip: number, roll: number): Quat {
   const cy = cos(turn / 2);

@@ -21,6 +21,13 @@ export interface Facing extends Built {
   frame: EdgeFrame;
 }
 
+/** A board with the facings on it, and how many did not fit there: by why and prop, "wide 3". */
+export interface LaidBoard {
+  shelf: Filled;
+  facings: Facing[];
+  leftOut: Map<string, number>;
+}
+
 /** Calls for what could not stand on a board, a prop and why. */
 type LeftOut = (prop: number, why: TooLarge) => void;
 

@@ -51,12 +51,15 @@ export class Bundles {
   private known = new Map<string, Known>();
   private meshes = new Map<string, { key: string; mesh: Mesh | undefined }>();
   private copies = new Map<string, { key: string; by: Map<number, Contents> }>();
+  /** Members of bundles, until the next scene is taken. */
+  private listed = new Map<string, { order: readonly string[]; members: Arrangement[] }>();
   /** Bounds of bundles in their own space, by the prop; another object where any has changed. */
   bounds: Record<string, Bounds> = {};
 
   constructor(private host: BundleHost) {}
 
   take({ bundles, props, arrangements }: Scene): void {
+    this.listed.clear();
     this.bundles = new Map(bundles.map((b) => [b.id, b]));
     this.props = new Map(props.map((p) => [p.id, p]));
     this.arrangements = new Map(arrangements.map((a) => [a.id, a]));
@@ -167,8 +170,14 @@ export class Bundles {
 
   /** The arrangements that are in a bundle, those first that others stand on. */
   private membersOf(bundle: Bundle): Arrangement[] {
-    const ids = new Set(bundle.members.flatMap((m) => (m.shown ? [m.id] : [])));
-    return this.host.order().flatMap((id) => (ids.has(id) ? (this.arrangements.get(id) ?? []) : []));
+    const order = this.host.order();
+    let listed = this.listed.get(bundle.id);
+    if (listed?.order !== order) {
+      const ids = new Set(bundle.members.flatMap((m) => (m.shown ? [m.id] : [])));
+      const members = order.flatMap((id) => (ids.has(id) ? (this.arrangements.get(id) ?? []) : []));
+      this.listed.set(bundle.id, (listed = { order, members }));
+    }
+    return listed.members;
   }
 
   /** What it holds as it was made: every arrangement by its own seed. */

@@ -1,7 +1,7 @@
 import type { Inside } from '../../arrange/inside';
 import { STATE, type Placements } from '../../arrange/result';
 import { turnAndSizes, writeAffine, writeProduct } from '../../math/affine';
-import { quatMultiply, type Quat } from '../../math/quat';
+import { writeQuatProduct, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { BentMesh } from '../../mesh/bend';
 import type { Contents } from './contents';
@@ -104,7 +104,7 @@ export class Expanding {
     rows.prop[i] = prop;
     rows.bundle[i] = bundle ? 1 : 0;
     rows.shape![i] = -1;
-    rows.tint!.fill(1, i * 3, i * 3 + 3);
+    rows.tint![i * 3] = rows.tint![i * 3 + 1] = rows.tint![i * 3 + 2] = 1;
     return i;
   }
 
@@ -113,18 +113,14 @@ export class Expanding {
     const { rows } = this;
     const bent = p.bent?.[p.shape?.[row] ?? -1];
     const { matrix: w, origin, size } = way;
-    const [x, y, z] = [0, 1, 2].map((a) => p.position[row * 3 + a] - origin[a]);
+    const x = p.position[row * 3] - origin[0];
+    const y = p.position[row * 3 + 1] - origin[1];
+    const z = p.position[row * 3 + 2] - origin[2];
     for (let a = 0; a < 3; a++) {
       rows.position[i * 3 + a] = w[a] * x + w[4 + a] * y + w[8 + a] * z + w[12 + a];
       rows.scale[i * 3 + a] = (bent ? 1 : p.scale[row * 3 + a]) * size;
     }
-    const q: Quat = [
-      p.rotation[row * 4],
-      p.rotation[row * 4 + 1],
-      p.rotation[row * 4 + 2],
-      p.rotation[row * 4 + 3],
-    ];
-    rows.rotation.set(quatMultiply(way.rotation, q), i * 4);
+    writeQuatProduct(rows.rotation, i * 4, way.rotation, p.rotation, row * 4);
     writeAffine(local, 0, rows.position, i * 3, rows.rotation, i * 4, rows.scale, i * 3);
     writeProduct(rows.matrix, i * 16, m, 0, local, 0);
     if (!bent) return;
