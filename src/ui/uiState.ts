@@ -3,7 +3,7 @@ import type { AnimationRange, SendFormat } from '@/engine/service';
 import { setHour } from '@/view/light';
 
 export type DialogName =
-  'bring-in' | 'send-out' | 'commands' | 'library' | 'line-up' | 'seeds' | 'help' | null;
+  'bring-in' | 'send-out' | 'commands' | 'library' | 'line-up' | 'seeds' | 'on-top' | 'help' | null;
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];

@@ -4,9 +4,18 @@ import { group, id, name, seed } from '../math/measures';
 /** The dyes of threads, in the order in which new arrangements take them. */
 export const THREADS = ['madder', 'woad', 'weld', 'moss', 'plum'] as const;
 export type Thread = (typeof THREADS)[number];
+/** A setting that a recipe shows on top. */
+export type OnTop = NonNullable<z.infer<typeof onTopSchema>>[number];
 
 /** Stands for an arrangement itself where it says what it may reach into: a copy means its own fellows. */
 export const OWN = 'own';
+
+/** Settings that a recipe shows above all others, each by a name of one's own. */
+const onTopSchema = z
+  .array(z.object({ field: z.array(z.string().max(64)).min(1).max(8), name }))
+  .max(40)
+  .optional()
+  .describe('Numbers and ranges of its settings that are shown on top, by names of one’s own');
 
 /** The fields that arrangements of every kind begin with. */
 export const baseFields = <K extends string>(kind: K) => ({
@@ -23,6 +32,7 @@ export const baseFields = <K extends string>(kind: K) => ({
   recipe: id
     .optional()
     .describe('Those of its kind with the same one share all settings but their places, seed and hand'),
+  onTop: onTopSchema,
   seed: seed.default(1),
   meant: z
     .array(z.string().max(200))
@@ -33,5 +43,5 @@ export const baseFields = <K extends string>(kind: K) => ({
     ),
 });
 
-/** Those fields by their names. */
-export const OWN_FIELDS: readonly string[] = Object.keys(baseFields(''));
+/** Those of them that are no part of a recipe, by their names. */
+export const OWN_FIELDS: readonly string[] = Object.keys(baseFields('')).filter((f) => f !== 'onTop');

@@ -104,6 +104,11 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
       run: () => void bundle([a.id]),
     },
     ...openBundleEntries(a),
+    {
+      text: 'Settings on top…',
+      hint: 'The numbers that you want at hand, by names of your own',
+      run: () => openDialog('on-top'),
+    },
     // Single pegs already stand by themselves.
     ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
     ...others.map(({ name, to }) => ({

@@ -12,6 +12,7 @@ import { PlainMenu } from '../controls/PlainMenu';
 import { uiOf } from '../kinds/registry';
 import { arrangementEntries } from '../menus/entries';
 import { plural, whole } from '@/words/numbers';
+import { OnTop } from './OnTop';
 import { RenameField } from './RenameField';
 
 /** Above the recipe of every kind: its thread, its name, what is done with it as a whole, and how many there are. */
@@ -55,6 +56,7 @@ export function ArrangementHead({ arrangement: a }: { arrangement: Arrangement }
         )}
       </p>
       <Sharing arrangement={a} />
+      <OnTop arrangement={a} />
     </div>
   );
 }

@@ -31,6 +31,7 @@ import { Help } from '../dialogs/Help';
 import { Library } from '../dialogs/Library';
 import { LineUp } from '../dialogs/LineUp';
 import { SendOut } from '../dialogs/SendOut';
+import { SettingsOnTop } from '../dialogs/SettingsOnTop';
 import { FlatPanel } from '../flat/FlatPanel';
 import { Lists } from '../lists/Lists';
 import { dropRow, type RowDrag } from '../lists/rowDrag';
@@ -188,6 +189,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
       {dialog === 'commands' && <CommandList />}
       {dialog === 'library' && <Library />}
       {dialog === 'line-up' && <LineUp />}
+      {dialog === 'on-top' && <SettingsOnTop />}
       {dialog === 'help' && <Help />}
     </DndContext>
   );

@@ -513,6 +513,13 @@ export const ACTIONS: Action[] = [
     enabled: () => node()?.kind === 'arrangement',
     run: () => openDialog('seeds'),
   },
+  {
+    id: 'on-top',
+    title: 'Settings on top…',
+    words: 'expose publish favourite parameters pin own names recipe interface controls quick',
+    enabled: () => node()?.kind === 'arrangement' && !useDocument.getState().readOnly,
+    run: () => openDialog('on-top'),
+  },
   ...FOLDS.map(({ id, name, words }): Action => ({
     id: `fold-${id}`,
     title: `Fold or show ${name}`,

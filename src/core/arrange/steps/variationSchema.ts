@@ -1,9 +1,10 @@
 import { z } from 'zod';
-import { length, factor, share, plain } from '../../math/measures';
+import { degrees, factor, length, metres, share } from '../../math/measures';
 
 /** Random values. Each channel is drawn by itself: changing one leaves the others as they are. */
 
-const range = (unit: string) => z.tuple([plain, plain]).describe(`[low, high], ${unit}`);
+const shifts = z.tuple([metres, metres]).describe('[low, high], metres');
+const turns = z.tuple([degrees, degrees]).describe('[low, high], degrees');
 const sizes = z.tuple([factor, factor]).describe('[low, high], a factor');
 const step = length.default(0).describe('0: continuous');
 const spread = z.enum(['uniform', 'bell', 'extremes']).default('uniform');
@@ -23,12 +24,12 @@ export const CHANNELS = [
 export type Channel = (typeof CHANNELS)[number];
 
 const ranges = {
-  along: range('metres').default([0, 0]),
-  side: range('metres').default([0, 0]),
-  lift: range('metres').default([0, 0]),
-  turnDeg: range('degrees').default([0, 0]),
-  tipDeg: range('degrees').default([0, 0]),
-  rollDeg: range('degrees').default([0, 0]),
+  along: shifts.default([0, 0]),
+  side: shifts.default([0, 0]),
+  lift: shifts.default([0, 0]),
+  turnDeg: turns.default([0, 0]),
+  tipDeg: turns.default([0, 0]),
+  rollDeg: turns.default([0, 0]),
   size: sizes.default([1, 1]),
   sizeX: sizes.default([1, 1]),
   sizeY: sizes.default([1, 1]),
@@ -70,10 +71,7 @@ export const variationSchema = z
       .enum(['together', 'each'])
       .default('together')
       .describe('Rows waver together and keep their distance, or each by itself'),
-    mirror: z
-      .number()
-      .min(0)
-      .max(1)
+    mirror: share
       .default(0)
       .describe('Share of the props that are mirrored left to right'),
     tint: z
@@ -101,12 +99,12 @@ export const variationSchema = z
       .record(
         z.string(),
         z.object({
-          along: range('metres').optional(),
-          side: range('metres').optional(),
-          lift: range('metres').optional(),
-          turnDeg: range('degrees').optional(),
-          tipDeg: range('degrees').optional(),
-          rollDeg: range('degrees').optional(),
+          along: shifts.optional(),
+          side: shifts.optional(),
+          lift: shifts.optional(),
+          turnDeg: turns.optional(),
+          tipDeg: turns.optional(),
+          rollDeg: turns.optional(),
           size: sizes.optional(),
           sizeX: sizes.optional(),
           sizeY: sizes.optional(),

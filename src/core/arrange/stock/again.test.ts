@@ -48,7 +48,10 @@ function sceneOf(more: object): Scene {
 
 const RECIPES = [
   {},
-  { variation: { turnDeg: [-20, 20], tint: { colors: ['#b4472f', '#2c5f86'] } }, sold: { front: [0, 1], top: [0, 0.5], forward: true } },
+  {
+    variation: { turnDeg: [-20, 20], tint: { colors: ['#b4472f', '#2c5f86'] } },
+    sold: { front: [0, 1], top: [0, 0.5], forward: true },
+  },
   { gaps: { chance: 0.3 } },
   { filling: { deepBy: 'share', highBy: 'count', leftover: 'centre' } },
 ];

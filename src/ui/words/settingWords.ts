@@ -1,0 +1,23 @@
+import type { Setting } from '@/core/scene/settings';
+
+/** How numbers of a recipe are called where they stand away from their step. */
+
+/** "looseBy" as people read it: "Loose by". */
+const plain = (key: string): string => {
+  const words = key
+    .replace(/Deg$/, '')
+    .replace(/([A-Z])/g, ' $1')
+    .toLowerCase();
+  return words.charAt(0).toUpperCase() + words.slice(1);
+};
+
+/** The step that a setting is in: "Spacing". */
+export const stepOf = ({ field }: Pick<Setting, 'field'>): string =>
+  field.length > 1 ? plain(field[0]) : 'Itself';
+
+/** "Rows: distance", "Pitch". */
+export const settingName = ({ field }: Pick<Setting, 'field'>): string =>
+  field
+    .slice(field.length > 1 ? 1 : 0)
+    .map((key, i) => (i === 0 ? plain(key) : plain(key).toLowerCase()))
+    .join(': ');
