@@ -4,6 +4,7 @@ import {
   choose,
   hang,
   newScene,
+  onScreen,
   openStep,
   pathByNumbers,
   rows,
@@ -126,4 +127,90 @@ test('a bundle of bundles names its way through both, and goes out as nodes in n
   await undo(page);
   await settled(page);
   expect(placed(await rows(page)).length).toBe(12);
+});
+
+test('one prop within one copy is moved, swapped and taken out; all other copies stay', async ({ page }) => {
+  await bundled(page);
+  const before = await along(page);
+  const at = before.find((r) => r.slot === '2/3')!;
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  const seen = await onScreen(page, [at.x, at.y + 0.5, at.z]);
+  await page.mouse.click(seen.x, seen.y);
+  await expect(page.getByRole('group', { name: 'Selected prop' })).toContainText('#2');
+  // A further click goes into the copy, to what is under the pointer.
+  await page.mouse.click(seen.x, seen.y);
+  const panel = page.getByRole('group', { name: 'Selected within a copy' });
+  await expect(panel).toContainText('#2/3');
+  await type(panel.getByRole('textbox', { name: 'Nudge lift' }), '0.5');
+  await settled(page);
+  const own = async () => placed(await rows(page)).filter((r) => r.arrangement !== 'Barrel bundle');
+  const lifted = await own();
+  expect(lifted.map((r) => r.y - before.find((b) => b.slot === r.slot)!.y)).toEqual(
+    before.map((r) => (r.slot === '2/3' ? 0.5 : 0)),
+  );
+  await panel.getByRole('button', { name: 'The one before' }).click();
+  await expect(panel).toContainText('#2/2');
+  await page.keyboard.press('Delete');
+  await settled(page);
+  expect((await own()).map((r) => r.slot)).toEqual(before.map((r) => r.slot).filter((s) => s !== '2/2'));
+  // One step out the copy as a whole is in hand, and what was done stands in the recipe.
+  await expect(page.getByRole('group', { name: 'Selected prop' })).toContainText('#2');
+  const step = await openStep(page, 'Within copies');
+  await expect(step.getByRole('listitem')).toHaveCount(2);
+  await step.getByRole('button', { name: 'Let go of #2/2' }).click();
+  await settled(page);
+  expect((await own()).map((r) => r.slot)).toEqual(before.map((r) => r.slot));
+  await undo(page);
+  await undo(page);
+  await undo(page);
+  await settled(page);
+  expect(await own()).toEqual(before);
+});
+
+test('a stocked rack becomes one prop with its goods', async ({ page }) => {
+  await newScene(page);
+  await page.getByRole('button', { name: 'New path or surface' }).click();
+  await page.getByRole('menuitem', { name: 'Rack with boards, to stock' }).click();
+  await page.getByRole('button', { name: 'Stock its boards' }).click();
+  await takeProps(page, 'Tin');
+  await hang(page, 'Tin');
+  const before = placed(await rows(page));
+  expect(before.length).toBeGreaterThan(50);
+  await choose(page, 'More for this stock', 'Make a bundle of it');
+  await settled(page);
+  const one = placed(await rows(page));
+  // The rack went in as a prop: one row more, and every tin where it stood.
+  expect(one.length).toBe(before.length + 1);
+  const tins = one.filter((r) => r.prop === 'Tin');
+  tins.forEach((r, i) => {
+    for (const axis of ['x', 'y', 'z'] as const) expect(r[axis]).toBeCloseTo(before[i][axis], 5);
+  });
+  await undo(page);
+  await settled(page);
+  expect(placed(await rows(page))).toEqual(before);
+});
+
+test('one prop of a run is made a bundle of by itself, and leaves the run for it', async ({ page }) => {
+  await newScene(page);
+  await takeProps(page, 'Barrel');
+  await pathByNumbers(page, [
+    [-4, 0],
+    [4, 0],
+  ]);
+  await hang(page, 'Barrel');
+  await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '2');
+  const before = placed(await rows(page));
+  const at = before.find((r) => r.slot === '4')!;
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  const seen = await onScreen(page, [at.x, at.y + 0.5, at.z]);
+  await page.mouse.click(seen.x, seen.y);
+  await page.mouse.click(seen.x, seen.y, { button: 'right' });
+  await page.getByRole('menuitem', { name: 'Make a bundle of it' }).first().click();
+  await settled(page);
+  const after = placed(await rows(page));
+  expect(after.filter((r) => !r.slot.includes('/')).map((r) => r.slot)).toEqual(['1', '2', '3', '5']);
+  const [own] = after.filter((r) => r.slot.includes('/'));
+  for (const axis of ['x', 'y', 'z', 'qy', 'qw'] as const) expect(own[axis]).toBeCloseTo(at[axis], 5);
 });

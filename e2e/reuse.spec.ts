@@ -94,3 +94,38 @@ test('a group of the basket is dropped as one mix, and another group takes all o
   await settled(page);
   expect(await rows(page)).toEqual(mixed);
 });
+
+test('a chosen few settings stand on top by names of one’s own, and work from there', async ({ page }) => {
+  await newScene(page);
+  await takeProps(page, 'Crate');
+  await lines(page);
+  await hang(page, 'Crate');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('pin own names');
+  await page.keyboard.press('Enter');
+  const dialog = page.getByRole('dialog', { name: /^On top of/ });
+  await dialog.getByRole('textbox', { name: 'Search settings' }).fill('pitch');
+  await dialog.getByRole('switch', { name: 'Pitch', exact: true }).click();
+  await type(dialog.getByRole('textbox', { name: 'Pitch is called' }), 'How far apart');
+  await dialog.getByRole('textbox', { name: 'Search settings' }).fill('turn');
+  await dialog.getByRole('switch', { name: 'Turn', exact: true }).last().click();
+  await dialog.getByRole('textbox', { name: 'Search settings' }).fill('chance');
+  await dialog.getByRole('switch', { name: 'Chance', exact: true }).click();
+  await page.keyboard.press('Escape');
+  const top = page.getByRole('group', { name: 'On top' });
+  await type(top.getByLabel('How far apart', { exact: true }), '2');
+  await settled(page);
+  expect((await rows(page)).map((r) => Number(r.x.toFixed(6)))).toEqual([-4, -2, 0, 2, 4]);
+  await type(top.getByRole('textbox', { name: 'Turn, most' }), '90');
+  await settled(page);
+  expect(new Set((await rows(page)).map((r) => r.qy.toFixed(4))).size).toBe(5);
+  // Held to the bounds that it has in its own step.
+  await type(top.getByLabel('Chance', { exact: true }), '250');
+  await expect(top.getByText('Held to 100')).toBeVisible();
+  await settled(page);
+  expect(new Set((await rows(page)).map((r) => r.reason))).toEqual(new Set(['chance']));
+  await top.getByRole('button', { name: 'Take “How far apart” off the top' }).click();
+  await expect(top.getByLabel('How far apart', { exact: true })).toHaveCount(0);
+  await undo(page);
+  await expect(top.getByLabel('How far apart', { exact: true })).toHaveCount(1);
+});

@@ -1,6 +1,6 @@
 import type { Vec3 } from '@/core/math/vec3';
 import { setStep } from '@/store/commands/arrangements';
-import { makeBundle } from '@/store/commands/bundles';
+import { makeBundle } from '@/store/commands/makeBundle';
 import { removeNodes } from '@/store/commands/nodes';
 import { addPegs } from '@/store/commands/pegs';
 import { setProp } from '@/store/commands/scene';

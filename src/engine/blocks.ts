@@ -24,6 +24,7 @@ const BITS = 6;
 interface Instances {
   matrices: Float32Array;
   rows: Uint32Array;
+  within?: Uint32Array;
   tints?: Float32Array;
 }
 
@@ -112,7 +113,10 @@ function curveOfCells(): Uint32Array {
 }
 
 /** Sorts instances along a curve through space that never jumps (Hilbert's), by the cells that they lie in. */
-function sortByPlace({ matrices, rows, tints }: Instances, whole: { low: number; wide: number }[]): void {
+function sortByPlace(
+  { matrices, rows, within, tints }: Instances,
+  whole: { low: number; wide: number }[],
+): void {
   const n = rows.length;
   const codes = (curve ??= curveOfCells());
   const most = (1 << BITS) - 1;
@@ -129,10 +133,16 @@ function sortByPlace({ matrices, rows, tints }: Instances, whole: { low: number;
     start[code[i] + 1]++;
   }
   for (let c = 1; c < start.length; c++) start[c] += start[c - 1];
-  const was = { matrices: matrices.slice(), rows: rows.slice(), tints: tints?.slice() };
+  const was = {
+    matrices: matrices.slice(),
+    rows: rows.slice(),
+    within: within?.slice(),
+    tints: tints?.slice(),
+  };
   for (let i = 0; i < n; i++) {
     const to = start[code[i]]++;
     rows[to] = was.rows[i];
+    if (within) within[to] = was.within![i];
     for (let k = 0; k < 16; k++) matrices[to * 16 + k] = was.matrices[i * 16 + k];
     if (tints) for (let k = 0; k < 3; k++) tints[to * 3 + k] = was.tints![i * 3 + k];
   }

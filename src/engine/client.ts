@@ -284,8 +284,20 @@ export class EngineClient {
   }
 
   /** The box about all that some arrangements have placed; null where that is nothing. */
-  boxOf(arrangements: readonly string[]): Promise<Bounds | null> {
-    return this.ask(() => this.remote.boxOf(arrangements));
+  boxOf(...args: Parameters<EngineService['boxOf']>): Promise<Bounds | null> {
+    return this.ask(() => this.remote.boxOf(...args));
+  }
+
+  /** The snap points of what some arrangements have placed, in the scene. */
+  snapPointsOf(
+    ...args: Parameters<EngineService['snapPointsOf']>
+  ): Promise<ReturnType<EngineService['snapPointsOf']>> {
+    return this.ask(() => this.remote.snapPointsOf(...args));
+  }
+
+  /** The snap points of what a bundle holds, in the own space of its prop. */
+  snapPointsIn(prop: string): Promise<ReturnType<EngineService['snapPointsIn']>> {
+    return this.ask(() => this.remote.snapPointsIn(prop));
   }
 
   /** The shortest way along a surface that two places lie on; null where none leads there. */

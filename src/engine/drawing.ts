@@ -10,8 +10,8 @@ export interface DrawBatch {
   shape?: number;
   /** Drawn with the prop's mesh mirrored left to right; the matrices do not mirror then. */
   mirrored: boolean;
-  /** In copies of bundles: its rows are those of the copies, several to one, and its shapes are theirs. */
-  within?: true;
+  /** In copies of bundles, the row of `inside` behind each instance: `rows` are those of the copies, and its shapes theirs. */
+  within?: Uint32Array;
   /** Linear red, green, blue an instance; absent where nothing is tinted. */
   tints?: Float32Array;
   /** Column-major 4×4 a placed prop, from the prop's own space to the scene. */
@@ -88,7 +88,7 @@ function insideBatches(inside: Inside): DrawBatch[] {
     const batch: DrawBatch = {
       prop: inside.props[prop],
       mirrored: mirrored === 1,
-      within: true,
+      within: Uint32Array.from(list),
       ...(shape >= 0 && { shape }),
       matrices: new Float32Array(list.length * 16),
       rows: Uint32Array.from(list, (i) => inside.copy[i]),

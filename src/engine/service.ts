@@ -28,6 +28,7 @@ import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
 import type { BentMesh } from '@/core/mesh/bend';
+import type { Prop } from '@/core/mesh/propSchema';
 import { edgeLoop } from '@/core/mesh/lines/edges';
 import type { Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
@@ -231,9 +232,22 @@ export class EngineService {
     return this.evaluator.shades(mask, surface);
   }
 
-  /** The box about all that some arrangements of the last scene have placed; null where that is nothing. */
-  boxOf(arrangements: readonly string[]): Bounds | null {
-    return this.evaluator.bundles.boxOf(arrangements);
+  /** The snap points of what some arrangements have placed, in the scene. @param slots only those; absent: all */
+  snapPointsOf(arrangements: readonly string[], slots?: readonly number[]): Prop['snapPoints'] {
+    return this.evaluator.bundles.snapPointsOf(arrangements, slots);
+  }
+
+  /** The snap points of what a bundle holds, in the own space of its prop. */
+  snapPointsIn(prop: string): Prop['snapPoints'] {
+    return this.evaluator.bundles.snapPointsIn(prop);
+  }
+
+  /**
+   * The box about all that some arrangements of the last scene have placed; null where that is nothing.
+   * @param slots only those; absent: all
+   */
+  boxOf(arrangements: readonly string[], slots?: readonly number[]): Bounds | null {
+    return this.evaluator.bundles.boxOf(arrangements, slots);
   }
 
   /** The shortest way along a surface that two places lie on; null where none leads there. */

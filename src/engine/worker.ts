@@ -60,6 +60,8 @@ const api = {
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
   boxOf: (...args: Parameters<EngineService['boxOf']>) => service.boxOf(...args),
+  snapPointsOf: (...args: Parameters<EngineService['snapPointsOf']>) => service.snapPointsOf(...args),
+  snapPointsIn: (prop: string) => service.snapPointsIn(prop),
   alongSurface: (...args: Parameters<EngineService['alongSurface']>) => service.alongSurface(...args),
   facesAt: (...args: Parameters<EngineService['facesAt']>) => service.facesAt(...args),
   maskShades(mask: string, surface: string) {

@@ -1,11 +1,20 @@
 import { create } from 'zustand';
 import { hasPoints } from '@/core/curve/schema';
+import type { WayStep } from '@/core/arrange/steps/withinSchema';
 import type { Scene } from '@/core/scene/schema';
 
 /** A node of the scene. */
 export interface NodeRef {
   kind: 'arrangement' | 'path' | 'surface' | 'prop' | 'mask';
   id: string;
+}
+
+/** Slots of an arrangement; of one that is a copy of a bundle perhaps something within it. */
+export interface SelectedSlots {
+  arrangement: string;
+  ids: number[];
+  /** From the copy on; absent: the copy as a whole. */
+  within?: WayStep[];
 }
 
 /** What is selected. The lists, the scene, the flat view and the recipe all read and set this one. */
@@ -18,7 +27,7 @@ export interface SelectionState {
   beside: readonly NodeRef[];
   /** Selected points of one path. */
   points: { path: string; ids: string[] } | null;
-  slots: { arrangement: string; ids: number[] } | null;
+  slots: SelectedSlots | null;
   /** What the pointer is over, anywhere. */
   hover: { arrangement: string; slot: number } | null;
   /** A path that the pointer is over. */
@@ -98,6 +107,12 @@ export const selectSlots = (arrangement: string, ids: number[]): void =>
     points: null,
   });
 
+/** Selects something within the copy in a slot. @param way from the copy on; empty: the copy as a whole */
+export function selectWithin(arrangement: string, slot: number, way: readonly WayStep[]): void {
+  selectSlots(arrangement, [slot]);
+  if (way.length > 0) set({ slots: { arrangement, ids: [slot], within: [...way] } });
+}
+
 /** Takes a slot in beside those of the same arrangement, or out again. */
 export function joinSlot(arrangement: string, slot: number): void {
   const now = get().slots;
@@ -118,10 +133,11 @@ export function setOverPath(overPath: string | null): void {
 export const selectPoints = (path: string, ids: string[]): void =>
   set({ points: ids.length ? { path, ids } : null, slots: null, beside: [] });
 
-/** One step back: slots and points first, then another node, then nothing. */
+/** One step back: what is within a copy, slots and points first, then another node, then nothing. */
 export function stepBack(): void {
   const { points, slots, node, beside, arrangement } = get();
-  if (points || slots) set({ points: null, slots: null });
+  if (slots?.within) selectWithin(slots.arrangement, slots.ids[0], slots.within.slice(0, -1));
+  else if (points || slots) set({ points: null, slots: null });
   else if (beside.length > 0) set({ beside: [] });
   else if (node && node.kind !== 'arrangement' && arrangement)
     set({ node: { kind: 'arrangement', id: arrangement } });

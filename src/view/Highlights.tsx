@@ -1,8 +1,10 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useState } from 'react';
 import { BufferGeometry, Group, InstancedBufferAttribute, InstancedMesh, MeshBasicMaterial } from 'three';
+import { rowAtWay, type Inside } from '@/core/arrange/inside';
 import type { Arrangement } from '@/core/arrange/registry';
 import { rowFinder } from '@/core/arrange/rowFinder';
+import type { WayStep } from '@/core/arrange/steps/withinSchema';
 import { instancesOf } from '@/engine/drawing';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
@@ -40,6 +42,14 @@ function unlit(): Group {
   return new Group().add(none);
 }
 
+/** The rows of what a way leads to in a copy: a prop, or a nested copy with all that is in it. */
+function partOf(inside: Inside, copy: number, way: readonly WayStep[]): ReadonlySet<number> {
+  const row = rowAtWay(inside, copy, way);
+  const part = new Set(row < 0 ? [] : [row]);
+  for (let i = row + 1; row >= 0 && i < inside.count && part.has(inside.parent[i]); i++) part.add(i);
+  return part;
+}
+
 /** Lights up the props that are hovered or selected, in the thread of their arrangement. */
 export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
   const invalidate = useThree((s) => s.invalidate);
@@ -50,16 +60,25 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
   const results = useEngine((s) => s.result.arrangements);
   useEffect(() => {
     const made: InstancedMesh[] = [];
-    const light = (arrangement: string, lit: ReadonlySet<number>, strength: number) => {
+    const light = (
+      arrangement: string,
+      lit: ReadonlySet<number>,
+      strength: number,
+      way?: readonly WayStep[],
+    ) => {
       const result = results.get(arrangement);
       const a = arrangements.find((x) => x.id === arrangement);
       if (!result || !a?.visible || lit.size === 0) return;
       const rowOf = rowFinder(result.placements);
       const rows = [...lit].map(rowOf).filter((row) => row >= 0);
+      const part = way && result.inside && rows.length > 0 ? partOf(result.inside, rows[0], way) : null;
       for (const batch of result.batches) {
         const plain = meshes.get(batch.prop);
         if (!plain) continue;
-        const instances = rows.flatMap((row) => instancesOf(batch, row));
+        const own = part && batch.within;
+        const instances = rows
+          .flatMap((row) => instancesOf(batch, row))
+          .filter((i) => !part || (own && part.has(own[i])));
         if (instances.length === 0) continue;
         const drawn = shapedMesh(plain, result, batch);
         const mesh = new InstancedMesh(
@@ -77,7 +96,7 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
       }
     };
     const selected = new Set(slots?.ids);
-    if (slots) light(slots.arrangement, selected, 0.6);
+    if (slots) light(slots.arrangement, selected, 0.6, slots.within);
     if (hover && !(slots?.arrangement === hover.arrangement && selected.has(hover.slot)))
       light(hover.arrangement, new Set([hover.slot]), 0.4);
     invalidate();

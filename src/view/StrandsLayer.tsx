@@ -2,23 +2,30 @@ import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three';
 import type { Thread } from '@/core/arrange/base';
-import { has } from '@/core/arrange/registry';
+import { has, type Arrangement } from '@/core/arrange/registry';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from './colors';
 
-/** Bare lines that arrangements hang, each arrangement's as one. What has a body along it is drawn as a prop is. */
+const isBare = (a: Arrangement): boolean => has(a, 'hang') && a.props.length === 0;
+
+/**
+ * Bare lines that arrangements hang, each arrangement's as one, and those in the copies of bundles that they have
+ * placed. What has a body along it is drawn as a prop is.
+ */
 export function StrandsLayer() {
   const arrangements = useDocument((s) => s.scene.arrangements);
   return arrangements.map(
-    (a) =>
-      a.visible && has(a, 'hang') && a.props.length === 0 && <Lines key={a.id} id={a.id} thread={a.thread} />,
+    (a) => a.visible && <Lines key={a.id} id={a.id} thread={a.thread} bare={isBare(a)} />,
   );
 }
 
-const Lines = memo(function Lines({ id, thread }: { id: string; thread: Thread }) {
+const Lines = memo(function Lines({ id, thread, bare }: { id: string; thread: Thread; bare: boolean }) {
   const invalidate = useThree((s) => s.invalidate);
-  const lines = useEngine((s) => s.result.arrangements.get(id)?.lines);
+  const lines = useEngine((s) => {
+    const result = s.result.arrangements.get(id);
+    return bare ? result?.lines : result?.inside?.lines;
+  });
   const drawn = useMemo(() => {
     if (!lines || lines.slot.length === 0) return null;
     const { each, position, slot } = lines;

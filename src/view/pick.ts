@@ -5,13 +5,19 @@ import { rayAt } from './project';
 import type { ViewHandle } from '@/view/handle';
 
 /** What an instance stands for, read when something is picked. */
-export type InstancePick = (instance: number) => { arrangement: string; slot: number };
+export type InstancePick = (instance: number) => PickedProp;
+
+/** A placed prop; in a copy of a bundle that copy, and the row of what it holds. */
+interface PickedProp {
+  arrangement: string;
+  slot: number;
+  inside?: number;
+}
 
 Mesh.prototype.raycast = acceleratedRaycast;
 
 export type Hit =
-  | { kind: 'prop'; arrangement: string; slot: number; point: Vec3 }
-  | { kind: 'surface'; id: string; point: Vec3; normal: Vec3 };
+  ({ kind: 'prop'; point: Vec3 } & PickedProp) | { kind: 'surface'; id: string; point: Vec3; normal: Vec3 };
 
 /** What of the view can be met by a ray: surfaces, what is placed, or both. */
 export function targetsIn(view: ViewHandle, want: 'all' | 'surfaces' | 'props'): Object3D[] {

@@ -1,3 +1,4 @@
+import { rowAtWay } from '@/core/arrange/inside';
 import { STATE } from '@/core/arrange/result';
 import { hasPoints } from '@/core/curve/schema';
 import type { Bounds } from '@/core/mesh/mesh';
@@ -5,7 +6,7 @@ import type { Vec3 } from '@/core/math/vec3';
 import { through } from '@/core/mesh/surface';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { selectedNodes, useSelection, type NodeRef } from '@/store/selection';
+import { selectedNodes, useSelection, type NodeRef, type SelectedSlots } from '@/store/selection';
 
 /** Places in the scene that tell where a list of xyz reaches: every so many, and no more than a few thousand. */
 function some(list: ArrayLike<number>, of: (at: Vec3) => Vec3 = (at) => at): Vec3[] {
@@ -23,8 +24,18 @@ export function selectedPlaces(): Vec3[] {
     const ids = new Set(points.ids);
     if (hasPoints(path)) return path.source.points.filter((p) => ids.has(p.id)).map((p) => p.position);
   }
+  if (slots?.within) return [placeWithin(slots)].filter((at) => at !== null);
   if (slots) return propPlaces(slots.arrangement, new Set(slots.ids));
   return selectedNodes().flatMap(placesOf);
+}
+
+/** Where what is selected within a copy of a bundle stands; null where nothing is placed there. */
+export function placeWithin({ arrangement, ids, within = [] }: SelectedSlots): Vec3 | null {
+  const { inside, placements } = engine().state.result.arrangements.get(arrangement) ?? {};
+  const row = inside && placements ? rowAtWay(inside, placements.slot.indexOf(ids[0]), within) : -1;
+  if (row < 0) return null;
+  const [x, y, z] = inside!.matrix.subarray(row * 16 + 12, row * 16 + 15);
+  return [x, y, z];
 }
 
 /** Where the placed props of an arrangement stand, or those slots of it. */

@@ -1,3 +1,5 @@
+import { wayWithin } from '@/core/arrange/inside';
+import type { WayStep } from '@/core/arrange/steps/withinSchema';
 import { nearestOnPath } from '@/core/curve/nearest';
 import { compilePath, type CompiledPath } from '@/core/curve/compile';
 import { pointAt } from '@/core/curve/sample';
@@ -11,13 +13,14 @@ import {
   selectNode,
   selectPoint,
   selectSlots,
+  selectWithin,
   setHover,
   setOverPath,
   useSelection,
 } from '@/store/selection';
 import { currentView, type ViewHandle } from '@/view/handle';
 import { editedPath } from './edited';
-import { pick } from './pick';
+import { pick, type Hit } from './pick';
 import { mayBeNear, nearestOnScreen } from './project';
 
 /** What is under a place of the view, and what a click there takes in hand. */
@@ -115,12 +118,30 @@ export function hoverScene(
   return { prop: hit?.kind === 'prop', path };
 }
 
+/** How far into a copy of a bundle a click goes: on one that is in hand a step further than what of it is in hand. */
+function deeper({ arrangement, slot, inside: row }: Extract<Hit, { kind: 'prop' }>): WayStep[] {
+  const { slots } = useSelection.getState();
+  const { inside } = engine().state.result.arrangements.get(arrangement) ?? {};
+  const isIn = slots?.arrangement === arrangement && slots.ids.length === 1 && slots.ids[0] === slot;
+  if (row === undefined || !inside || !isIn) return [];
+  const way = wayWithin(inside, row);
+  const now = slots.within ?? [];
+  let same = 0;
+  while (
+    same < now.length &&
+    now[same].slot === way[same]?.slot &&
+    now[same].arrangement === way[same].arrangement
+  )
+    same++;
+  return way.slice(0, same + 1);
+}
+
 /** A click on the scene: what is there is taken in hand; on the path in hand it puts a point. @param add beside what is */
 export function clickScene(x: number, y: number, add: boolean): void {
   const view = currentView();
   const hit = view && pick(view, x, y);
   if (hit?.kind === 'prop') {
-    return add ? joinSlot(hit.arrangement, hit.slot) : selectSlots(hit.arrangement, [hit.slot]);
+    return add ? joinSlot(hit.arrangement, hit.slot) : selectWithin(hit.arrangement, hit.slot, deeper(hit));
   }
   const over = pathUnder(x, y);
   if (over) {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { group, id, name, seed } from '../math/measures';
+import { withinSchema } from './steps/withinSchema';
 
 /** The dyes of threads, in the order in which new arrangements take them. */
 export const THREADS = ['madder', 'woad', 'weld', 'moss', 'plum'] as const;
@@ -33,6 +34,7 @@ export const baseFields = <K extends string>(kind: K) => ({
     .optional()
     .describe('Those of its kind with the same one share all settings but their places, seed and hand'),
   onTop: onTopSchema,
+  within: withinSchema,
   seed: seed.default(1),
   meant: z
     .array(z.string().max(200))

@@ -1,4 +1,7 @@
 import type { BentMesh } from '../mesh/bend';
+import type { DrawnLines } from './result';
+import { slotName } from './slotId';
+import type { WayStep } from './steps/withinSchema';
 
 /**
  * What copies of bundles hold, one row a prop or nested copy, those of one copy behind each other. Arrays are one entry
@@ -31,4 +34,32 @@ export interface Inside {
   /** Index into `bent` of those that have a shape of their own, -1 for the others; absent where none has. */
   shape?: Int32Array;
   bent?: BentMesh[];
+  /** The bare lines of all copies, by the slots of those; absent where there are none. */
+  lines?: DrawnLines;
+}
+
+/** The way to a row from the copy that it is in, from outside in. */
+export function wayWithin({ parent, of, member, slot }: Inside, row: number): WayStep[] {
+  const way: WayStep[] = [];
+  for (let i = row; i >= 0; i = parent[i])
+    way.unshift({ arrangement: of[member[i]], slot: slotName(slot[i]) });
+  return way;
+}
+
+/** The row that a way leads to from the copy in a row of the placements; -1 where nothing is placed there. */
+export function rowAtWay(inside: Inside, copy: number, way: readonly WayStep[]): number {
+  let parent = -1;
+  for (const step of way) {
+    const member = inside.of.indexOf(step.arrangement);
+    const isNext = (i: number) =>
+      inside.copy[i] === copy &&
+      inside.parent[i] === parent &&
+      inside.member[i] === member &&
+      slotName(inside.slot[i]) === step.slot;
+    let row = parent + 1;
+    while (row < inside.count && !isNext(row)) row++;
+    if (row === inside.count) return -1;
+    parent = row;
+  }
+  return parent;
 }

@@ -103,6 +103,15 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
   /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */
   removeSlots?(arrangement: z.output<S>, slots: readonly number[], removed: boolean): Partial<z.output<S>>;
+  /**
+   * The fields that change when a surface that it fills becomes a placed prop; null where it does not fill that one.
+   * Absent: it fills none.
+   */
+  ontoPlaced?(
+    arrangement: z.output<S>,
+    surface: string,
+    placed: { arrangement: string; slot: string },
+  ): Partial<z.output<S>> | null;
   /** Fields that say where it stands, and what belongs to places there: a shared recipe has none of them. */
   places?: readonly string[];
   /** Its rows are members: each has an axis, along its front, with two ends to meet it at. */

@@ -77,9 +77,25 @@ export function needsOf(a: Arrangement, was?: Arrangement): Needs {
     if (locks.length > 0) found = { ...found, locks: [...(found.locks ?? []), ...locks] };
     const masks = [...new Set([...(found.masks ?? []), ...masksOfSteps(a)])];
     if (masks.length > 0) found = { ...found, masks };
+    const swapped = a.within?.flatMap(({ hand }) => hand.prop ?? []) ?? [];
+    if (swapped.length > 0) found = { ...found, props: [...new Set([...found.props, ...swapped])] };
     needs.set(a, found);
   }
   return found;
+}
+
+/** An arrangement as it is without a prop. */
+export function withoutProp(a: Arrangement, prop: string): Arrangement {
+  const left = { ...a, ...kindOf(a).withoutProp(a, prop) } as Arrangement;
+  if (a.within?.some(({ hand }) => hand.prop === prop)) {
+    // Swapped for what is gone: what was there before stands there again, as far as a hand has not moved it.
+    left.within = a.within.flatMap((w) => {
+      if (w.hand.prop !== prop) return [w];
+      const { prop: _, ...hand } = w.hand;
+      return Object.keys(hand).length > 0 ? [{ ...w, hand }] : [];
+    });
+  }
+  return left;
 }
 
 /** The surfaces that needs name. @param shown those that "all" are */

@@ -6,14 +6,8 @@ import { applyPatches } from '@/core/scene/patch';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
 import { ASSETS, exampleScene } from '@/core/testing/scene';
 import { applyCommand, type Command } from '../command';
-import {
-  copyOutOfBundle,
-  dissolveBundle,
-  makeBundle,
-  openBundle,
-  putIntoBundle,
-  setCopiesAlike,
-} from './bundles';
+import { copyOutOfBundle, dissolveBundle, openBundle, putIntoBundle, setCopiesAlike } from './bundles';
+import { makeBundle } from './makeBundle';
 import { removeNodes } from './nodes';
 import { replaceProp } from './scene';
 

@@ -1,15 +1,11 @@
-import { inBlocks } from '@/core/arrange/pegs/blocks';
-import { kindOf, needsOf, type Arrangement } from '@/core/arrange/registry';
+import { needsOf, withoutProp, type Arrangement } from '@/core/arrange/registry';
 import type { Path } from '@/core/curve/schema';
-import type { Vec3 } from '@/core/math/vec3';
-import type { Prop } from '@/core/mesh/propSchema';
 import { clip, pasting } from '@/core/scene/clipping';
-import { bundleSchema, type Bundle } from '@/core/scene/bundleSchema';
-import { newProp, takeId } from '@/core/scene/defaults';
+import type { Bundle } from '@/core/scene/bundleSchema';
 import type { Scene } from '@/core/scene/schema';
 import { command, patching } from '../command';
-import { addArrangement } from './arrangements';
-import { findArrangement, findProp, freeName } from './find';
+import { findArrangement, findProp } from './find';
+import { goingAlong } from './makeBundle';
 
 /** Commands of bundles: several arrangements that place as one prop. */
 
@@ -23,64 +19,12 @@ function findBundle(scene: Scene, prop: string): Bundle {
 
 type Node = Arrangement | Path;
 
-/** Nodes that go into a bundle with some arrangements: the paths that nothing else stands on. */
-function goingAlong(scene: Scene, ids: readonly string[]): Path[] {
-  const within = new Set(ids);
-  const needed = (a: Arrangement) => needsOf(a).paths;
-  const own = new Set(scene.arrangements.filter((a) => within.has(a.id)).flatMap(needed));
-  const outside = new Set(scene.arrangements.filter((a) => !within.has(a.id)).flatMap(needed));
-  const named = JSON.stringify([scene.surfaces, scene.masks]);
-  const bases = (p: Path) => JSON.stringify(p.source);
-  return scene.paths.filter(
-    (p) =>
-      own.has(p.id) &&
-      !outside.has(p.id) &&
-      !named.includes(`"${p.id}"`) &&
-      !scene.paths.some((q) => q !== p && !own.has(q.id) && bases(q).includes(`"${p.id}"`)),
-  );
-}
-
 /** The nodes of a bundle that are in the scene. */
 const membersOf = (scene: Scene, bundle: Bundle): { node: Node; shown: boolean }[] =>
   bundle.members.flatMap(({ id, shown }) => {
     const node = scene.arrangements.find((a) => a.id === id) ?? scene.paths.find((p) => p.id === id);
     return node ? [{ node, shown }] : [];
   });
-
-/**
- * Makes one prop of arrangements, with the paths that only they stand on; where they stood it stands as a peg.
- * @param origin where its foot is, in the scene @returns the ids of the prop and of the pegs, a space between
- */
-export const makeBundle = command<{
-  members: string[];
-  name: string;
-  origin: Vec3;
-  snapPoints?: Prop['snapPoints'];
-}>({
-  apply(scene, { members, name, origin, snapPoints = [] }) {
-    const nodes: Node[] = [...members.map((id) => findArrangement(scene, id)), ...goingAlong(scene, members)];
-    const title = freeName(scene.props, name);
-    const bundle = bundleSchema.parse({
-      id: takeId(scene, 'bundle'),
-      name: title,
-      members: nodes.map(({ id, visible }) => ({ id, shown: visible })),
-      origin,
-    });
-    for (const node of nodes) node.visible = false;
-    scene.bundles.push(bundle);
-    const prop: Prop = {
-      ...newProp(takeId(scene, 'prop'), title, { source: 'bundle', bundle: bundle.id }),
-      foot: { at: 'origin' },
-      snapPoints,
-    };
-    scene.props.push(prop);
-    const pegs = addArrangement(scene, 'pegs', title, () => ({
-      pegs: inBlocks([{ id: takeId(scene, 'peg'), prop: prop.id, position: [...origin] as Vec3 }] as never),
-    }));
-    return `${prop.id} ${pegs}`;
-  },
-  name: (_, after) => `bundle “${after.bundles.at(-1)!.name}”`,
-});
 
 /** Opens a bundle, so that what it holds is edited where it was made, or closes it. All of its copies follow. */
 export const openBundle = command<{ prop: string; open: boolean }>({
@@ -138,7 +82,7 @@ export const dissolveBundle = command<{ prop: string }>({
     const only = placing
       .filter((a) => 'pegs' in a && needsOf(a).props.every((p) => p === prop))
       .map((a) => a.id);
-    for (const a of placing) Object.assign(a, kindOf(a).withoutProp(a, prop));
+    for (const a of placing) Object.assign(a, withoutProp(a, prop));
     scene.arrangements = scene.arrangements.filter((a) => !only.includes(a.id));
     scene.props = scene.props.filter((p) => p.id !== prop);
     scene.bundles = scene.bundles.filter((b) => b.id !== bundle.id);

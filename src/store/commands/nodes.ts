@@ -1,4 +1,4 @@
-import { has, kindOf, type Arrangement } from '@/core/arrange/registry';
+import { has, withoutProp, type Arrangement } from '@/core/arrange/registry';
 import type { Thread } from '@/core/arrange/base';
 import { clip, pasting, type Clipping } from '@/core/scene/clipping';
 import { patchesBetween, type Patch } from '@/core/scene/patch';
@@ -79,7 +79,7 @@ export const removeNodes = patching<{ ids: string[]; numbers?: LinkNumbers }>({
     const paths = scene.paths.filter((p) => gone.has(p.id));
     const without = (a: Arrangement): Arrangement => {
       let left = a;
-      for (const { id } of props) left = { ...left, ...kindOf(left).withoutProp(left, id) } as Arrangement;
+      for (const { id } of props) left = withoutProp(left, id);
       if (has(left, 'paths') && left.paths.some((p) => gone.has(p.path)))
         left = { ...left, paths: left.paths.filter((p) => !gone.has(p.path)) };
       return left;

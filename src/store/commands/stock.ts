@@ -58,11 +58,7 @@ export const addShelf = command<{ id: string; shelf: GivenShelf }>({
     while (taken.has(part)) part++;
     const base = { part, depth: null, levels: [] };
     shelves.push(
-      shelf.from === 'path'
-        ? { behind: 'left', ...shelf, ...base }
-        : shelf.from === 'surface'
-          ? { front: '+z', ...shelf, ...base }
-          : { ...shelf, ...base },
+      shelf.from === 'path' ? { behind: 'left', ...shelf, ...base } : { front: '+z', ...shelf, ...base },
     );
   },
   name: (before, _, { shelf }) => `add shelf “${nameOf(before, shelf)}”`,

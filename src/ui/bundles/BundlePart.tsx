@@ -6,7 +6,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { plural } from '@/words/numbers';
 import { Button } from '../controls/Button';
 import { Toggle } from '../controls/Toggle';
-import { closeBundle, openToEdit, takeApart } from './making';
+import { closeBundle, openToEdit, takeApart, takeSnapPoints } from './making';
 
 /** What there is to a prop that is a bundle: what is in it, opened or taken apart, its copies alike or each by itself. */
 export function BundlePart({ prop }: { prop: Prop }) {
@@ -48,6 +48,14 @@ export function BundlePart({ prop }: { prop: Prop }) {
           onClick={() => takeApart(id)}
         >
           Take apart
+        </Button>
+        <Button
+          look="bordered"
+          className="col-span-2"
+          title="Strands, pegs and riders can then be hung on them in every copy"
+          onClick={() => void takeSnapPoints(prop)}
+        >
+          Take the snap points in it
         </Button>
       </div>
     </section>

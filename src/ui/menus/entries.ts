@@ -18,7 +18,7 @@ import { selectArrangement, selectedNodes, selectNode, useSelection, type NodeRe
 import { askFit, chooseTool, lookAt, setShades, useView } from '@/view/viewState';
 import { plural } from '@/words/numbers';
 import { hangProp } from '../basket/hang';
-import { bundle, openToEdit, takeApart } from '../bundles/making';
+import { bundlable, bundle, openToEdit, takeApart } from '../bundles/making';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
@@ -101,7 +101,7 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
     {
       text: 'Make a bundle of it',
       hint: 'It becomes one prop of the basket, placed like any other',
-      run: () => void bundle([a.id]),
+      run: () => void bundle({ members: [a.id], surfaces: [], loose: null }),
     },
     ...openBundleEntries(a),
     {
@@ -143,6 +143,15 @@ export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
     ontoSurface.map(({ text, run }) => ({ text, run: () => run(id) })),
   ),
   ...inHand(id, visible, (shown) => dispatch(setSurface, { id, values: { visible: shown } })),
+  ...(mesh.source === 'made'
+    ? []
+    : [
+        {
+          text: 'Make a bundle of it',
+          hint: 'It becomes one prop of the basket, placed like any other',
+          run: () => void bundle({ members: [], surfaces: [id], loose: null }),
+        },
+      ]),
   ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
   { text: 'Delete', danger: true, run: () => removeThese([id]) },
 ];
@@ -203,6 +212,15 @@ function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
           {
             text: gone ? `Bring ${what} back` : `Remove ${what}`,
             run: () => void dispatch(setSlotsRemoved, { id: a.id, slots: ids, removed: !gone }),
+          },
+        ]
+      : []),
+    ...(kindOf(a).removeSlots
+      ? [
+          {
+            text: `Make a bundle of ${what}`,
+            hint: 'Out of its arrangement, as one prop of the basket',
+            run: () => void bundle({ members: [], surfaces: [], loose: { arrangement: a.id, slots: ids } }),
           },
         ]
       : []),
@@ -311,7 +329,7 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
                 {
                   text: 'Make a bundle of them',
                   hint: 'They become one prop of the basket, placed like any other',
-                  run: () => void bundle(bundles),
+                  run: () => void bundle(bundlable()),
                 },
               ]
             : []),

@@ -5,6 +5,7 @@ import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
+import { WithinStep } from '../bundles/WithinStep';
 import { uiOf } from '../kinds/registry';
 import { MaskPanel } from '../masks/MaskPanel';
 import { ArrangementHead } from './ArrangementHead';
@@ -50,6 +51,7 @@ function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
       <ArrangementHead arrangement={a} />
       <Steps color={color} readOnly={readOnly}>
         <Recipe arrangement={a} />
+        <WithinStep arrangement={a} />
         <ChecksStep id={a.id} color={color} well={well} />
       </Steps>
       <p className="border-t border-edge px-4 py-2.5 text-[12.5px] text-soft">

@@ -1,7 +1,15 @@
 'use client';
 
-import { ArrowLeftRight, Lock, LockOpen, RectangleHorizontal, Spline, Undo2 } from 'lucide-react';
-import { has, kindOf, type Arrangement } from '@/core/arrange/registry';
+import {
+  ArrowLeftRight,
+  Lock,
+  LockOpen,
+  PackageOpen,
+  RectangleHorizontal,
+  Spline,
+  Undo2,
+} from 'lucide-react';
+import { has, kindOf } from '@/core/arrange/registry';
 import { slotName } from '@/core/arrange/slotId';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
 import type { HandCorrection } from '@/core/arrange/steps/schema';
@@ -15,21 +23,17 @@ import { PropPicture } from '../basket/PropPicture';
 import { IconButton } from '../controls/Button';
 import { NumberBox } from '../controls/NumberField';
 import { PlainMenu } from '../controls/PlainMenu';
+import { placeWithin } from '@/view/places';
 import { useView } from '@/view/viewState';
+import { goInto } from '../bundles/within';
+import { WithinPanel } from '../bundles/WithinPanel';
 import { uiOf } from '../kinds/registry';
 import { metres } from '@/words/numbers';
 import { lockWhereTheyStand } from './lockWhereTheyStand';
+import { DARK, LIGHT, waysOf } from './slotPanelLook';
 import { useBeside } from './useBeside';
 
 const SIZE = { width: 292, height: 104 };
-const DARK =
-  '!border-ink-500 !bg-ink-700/60 !px-1 text-linen-50 [&_input]:h-6 [&_span]:!text-linen-300 [&_span:last-child]:hidden';
-const LIGHT = '!text-linen-300 hover:!bg-ink-700 hover:!text-linen-50';
-
-/** What moving on and to the side are called: along a path, on a layout, out of a shelf. */
-const waysOf = (a: Arrangement): [string, string] =>
-  has(a, 'paths') ? ['Along', 'Side'] : has(a, 'shelves') ? ['Out', 'Side'] : ['Up', 'Across'];
-
 /** The small dark panel beside the selected prop (or props): remove, swap, lock, nudge. */
 export function SlotPanel() {
   const slots = useSelection((s) => s.slots);
@@ -41,10 +45,12 @@ export function SlotPanel() {
   const row = p && slots ? p.slot.indexOf(slots.ids[slots.ids.length - 1]) : -1;
   const place: Vec3 | null =
     p && row >= 0 ? [p.position[row * 3], p.position[row * 3 + 1], p.position[row * 3 + 2]] : null;
-  const at = useBeside(place, SIZE);
+  const within = slots?.within ? placeWithin(slots) : null;
+  const at = useBeside(within ?? place, SIZE);
   // With the peg tool in hand it would lie over what is pegged; the recipe has the same fields.
   const pegging = useView((s) => s.tool === 'peg');
   if (pegging || !at || !slots || !p || row < 0 || !arrangement) return null;
+  if (slots.within && within) return <WithinPanel slots={slots} at={at} />;
   const removed = p.state[row] !== 0;
   const prop = scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? 'Pause';
   const many = slots.ids.length > 1;
@@ -93,6 +99,11 @@ export function SlotPanel() {
           </span>
         )}
         {many && <span className="flex-1" />}
+        {!many && result.inside?.copy.includes(row) && (
+          <IconButton name="Into it" className={LIGHT} onClick={() => goInto(slots)}>
+            <PackageOpen size={14} />
+          </IconButton>
+        )}
         {!readOnly && run && (
           <>
             <PlainMenu

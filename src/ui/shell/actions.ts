@@ -19,7 +19,7 @@ import { measureStepBack } from '@/view/measure/measureTool';
 import { resizeBrush, strengthenBrush } from '@/view/masks/paintTool';
 import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
-import { bundlable, bundle, closeBundle } from '../bundles/making';
+import { bundlable, bundle, canBundle, closeBundle } from '../bundles/making';
 import { KIND_UIS } from '../kinds/registry';
 import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
 import { renameSelected } from '../recipe/renameSelected';
@@ -490,7 +490,7 @@ export const ACTIONS: Action[] = [
     id: 'bundle',
     title: 'Make a bundle of what is selected',
     words: 'group nest prefab assembly compound combine instance component',
-    enabled: () => bundlable().length > 0,
+    enabled: () => canBundle(bundlable()),
     run: () => void bundle(bundlable()),
   },
   {

@@ -56,9 +56,11 @@ export class DrawnBatch {
     if (now && now.drawn !== next.drawn) releaseShape(now.drawn);
     const { slot } = next.result.placements;
     this.blocks.forEach((block, b) => {
+      const { rows, within } = next.batch;
       const pick: InstancePick = (i) => ({
         arrangement: next.arrangement,
-        slot: slot[next.batch.rows[b * BLOCK + i]],
+        slot: slot[rows[b * BLOCK + i]],
+        ...(within && { inside: within[b * BLOCK + i] }),
       });
       block.full.userData = { pick };
     });

@@ -144,10 +144,14 @@ class Pool {
   }
 
   /** What an instance stands for. */
-  private at(i: number): { arrangement: string; slot: number } {
+  private at(i: number): ReturnType<InstancePick> {
     const { drawing, start } = this.entries.findLast((e) => e.start <= i)!;
-    const row = drawing.batch.rows[i - start];
-    return { arrangement: drawing.arrangement, slot: drawing.result.placements.slot[row] };
+    const { rows, within } = drawing.batch;
+    return {
+      arrangement: drawing.arrangement,
+      slot: drawing.result.placements.slot[rows[i - start]],
+      ...(within && { inside: within[i - start] }),
+    };
   }
 }
 

@@ -71,9 +71,7 @@ export const variationSchema = z
       .enum(['together', 'each'])
       .default('together')
       .describe('Rows waver together and keep their distance, or each by itself'),
-    mirror: share
-      .default(0)
-      .describe('Share of the props that are mirrored left to right'),
+    mirror: share.default(0).describe('Share of the props that are mirrored left to right'),
     tint: z
       .object({
         colors: z

@@ -28,6 +28,9 @@ export const eachBoardAlone = ({ gaps, variation, hand }: Stock): boolean =>
   !variation.sizeMask &&
   Object.values(hand).every((h) => !h.lock);
 
+/** Fields that are looked at facing by facing, or not at all. */
+const BY_HAND: ReadonlySet<keyof Stock> = new Set(['byFacing', 'hand', 'within', 'onTop']);
+
 /** What is to be done again. */
 export interface Again extends Kept {
   /** Whether a board is, one a board. */
@@ -48,7 +51,7 @@ export function startAgain(
   const { props } = result.placements;
   if (props.length !== ids.length || props.some((id, i) => id !== ids[i])) return undefined;
   for (const field of Object.keys(stock) as (keyof Stock)[])
-    if (field !== 'byFacing' && field !== 'hand' && stock[field] !== node[field]) return undefined;
+    if (!BY_HAND.has(field) && stock[field] !== node[field]) return undefined;
   const touched = new Set<string>();
   for (const [was, now] of [
     [node.byFacing, stock.byFacing],

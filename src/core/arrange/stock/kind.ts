@@ -47,6 +47,16 @@ export const stockKind = defineKind({
       prop in onShelf ? Object.fromEntries(Object.entries(onShelf).filter(([id]) => id !== prop)) : onShelf,
   }),
   removeSlots: ({ hand }, slots, removed) => ({ hand: handRemoved(hand, slots, removed) }),
+  ontoPlaced({ shelves }, surface, placed) {
+    if (!shelves.some((s) => s.from === 'surface' && s.surface === surface)) return null;
+    return {
+      shelves: shelves.map((s): Shelf => {
+        if (s.from !== 'surface' || s.surface !== surface) return s;
+        const { part, depth, levels, front } = s;
+        return { from: 'prop', ...placed, part, depth, levels, front };
+      }),
+    };
+  },
   renew(copy, take) {
     const now = new Map<string, string>();
     for (const e of allEntries(copy.order.entries)) {

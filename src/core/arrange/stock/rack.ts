@@ -64,7 +64,7 @@ function ofSurface(shelf: Extract<Shelf, { from: 'surface' }>, context: ArrangeC
 const frames = new WeakMap<object, Map<string, { positions: Float64Array; indices: Uint32Array }>>();
 
 /** A surface as it stands now, in its own frame turned so that its front is +Z; the same one for the same surface. */
-function inFrame({ now, place }: SurfaceStates, front: keyof typeof TURNS) {
+function inFrame({ now, place }: SurfaceStates, front: Front) {
   let known = frames.get(now);
   if (!known) frames.set(now, (known = new Map()));
   const key = `${front} ${place.join()}`;
@@ -92,22 +92,34 @@ function ofProp(shelf: Extract<Shelf, { from: 'prop' }>, context: ArrangeContext
   if (!shape) return null;
   const q = [...placed.rotation.subarray(row * 4, row * 4 + 4)] as Quat;
   const [sx, sy, sz] = placed.scale.subarray(row * 3, row * 3 + 3);
-  return edgesOf(boardsOf(soup(shape.triangles())), {
-    x: quatRotate(q, [sx, 0, 0]),
-    y: quatRotate(q, [0, sy, 0]),
-    z: quatRotate(q, [0, 0, sz]),
+  const sized = (v: Vec3): Vec3 => quatRotate(q, [v[0] * sx, v[1] * sy, v[2] * sz]);
+  const [x, z] = TURNS[shelf.front];
+  return edgesOf(boardsOf(soup(shape.triangles(), shelf.front)), {
+    x: sized(x),
+    y: sized([0, 1, 0]),
+    z: sized(z),
     at: [...placed.position.subarray(row * 3, row * 3 + 3)] as Vec3,
   });
 }
 
-const soups = new WeakMap<Float64Array, { positions: Float64Array; indices: Uint32Array }>();
+type Front = keyof typeof TURNS;
+const soups = new WeakMap<Float64Array, Map<Front, { positions: Float64Array; indices: Uint32Array }>>();
 
-/** Faces without shared corners as a mesh; the same one for the same faces. */
-function soup(positions: Float64Array) {
-  let made = soups.get(positions);
+/** Faces without shared corners as a mesh that is turned so that its front is +Z; the same one for the same faces. */
+function soup(given: Float64Array, front: Front) {
+  let known = soups.get(given);
+  if (!known) soups.set(given, (known = new Map()));
+  let made = known.get(front);
   if (!made) {
+    const [x, z] = TURNS[front];
+    const positions = front === '+z' ? given : given.slice();
+    for (let o = 0; front !== '+z' && o < positions.length; o += 3) {
+      const own: Vec3 = [given[o], given[o + 1], given[o + 2]];
+      positions[o] = dot(own, x);
+      positions[o + 2] = dot(own, z);
+    }
     made = { positions, indices: Uint32Array.from({ length: positions.length / 3 }, (_, k) => k) };
-    soups.set(positions, made);
+    known.set(front, made);
   }
   return made;
 }

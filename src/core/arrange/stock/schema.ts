@@ -31,6 +31,11 @@ const shelfBase = {
     .describe('From the lowest up: of a path, one over the other; of a rack, what is said of its boards'),
 };
 
+const front = z
+  .enum(['+x', '-x', '+z', '-z'])
+  .default('+z')
+  .describe('The side of its own frame that is the front');
+
 /** Where goods stand: a front edge, or the boards of a rack. */
 const shelfSchema = z.discriminatedUnion('from', [
   z.object({
@@ -45,16 +50,14 @@ const shelfSchema = z.discriminatedUnion('from', [
   z.object({
     from: z.literal('surface').describe('The boards of a rack that is a surface'),
     surface: z.string(),
-    front: z
-      .enum(['+x', '-x', '+z', '-z'])
-      .default('+z')
-      .describe('The side of its own frame that is the front'),
+    front,
     ...shelfBase,
   }),
   z.object({
     from: z.literal('prop').describe('The boards of a rack that is a placed prop'),
     arrangement: z.string(),
     slot: z.string().describe('Name of its slot'),
+    front,
     ...shelfBase,
   }),
 ]);

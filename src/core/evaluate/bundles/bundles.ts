@@ -2,7 +2,8 @@ import { kindOf, needsOf } from '../../arrange/registry';
 import type { Arrangement } from '../../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../../arrange/context';
 import type { Inside } from '../../arrange/inside';
-import { STATE, type Placements } from '../../arrange/result';
+import { STATE, type ArrangementResult, type Placements } from '../../arrange/result';
+import { slotName } from '../../arrange/slotId';
 import { channel, randomBase, randomOf } from '../../math/random';
 import { propBounds, propMatrix, type Bounds, type Mesh } from '../../mesh/mesh';
 import { propShape } from '../../mesh/contact/support';
@@ -14,14 +15,16 @@ import { keyOf } from '../fingerprint';
 import { boundsOfContents } from './bounds';
 import type { Contents } from './contents';
 import { Expanding } from './expand';
+import { corrected, handsWithin, stepKey, type HandWithin } from './handWithin';
 import { mergedMesh } from './merged';
+import { intoBundle, snapPointsPlaced } from './snapPoints';
 
 const COPY = channel('bundle.copy');
 
 /** What bundles are worked out from. */
 export interface BundleHost {
   /** What an arrangement came to last, and its key. */
-  arranged(id: string): { placements: Placements; key: string } | undefined;
+  arranged(id: string): (Pick<ArrangementResult, 'placements' | 'lines'> & { key: string }) | undefined;
   /** Facts and key of props that are no bundles. */
   plain(id: string): { facts: PropFacts; key: string } | undefined;
   mesh(prop: Prop): Mesh | undefined;
@@ -36,6 +39,10 @@ interface Known {
   /** From the mesh's own space, metres from the bundle's origin, to the prop's. */
   matrix: Float64Array;
 }
+
+/** The lines of what has placed nothing along them. */
+const bareLines = ({ placements, lines }: Pick<ArrangementResult, 'placements' | 'lines'>) =>
+  placements.count === 0 ? lines : undefined;
 
 /** A bundle within itself goes no deeper: the graph has told the ring before. */
 const DEEPEST = 32;
@@ -136,10 +143,34 @@ export class Bundles {
     return found?.state === 'ready' ? found.bounds : undefined;
   }
 
-  /** The box about what arrangements have placed; null where that is nothing. */
-  boxOf(ids: readonly string[]): Bounds | null {
-    const members = ids.flatMap((id) => this.arrangements.get(id) ?? []);
-    return boundsOfContents(this.base(members, 0), (p) => this.boundsOf(p, 0));
+  /** The box about what arrangements have placed; null where that is nothing. @param slots only those; absent: all */
+  boxOf(ids: readonly string[], slots?: readonly number[]): Bounds | null {
+    const { members } = this.base(
+      ids.flatMap((id) => this.arrangements.get(id) ?? []),
+      0,
+    );
+    const some = slots && new Set(slots);
+    const placed = members.map(({ placements, ...m }) => {
+      const state = some
+        ? placements.state.map((s, i) => (some.has(placements.slot[i]) ? s : STATE.hand))
+        : placements.state;
+      return { ...m, placements: { ...placements, state } };
+    });
+    return boundsOfContents({ members: placed }, (p) => this.boundsOf(p, 0));
+  }
+
+  /** The snap points of what arrangements have placed, in the scene. @param slots only those; absent: all */
+  snapPointsOf(ids: readonly string[], slots?: readonly number[]): Prop['snapPoints'] {
+    const placed = ids.flatMap((id) => this.host.arranged(id) ?? []);
+    return snapPointsPlaced(placed, (p) => this.facts(p)?.facts, slots);
+  }
+
+  /** The snap points of what a bundle holds, in the own space of its prop. */
+  snapPointsIn(prop: string): Prop['snapPoints'] {
+    const bundle = this.of(prop);
+    if (!bundle) return [];
+    const ids = this.membersOf(bundle).map((m) => m.id);
+    return intoBundle(this.snapPointsOf(ids), bundle.origin, this.matrixOf(prop));
   }
 
   /** What a prop that is a bundle holds, as one mesh; undefined where that is nothing. Every copy is as the first. */
@@ -184,22 +215,28 @@ export class Bundles {
   private base(members: readonly Arrangement[], deep: number): Contents {
     return {
       members: members.flatMap((m) => {
-        const placements = this.host.arranged(m.id)?.placements;
+        const arranged = this.host.arranged(m.id);
         const nested = (_: number, prop: string) => {
           const bundle = this.of(prop);
           return bundle && deep < DEEPEST ? this.base(this.membersOf(bundle), deep + 1) : { members: [] };
         };
-        return placements ? [{ id: m.id, placements, contents: nested }] : [];
+        if (!arranged) return [];
+        return [{ id: m.id, placements: arranged.placements, lines: bareLines(arranged), contents: nested }];
       }),
     };
   }
 
-  /** What the copy in a slot holds. @param chain the hash of the copies that it is in */
-  private copy(prop: string, slot: number, chain: number): Contents {
+  /**
+   * What the copy in a slot holds. @param chain the hash of the copies that it is in; null: those are as they were made
+   * @param hand what a hand corrects in it
+   */
+  private copy(prop: string, slot: number, chain: number | null, hand?: HandWithin): Contents {
     const bundle = this.of(prop);
     if (!bundle) return { members: [] };
-    if (bundle.alike) return this.base(this.membersOf(bundle), 0);
+    if (bundle.alike || chain === null)
+      return hand ? this.drawn(bundle, null, hand) : this.base(this.membersOf(bundle), 0);
     const own = Math.floor(randomOf(randomBase(chain, COPY), slot) * 4294967296) | 0;
+    if (hand) return this.drawn(bundle, own, hand);
     const { key } = this.knownOf(prop, 0);
     let kept = this.copies.get(prop);
     if (kept?.key !== key) this.copies.set(prop, (kept = { key, by: new Map() }));
@@ -208,7 +245,7 @@ export class Bundles {
     return made;
   }
 
-  private drawn(bundle: Bundle, chain: number): Contents {
+  private drawn(bundle: Bundle, chain: number | null, hand?: HandWithin): Contents {
     const context = this.host.context();
     const own = new Map<string, Placements>();
     const within: ArrangeContext = {
@@ -218,9 +255,17 @@ export class Bundles {
     };
     return {
       members: this.membersOf(bundle).map((m) => {
-        const { placements } = kindOf(m).evaluate({ ...m, seed: m.seed ^ chain } as typeof m, within);
+        const seed = chain === null ? m.seed : m.seed ^ chain;
+        const result = kindOf(m).evaluate(corrected({ ...m, seed }, hand), within);
+        const { placements } = result;
         own.set(m.id, placements);
-        return { id: m.id, placements, contents: (slot, prop) => this.copy(prop, slot, chain) };
+        return {
+          id: m.id,
+          placements,
+          lines: bareLines(result),
+          contents: (slot, prop) =>
+            this.copy(prop, slot, chain, hand?.deeper.get(stepKey(m.id, slotName(slot)))),
+        };
       }),
     };
   }
@@ -229,6 +274,7 @@ export class Bundles {
   inside(a: Arrangement, placements: Placements): Inside | undefined {
     if (!needsOf(a).props.some(this.isBundle)) return undefined;
     const bundles = placements.props.map(this.isBundle);
+    const hands = handsWithin(a.within);
     const work = new Expanding((prop) => this.matrixOf(prop), this.isBundle);
     for (let row = 0; row < placements.count; row++) {
       const prop = placements.prop[row];
@@ -240,7 +286,7 @@ export class Bundles {
         id,
         this.of(id)?.origin,
         (origin) => this.of(origin)?.origin,
-        this.copy(id, placements.slot[row], a.seed),
+        this.copy(id, placements.slot[row], a.seed, hands?.get(slotName(placements.slot[row]))),
       );
     }
     return work.count > 0 ? work.done() : undefined;

@@ -1,6 +1,12 @@
-import type { Placements } from '../../arrange/result';
+import type { DrawnLines, Placements } from '../../arrange/result';
 
 /** What one copy of a bundle holds: for each of its arrangements what that has placed. */
 export interface Contents {
-  members: { id: string; placements: Placements; contents: (slot: number, prop: string) => Contents }[];
+  members: {
+    id: string;
+    placements: Placements;
+    /** Lines that it hangs bare. */
+    lines?: DrawnLines | undefined;
+    contents: (slot: number, prop: string) => Contents;
+  }[];
 }

@@ -5,6 +5,7 @@ import { writeQuatProduct, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import type { BentMesh } from '../../mesh/bend';
 import type { Contents } from './contents';
+import { CopiedLines } from './copiedLines';
 
 /** The way from a bundle's mesh to the own space of its prop. */
 interface ToOwn {
@@ -25,6 +26,9 @@ export class Expanding {
   private bentAt = new Map<BentMesh, number>();
   private tinted = false;
   private ways = new Map<string, ToOwn>();
+  private lines = new CopiedLines();
+  /** Of the copy that is put in. */
+  private slot = 0;
   count = 0;
 
   /** @param matrixOf from the mesh of a bundle to the own space of its prop */
@@ -45,6 +49,7 @@ export class Expanding {
     const m = new Float64Array(16);
     writeAffine(m, 0, p.position, row * 3, p.rotation, row * 4, p.scale, row * 3);
     const tint = p.tint?.subarray(row * 3, row * 3 + 3);
+    this.slot = p.slot[row];
     this.fill(row, -1, m, this.way(prop, origin), originOf, contents, tint);
   }
 
@@ -67,7 +72,8 @@ export class Expanding {
     { members }: Contents,
     tint: ArrayLike<number> | undefined,
   ): void {
-    for (const { id, placements: p, contents } of members) {
+    for (const { id, placements: p, lines, contents } of members) {
+      if (lines) this.lines.put(lines, m, way.matrix, way.origin, this.slot);
       const member = numbered(this.of, id);
       const bundles = p.props.map(this.isBundle);
       const props = p.props.map((prop) => numbered(this.props, prop));
@@ -140,12 +146,14 @@ export class Expanding {
 
   done(): Inside {
     const { tint, shape, ...rows } = cut(this.rows, this.count);
+    const lines = this.lines.done();
     return {
       ...rows,
       count: this.count,
       of: [...this.of.keys()],
       props: [...this.props.keys()],
       ...(this.tinted && { tint }),
+      ...(lines && { lines }),
       ...(this.bent.length > 0 && { shape, bent: this.bent }),
     };
   }

@@ -2,7 +2,6 @@
 
 import { Lock, Undo2 } from 'lucide-react';
 import { has, type With } from '@/core/arrange/registry';
-import type { HandCorrection } from '@/core/arrange/steps/schema';
 import { parseSlotName } from '@/core/arrange/slotId';
 import { clearBrushed } from '@/store/commands/brushed';
 import { letGo } from '@/store/commands/hand';
@@ -10,7 +9,8 @@ import { dispatch, useDocument } from '@/store/document';
 import { selectSlots, setHover } from '@/store/selection';
 import { VirtualList } from '../../controls/VirtualList';
 import { Button, IconButton } from '../../controls/Button';
-import { degrees, metres, plural } from '@/words/numbers';
+import { plural } from '@/words/numbers';
+import { correctionWords } from '../../words/correctionWords';
 import type { StepProps } from './stepProps';
 
 /** What the brush did to what stands there, to be taken back. */
@@ -76,7 +76,9 @@ export function HandStep({ arrangement: run }: StepProps<'hand'>) {
                   className="flex min-w-0 flex-1 items-baseline gap-2 rounded-md px-1 py-1 text-left text-[12.5px] hover:bg-groove"
                 >
                   <span className="num shrink-0">#{name}</span>
-                  <span className="min-w-0 flex-1 truncate text-soft">{describe(run.hand[name], scene)}</span>
+                  <span className="min-w-0 flex-1 truncate text-soft">
+                    {correctionWords(run.hand[name], scene)}
+                  </span>
                   {run.hand[name].lock && <Lock size={12} aria-label="locked" />}
                 </button>
                 <IconButton
@@ -99,23 +101,4 @@ export function HandStep({ arrangement: run }: StepProps<'hand'>) {
       </Button>
     </>
   );
-}
-
-type Scene = ReturnType<typeof useDocument.getState>['scene'];
-
-/** "removed", "swapped for Crate, 0.3 m right" */
-function describe(h: HandCorrection, scene: Scene): string {
-  const m = (v: number) => metres(Math.abs(v), scene.units, 3);
-  const parts: string[] = [];
-  if (h.removed === true) parts.push('removed');
-  if (h.removed === false) parts.push('brought back');
-  if (h.lock) parts.push('locked');
-  if (h.prop) parts.push(`swapped for ${scene.props.find((p) => p.id === h.prop)?.name ?? 'a missing prop'}`);
-  if (h.bend !== undefined) parts.push(h.bend ? 'bent' : 'keeps its shape');
-  if (h.along) parts.push(`${m(h.along)} ${h.along > 0 ? 'on' : 'back'}`);
-  if (h.side) parts.push(`${m(h.side)} ${h.side > 0 ? 'right' : 'left'}`);
-  if (h.lift) parts.push(`${m(h.lift)} ${h.lift > 0 ? 'up' : 'down'}`);
-  if (h.turnDeg) parts.push(`turned ${degrees(h.turnDeg)}`);
-  if (h.size) parts.push(`${Math.round(h.size * 100)}%`);
-  return parts.join(', ');
 }

@@ -139,12 +139,12 @@ function OneShelf({ stock, shelf, layout }: ShelfProps) {
           onChange={(behind) => set({ behind })}
         />
       )}
-      {shelf.from === 'surface' && (
+      {shelf.from !== 'path' && (
         <Segmented
           shown
           tight
           label="Its front"
-          hint="The side of the surface’s own frame that one looks at"
+          hint="The side of its own frame that one looks at"
           value={shelf.front}
           options={FRONTS}
           onChange={(front) => set({ front })}
