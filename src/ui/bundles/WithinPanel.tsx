@@ -54,11 +54,11 @@ export function WithinPanel({ slots, at }: { slots: SelectedSlots; at: { left: n
       className="absolute z-10 w-[292px] rounded-lg bg-ink-900 p-1.5 text-[13px] text-linen-50 shadow-xl"
       style={at}
     >
-      <div className="flex items-center gap-0.5 pl-1.5">
-        <span className="num whitespace-nowrap">#{wayName(way)}</span>
-        <span className="min-w-0 flex-1 truncate pl-1 text-linen-300" title="In this copy alone">
-          {prop?.name}
-        </span>
+      <p className="flex items-baseline gap-2 px-1.5" title="What is done here is done in this copy alone">
+        <span className="num max-w-[60%] truncate">#{wayName(way)}</span>
+        <span className="min-w-0 flex-1 truncate text-linen-300">{prop?.name}</span>
+      </p>
+      <div className="mt-0.5 flex items-center gap-0.5">
         <IconButton name="The one before" className={LIGHT} onClick={() => goOn(slots, row, -1)}>
           <ChevronLeft size={14} />
         </IconButton>
@@ -97,7 +97,7 @@ export function WithinPanel({ slots, at }: { slots: SelectedSlots; at: { left: n
             <button
               type="button"
               title="Its place in this copy stays empty, through every later change"
-              className="rounded-md bg-ink-700 px-2 py-1 text-[12.5px] hover:bg-ink-500"
+              className="ml-auto rounded-md bg-ink-700 px-2 py-1 text-[12.5px] hover:bg-ink-500"
               onClick={() => {
                 set({ removed: true });
                 stepBack();

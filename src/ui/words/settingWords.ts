@@ -2,8 +2,16 @@ import type { Setting } from '@/core/scene/settings';
 
 /** How numbers of a recipe are called where they stand away from their step. */
 
+const CALLED: Record<string, string> = {
+  sizeX: 'Width',
+  sizeY: 'Height',
+  sizeZ: 'Length',
+  every: 'Every n-th',
+};
+
 /** "looseBy" as people read it: "Loose by". */
 const plain = (key: string): string => {
+  if (CALLED[key]) return CALLED[key];
   const words = key
     .replace(/Deg$/, '')
     .replace(/([A-Z])/g, ' $1')

@@ -2,6 +2,7 @@ import { Evaluator } from '../../evaluate/scene';
 import { quatRotate, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
 import { propBounds, keptBounds } from '../../mesh/mesh';
+import { pathSchema } from '../../curve/schema';
 import { shapeSchema } from '../../mesh/make/schema';
 import { emptyScene, newPath, newProp, newSurface } from '../../scene/defaults';
 import type { Scene } from '../../scene/schema';
@@ -475,4 +476,47 @@ test('the depth of the board behind an edge and the height over it are found on 
     },
   ];
   expect(evaluated(scene).findings.map((f) => f.kind)).toEqual(['stock-no-board']);
+});
+
+test('the edge of a strip is the front of a board like any other path', () => {
+  const lines = [
+    newPath('front', 'Front', points('corner', EDGE)),
+    newPath(
+      'back',
+      'Back',
+      points('corner', [
+        [0, 1, -0.45],
+        [3, 1, -0.45],
+      ]),
+    ),
+  ];
+  const scene = sceneOf({
+    shelves: [{ from: 'path', path: 'rim', part: 0, behind: 'left', levels: [{ height: 0.7 }] }],
+  });
+  const strip = newSurface('strip', 'Strip', {
+    source: 'made',
+    shape: shapeSchema.parse({ shape: 'loft', paths: ['front', 'back'], smooth: false }),
+    color: '#D8CDB6',
+  });
+  const edge = (at: number) => ({
+    ...lines[0],
+    id: 'rim',
+    source: pathSchema.parse({
+      id: 'rim',
+      name: 'Rim',
+      source: { kind: 'mesh', surface: 'strip', take: { what: 'iso', along: 'v', from: at, to: at } },
+    }).source,
+  });
+  // Of the two rims the one in front: found by where it lies.
+  const rims = [0, 1].map((v) =>
+    evaluated({ ...scene, surfaces: [strip], paths: [...lines, edge(v)] } as Scene),
+  );
+  const straight = work({
+    shelves: [{ from: 'path', path: 'edge', part: 0, levels: [{ height: 0.7 }], depth: 0.45 }],
+  });
+  const front = rims.find((r) => r.placements.count > 0)!;
+  expect(front.findings).toEqual([]);
+  expect(front.stock!.shelves[0].depth).toBeCloseTo(0.45, 6);
+  expect(front.placements.count).toBe(straight.placements.count);
+  straight.placements.position.forEach((v, i) => expect(front.placements.position[i]).toBeCloseTo(v, 6));
 });

@@ -266,3 +266,25 @@ describe('surfaces that nothing stands on', () => {
     expect(told(look(scene(), evaluator, checks).found, 'a')).toHaveLength(1);
   });
 });
+
+test('what is edited in an open bundle is not told of its own copy; what else stands in it is', () => {
+  const paths = [straight('east', [-5, 0, 0], [5, 0, 0]), straight('south', [0, 0, -5], [0, 0, 5])];
+  const peg = { id: 'peg1', prop: 'laden', position: [0, 0, 0] };
+  const scene = sceneOf(paths, [
+    run('a', 'east'),
+    run('b', 'south'),
+    kind('pegs', 'copies', { pegs: [[peg]] }),
+  ]);
+  scene.props.push({
+    ...newProp('laden', 'Laden', { source: 'bundle', bundle: 'bundle1' }),
+    foot: { at: 'origin' },
+  });
+  const bundle = { id: 'bundle1', name: 'Laden', members: [{ id: 'a', shown: true }], alike: true };
+  const looked = (open: boolean) => {
+    const arrangements = scene.arrangements.map((a) => (a.id === 'a' ? { ...a, visible: open } : a));
+    return look({ ...scene, arrangements, bundles: [{ ...bundle, origin: [0, 0, 0], open }] }).found;
+  };
+  expect(told(looked(false), 'copies')).toEqual([['overlap', '1', 'b']]);
+  expect(told(looked(true), 'a')).toEqual([['overlap', '6', 'b']]);
+  expect(told(looked(true), 'copies')).toEqual([['overlap', '1', 'b']]);
+});

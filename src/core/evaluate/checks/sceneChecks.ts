@@ -6,6 +6,7 @@ import { newBoxes } from '../../mesh/boxes';
 import { buildBoxTree, eachPair } from '../../mesh/boxTree';
 import type { Scene } from '../../scene/schema';
 import type { EvaluatedArrangement, SceneResult } from '../scene';
+import { standsInOpened } from '../bundles/opened';
 import { groundFindings } from './grounded';
 import { overlapsOf, type Overlaps } from './overlaps';
 import { standingOf, type Standing } from './standing';
@@ -50,8 +51,9 @@ export class SceneChecks {
       if (problem) say(node, [{ kind: `link-${problem}`, severity: 'error', node, detail }]);
     });
     const names = new Set<string>();
+    const inOpened = standsInOpened(scene);
     for (const [one, other] of near(here)) {
-      if (isMeant(one.a, other.a)) continue;
+      if (isMeant(one.a, other.a) || inOpened?.(one.a, other.a)) continue;
       const name = `${one.a.id} ${other.a.id}`;
       const keys = `${one.s.key} ${other.s.key}`;
       names.add(name);

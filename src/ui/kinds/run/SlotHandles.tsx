@@ -33,7 +33,8 @@ export function SlotHandles({ arrangement: run }: { arrangement: Run }) {
   const paths = useEngine((s) => s.result.paths);
   if (!view || tool !== 'pick' || readOnly || slots?.ids.length !== 1 || slots.arrangement !== run.id)
     return null;
-  if (!result) return null;
+  // What is within a copy has its numbers in its panel.
+  if (!result || slots.within) return null;
   const { placements: p, parts } = result;
   const slot = slots.ids[0];
   const row = p.slot.indexOf(slot);
