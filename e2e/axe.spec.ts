@@ -70,8 +70,10 @@ test(`start page, dialogs and menus`, async ({ page }) => {
     ['send out', 'Send out'],
     ['library', 'Add props'],
     ['line-up', 'Line up the props'],
+    ['checks', 'Checks of the scene'],
   ]) {
-    await page.getByRole('button', { name: button, exact: true }).first().click();
+    const exact = name !== 'checks';
+    await page.getByRole('button', { name: button, exact }).first().click();
     await page.getByRole('dialog').waitFor({ state: 'attached' });
     found.push(...(await faults(page, name, '[role="dialog"]')));
     await page.keyboard.press('Escape');

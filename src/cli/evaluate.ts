@@ -4,6 +4,7 @@ import { parseArgs } from 'node:util';
 import { countStates } from '@/core/arrange/result';
 import type { Scene } from '@/core/scene/schema';
 import { EngineService, type SendFormat } from '@/engine/service';
+import { wantedSo } from '@/core/arrange/asWanted';
 import { sentence } from '@/words/findings';
 
 const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
@@ -112,7 +113,7 @@ export async function evaluateCommand(
   }
 }
 
-/** Prints every finding as a sentence. @returns 0 where there is none, else 3 */
+/** Prints every finding as a sentence, but those that are as they are wanted. @returns 0 where there is none, else 3 */
 async function checked(
   service: EngineService,
   scene: Scene,
@@ -126,7 +127,9 @@ async function checked(
     ...paths.map((r, i) => ({ node: scene.paths[i], found: r.findings })),
     ...arrangements.map((r, i) => ({
       node: scene.arrangements[i],
-      found: [...r.findings, ...(held.get(r.id) ?? [])],
+      found: [...r.findings, ...(held.get(r.id) ?? [])].filter(
+        (f) => wantedSo(scene.arrangements[i], f) === undefined,
+      ),
     })),
   ];
   const lines = nodes.flatMap(({ node, found }) => found.map((f) => `${node.name}: ${sentence(f, scene)}\n`));

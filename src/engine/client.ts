@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import type { Fits } from '@/core/evaluate/checks/fits';
 import type { Patch } from '@/core/scene/patch';
 import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
@@ -374,6 +375,13 @@ export class EngineClient {
   profile(run: string, path: string, stroke: number): Promise<Profile | null> {
     return this.ask(
       () => this.remote.profile(this.at, run, path, stroke, this.time) as Promise<Profile | null>,
+    );
+  }
+
+  /** What a number of an arrangement has to be so that nothing of it reaches into its own; null where nothing is found. */
+  fitting(arrangement: string, fits: Fits, from: number): Promise<number | null> {
+    return this.ask(
+      () => this.remote.fitting(this.at, arrangement, fits, from, this.time) as Promise<number | null>,
     );
   }
 

@@ -6,6 +6,7 @@ import { lockOn, type LockOn } from '@/core/arrange/steps/lock';
 import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
+import { fitting, type Fits } from '@/core/evaluate/checks/fits';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
 import type { Finding } from '@/core/arrange/result';
@@ -186,12 +187,32 @@ export class EngineService {
     const result = this.evaluator.evaluate(scene, undefined, time);
     const { evaluations } = this;
     const work = this.checks.look(scene, result, this.evaluator.contextAt(time));
+    return this.inTurns(work, () => evaluations === this.evaluations);
+  }
+
+  /**
+   * The pitch, or the size, at which nothing of an arrangement reaches into its own; null where there is none, or the
+   * scene has been worked out anew meanwhile. @param from what it is now, metres or a factor
+   */
+  async fitting(scene: Scene, id: string, fits: Fits, from: number, time = 0): Promise<number | null> {
+    const a = scene.arrangements.find((x) => x.id === id);
+    if (!a) return null;
+    this.evaluator.evaluate(scene, undefined, time);
+    const { evaluations } = this;
+    return this.inTurns(
+      fitting(a, fits, from, this.evaluator.contextAt(time)),
+      () => evaluations === this.evaluations,
+    );
+  }
+
+  /** Goes on with some work while nothing else is to do. @returns null where it is not wanted any more */
+  private async inTurns<T>(work: Generator<void, T>, isWanted: () => boolean): Promise<T | null> {
     for (let began = performance.now(); ;) {
       const step = work.next();
       if (step.done) return step.value;
       if (performance.now() - began < CHECK_MS) continue;
       await new Promise((done) => setTimeout(done));
-      if (evaluations !== this.evaluations) return null;
+      if (!isWanted()) return null;
       began = performance.now();
     }
   }

@@ -1,3 +1,4 @@
+import type { Fits } from '@/core/evaluate/checks/fits';
 import * as Comlink from 'comlink';
 import type { Patch } from '@/core/scene/patch';
 import type { MeshRef } from '@/core/mesh/meshRef';
@@ -57,6 +58,8 @@ const api = {
   simpler: (ref: MeshRef) => service.simpler(ref),
   strokes: (at: number, path: string) => service.strokes(mirror.scene(at), path),
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
+  fitting: (at: number, arrangement: string, fits: Fits, from: number, time: number) =>
+    service.fitting(mirror.scene(at), arrangement, fits, from, time),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
   boxOf: (...args: Parameters<EngineService['boxOf']>) => service.boxOf(...args),

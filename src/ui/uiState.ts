@@ -3,7 +3,16 @@ import type { AnimationRange, SendFormat } from '@/engine/service';
 import { setHour } from '@/view/light';
 
 export type DialogName =
-  'bring-in' | 'send-out' | 'commands' | 'library' | 'line-up' | 'seeds' | 'on-top' | 'help' | null;
+  | 'bring-in'
+  | 'send-out'
+  | 'commands'
+  | 'library'
+  | 'line-up'
+  | 'seeds'
+  | 'on-top'
+  | 'checks'
+  | 'help'
+  | null;
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];

@@ -18,6 +18,19 @@ const onTopSchema = z
   .optional()
   .describe('Numbers and ranges of its settings that are shown on top, by names of one’s own');
 
+/** Findings that are as somebody wants them. */
+const asWantedSchema = z
+  .array(
+    z.object({
+      finding: z.string().max(40),
+      about: z.string().max(64).default('').describe('Id of what it is about beside this arrangement'),
+      why: z.string().max(500).default(''),
+    }),
+  )
+  .max(1000)
+  .optional()
+  .describe('Findings that are as they are wanted, with the reason: no check tells of them');
+
 /** The fields that arrangements of every kind begin with. */
 export const baseFields = <K extends string>(kind: K) => ({
   id: z.string(),
@@ -35,6 +48,7 @@ export const baseFields = <K extends string>(kind: K) => ({
     .describe('Those of its kind with the same one share all settings but their places, seed and hand'),
   onTop: onTopSchema,
   within: withinSchema,
+  asWanted: asWantedSchema,
   seed: seed.default(1),
   meant: z
     .array(z.string().max(200))

@@ -1,5 +1,5 @@
 import type { BentMesh } from '../mesh/bend';
-import type { DrawnLines } from './result';
+import type { DrawnLines } from './drawnLines';
 import { slotName } from './slotId';
 import type { WayStep } from './steps/withinSchema';
 

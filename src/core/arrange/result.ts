@@ -1,4 +1,5 @@
 import type { BentMesh } from '../mesh/bend';
+import type { DrawnLines } from './drawnLines';
 import type { Inside } from './inside';
 
 /** What one node of the scene evaluates to: arrays, ids and numbers; never interface text, never an object a prop. */
@@ -65,6 +66,8 @@ export interface Finding {
   node: string;
   /** Slots, where it is about some of them. */
   slots?: number[];
+  /** For each of those slots how far it is off what is meant, metres, where that is known. */
+  amounts?: number[];
   detail: Record<string, number | string>;
 }
 
@@ -301,14 +304,6 @@ export interface StockFacing {
   /** How many rows behind each other, and the highest stack of them. */
   deep: number;
   high: number;
-}
-
-/** Lines as they are drawn: so many places each, xyz, one line behind the other. */
-export interface DrawnLines {
-  /** The slot that each leaves. */
-  slot: Float64Array;
-  each: number;
-  position: Float32Array;
 }
 
 export interface ArrangementResult {

@@ -1,6 +1,7 @@
 'use client';
 
 import { Link2, TriangleAlert } from 'lucide-react';
+import { wantedSo } from '@/core/arrange/asWanted';
 import { THREADS } from '@/core/arrange/base';
 import type { Arrangement } from '@/core/arrange/registry';
 import { setArrangement } from '@/store/commands/arrangements';
@@ -23,7 +24,9 @@ export function ArrangementHead({ arrangement: a }: { arrangement: Arrangement }
   const placed = result?.counts.placed ?? 0;
   const gaps = (result?.placements.count ?? 0) - placed;
   const checks = useEngine((s) => s.checks.get(a.id));
-  const findings = [...(result?.findings ?? []), ...(checks ?? [])];
+  const findings = [...(result?.findings ?? []), ...(checks ?? [])].filter(
+    (f) => wantedSo(a, f) === undefined,
+  );
   const said = holds?.(a) ?? detail?.(a, placed, scene);
   const broken = findings.some((f) => f.severity === 'error');
   return (

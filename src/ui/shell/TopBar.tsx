@@ -1,13 +1,16 @@
 'use client';
 
-import { Check, LoaderCircle, Redo2, TriangleAlert, Undo2, Upload } from 'lucide-react';
+import clsx from 'clsx';
+import { Check, CircleCheck, LoaderCircle, Redo2, TriangleAlert, Undo2, Upload } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
 import { useSaved } from '@/store/keeping/keeper';
 import { Button, IconButton } from '../controls/Button';
-import { openDialog, sendOnly } from '../uiState';
+import { plural } from '@/words/numbers';
+import { useFindings } from '../checks/findings';
+import { openDialog, sendOnly, useUi } from '../uiState';
 import { Mark } from './Mark';
 
 export function TopBar() {
@@ -31,6 +34,7 @@ export function TopBar() {
         <Redo2 size={17} />
       </IconButton>
       <span className="h-5 w-px bg-edge" />
+      <ChecksButton />
       <Link href="/" className="rounded-md px-3 py-1.5 text-sm hover:bg-well">
         Scenes
       </Link>
@@ -45,6 +49,28 @@ export function TopBar() {
         Send out
       </Button>
     </header>
+  );
+}
+
+/** How many things there are to look at in the scene; a click lists them. */
+function ChecksButton() {
+  const { told, looking } = useFindings();
+  const broken = told.some(({ finding }) => finding.severity === 'error');
+  const said = told.length > 0 ? plural(told.length, 'check') : looking ? 'Looking …' : 'All well';
+  return (
+    <button
+      type="button"
+      title="Checks of the scene: what there is to look at, and what mends it"
+      aria-label={`Checks of the scene: ${said}`}
+      onClick={() => openDialog(useUi.getState().dialog === 'checks' ? null : 'checks')}
+      className={clsx(
+        'flex items-center gap-1.5 rounded-md px-2.5 py-1.5 text-sm hover:bg-well',
+        told.length === 0 ? 'text-soft' : broken ? 'text-danger' : 'text-caution',
+      )}
+    >
+      {told.length > 0 ? <TriangleAlert size={15} /> : <CircleCheck size={15} />}
+      {told.length > 0 && <span className="num">{told.length}</span>}
+    </button>
   );
 }
 

@@ -24,6 +24,7 @@ import { pathUnder } from '@/view/scenePick';
 import { Basket } from '../basket/Basket';
 import { endPreview, filledInHand, goingWith, hangProp, previewHang, shelvesInHand } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
+import { AllChecks } from '../checks/AllChecks';
 import { BringIn } from '../dialogs/BringIn';
 import { CommandList } from '../dialogs/CommandList';
 import { CompareSeeds } from '../dialogs/CompareSeeds';
@@ -163,6 +164,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
                     {readOnly === 'deleted' && <DeletedElsewhere />}
                     <Notice />
                     {dialog === 'seeds' && <CompareSeeds />}
+                    {dialog === 'checks' && <AllChecks />}
                   </>
                 }
                 recipe={<RecipePanel />}

@@ -514,6 +514,12 @@ export const ACTIONS: Action[] = [
     run: () => openDialog('seeds'),
   },
   {
+    id: 'checks',
+    title: 'Checks of the scene',
+    words: 'findings problems errors warnings issues overlaps collisions intersections mend fix repair clean',
+    run: () => openDialog('checks'),
+  },
+  {
     id: 'on-top',
     title: 'Settings on top…',
     words: 'expose publish favourite parameters pin own names recipe interface controls quick',

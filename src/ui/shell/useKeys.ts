@@ -67,7 +67,9 @@ export function useKeys(): void {
     const press = (e: KeyboardEvent) => {
       if (divides(e)) return;
       const action = byKeys.get(keysOf(e));
-      if (!action || e.defaultPrevented || useUi.getState().dialog) return;
+      const { dialog } = useUi.getState();
+      // Beside the checks the scene is worked on.
+      if (!action || e.defaultPrevented || (dialog && dialog !== 'checks')) return;
       const held = e.ctrlKey || e.metaKey;
       // A number field with nothing half typed has nothing of its own to undo.
       const clean = !(e.target as HTMLElement).matches(

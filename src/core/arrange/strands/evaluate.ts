@@ -1,3 +1,4 @@
+import type { DrawnLines } from '../drawnLines';
 import { compileStrokes } from '../../curve/compile';
 import { drawHung, drawPoints, PIECES, PIECES_LYING } from '../../curve/hang/drawn';
 import { hypot } from '../../math/portable';
@@ -11,7 +12,6 @@ import {
   NO_FACTS,
   STATE,
   type ArrangementResult,
-  type DrawnLines,
   type Finding,
   type Placements,
 } from '../result';

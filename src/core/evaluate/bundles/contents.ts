@@ -1,4 +1,5 @@
-import type { DrawnLines, Placements } from '../../arrange/result';
+import type { DrawnLines } from '../../arrange/drawnLines';
+import type { Placements } from '../../arrange/result';
 
 /** What one copy of a bundle holds: for each of its arrangements what that has placed. */
 export interface Contents {

@@ -1,4 +1,4 @@
-import type { DrawnLines } from '../../arrange/result';
+import type { DrawnLines } from '../../arrange/drawnLines';
 import type { Vec3 } from '../../math/vec3';
 
 /** Gathers the bare lines that copies of bundles hang, each carried to where its copy stands. */

@@ -31,9 +31,8 @@ export function* groundFindings(
   const shapes = p.props.map((id) => shapeOf(context, id));
   const [lowest, lifted] = liftOf(a);
   const sink = Math.max(0, ...ground.sink) - lowest;
-  const buried: number[] = [];
-  const floating: number[] = [];
-  let [deepest, highest] = [0, 0];
+  const buried = new Map<number, number>();
+  const floating = new Map<number, number>();
   const m = new Float64Array(9);
   for (let i = 0; i < p.count; i++) {
     if (i % AT_ONCE === 0) yield;
@@ -43,18 +42,19 @@ export function* groundFindings(
     const room = fall.room(shape.faller(), matrixOf(p, i, m));
     const bear = SHARE * Math.max(shape.top, 0) * p.scale[i * 3 + 1] + 1e-3;
     if (-room > sink + bear) {
-      buried.push(p.slot[i]);
-      deepest = Math.max(deepest, -room);
+      buried.set(p.slot[i], -room - sink);
     } else if (room > lifted + bear && room < Infinity) {
-      floating.push(p.slot[i]);
-      highest = Math.max(highest, room);
+      floating.set(p.slot[i], room - lifted);
     }
   }
-  const say = (kind: 'buried' | 'floating', slots: number[], by: number): Finding[] =>
-    slots.length
-      ? [{ kind, severity: 'warning', node: a.id, slots, detail: { count: slots.length, by } }]
-      : [];
-  return [...say('buried', buried, deepest), ...say('floating', floating, highest)];
+  const say = (kind: 'buried' | 'floating', by: Map<number, number>, meant: number): Finding[] => {
+    if (by.size === 0) return [];
+    const amounts = [...by.values()];
+    const most = amounts.reduce((m, v) => Math.max(m, v), 0) + meant;
+    const detail = { count: by.size, by: most };
+    return [{ kind, severity: 'warning', node: a.id, slots: [...by.keys()], amounts, detail }];
+  };
+  return [...say('buried', buried, sink), ...say('floating', floating, lifted)];
 }
 
 /** The furthest that an arrangement lifts anything down and up on purpose, metres: 0 at least to either side. */

@@ -1,12 +1,13 @@
 import { OWN } from '../../arrange/base';
 import type { ArrangeContext } from '../../arrange/context';
-import { kindOf, type Arrangement } from '../../arrange/registry';
-import { STATE, type Finding } from '../../arrange/result';
+import type { Arrangement } from '../../arrange/registry';
+import type { Finding } from '../../arrange/result';
 import { newBoxes } from '../../mesh/boxes';
 import { buildBoxTree, eachPair } from '../../mesh/boxTree';
 import type { Scene } from '../../scene/schema';
 import type { EvaluatedArrangement, SceneResult } from '../scene';
 import { standsInOpened } from '../bundles/opened';
+import { excuses } from './excuses';
 import { groundFindings } from './grounded';
 import { overlapsOf, type Overlaps } from './overlaps';
 import { standingOf, type Standing } from './standing';
@@ -140,29 +141,6 @@ function near(here: Shown[]): [Shown, Shown][] {
   const tree = buildBoxTree(boxes);
   eachPair(tree, tree, (i, j) => out.push([some[i], some[j]]));
   return out;
-}
-
-/** Which rows touch as they should. */
-function excuses(one: Shown, other: Shown): (i: number, j: number) => boolean {
-  const [p, q] = [one.r.placements, other.r.placements];
-  const own = kindOf(one.a).touches?.(one.a);
-  if (one === other) {
-    // Neighbours of one row that are too tight have been told of.
-    const told = new Set(one.r.findings.flatMap((f) => (f.kind === 'too-tight' ? (f.slots ?? []) : [])));
-    const none = (from: number, to: number) => p.state.subarray(from, to).every((s) => s !== STATE.placed);
-    // The last is next to the first where they go round.
-    const isNext = (i: number, j: number) => none(i + 1, j) || (none(0, i) && none(j + 1, p.count));
-    const sits = (i: number, j: number) => own?.may(p.slot[i], one.a.id, p.slot[j]) ?? false;
-    return (i, j) =>
-      (((own?.neighbours ?? false) || told.has(p.slot[j])) && isNext(i, j)) ||
-      (own !== undefined && !own.neighbours && (sits(i, j) || sits(j, i)));
-  }
-  const others = kindOf(other.a).touches?.(other.a);
-  const on = own?.on.includes(other.a.id) ? own : null;
-  const under = others?.on.includes(one.a.id) ? others : null;
-  return (i, j) =>
-    (on?.may(p.slot[i], other.a.id, q.slot[j]) ?? false) ||
-    (under?.may(q.slot[j], one.a.id, p.slot[i]) ?? false);
 }
 
 /** The findings of a pair, for each of the two. */

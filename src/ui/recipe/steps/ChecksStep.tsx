@@ -1,18 +1,15 @@
 'use client';
 
-import { ChevronLeft, ChevronRight, CircleCheck, TriangleAlert } from 'lucide-react';
-import { useState } from 'react';
+import { CircleCheck } from 'lucide-react';
 import { OWN } from '@/core/arrange/base';
-import type { Finding } from '@/core/arrange/result';
-import type { Vec3 } from '@/core/math/vec3';
+import { wantedSo } from '@/core/arrange/asWanted';
 import { meanOverlap } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
-import { engine, useEngine } from '@/store/engine';
-import { selectNode, selectSlots } from '@/store/selection';
-import { lookAt } from '@/view/viewState';
-import { IconButton } from '../../controls/Button';
-import { sentence } from '@/words/findings';
-import { plural, whole } from '@/words/numbers';
+import { useEngine } from '@/store/engine';
+import { plural } from '@/words/numbers';
+import { FindingLine } from '../../checks/FindingLine';
+import { Small } from '../../checks/Small';
+import { openDialog } from '../../uiState';
 import { Step } from '../Step';
 
 /** What a careful artist should know; a click leads to what a line is about. */
@@ -20,7 +17,10 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
   const own = useEngine((s) => s.result.arrangements.get(id)?.findings);
   const checks = useEngine((s) => s.checks.get(id));
   const looking = useEngine((s) => s.looking);
-  const findings = [...(own ?? []), ...(checks ?? [])];
+  const a = useDocument((s) => s.scene.arrangements.find((x) => x.id === id));
+  const all = [...(own ?? []), ...(checks ?? [])];
+  const findings = all.filter((f) => !a || wantedSo(a, f) === undefined);
+  const wanted = all.length - findings.length;
   const meant = useMeant(id);
   const none = looking ? 'Looking …' : 'All well';
   return (
@@ -43,105 +43,23 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
       )}
       <ul className="flex flex-col gap-1 empty:hidden">
         {findings.map((f, i) => (
-          <Line key={`${f.kind} ${i}`} id={id} finding={f} />
+          <li key={`${f.kind} ${i}`}>
+            <FindingLine id={id} finding={f} />
+          </li>
         ))}
       </ul>
       <Meant id={id} others={meant} />
-    </Step>
-  );
-}
-
-/** The surface, path or prop that a finding without slots is about, if the scene has it. */
-function nodeOf({ detail }: Finding): [kind: 'surface' | 'path' | 'prop', id: string] | null {
-  const { scene } = useDocument.getState();
-  for (const [kind, list] of [
-    ['path', scene.paths],
-    ['surface', scene.surfaces],
-    ['prop', scene.props],
-  ] as const) {
-    const found = list.find((n) => n.id === detail[kind]);
-    if (found) return [kind, found.id];
-  }
-  return null;
-}
-
-/** Where slots stand. */
-function feetOf(id: string, slots: readonly number[]): Vec3[] {
-  const p = engine().state.result.arrangements.get(id)?.placements;
-  if (!p) return [];
-  const wanted = new Set(slots);
-  const feet: Vec3[] = [];
-  for (let i = 0; i < p.count; i++)
-    if (wanted.has(p.slot[i])) feet.push([p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
-  return feet;
-}
-
-/** What the props of a finding reach into, which may be meant so: an arrangement or a surface. */
-function intoOf(id: string, { kind, detail }: Finding): string | null {
-  if (kind === 'overlap') return String(detail.other ?? id);
-  return kind === 'through' ? String(detail.surface) : null;
-}
-
-/** One finding: a click selects all that it is about and looks at it; its arrows go through them one by one. */
-function Line({ id, finding: f }: { id: string; finding: Finding }) {
-  const scene = useDocument((s) => s.scene);
-  const [at, setAt] = useState(-1);
-  const slots = f.slots ?? [];
-  const into = intoOf(id, f);
-  const node = slots.length === 0 ? nodeOf(f) : null;
-  const show = (chosen: readonly number[]) => {
-    selectSlots(id, [...chosen]);
-    lookAt(feetOf(id, chosen));
-  };
-  const step = (by: number) => {
-    const next = at < 0 && by < 0 ? slots.length - 1 : (at + by + slots.length) % slots.length;
-    setAt(next);
-    show([slots[next]]);
-  };
-  return (
-    <li>
-      <button
-        type="button"
-        title="Takes it in hand and looks at it"
-        disabled={slots.length === 0 && !node}
-        onClick={() => {
-          setAt(-1);
-          if (node) selectNode(...node);
-          else show(slots);
-        }}
-        className="flex w-full gap-2 rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
-      >
-        <TriangleAlert
-          size={14}
-          className={`mt-0.5 shrink-0 ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`}
-        />
-        {sentence(f, scene)}
-      </button>
-      {(slots.length > 1 || into !== null) && (
-        <span className="flex items-center justify-end text-[12px] text-soft">
-          {into !== null && (
-            <Small
-              label="Meant so"
-              hint="Lets it be: what is lapped, threaded or stuck into each other on purpose"
-              onClick={() => dispatch(meanOverlap, { id, other: into, meant: true })}
-            />
-          )}
-          {slots.length > 1 && (
-            <>
-              <IconButton name="The one before" className="!size-6" onClick={() => step(-1)}>
-                <ChevronLeft size={14} />
-              </IconButton>
-              <span className="num" aria-live="polite">
-                {at >= 0 ? `${whole(at + 1)}/${whole(slots.length)}` : whole(slots.length)}
-              </span>
-              <IconButton name="The next one" className="!size-6" onClick={() => step(1)}>
-                <ChevronRight size={14} />
-              </IconButton>
-            </>
-          )}
-        </span>
+      {(findings.length > 0 || wanted > 0) && (
+        <p className="flex items-center justify-between gap-2 p-1 text-[12.5px] text-soft">
+          {wanted > 0 ? `${plural(wanted, 'check')} as wanted.` : ''}
+          <Small
+            label="Ways to mend"
+            hint="All checks of the scene, each with what mends it"
+            onClick={() => openDialog('checks')}
+          />
+        </p>
       )}
-    </li>
+    </Step>
   );
 }
 
@@ -173,18 +91,5 @@ function Meant({ id, others }: { id: string; others: { id: string; name: string 
         </li>
       ))}
     </ul>
-  );
-}
-
-function Small({ label, hint, onClick }: { label: string; hint: string; onClick: () => void }) {
-  return (
-    <button
-      type="button"
-      title={hint}
-      onClick={onClick}
-      className="shrink-0 rounded-md px-1.5 py-0.5 text-[12px] text-soft underline-offset-2 hover:bg-groove hover:underline"
-    >
-      {label}
-    </button>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Strands } from '@/core/arrange/strands/schema';
-import type { DrawnLines } from '@/core/arrange/result';
+import type { DrawnLines } from '@/core/arrange/drawnLines';
 import { slotName } from '@/core/arrange/slotId';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';

@@ -1,0 +1,118 @@
+'use client';
+
+import { ChevronLeft, ChevronRight, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import type { Finding } from '@/core/arrange/result';
+import type { Vec3 } from '@/core/math/vec3';
+import { meanOverlap } from '@/store/commands/arrangements';
+import { dispatch, useDocument } from '@/store/document';
+import { engine } from '@/store/engine';
+import { selectNode, selectSlots } from '@/store/selection';
+import { lookAt } from '@/view/viewState';
+import { sentence } from '@/words/findings';
+import { whole } from '@/words/numbers';
+import { IconButton } from '../controls/Button';
+import { Small } from './Small';
+
+/** The surface, path or prop that a finding without slots is about, if the scene has it. */
+function nodeOf({ detail }: Finding): [kind: 'surface' | 'path' | 'prop', id: string] | null {
+  const { scene } = useDocument.getState();
+  for (const [kind, list] of [
+    ['path', scene.paths],
+    ['surface', scene.surfaces],
+    ['prop', scene.props],
+  ] as const) {
+    const found = list.find((n) => n.id === detail[kind]);
+    if (found) return [kind, found.id];
+  }
+  return null;
+}
+
+/** Where slots stand. */
+function feetOf(id: string, slots: readonly number[]): Vec3[] {
+  const p = engine().state.result.arrangements.get(id)?.placements;
+  if (!p) return [];
+  const wanted = new Set(slots);
+  const feet: Vec3[] = [];
+  for (let i = 0; i < p.count; i++)
+    if (wanted.has(p.slot[i])) feet.push([p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
+  return feet;
+}
+
+/** What the props of a finding reach into, which may be meant so: an arrangement or a surface. */
+function intoOf(id: string, { kind, detail }: Finding): string | null {
+  if (kind === 'overlap') return String(detail.other ?? id);
+  return kind === 'through' ? String(detail.surface) : null;
+}
+
+/** One finding: a click selects all that it is about and looks at it; its arrows go through them one by one. */
+export function FindingLine({
+  id,
+  finding: f,
+  isMended = false,
+}: {
+  id: string;
+  finding: Finding;
+  /** Its ways to mend it stand beside it, and that it is meant so is one of them. */
+  isMended?: boolean;
+}) {
+  const scene = useDocument((s) => s.scene);
+  const [at, setAt] = useState(-1);
+  const slots = f.slots ?? [];
+  const into = isMended ? null : intoOf(id, f);
+  const node = slots.length === 0 ? nodeOf(f) : null;
+  const show = (chosen: readonly number[]) => {
+    selectSlots(id, [...chosen]);
+    lookAt(feetOf(id, chosen));
+  };
+  const step = (by: number) => {
+    const next = at < 0 && by < 0 ? slots.length - 1 : (at + by + slots.length) % slots.length;
+    setAt(next);
+    show([slots[next]]);
+  };
+  return (
+    <div>
+      <button
+        type="button"
+        title="Takes it in hand and looks at it"
+        disabled={slots.length === 0 && !node}
+        onClick={() => {
+          setAt(-1);
+          if (node) selectNode(...node);
+          else show(slots);
+        }}
+        className="flex w-full gap-2 rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
+      >
+        <TriangleAlert
+          size={14}
+          className={`mt-0.5 shrink-0 ${f.severity === 'error' ? 'text-danger' : 'text-caution'}`}
+        />
+        {sentence(f, scene)}
+      </button>
+      {(slots.length > 1 || into !== null) && (
+        <span className="flex items-center justify-end text-[12px] text-soft">
+          {into !== null && (
+            <Small
+              label="Meant so"
+              hint="Lets it be: what is lapped, threaded or stuck into each other on purpose"
+              onClick={() => dispatch(meanOverlap, { id, other: into, meant: true })}
+            />
+          )}
+          {slots.length > 1 && (
+            <>
+              <IconButton name="The one before" className="!size-6" onClick={() => step(-1)}>
+                <ChevronLeft size={14} />
+              </IconButton>
+              <span className="num" aria-live="polite">
+                {at >= 0 ? `${whole(at + 1)}/${whole(slots.length)}` : whole(slots.length)}
+              </span>
+              <IconButton name="The next one" className="!size-6" onClick={() => step(1)}>
+                <ChevronRight size={14} />
+              </IconButton>
+            </>
+          )}
+        </span>
+      )}
+    </div>
+  );
+}
