@@ -217,7 +217,7 @@ test('levels have goods of their own; units go out as a table; what does not fit
   for (const prop of ['Tin', 'Jar']) expect(sum(prop)).toBe(all.filter((r) => r.prop === prop).length);
   await type(shelves.getByLabel('Board 2 clear height'), '0.15');
   await settled(page);
-  await page.getByRole('button', { name: /^Checks/ }).click();
+  await openStep(page, 'Checks');
   await expect(page.getByText('“Jar” is higher than a shelf is clear')).toBeVisible();
   expect(placed(await rows(page)).every((r) => r.prop === 'Tin')).toBe(true);
 });
