@@ -120,11 +120,12 @@ async function checked(
   time: number,
   print: (text: string) => void,
 ): Promise<number> {
-  const { surfaces, paths, arrangements } = service.evaluateAll(scene, time);
+  const { surfaces, paths, arrangements, masks } = service.evaluateAll(scene, time);
   const held = (await service.check(scene, time))!;
   const nodes = [
     ...surfaces.map((r, i) => ({ node: scene.surfaces[i], found: r.findings })),
     ...paths.map((r, i) => ({ node: scene.paths[i], found: r.findings })),
+    ...masks.map((r, i) => ({ node: scene.masks[i], found: r.findings })),
     ...arrangements.map((r, i) => ({
       node: scene.arrangements[i],
       found: [...r.findings, ...(held.get(r.id) ?? [])].filter(

@@ -8,7 +8,6 @@ import { setAsWanted } from '@/store/commands/mends';
 import { dispatch, useDocument } from '@/store/document';
 import { sentence } from '@/words/findings';
 import { plural } from '@/words/numbers';
-import { THREAD_COLORS } from '@/view/colors';
 import { IconButton } from '../controls/Button';
 import { openDialog } from '../uiState';
 import { FindingLine } from './FindingLine';
@@ -91,7 +90,7 @@ export function AllChecks() {
         )}
         <ul className="flex flex-col gap-1.5">
           {list.slice(0, MOST).map((t, i) => (
-            <One key={`${t.a.id} ${t.finding.kind} ${aboutOf(t.finding)} ${i}`} told={t} />
+            <One key={`${t.node.id} ${t.finding.kind} ${aboutOf(t.finding)} ${i}`} told={t} />
           ))}
         </ul>
         {list.length > MOST && (
@@ -103,8 +102,8 @@ export function AllChecks() {
           <details className="mt-2 border-t border-edge pt-1.5 text-[12.5px] text-soft">
             <summary className="cursor-pointer p-1">{plural(aside.length, 'check')} as wanted</summary>
             <ul>
-              {aside.map(({ a, finding, why }) => (
-                <Aside key={`${a.id} ${finding.kind} ${aboutOf(finding)}`} told={{ a, finding }} why={why} />
+              {aside.map((t) => (
+                <Aside key={`${t.node.id} ${t.finding.kind} ${aboutOf(t.finding)}`} told={t} why={t.why} />
               ))}
             </ul>
           </details>
@@ -114,24 +113,24 @@ export function AllChecks() {
   );
 }
 
-/** One finding with its arrangement, and what mends it. */
-function One({ told: { a, finding: f } }: { told: Told }) {
+/** One finding with what it is of, and what mends it. */
+function One({ told: { node, name, color, a, finding: f } }: { told: Told }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const [asked, setAsked] = useState(false);
-  const mends = readOnly ? [] : mendsOf(a, f);
+  const mends = readOnly || !a ? [] : mendsOf(a, f);
   return (
     <li className="rounded-lg bg-well px-1.5 py-1">
       <p className="flex items-center gap-1.5 px-1 text-[12.5px] font-semibold">
-        <span className="size-2.5 rounded-full" style={{ background: THREAD_COLORS[a.thread] }} aria-hidden />
-        <span className="min-w-0 truncate">{a.name}</span>
+        <span className="size-2.5 rounded-full" style={{ background: color }} aria-hidden />
+        <span className="min-w-0 truncate">{name}</span>
       </p>
-      <FindingLine id={a.id} finding={f} isMended />
+      <FindingLine of={node} finding={f} isMended />
       {!readOnly && (
         <div className="flex flex-wrap gap-1 px-1 pb-1">
           {mends.map(({ text, hint, run }) => (
             <Way key={text} text={text} hint={hint} onClick={run} />
           ))}
-          {f.severity !== 'error' && (
+          {a && f.severity !== 'error' && (
             <Way
               text="As I want it …"
               hint="It is told no more; the reason is kept"
@@ -140,7 +139,7 @@ function One({ told: { a, finding: f } }: { told: Told }) {
           )}
         </div>
       )}
-      {asked && <Why onSay={(why) => say(a.id, f, why)} onLeave={() => setAsked(false)} />}
+      {asked && <Why onSay={(why) => say(node.id, f, why)} onLeave={() => setAsked(false)} />}
     </li>
   );
 }
@@ -179,15 +178,15 @@ function Why({ onSay, onLeave }: { onSay: (why: string) => void; onLeave: () => 
   );
 }
 
-function Aside({ told: { a, finding: f }, why }: { told: Told; why: string }) {
+function Aside({ told: { node, name, finding: f }, why }: { told: Told; why: string }) {
   const scene = useDocument((s) => s.scene);
   return (
     <li className="flex items-start justify-between gap-2 p-1" title={sentence(f, scene)}>
       <span className="min-w-0">
-        {a.name}: {sortOf(f).toLowerCase()}
+        {name}: {sortOf(f).toLowerCase()}
         {why && <span className="block text-text">“{why}”</span>}
       </span>
-      <Way text="Mind it" hint="It is told again" onClick={() => say(a.id, f, null)} />
+      <Way text="Mind it" hint="It is told again" onClick={() => say(node.id, f, null)} />
     </li>
   );
 }

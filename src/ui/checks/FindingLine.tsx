@@ -7,7 +7,7 @@ import type { Vec3 } from '@/core/math/vec3';
 import { meanOverlap } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { selectNode, selectSlots } from '@/store/selection';
+import { selectNodes, selectSlots, type NodeRef } from '@/store/selection';
 import { lookAt } from '@/view/viewState';
 import { sentence } from '@/words/findings';
 import { whole } from '@/words/numbers';
@@ -15,7 +15,7 @@ import { IconButton } from '../controls/Button';
 import { Small } from './Small';
 
 /** The surface, path or prop that a finding without slots is about, if the scene has it. */
-function nodeOf({ detail }: Finding): [kind: 'surface' | 'path' | 'prop', id: string] | null {
+function nodeOf({ detail }: Finding): NodeRef | null {
   const { scene } = useDocument.getState();
   for (const [kind, list] of [
     ['path', scene.paths],
@@ -23,7 +23,7 @@ function nodeOf({ detail }: Finding): [kind: 'surface' | 'path' | 'prop', id: st
     ['prop', scene.props],
   ] as const) {
     const found = list.find((n) => n.id === detail[kind]);
-    if (found) return [kind, found.id];
+    if (found) return { kind, id: found.id };
   }
   return null;
 }
@@ -47,20 +47,23 @@ function intoOf(id: string, { kind, detail }: Finding): string | null {
 
 /** One finding: a click selects all that it is about and looks at it; its arrows go through them one by one. */
 export function FindingLine({
-  id,
+  of,
   finding: f,
   isMended = false,
 }: {
-  id: string;
+  /** What it is told of. */
+  of: NodeRef;
   finding: Finding;
   /** Its ways to mend it stand beside it, and that it is meant so is one of them. */
   isMended?: boolean;
 }) {
+  const { id } = of;
   const scene = useDocument((s) => s.scene);
   const [at, setAt] = useState(-1);
   const slots = f.slots ?? [];
   const into = isMended ? null : intoOf(id, f);
-  const node = slots.length === 0 ? nodeOf(f) : null;
+  // In its own panel the node itself is in hand already.
+  const node = slots.length > 0 ? null : (nodeOf(f) ?? (isMended ? of : null));
   const show = (chosen: readonly number[]) => {
     selectSlots(id, [...chosen]);
     lookAt(feetOf(id, chosen));
@@ -78,7 +81,7 @@ export function FindingLine({
         disabled={slots.length === 0 && !node}
         onClick={() => {
           setAt(-1);
-          if (node) selectNode(...node);
+          if (node) selectNodes([node]);
           else show(slots);
         }}
         className="flex w-full gap-2 rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"

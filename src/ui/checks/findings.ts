@@ -4,13 +4,19 @@ import type { Arrangement } from '@/core/arrange/registry';
 import type { Finding } from '@/core/arrange/result';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
+import type { NodeRef } from '@/store/selection';
+import { THREAD_COLORS } from '@/view/colors';
 
-/** What checks have found, and what of it is as it is wanted. */
+/** What checks have found in the whole scene, and what of it is as it is wanted. */
 
-/** A finding of an arrangement. */
+/** A finding of a node of the scene. */
 export interface Told {
-  a: Arrangement;
+  node: NodeRef;
+  name: string;
+  color: string;
   finding: Finding;
+  /** The arrangement that it is of, if it is of one. */
+  a?: Arrangement;
 }
 
 /** How bad a sort of finding is: the first is the worst. What is not among them comes after those. */
@@ -25,23 +31,63 @@ const howMany = (f: Finding): number => f.slots?.length ?? Number(f.detail.count
 const worstFirst = (list: readonly Told[]): Told[] =>
   [...list].sort((x, y) => rank(x.finding) - rank(y.finding) || howMany(y.finding) - howMany(x.finding));
 
-/** What is told of all arrangements that are shown; `aside` is what is as it is wanted. */
+type Results = ReadonlyMap<string, { findings: readonly Finding[] }>;
+
+/** The findings of nodes that are no arrangements, shown or not: others may stand on what is hidden. */
+const ofNodes = (
+  kind: 'path' | 'surface' | 'mask',
+  nodes: readonly { id: string; name: string }[],
+  results: Results,
+): Told[] =>
+  nodes.flatMap(({ id, name }) =>
+    (results.get(id)?.findings ?? []).map((finding) => ({
+      node: { kind, id },
+      name,
+      color: 'var(--color-linen-400)',
+      finding,
+    })),
+  );
+
+/** The findings of arrangements that are shown. */
+const ofArrangements = (
+  arrangements: readonly Arrangement[],
+  results: Results,
+  checks: ReadonlyMap<string, readonly Finding[]>,
+): Told[] =>
+  arrangements.flatMap((a) =>
+    a.visible
+      ? [...(results.get(a.id)?.findings ?? []), ...(checks.get(a.id) ?? [])].map((finding) => ({
+          node: { kind: 'arrangement' as const, id: a.id },
+          name: a.name,
+          color: THREAD_COLORS[a.thread],
+          finding,
+          a,
+        }))
+      : [],
+  );
+
+/** What is told of the whole scene, the worst first; `aside` is what is as it is wanted. */
 export function useFindings(): { told: Told[]; aside: (Told & { why: string })[]; looking: boolean } {
   const arrangements = useDocument((s) => s.scene.arrangements);
-  const results = useEngine((s) => s.result.arrangements);
+  const paths = useDocument((s) => s.scene.paths);
+  const surfaces = useDocument((s) => s.scene.surfaces);
+  const masks = useDocument((s) => s.scene.masks);
+  const result = useEngine((s) => s.result);
   const checks = useEngine((s) => s.checks);
   const looking = useEngine((s) => s.looking);
   return useMemo(() => {
     const told: Told[] = [];
     const aside: (Told & { why: string })[] = [];
-    for (const a of arrangements) {
-      if (!a.visible) continue;
-      for (const finding of [...(results.get(a.id)?.findings ?? []), ...(checks.get(a.id) ?? [])]) {
-        const why = wantedSo(a, finding);
-        if (why === undefined) told.push({ a, finding });
-        else aside.push({ a, finding, why });
-      }
+    for (const one of [
+      ...ofArrangements(arrangements, result.arrangements, checks),
+      ...ofNodes('path', paths, result.paths),
+      ...ofNodes('surface', surfaces, result.surfaces),
+      ...ofNodes('mask', masks, result.masks),
+    ]) {
+      const why = one.a && wantedSo(one.a, one.finding);
+      if (why === undefined) told.push(one);
+      else aside.push({ ...one, why });
     }
     return { told: worstFirst(told), aside, looking };
-  }, [arrangements, results, checks, looking]);
+  }, [arrangements, paths, surfaces, masks, result, checks, looking]);
 }

@@ -34,7 +34,7 @@ function withValue(a: Arrangement, [block, name]: string[], value: number): Arra
 function* isClear(a: Arrangement, context: ArrangeContext): Generator<void, boolean> {
   const r = kindOf(a).evaluate(a, context);
   if (r.findings.some((f) => f.kind === 'too-tight' || f.severity === 'error')) return false;
-  const s = standingOf('', r.placements, context);
+  const s = standingOf('', r, context);
   const { overlap, doubled } = yield* overlapsOf(s, s, excuses({ a, r }, { a, r }));
   return overlap[0].length + doubled[0].length === 0;
 }

@@ -22,7 +22,8 @@ export interface Overlaps {
 }
 
 /**
- * Looks at every pair of two arrangements, or of one with itself: by their boxes first, then by their meshes.
+ * Looks at every pair of two arrangements, or of one with itself: by their boxes first, then by their meshes. What is in
+ * one copy of a bundle is not held against what else is in that: it is so where the bundle was made.
  * @param excused rows that touch as they should, or that are told of elsewhere
  * @returns yields now and then
  */
@@ -41,14 +42,16 @@ export function* overlapsOf(
     // Of two that are known to reach into something more is not asked.
     if (!isDoubled && over[0][row] && over[1][other]) return;
     spent += COST.boxes;
-    if (!boxesOverlap(a.tree.boxes, i, b.tree.boxes, j, TOUCH) || excused(row, other)) return;
+    const [from, into] = [a.from(row), b.from(other)];
+    if (alone && from === into) return;
+    if (!boxesOverlap(a.tree.boxes, i, b.tree.boxes, j, TOUCH) || excused(from, into)) return;
     if (!isDoubled) {
       spent += COST.meshes;
       if (!reachIn(a, i, b, j)) return;
     }
-    const into = isDoubled ? same : over;
-    into[0][row] = 1;
-    into[1][other] = 1;
+    const marks = isDoubled ? same : over;
+    marks[0][row] = 1;
+    marks[1][other] = 1;
   };
   const walk = new PairWalk(a.tree, b.tree);
   while (!walk.on(hold, () => spent > AT_ONCE)) {
@@ -71,9 +74,9 @@ function marksOf(a: Standing, b: Standing): Marks {
 
 /** The slots of marked rows, rising. */
 function slotsOf({ placements: { slot } }: Standing, marks: Uint8Array): number[] {
-  const slots: number[] = [];
-  for (let row = 0; row < marks.length; row++) if (marks[row]) slots.push(slot[row]);
-  return slots.sort((x, y) => x - y);
+  const slots = new Set<number>();
+  for (let row = 0; row < marks.length; row++) if (marks[row]) slots.add(slot[row]);
+  return [...slots].sort((x, y) => x - y);
 }
 
 /** Whether two rows have the same prop in the same place, turned the same way. */

@@ -288,3 +288,36 @@ test('what is edited in an open bundle is not told of its own copy; what else st
   expect(told(looked(true), 'a')).toEqual([['overlap', '6', 'b']]);
   expect(told(looked(true), 'copies')).toEqual([['overlap', '1', 'b']]);
 });
+
+test('a copy is what it holds by its own draw and hand: looked at prop by prop, told by the slot of the copy', () => {
+  const lines = [straight('east', [-5, 0, 0], [5, 0, 0]), straight('south', [0, 0, -5], [0, 0, 5])];
+  const pegs = [0, 40].map((x, i) => ({ id: `peg${i + 1}`, prop: 'laden', position: [x, 0, 0] }));
+  const looked = (way: string[] | null, more: object = {}) => {
+    const scene = sceneOf(lines, [
+      { ...run('a', 'east'), visible: false, ...more },
+      run('b', 'south'),
+      kind('pegs', 'copies', { pegs: [pegs] }),
+    ]);
+    scene.props.push({
+      ...newProp('laden', 'Laden', { source: 'bundle', bundle: 'bundle1' }),
+      foot: { at: 'origin' },
+    });
+    const bundle = { id: 'bundle1', name: 'Laden', members: [{ id: 'a', shown: true }], alike: false };
+    if (way)
+      scene.arrangements[2].within = way.map((slot) => ({
+        way: [
+          { arrangement: 'copies', slot: '1' },
+          { arrangement: 'a', slot },
+        ],
+        hand: { removed: true },
+      }));
+    return look({ ...scene, bundles: [{ ...bundle, origin: [0, 0, 0], open: false }] }).found;
+  };
+  expect(told(looked(null), 'copies')).toEqual([['overlap', '1', 'b']]);
+  // Taken out of that copy alone, it is in nobody's way; nor is a copy out of which all was taken.
+  expect(looked(['6']).size).toBe(0);
+  expect(looked(Array.from({ length: 11 }, (_, i) => String(i + 1))).size).toBe(0);
+  // What is too tight in the bundle is so where it was made, and not told of every copy.
+  const tight = { spacing: { ...run('a', 'east').spacing, pitch: 0.3 } };
+  expect(told(looked(['6'], tight), 'copies')).toEqual([['overlap', '1', 'b']]);
+});

@@ -37,7 +37,7 @@ export class SceneChecks {
     const here: Shown[] = [];
     for (const { a, r } of shown) {
       const had = this.standing.get(a.id);
-      const s = had?.key === r.key ? had : standingOf(r.key, r.placements, context);
+      const s = had?.key === r.key ? had : standingOf(r.key, r, context);
       this.standing.set(a.id, s);
       here.push({ a, r, s });
       if (s !== had) yield;

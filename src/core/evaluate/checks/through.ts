@@ -17,8 +17,8 @@ const AT_ONCE = 24;
  */
 export function* slotsThrough(of: Standing, surface: TriMesh): Generator<void, number[]> {
   const tree = surface.tree();
-  const slots: number[] = [];
-  if (tree.nodes === 0) return slots;
+  const slots = new Set<number>();
+  if (tree.nodes === 0) return [];
   const { boxes } = of.tree;
   for (let k = 0, looked = 0; k < of.rows.length; k++) {
     if (isApart(boxes.centre, boxes.axes, boxes.half, k, tree.bounds)) continue;
@@ -29,9 +29,9 @@ export function* slotsThrough(of: Standing, surface: TriMesh): Generator<void, n
     if (!thing) continue;
     const wall = { tree, m: SAME, at: foot.map((v) => -v) };
     const side = 2 * Math.min(boxes.half[k * 3], boxes.half[k * 3 + 1], boxes.half[k * 3 + 2]);
-    if (meshesCross(thing, wall, LEAST + SHARE * side)) slots.push(of.placements.slot[row]);
+    if (meshesCross(thing, wall, LEAST + SHARE * side)) slots.add(of.placements.slot[row]);
   }
-  return slots.sort((x, y) => x - y);
+  return [...slots].sort((x, y) => x - y);
 }
 
 const SAME = Float64Array.of(1, 0, 0, 0, 1, 0, 0, 0, 1);

@@ -44,7 +44,7 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
       <ul className="flex flex-col gap-1 empty:hidden">
         {findings.map((f, i) => (
           <li key={`${f.kind} ${i}`}>
-            <FindingLine id={id} finding={f} />
+            <FindingLine of={{ kind: 'arrangement', id }} finding={f} />
           </li>
         ))}
       </ul>
