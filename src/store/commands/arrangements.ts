@@ -187,6 +187,8 @@ export const duplicateTo = command<{ id: string; to: { path: string } | { surfac
     copy.id = takeId(scene, copy.kind);
     copy.name = freeName(scene.arrangements, copy.name);
     copy.thread = THREADS[(THREADS.indexOf(copy.thread) + 1) % THREADS.length];
+    // Slots elsewhere are others.
+    delete copy.within;
     renew(scene, copy);
     if ('path' in to) kindOf(copy).moveToPath?.(copy, to.path);
     else kindOf(copy).moveToSurface?.(copy, to.surface);

@@ -1,17 +1,16 @@
 'use client';
 
-import { ArrowLeftRight, ChevronLeft, ChevronRight, CornerLeftUp, PackageOpen, Undo2 } from 'lucide-react';
+import { ChevronLeft, ChevronRight, CornerLeftUp, PackageOpen, Undo2 } from 'lucide-react';
 import { rowAtWay } from '@/core/arrange/inside';
 import type { WithinCorrection } from '@/core/arrange/steps/withinSchema';
 import { correctedAt, correctWithin, wayName, type WithinValues } from '@/store/commands/within';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { stepBack, type SelectedSlots } from '@/store/selection';
-import { PropPicture } from '../basket/PropPicture';
 import { IconButton } from '../controls/Button';
 import { NumberBox } from '../controls/NumberField';
-import { PlainMenu } from '../controls/PlainMenu';
 import { DARK, LIGHT, waysOf } from '../shell/slotPanelLook';
+import { SwapMenu } from '../shell/SwapMenu';
 import { goInto, goOn, wholeWay } from './within';
 
 /** The dark panel of one thing within a copy of a bundle: what is done to it is done in this copy alone. */
@@ -75,20 +74,7 @@ export function WithinPanel({ slots, at }: { slots: SelectedSlots; at: { left: n
         </IconButton>
         {!readOnly && (
           <>
-            <PlainMenu
-              name="Swap the prop"
-              className={LIGHT}
-              entries={[
-                ...scene.props.map((x) => ({
-                  text: x.name,
-                  icon: <PropPicture prop={x} size={22} />,
-                  run: () => void set({ prop: x.id }),
-                })),
-                { text: 'As in all copies', run: () => void set({ prop: undefined }) },
-              ]}
-            >
-              <ArrowLeftRight size={14} />
-            </PlainMenu>
+            <SwapMenu asBefore="As in all copies" onSwap={(to) => void set({ prop: to ?? undefined })} />
             {Object.keys(hand).length > 0 && (
               <IconButton name="Let go" className={LIGHT} onClick={() => set(null)}>
                 <Undo2 size={14} />

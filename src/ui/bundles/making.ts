@@ -56,25 +56,26 @@ export async function bundle({ members, surfaces, loose }: Bundlable): Promise<v
     return say(
       `“${findSurface(scene, made[0]).name}” is made or deformed here, so that no prop can be made of it: leave it out, or bring its mesh in as a prop.`,
     );
+  const of = scene.arrangements.find((a) => a.id === loose?.arrangement);
+  // Of the chosen slots those in which something stands.
+  const standing = of ? placedAsPegs(of).filter(({ slot }) => loose!.slots.includes(slot)) : [];
+  const slots = loose ? standing.map(({ slot }) => slot) : undefined;
   const ids = loose ? [loose.arrangement] : members;
-  const boxes = await Promise.all([
-    engine().boxOf(ids, loose?.slots),
-    ...surfaces.map((id) => Promise.resolve(surfaceBox(id))),
-  ]);
+  const boxes = await Promise.all([engine().boxOf(ids, slots), ...surfaces.map(surfaceBox)]);
   const box = boxes.reduce((all, one) => (all && one ? around(all, one) : (all ?? one)), null);
   if (!box) return say('Nothing is placed by what is selected, so there is nothing to bundle.');
   const origin = [(box.min[0] + box.max[0]) / 2, box.min[1], (box.min[2] + box.max[2]) / 2].map((v) =>
     Number(v.toFixed(6)),
   ) as Vec3;
-  const points = await engine().snapPointsOf(ids, loose?.slots);
+  const points = await engine().snapPointsOf(ids, slots);
   const name = nameOf(scene, first);
   const count = members.length + surfaces.length;
-  const arrangement = scene.arrangements.find((a) => a.id === loose?.arrangement);
-  const pegs = arrangement ? placedAsPegs(arrangement).filter(({ slot }) => loose!.slots.includes(slot)) : [];
   const done = dispatch(makeBundle, {
     members,
     surfaces,
-    ...(loose && { loose: { ...loose, pegs: pegs.map(({ peg }) => peg) } }),
+    ...(loose && {
+      loose: { ...loose, slots: slots!, pegs: standing.map(({ peg }) => peg) },
+    }),
     origin,
     snapPoints: points.length > FEW ? [] : points.map((p) => ({ ...p, position: less(p.position, origin) })),
     name: loose || count === 1 ? `${name} bundle` : `${name} and ${count - 1} more`,

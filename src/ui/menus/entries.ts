@@ -228,7 +228,7 @@ function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
       .filter(({ least }) => ids.length >= least)
       .map(({ title, run }) => ({ text: title, run: () => run(a, ids) })),
     ...arrangementEntries(a)
-      .filter(({ text }) => !['Look at it', 'Copy', 'Cut'].includes(text))
+      .filter(({ text }) => !['Look at it', 'Copy', 'Cut', 'Make a bundle of it'].includes(text))
       .map((e, i) => (i === 0 ? { ...e, under: a.name } : e)),
   ];
 }

@@ -1,14 +1,6 @@
 'use client';
 
-import {
-  ArrowLeftRight,
-  Lock,
-  LockOpen,
-  PackageOpen,
-  RectangleHorizontal,
-  Spline,
-  Undo2,
-} from 'lucide-react';
+import { Lock, LockOpen, PackageOpen, RectangleHorizontal, Spline, Undo2 } from 'lucide-react';
 import { has, kindOf } from '@/core/arrange/registry';
 import { slotName } from '@/core/arrange/slotId';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
@@ -19,10 +11,8 @@ import { bendSlots, letGo, lockSlots, nudgeSlot, swapSlots } from '@/store/comma
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
-import { PropPicture } from '../basket/PropPicture';
 import { IconButton } from '../controls/Button';
 import { NumberBox } from '../controls/NumberField';
-import { PlainMenu } from '../controls/PlainMenu';
 import { placeWithin } from '@/view/places';
 import { useView } from '@/view/viewState';
 import { goInto } from '../bundles/within';
@@ -31,6 +21,7 @@ import { uiOf } from '../kinds/registry';
 import { metres } from '@/words/numbers';
 import { lockWhereTheyStand } from './lockWhereTheyStand';
 import { DARK, LIGHT, waysOf } from './slotPanelLook';
+import { SwapMenu } from './SwapMenu';
 import { useBeside } from './useBeside';
 
 const SIZE = { width: 292, height: 104 };
@@ -106,23 +97,10 @@ export function SlotPanel() {
         )}
         {!readOnly && run && (
           <>
-            <PlainMenu
-              name="Swap the prop"
-              className={LIGHT}
-              entries={[
-                ...scene.props.map((x) => ({
-                  text: x.name,
-                  icon: <PropPicture prop={x} size={22} />,
-                  run: () => dispatch(swapSlots, { id, slots: slots.ids, prop: x.id }),
-                })),
-                {
-                  text: 'As the order says',
-                  run: () => dispatch(swapSlots, { id, slots: slots.ids, prop: null }),
-                },
-              ]}
-            >
-              <ArrowLeftRight size={14} />
-            </PlainMenu>
+            <SwapMenu
+              asBefore="As the order says"
+              onSwap={(to) => void dispatch(swapSlots, { id, slots: slots.ids, prop: to })}
+            />
             {shaped && (
               <IconButton
                 name={isBent ? 'Keep its shape' : 'Bend it'}

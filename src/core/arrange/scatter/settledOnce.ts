@@ -1,3 +1,4 @@
+import { COLUMNS } from '../columns';
 import { allocatePlacements, type Placements } from '../result';
 import { remembered } from './remember';
 import type { Scatter } from './schema';
@@ -24,16 +25,6 @@ interface Known {
   done: Uint8Array;
 }
 
-const FIELDS = [
-  ['slot', 1],
-  ['state', 1],
-  ['prop', 1],
-  ['position', 3],
-  ['rotation', 4],
-  ['scale', 3],
-  ['s', 1],
-] as const;
-
 type Column = { [i: number]: number; length: number };
 
 /** Copies rows of placements. @param from, to which row of one becomes which of the other; absent: one after the other */
@@ -44,7 +35,7 @@ function copyRows(
   from?: Uint32Array,
   to?: Uint32Array,
 ): void {
-  const columns = FIELDS.map(([name, size]) => [source[name], out[name], size] as [Column, Column, number]);
+  const columns = COLUMNS.map(([name, size]) => [source[name], out[name], size] as [Column, Column, number]);
   if (source.tint) columns.push([source.tint, (out.tint ??= new Float32Array(out.count * 3)), 3]);
   for (const [a, b, size] of columns)
     for (let i = 0; i < count; i++) {

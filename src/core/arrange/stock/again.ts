@@ -1,3 +1,4 @@
+import { COLUMNS } from '../columns';
 import type { ArrangementResult, Finding, Placements, StockFacing, StockLayout } from '../result';
 import { parseSlotName, slotParts } from '../slotId';
 import type { LaidBoard } from './lay';
@@ -78,17 +79,6 @@ interface Piece {
   end: number;
 }
 
-const COLUMNS = [
-  ['slot', 1],
-  ['state', 1],
-  ['prop', 1],
-  ['position', 3],
-  ['rotation', 4],
-  ['scale', 3],
-  ['s', 1],
-  ['tint', 3],
-] as const;
-
 type Column = Float64Array | Float32Array | Int32Array | Uint8Array;
 
 /** Puts boards that are filled again among those that stay. @param part the boards of `again`, in their order */
@@ -135,7 +125,7 @@ export function spliced(
     return out;
   };
   const placements = { ...part.placements, count: rows };
-  for (const [name, size] of COLUMNS) {
+  for (const [name, size] of [...COLUMNS, ['tint', 3] as const]) {
     const column = put<Column>(old[name], part.placements[name], size);
     if (column) Object.assign(placements, { [name]: column });
   }

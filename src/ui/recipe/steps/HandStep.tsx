@@ -1,16 +1,15 @@
 'use client';
 
-import { Lock, Undo2 } from 'lucide-react';
 import { has, type With } from '@/core/arrange/registry';
 import { parseSlotName } from '@/core/arrange/slotId';
 import { clearBrushed } from '@/store/commands/brushed';
 import { letGo } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { selectSlots, setHover } from '@/store/selection';
-import { VirtualList } from '../../controls/VirtualList';
-import { Button, IconButton } from '../../controls/Button';
+import { Button } from '../../controls/Button';
 import { plural } from '@/words/numbers';
 import { correctionWords } from '../../words/correctionWords';
+import { CorrectionList } from '../CorrectionList';
 import type { StepProps } from './stepProps';
 
 /** What the brush did to what stands there, to be taken back. */
@@ -58,47 +57,24 @@ export function HandStep({ arrangement: run }: StepProps<'hand'>) {
   return (
     <>
       {has(run, 'brushed') && <Brushed arrangement={run} />}
-      <div className="max-h-64 overflow-y-auto">
-        <VirtualList as="ul" space="li" label="Corrections by hand" count={names.length} height={28}>
-          {(i) => {
-            const name = names[i];
-            return (
-              <li
-                key={name}
-                className="flex items-center gap-1"
-                onPointerEnter={() => setHover({ arrangement: run.id, slot: parseSlotName(name) })}
-                onPointerLeave={() => setHover(null)}
-              >
-                <button
-                  type="button"
-                  onClick={() => selectSlots(run.id, [parseSlotName(name)])}
-                  title="Takes it in hand"
-                  className="flex min-w-0 flex-1 items-baseline gap-2 rounded-md px-1 py-1 text-left text-[12.5px] hover:bg-groove"
-                >
-                  <span className="num shrink-0">#{name}</span>
-                  <span className="min-w-0 flex-1 truncate text-soft">
-                    {correctionWords(run.hand[name], scene)}
-                  </span>
-                  {run.hand[name].lock && <Lock size={12} aria-label="locked" />}
-                </button>
-                <IconButton
-                  name={`Let go of #${name}`}
-                  onClick={() => dispatch(letGo, { id: run.id, names: [name] })}
-                >
-                  <Undo2 size={13} />
-                </IconButton>
-              </li>
-            );
-          }}
-        </VirtualList>
-      </div>
-      <Button
-        title="Takes every correction by hand back"
-        className="!px-1.5 text-soft"
-        onClick={() => dispatch(letGo, { id: run.id })}
-      >
-        Let go of all
-      </Button>
+      <CorrectionList
+        label="Corrections by hand"
+        count={names.length}
+        line={(i) => {
+          const name = names[i];
+          const slot = parseSlotName(name);
+          return {
+            name,
+            said: correctionWords(run.hand[name], scene),
+            locked: run.hand[name].lock !== undefined,
+            onTake: () => selectSlots(run.id, [slot]),
+            onLetGo: () => dispatch(letGo, { id: run.id, names: [name] }),
+            onHover: (over) => setHover(over ? { arrangement: run.id, slot } : null),
+          };
+        }}
+        hint="Takes every correction by hand back"
+        onLetGoOfAll={() => dispatch(letGo, { id: run.id })}
+      />
     </>
   );
 }
