@@ -269,6 +269,22 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${rows()} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
     case 'pin-surface-missing':
       return `${rows()} stand on a surface that is gone or broken, and stay where they were. Pin or lock them anew, or mend it.`;
+    case 'release-waits':
+      return 'Its props are to fall, and what moves them is not loaded. Load the page again.';
+    case 'release-many':
+      return `${whole(Number(d.count))} props are too many to fall at once: ${whole(Number(d.most))} is the most, and none was let go. Release them by parts, or place fewer.`;
+    case 'release-inside':
+      return `${rows()} were inside something when they were let go, and were parted gently. Set them farther apart, or release them one after the other.`;
+    case 'release-lost':
+      return `${rows()} fell onto nothing and stopped at ${m(d.floor)}. Put a surface below them, or choose it under Release.`;
+    case 'release-restless':
+      return `${rows()} were still moving after ${Number(d.seconds).toFixed(1)} s and are held there. Give them longer under Release, or more friction.`;
+    case 'release-shaped':
+      return `${rows()} have a shape made for their place and stay there. Let them keep their shape, and they fall too.`;
+    case 'release-region':
+      return 'Its props fall as they leave closed paths, and there is none. Choose one under Release.';
+    case 'release-against':
+      return `${whole(Number(d.count))} props of other arrangements are more than can be fallen on, and are passed through. Choose fewer under Release.`;
     case 'link-broken':
       return `A number of it (${d.field}) is taken from what is no longer there: ${showLink(String(d.expression), scene)}. The last one serves; type another, or take it anew.`;
     case 'link-ring':
@@ -294,4 +310,5 @@ export const REASON: Record<GapReason, string> = {
   collision: 'would collide',
   missed: 'no ground',
   skipped: 'skipped',
+  fallen: 'gone after its fall',
 };

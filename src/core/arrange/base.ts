@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { group, id, name, seed } from '../math/measures';
+import { releaseSchema } from './release/schema';
 import { withinSchema } from './steps/withinSchema';
 
 /** The dyes of threads, in the order in which new arrangements take them. */
@@ -48,6 +49,7 @@ export const baseFields = <K extends string>(kind: K) => ({
     .describe('Those of its kind with the same one share all settings but their places, seed and hand'),
   onTop: onTopSchema,
   within: withinSchema,
+  release: releaseSchema.optional(),
   asWanted: asWantedSchema,
   seed: seed.default(1),
   meant: z
@@ -59,5 +61,8 @@ export const baseFields = <K extends string>(kind: K) => ({
     ),
 });
 
+/** Those that are part of a recipe all the same. */
+const SHARED = new Set(['onTop', 'release']);
+
 /** Those of them that are no part of a recipe, by their names. */
-export const OWN_FIELDS: readonly string[] = Object.keys(baseFields('')).filter((f) => f !== 'onTop');
+export const OWN_FIELDS: readonly string[] = Object.keys(baseFields('')).filter((f) => !SHARED.has(f));

@@ -3,6 +3,7 @@ import type { Thread } from './base';
 import type { Kind, Needs } from './kind';
 import { surfacesOfLocks } from './steps/lock';
 import { masksOfSteps } from './steps/masksOf';
+import type { Release } from './release/schema';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
 import { runKind } from './run/kind';
@@ -79,10 +80,25 @@ export function needsOf(a: Arrangement, was?: Arrangement): Needs {
     if (masks.length > 0) found = { ...found, masks };
     const swapped = a.within?.flatMap(({ hand }) => hand.prop ?? []) ?? [];
     if (swapped.length > 0) found = { ...found, props: [...new Set([...found.props, ...swapped])] };
+    if (a.release?.on) found = neededByRelease(found, a.release);
     needs.set(a, found);
   }
   return found;
 }
+
+/** What falls stands on what it falls onto too. */
+function neededByRelease(needs: Needs, { onto, against, who, region }: Release): Needs {
+  const together = (a: readonly string[], b: readonly string[]) => [...new Set([...a, ...b])];
+  return {
+    ...needs,
+    surfaces: onto.length === 0 || needs.surfaces === 'all' ? 'all' : together(needs.surfaces, onto),
+    arrangements: together(needs.arrangements, against),
+    ...(who === 'region' && { paths: together(needs.paths, region) }),
+  };
+}
+
+/** Whether an arrangement changes by itself with time. */
+export const movesInTime = (a: Arrangement): boolean => a.release?.on === true || kindOf(a).moves(a);
 
 /** An arrangement as it is without a prop. */
 export function withoutProp(a: Arrangement, prop: string): Arrangement {

@@ -16,6 +16,7 @@ export const GAP_REASONS = [
   'collision',
   'missed',
   'skipped',
+  'fallen',
 ] as const;
 export type GapReason = (typeof GAP_REASONS)[number];
 export const STATE = {
@@ -29,6 +30,7 @@ export const STATE = {
   collision: 7,
   missed: 8,
   skipped: 9,
+  fallen: 10,
 } as const;
 
 /** One row a slot, gaps included (they keep the place where the prop would be). */
@@ -179,6 +181,14 @@ export type FindingKind =
   | 'stock-too-wide'
   | 'stock-too-deep'
   | 'stock-too-high'
+  | 'release-waits'
+  | 'release-many'
+  | 'release-inside'
+  | 'release-lost'
+  | 'release-restless'
+  | 'release-shaped'
+  | 'release-region'
+  | 'release-against'
   | 'link-broken'
   | 'link-ring'
   | 'link-no-field'

@@ -1,5 +1,5 @@
 import type { Needs } from '../arrange/kind';
-import { kindOf, needsOf, surfacesOf } from '../arrange/registry';
+import { movesInTime, needsOf, surfacesOf } from '../arrange/registry';
 import type { Arrangement } from '../arrange/registry';
 import { hasPoints, isLaid, type Path } from '../curve/schema';
 import { readsSurface } from '../mesh/mask/needs';
@@ -233,4 +233,4 @@ export const movesByItself = (n: PlanNode): boolean =>
     ? surfaceMoves(n.node)
     : n.kind === 'path'
       ? hasPoints(n.node) && hangMoves(n.node)
-      : n.kind === 'arrangement' && kindOf(n.node).moves(n.node);
+      : n.kind === 'arrangement' && movesInTime(n.node);

@@ -1,4 +1,4 @@
-import { kindOf, needsOf } from '../arrange/registry';
+import { kindOf, movesInTime, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
@@ -23,6 +23,7 @@ import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { moveAtAll, sceneUnder } from './around';
+import { FallWork, type FallHost, type Standing } from './fallWork';
 import { Bundles } from './bundles/bundles';
 import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
@@ -47,6 +48,7 @@ import {
   type SurfaceResult,
 } from './surfaces';
 import { compiled, worked } from './safely';
+import { physics } from '../arrange/release/physics';
 import type { Around } from './surfaceRest';
 import { SettingsKeys } from './settingsKeys';
 import { allSitting, sitOn, sittingPaths } from './sitting';
@@ -80,6 +82,8 @@ export interface SceneResult {
   links: readonly LinkResult[];
   /** Bounds in each prop's own space, metres; absent where the mesh is not at hand. */
   propBounds: Record<string, Bounds>;
+  /** What is not worked out to its end yet: it goes on with the next evaluation. */
+  unfinished?: { name: string; done: number };
 }
 
 /** Where the results of each sort of node are. */
@@ -123,6 +127,16 @@ export class Evaluator {
   private time = 0;
   /** The lines that arrangements hung last. */
   private hung = new Map<string, Stroke[]>();
+  private falls = new FallWork();
+  /** What was placed before it fell, with its key. */
+  private held = new Map<string, { key: string; result: ArrangementResult }>();
+  /** What has not come to the moment that was asked for. */
+  private unfinished = new Map<string, { name: string; done: number }>();
+  /**
+   * Asked between the frames of a fall: once it says no, the rest is gone on with by the next evaluation, and the scene
+   * is shown meanwhile.
+   */
+  goOn: () => boolean = () => true;
 
   constructor(private assets: Assets) {}
 
@@ -185,6 +199,7 @@ export class Evaluator {
       masks: this.listed('mask', scene.masks, last, worked),
       links: this.links.results,
       propBounds: this.boundsOfProps(),
+      unfinished: this.unfinished.values().next().value,
     };
     return this.result;
   }
@@ -256,6 +271,7 @@ export class Evaluator {
       if (movesByItself(plan.order[i]) && !this.moving.includes(i)) this.moving.push(i);
     }
     if (time !== done.time) for (const i of this.moving) due[i] = 1;
+    for (const id of this.unfinished.keys()) due[plan.place.get(id)!] = 1;
     for (const s of plan.surfaces)
       if (this.assetOf(s) !== this.inputs.get(s.id)?.[1]) due[plan.place.get(s.id)!] = 1;
     for (const m of plan.masks)
@@ -443,20 +459,11 @@ export class Evaluator {
     if (!plan || !scene || ids.length === 0 || !moveAtAll(ids, plan) || plan.rings.has(surface.id))
       return null;
     const under = sceneUnder(ids, scene, plan);
-    const key = keyOf([
-      under.surfaces.map((s) => [s.id, bareOf(s), standing(s), !!this.assetOf(s)]),
-      under.paths.map(({ id, source, closed }) => [id, source, closed]),
-      under.masks.map((m) => [m.id, m.combine, m.layers, this.picturesOf(m)]),
-      under.arrangements.map((a) => [
-        this.settings.of(a),
-        needsOf(a).props.map((p) => this.props.get(p)?.key),
-      ]),
-    ]);
+    const key = this.keyUnder(under);
     return {
       key,
       at: (time) => {
-        let other = this.others.get(surface.id);
-        if (!other) this.others.set(surface.id, (other = new Evaluator(this.assets)));
+        const other = this.otherFor(surface.id);
         other.evaluate(under, undefined, time);
         const { triMeshes, compiled } = other;
         return {
@@ -528,7 +535,8 @@ export class Evaluator {
       this.triMeshes.get(id)?.result?.key ?? null,
     ]);
     const masks = (needs.masks ?? []).map((id) => this.masks.get(id)?.result.key ?? null);
-    const at = kindOf(a).moves(a) ? time : 0;
+    const at = movesInTime(a) ? time : 0;
+    const heldAt = kindOf(a).moves(a) ? time : 0;
     const round = context.fine?.round ?? 0;
     const above = allSitting(a, this.plan!.sitting);
     const aboveOn = [
@@ -549,7 +557,7 @@ export class Evaluator {
       ...aboveOn,
     ];
     const was = this.inputs.get(a.id);
-    if (this.same(a.id, inputs)) return;
+    if (this.same(a.id, inputs) && !this.unfinished.has(a.id)) return;
     const sits = above.length > 0 && [above.map((on) => this.settings.of(on)), aboveOn];
     const key = keyOf([
       this.settings.of(a),
@@ -559,10 +567,13 @@ export class Evaluator {
       surfaces,
       masks,
       sits,
-      at,
+      heldAt,
       round,
       ring,
     ]);
+    if (a.release?.on && !ring) return this.released(a, a.release, key, context, time, progress);
+    this.held.delete(a.id);
+    this.unfinished.delete(a.id);
     const last = this.arranged.get(a.id);
     if (last?.key === key) return;
     progress?.(0);
@@ -578,6 +589,88 @@ export class Evaluator {
       // Absent too where it was made from one that had some.
       inside,
     });
+  }
+
+  /** An arrangement whose props fall. @param heldKey of what it would be if nobody had let them go */
+  private released(
+    a: Arrangement,
+    release: NonNullable<Arrangement['release']>,
+    heldKey: string,
+    context: ArrangeContext,
+    time: number,
+    progress: ((done: number) => void) | undefined,
+  ): void {
+    let held = this.held.get(a.id);
+    if (held?.key !== heldKey)
+      this.held.set(a.id, (held = { key: heldKey, result: worked(a, context, undefined) }));
+    const host = this.fallHost(a, held, context, progress);
+    const { result, done, frames } = this.falls.at(a, release, held.result, time, host);
+    if (done < 1) this.unfinished.set(a.id, { name: a.name, done });
+    else this.unfinished.delete(a.id);
+    this.arranged.set(a.id, {
+      ...result,
+      id: a.id,
+      key: keyOf([host.key, heldKey, 'falls', time, done < 1 && frames, !!physics()]),
+      inside: this.bundles.inside(a, result.placements),
+    });
+  }
+
+  private fallHost(
+    a: Arrangement,
+    held: { key: string; result: ArrangementResult },
+    context: ArrangeContext,
+    progress: ((done: number) => void) | undefined,
+  ): FallHost {
+    const plan = this.plan!;
+    const { dependsOn } = plan.order[plan.place.get(a.id)!];
+    const moving = new Set(dependsOn.filter((id) => moveAtAll([id], plan)));
+    if (moving.size > 0 || kindOf(a).moves(a)) moving.add(a.id);
+    const common = { context, grounds: plan.grounds, moving, progress, goOn: () => this.goOn() };
+    if (moving.size === 0) {
+      const standing: Standing = {
+        held: held.result.placements,
+        surface: (id) => this.triMeshes.get(id)?.triMesh,
+        placed: (id) => this.arranged.get(id)?.placements,
+      };
+      return { ...common, key: held.key, at: () => standing };
+    }
+    // It is held while nobody lets it go: that is another scene, looked at from the beginning on.
+    const under = sceneUnder([a.id], this.scene!, plan);
+    const arrangements = under.arrangements.map((x) => (x.id === a.id ? { ...x, release: undefined } : x));
+    const scene = { ...under, arrangements };
+    return {
+      ...common,
+      key: keyOf([this.keyUnder(under), this.settings.of(a)]),
+      at: (time) => {
+        const other = this.otherFor(a.id);
+        other.evaluate(scene, undefined, time);
+        return {
+          held: other.arranged.get(a.id)!.placements,
+          surface: (id) => other.triMeshes.get(id)?.triMesh,
+          placed: (id) => other.arranged.get(id)?.placements,
+        };
+      },
+    };
+  }
+
+  /** The evaluator of what surrounds a node, at the times at which that is looked at. */
+  private otherFor(id: string): Evaluator {
+    let other = this.others.get(id);
+    if (!other) this.others.set(id, (other = new Evaluator(this.assets)));
+    return other;
+  }
+
+  /** Everything that a scene follows from, as text; its times are all known then. */
+  private keyUnder(under: Scene): string {
+    return keyOf([
+      under.surfaces.map((s) => [s.id, bareOf(s), standing(s), !!this.assetOf(s)]),
+      under.paths.map(({ id, source, closed }) => [id, source, closed]),
+      under.masks.map((m) => [m.id, m.combine, m.layers, this.picturesOf(m)]),
+      under.arrangements.map((a) => [
+        this.settings.of(a),
+        needsOf(a).props.map((p) => this.bundles.facts(p)?.key),
+      ]),
+    ]);
   }
 
   private mask(mask: Mask, arrange: ArrangeContext, ring: string[] | undefined): void {
@@ -631,8 +724,11 @@ export class Evaluator {
     clear(this.triMeshes, 'surface');
     clear(this.compiled, 'path');
     clear(this.laid, 'path');
-    clear(this.others, 'surface');
+    clear(this.others);
     clear(this.arranged, 'arrangement');
+    clear(this.held, 'arrangement');
+    clear(this.unfinished, 'arrangement');
+    this.falls.forget((id) => here.get(id) === 'arrangement');
     clear(this.hung, 'arrangement');
     clear(this.masks, 'mask');
     this.settings.keepOnly((id) => here.get(id) === 'arrangement');

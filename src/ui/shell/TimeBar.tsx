@@ -2,7 +2,7 @@
 
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react';
 import { Pause, Play, Rewind, Settings2 } from 'lucide-react';
-import { kindOf } from '@/core/arrange/registry';
+import { movesInTime } from '@/core/arrange/registry';
 import { surfaceMoves } from '@/core/evaluate/surfaces';
 import { play, rewind, setClock, setTime, useClock } from '@/store/clock';
 import { useDocument } from '@/store/document';
@@ -13,7 +13,7 @@ import { Toggle } from '../controls/Toggle';
 /** The time, where anything in the scene moves with it: play, pause, a slider, speed and loop. */
 export function TimeBar() {
   const moves = useDocument(
-    (s) => s.scene.surfaces.some(surfaceMoves) || s.scene.arrangements.some((a) => kindOf(a).moves(a)),
+    (s) => s.scene.surfaces.some(surfaceMoves) || s.scene.arrangements.some(movesInTime),
   );
   const { time, playing, speed, span, loop } = useClock();
   if (!moves && time === 0) return null;

@@ -95,7 +95,8 @@ export function keptOutOn(
 }
 
 /** Whether a place lies inside one of the rings as seen from above (even–odd over each ring's polyline). */
-function insideRings(rings: CompiledPath[]): (at: Vec3) => boolean {
+/** Whether places are inside closed lines, seen from above. */
+export function insideRings(rings: readonly CompiledPath[]): (at: Vec3) => boolean {
   const lines = rings.map((r) => polyline(r, 0.01).position);
   return ([x, , z]) =>
     lines.some((line) => {

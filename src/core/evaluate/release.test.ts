@@ -1,0 +1,331 @@
+import { newArrangement, type Arrangement } from '../arrange/registry';
+import { loadPhysics } from '../arrange/release/physics';
+import { releaseSchema, type Release } from '../arrange/release/schema';
+import { STATE, type Placements } from '../arrange/result';
+import { quatFromUpFront, quatRotate, type Quat } from '../math/quat';
+import { distance, type Vec3 } from '../math/vec3';
+import { deformerSchema } from '../mesh/deform/schema';
+import { shapeSchema } from '../mesh/make/schema';
+import type { Mesh } from '../mesh/mesh';
+import { emptyScene, newEntry, newPath, newProp, newRun, newSurface } from '../scene/defaults';
+import { sceneSchema, type Scene } from '../scene/schema';
+import { exampleMesh } from '../testing/scene';
+import { points } from '../testing/paths';
+import { cases } from '../testing/prove';
+import { channel, random01 } from '../math/random';
+import { Evaluator, type Assets } from './scene';
+
+/** Props that are let go: against closed forms of falling, sliding and bouncing, and every pair of a heap by itself. */
+
+beforeAll(() => loadPhysics());
+
+const G = 9.81;
+
+/** Numbers from 0 to 1, the same at every run. */
+function draw(name: string): () => number {
+  let i = 0;
+  return () => random01(1, i++, channel(name));
+}
+
+/** A box of given half sides about its middle, its sides turned outwards. */
+function boxMesh(x: number, y: number, z: number): Mesh {
+  const box = exampleMesh();
+  const at = (v: number, low: number, half: number) => (v > low + 0.1 ? half : -half);
+  const positions = Float32Array.from(box.positions, (v, i) => at(v, [1, 2, 3][i % 3], [x, y, z][i % 3]));
+  return { ...box, positions };
+}
+
+/** A turned thing: rings of so many corners at heights and radii. */
+function turned(profile: [r: number, y: number][], sides = 10): Mesh {
+  const positions: number[] = [];
+  const indices: number[] = [];
+  for (const [r, y] of profile)
+    for (let k = 0; k < sides; k++) {
+      const a = (k / sides) * 2 * Math.PI;
+      positions.push(r * Math.cos(a), y, r * Math.sin(a));
+    }
+  for (let ring = 0; ring + 1 < profile.length; ring++)
+    for (let k = 0; k < sides; k++) {
+      const [a, b] = [ring * sides + k, ring * sides + ((k + 1) % sides)];
+      indices.push(a, a + sides, b, b, a + sides, b + sides);
+    }
+  const last = (profile.length - 1) * sides;
+  for (let k = 1; k + 1 < sides; k++) indices.push(0, k, k + 1, last, last + k + 1, last + k);
+  const box = exampleMesh();
+  return {
+    ...box,
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(positions, (_, i) => (i % 3 === 1 ? 1 : 0)),
+    indices: Uint32Array.from(indices),
+    groups: [{ start: 0, count: indices.length, material: 0 }],
+  };
+}
+
+const FLOAT = turned([
+  [0.05, -0.1],
+  [0.1, -0.04],
+  [0.1, 0.04],
+  [0.05, 0.1],
+]);
+/** A bowl: its outside and its inside, a wall of 2 cm. */
+const BOWL = turned(
+  [
+    [0.1, 0],
+    [0.3, 0.3],
+    [0.28, 0.3],
+    [0.09, 0.02],
+  ],
+  16,
+);
+const MESHES: Record<string, Mesh> = { box: boxMesh(0.2, 0.2, 0.2), float: FLOAT, bowl: BOWL };
+const ASSETS: Assets = { mesh: (ref) => (ref.source === 'built' ? MESHES[ref.name] : undefined) };
+
+const plane = (values: object = {}, deformers: object[] = []) => ({
+  ...newSurface('ground', 'Ground', {
+    source: 'made',
+    shape: shapeSchema.parse({ shape: 'plane', width: 40, depth: 40, columns: 8, rows: 8 }),
+    color: '#808080',
+  }),
+  ...values,
+  deformers: deformers.map((d, i) => deformerSchema.parse({ id: `d${i}`, ...d })),
+});
+
+const prop = (name: string) => ({ ...newProp(name, name, { source: 'built' as const, name }), foot: { at: 'origin' as const } });
+
+interface Put {
+  at: Vec3;
+  rotation?: Quat;
+  prop?: string;
+}
+
+const inBlocks = <T>(list: T[]): T[][] =>
+  Array.from({ length: Math.ceil(list.length / 250) }, (_, i) => list.slice(i * 250, i * 250 + 250));
+
+/** Pegs that are let go over a plane. */
+function sceneOf(put: Put[], release: Partial<Release>, change: (scene: Scene) => void = () => {}): Scene {
+  const pegs = newArrangement('pegs', { id: 'pegs', name: 'Things', thread: 'weld' }, {
+    release: releaseSchema.parse({ drag: 0, ...release }),
+    pegs: inBlocks(put.map(({ at, rotation, prop = 'box' }, i) => ({ id: `peg${i}`, prop, position: at, ...(rotation && { rotation }) }))),
+  });
+  const scene: Scene = {
+    ...emptyScene('Falling'),
+    props: Object.keys(MESHES).map(prop),
+    surfaces: [plane()],
+    arrangements: [pegs],
+  };
+  change(scene);
+  return sceneSchema.parse(scene);
+}
+
+const fallen = (scene: Scene, time: number, evaluator = new Evaluator(ASSETS)) => {
+  const result = evaluator.evaluate(scene, undefined, time).arrangements.find((a) => a.id === 'pegs')!;
+  return result;
+};
+const at = ({ position }: Placements, row = 0): Vec3 => [...position.subarray(row * 3, row * 3 + 3)] as Vec3;
+const turn = ({ rotation }: Placements, row = 0): Quat => [...rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+
+test('it falls as things fall, and lies on what it falls onto', () => {
+  const scene = sceneOf([{ at: [0.3, 5, 0.2] }], { at: 1 });
+  expect(at(fallen(scene, 0.99).placements)).toEqual([0.3, 5, 0.2]);
+  // Steps of 1/60 s: a fall by steps is ahead of half g t² by g t / 120 at the most.
+  for (const t of [0.1, 0.4, 0.8]) {
+    const [x, y, z] = at(fallen(scene, 1 + t).placements);
+    expect([x, z]).toEqual([expect.closeTo(0.3, 5), expect.closeTo(0.2, 5)]);
+    expect(Math.abs(5 - (G * t * t) / 2 - y)).toBeLessThan((G * t) / 120 + 1e-3);
+  }
+  const end = fallen(scene, 6);
+  expect(at(end.placements)[1]).toBeGreaterThan(0.2 - 0.004);
+  expect(at(end.placements)[1]).toBeLessThan(0.2 + 0.008);
+  expect(end.findings).toEqual([]);
+});
+
+test('it slides as friction lets it, and stays where that holds it', () => {
+  const tip = 25;
+  const slope = (scene: Scene) => (scene.surfaces = [plane({ tipDeg: tip })]);
+  const a = (tip * Math.PI) / 180;
+  const up: Vec3 = [0, Math.cos(a), Math.sin(a)];
+  const lying: Put = { at: [0, up[1] * 0.2, up[2] * 0.2], rotation: quatFromUpFront(up, [0, -Math.sin(a), Math.cos(a)]) };
+  const way = (friction: number, t: number) =>
+    distance(at(fallen(sceneOf([lying], { friction, bounce: 0, seconds: 3 }, slope), t).placements), lying.at);
+  const slides = G * (Math.sin(a) - 0.2 * Math.cos(a));
+  // From the first second on, so that how it was put down does not count.
+  expect(way(0.2, 2) - way(0.2, 1)).toBeCloseTo((slides * (4 - 1)) / 2, 0);
+  expect(Math.abs((way(0.2, 2) - way(0.2, 1)) / ((slides * 3) / 2) - 1)).toBeLessThan(0.05);
+  expect(way(0.8, 2)).toBeLessThan(0.02);
+});
+
+test('it bounces back by what it keeps of its speed', () => {
+  const scene = sceneOf([{ at: [1.3, 2.2, 3.4] }], { bounce: 0.6, friction: 0 });
+  const evaluator = new Evaluator(ASSETS);
+  const falls = Math.sqrt((2 * 2) / G);
+  let high = 0;
+  for (let t = falls + 0.05; t < falls + 1; t += 1 / 60) high = Math.max(high, at(fallen(scene, t, evaluator).placements)[1]);
+  expect(Math.abs((high - 0.2) / (2 * 0.6 * 0.6) - 1)).toBeLessThan(0.1);
+});
+
+test('one after the other, by chance, and let go slowly', () => {
+  const put = Array.from({ length: 6 }, (_, i): Put => ({ at: [i * 2 - 5, 4, 0] }));
+  const inTurn = fallen(sceneOf(put, { who: 'turn', every: 0.5 }), 1.25).placements;
+  const high = Array.from({ length: 6 }, (_, i) => at(inTurn, i)[1]);
+  expect(high.slice(3)).toEqual([4, 4, 4]);
+  expect(high[0]).toBeLessThan(high[1]);
+  expect(high[1]).toBeLessThan(high[2]);
+  expect(high[2]).toBeLessThan(4);
+  const chance = fallen(sceneOf(put, { who: 'chance', over: 2 }), 1).placements;
+  const heights = new Set(Array.from({ length: 6 }, (_, i) => at(chance, i)[1]));
+  expect(heights.size).toBeGreaterThan(3);
+  // Held by less and less, it falls later than what is let go at once.
+  const free = at(fallen(sceneOf(put, {}), 0.5).placements)[1];
+  const held = at(fallen(sceneOf(put, { fade: 0.5 }), 0.5).placements)[1];
+  expect(held).toBeGreaterThan(free + 0.3);
+  expect(held).toBeLessThan(4);
+});
+
+test('what comes past a place of its path is let go there, and keeps its way', () => {
+  const run = newRun('pegs', 'Belt', 'weld', 'line', [newEntry('e1', { kind: 'prop', prop: 'box' })]);
+  const scene = sceneOf([], {}, (s) => {
+    s.paths = [newPath('line', 'Line', points('corner', [[-6, 3, 0], [6, 3, 0]]))];
+    run.spacing = { ...run.spacing, mode: 'pitch', pitch: 1 };
+    run.pulley = { ...run.pulley, speed: 1 };
+    run.release = releaseSchema.parse({ who: 'place', place: 9, drag: 0, seconds: 6 });
+    s.arrangements = [run];
+  });
+  const evaluator = new Evaluator(ASSETS);
+  const before = fallen(scene, 0.01, evaluator).placements;
+  const row = before.s.findIndex((s) => s > 7.5 && s < 8.98);
+  const t = 9 - before.s[row] + 0.01;
+  const after = fallen(scene, t + 0.5, evaluator).placements;
+  const now = after.slot.indexOf(before.slot[row]);
+  expect(Math.abs(3 - (G * 0.25) / 2 - at(after, now)[1])).toBeLessThan(0.15);
+  // It went on as fast as the belt.
+  expect(Math.abs(at(after, now)[0] - (3 + 0.5))).toBeLessThan(0.05);
+  const early = after.s.findIndex((s, i) => s < 8 && after.state[i] === STATE.placed);
+  expect(at(after, early)[1]).toBeCloseTo(3, 9);
+});
+
+test('a moment has one result, however it is come to', () => {
+  const rnd = draw('release');
+  const put = Array.from({ length: 40 }, (_, i): Put => ({
+    at: [rnd() * 0.8, 0.4 + i * 0.25, rnd() * 0.8],
+    prop: 'float',
+  }));
+  const scene = sceneOf(put, { then: 'ride' }, (s) => (s.surfaces = [plane({}, [{ kind: 'wave', on: true, height: 0.1, length: 3, speed: 1 }])]));
+  const times = [0.3, 2.5, 1.01, 0, 1.7];
+  const one = new Evaluator(ASSETS);
+  const bits = (t: number, e = new Evaluator(ASSETS)) => {
+    const { position, rotation } = fallen(scene, t, e).placements;
+    return [...position, ...rotation];
+  };
+  const there = times.map((t) => bits(t, one));
+  times.forEach((t, i) => expect(bits(t)).toEqual(there[i]));
+  times.toReversed().forEach((t, i) => expect(bits(t, one)).toEqual(there[times.length - 1 - i]));
+  // In pieces too: worked out for a frame at a time.
+  const piecewise = new Evaluator(ASSETS);
+  piecewise.goOn = () => false;
+  let rounds = 0;
+  while (piecewise.evaluate(scene, undefined, 1.01).unfinished) rounds++;
+  expect(rounds).toBeGreaterThan(30);
+  expect(bits(1.01, piecewise)).toEqual(there[2]);
+});
+
+/** How far the corners of one thing are inside the planes of another convex one, metres; the deepest. */
+function depth(mesh: Mesh, a: { p: Vec3; q: Quat }, b: { p: Vec3; q: Quat }): number {
+  const { positions: v, indices } = mesh;
+  const back: Quat = [-b.q[0], -b.q[1], -b.q[2], b.q[3]];
+  let deepest = 0;
+  for (let o = 0; o < v.length; o += 3) {
+    const [x, y, z] = quatRotate(a.q, [v[o], v[o + 1], v[o + 2]]);
+    const own = quatRotate(back, [x + a.p[0] - b.p[0], y + a.p[1] - b.p[1], z + a.p[2] - b.p[2]]);
+    let inside = Infinity;
+    for (let f = 0; f < indices.length && inside > deepest; f += 3) {
+      const [i, j, k] = [indices[f] * 3, indices[f + 1] * 3, indices[f + 2] * 3];
+      const e = [0, 1, 2].map((c) => v[j + c] - v[i + c]);
+      const g = [0, 1, 2].map((c) => v[k + c] - v[i + c]);
+      let n = [e[1] * g[2] - e[2] * g[1], e[2] * g[0] - e[0] * g[2], e[0] * g[1] - e[1] * g[0]];
+      const long = Math.hypot(n[0], n[1], n[2]);
+      if (long < 1e-12) continue;
+      // Outwards from the middle.
+      const side = Math.sign(n[0] * v[i] + n[1] * v[i + 1] + n[2] * v[i + 2]);
+      n = n.map((c) => (c * side) / long);
+      inside = Math.min(inside, n[0] * (v[i] - own[0]) + n[1] * (v[i + 1] - own[1]) + n[2] * (v[i + 2] - own[2]));
+    }
+    if (inside < Infinity) deepest = Math.max(deepest, inside);
+  }
+  return deepest;
+}
+
+test('a heap comes to rest, and nothing of it is in another by 2 % of its size', () => {
+  const many = Math.max(60, cases(500));
+  const rnd = draw('heap');
+  const side = many > 100 ? 7 : 4;
+  const put = Array.from({ length: many }, (_, i): Put => {
+    const [x, z] = [i % side, Math.floor(i / side) % side];
+    return {
+      at: [(x - side / 2) * 0.24 + rnd() * 0.02, 0.3 + Math.floor(i / side / side) * 0.26, (z - side / 2) * 0.24 + rnd() * 0.02],
+      prop: 'float',
+    };
+  });
+  const { placements: p, findings } = fallen(sceneOf(put, { seconds: 30, drag: 0.05 }), 30);
+  expect(findings).toEqual([]);
+  let deepest = 0;
+  for (let i = 0; i < many; i++) {
+    expect(at(p, i)[1]).toBeGreaterThan(0.04);
+    for (let j = 0; j < many; j++)
+      if (i !== j && distance(at(p, i), at(p, j)) < 0.3)
+        deepest = Math.max(deepest, depth(FLOAT, { p: at(p, i), q: turn(p, i) }, { p: at(p, j), q: turn(p, j) }));
+  }
+  expect(deepest).toBeLessThan(0.02 * 0.2);
+});
+
+test('what is hollow holds what falls into it', () => {
+  const put: Put[] = [{ at: [0, 0.02, 0], prop: 'bowl' }, ...[0.6, 0.9, 1.2].map((y): Put => ({ at: [0.02, y, 0], prop: 'float' }))];
+  const lies = (shapes: Release['shapes']) => fallen(sceneOf(put, { shapes }), 8).placements;
+  const parts = lies('auto');
+  // In the bowl: near its middle, below its rim.
+  expect(Math.hypot(at(parts, 1)[0] - at(parts, 0)[0], at(parts, 1)[2] - at(parts, 0)[2])).toBeLessThan(0.2);
+  expect(at(parts, 1)[1]).toBeLessThan(0.25);
+  // A hull has no inside: they lie on its lid, or have rolled off.
+  const hull = lies('hulls');
+  expect(at(hull, 1)[1] > 0.3 || Math.hypot(at(hull, 1)[0], at(hull, 1)[2]) > 0.3).toBe(true);
+});
+
+test('it rides on what moves under it, stays, or is gone', () => {
+  const lift = (s: Scene) => (s.surfaces = [plane({}, [{ kind: 'wave', on: true, height: 0.3, length: 12, speed: 0.4 }])]);
+  const ride = sceneOf([{ at: [0, 0.6, 0] }], { then: 'ride', friction: 2, bounce: 0, seconds: 10 }, lift);
+  const evaluator = new Evaluator(ASSETS);
+  fallen(ride, 10, evaluator);
+  const heights = [10, 11, 12, 13].map((t) => at(fallen(ride, t, evaluator).placements)[1]);
+  expect(Math.max(...heights) - Math.min(...heights)).toBeGreaterThan(0.05);
+  const gone = sceneOf([{ at: [0, 1, 0] }], { then: 'go' });
+  expect(fallen(gone, 1, evaluator).placements.state[0]).toBe(STATE.placed);
+  expect(fallen(gone, 6, evaluator).placements.state[0]).toBe(STATE.fallen);
+});
+
+test('what is wrong is told, and ends well', () => {
+  const kinds = (put: Put[], release: Partial<Release>, t = 8, change?: (s: Scene) => void) =>
+    fallen(sceneOf(put, release, change), t).findings.map((f) => f.kind);
+  const nothing = (s: Scene) => (s.surfaces = []);
+  expect(kinds([{ at: [0, 0, 0] }], { floor: -3 }, 8, nothing)).toEqual(['release-lost']);
+  const lost = fallen(sceneOf([{ at: [0, 0, 0] }], { floor: -3 }, nothing), 8).placements;
+  expect(at(lost)[1]).toBeCloseTo(-3, 6);
+  expect(kinds([{ at: [0, 0.3, 0] }, { at: [0.05, 0.35, 0] }], {})).toEqual(['release-inside']);
+  const parted = fallen(sceneOf([{ at: [0, 0.3, 0] }, { at: [0.05, 0.35, 0] }], {}), 8).placements;
+  for (const row of [0, 1]) expect(Math.hypot(...at(parted, row))).toBeLessThan(1.5);
+  expect(kinds([{ at: [0, 3, 0] }], { seconds: 0.2 })).toEqual(['release-restless']);
+  expect(kinds([{ at: [0, 3, 0] }], { who: 'region' })).toEqual(['release-region']);
+});
+
+test('what follows from it follows its fall', () => {
+  const riders = (s: Scene) =>
+    s.arrangements.push(
+      newArrangement('riders', { id: 'riders', name: 'Riders', thread: 'moss' }, {
+        on: 'pegs',
+        props: [{ id: 'w1', prop: 'float', weight: 1 }],
+      }) as Arrangement,
+    );
+  const scene = sceneOf([{ at: [0, 4, 0] }], {}, riders);
+  const result = new Evaluator(ASSETS).evaluate(scene, undefined, 5);
+  const [under, on] = ['pegs', 'riders'].map((id) => result.arrangements.find((a) => a.id === id)!.placements);
+  expect(on.count).toBe(1);
+  expect(Math.abs(at(on)[1] - at(under)[1])).toBeLessThan(0.5);
+});
