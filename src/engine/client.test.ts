@@ -15,6 +15,7 @@ function workers() {
     wholes: number;
     gate: (() => void)[];
     stopped: boolean;
+    unfinished: number;
     mirror: Mirror;
   }[] = [];
   const make = () => {
@@ -26,6 +27,8 @@ function workers() {
       mirror: new Mirror(),
       gate: [] as (() => void)[],
       stopped: false,
+      /** How many more times an evaluation is not done yet. */
+      unfinished: 0,
     };
     made.push(log);
     const service = new EngineService();
@@ -42,7 +45,8 @@ function workers() {
         const scene = log.mirror.scene(at);
         log.evaluated.push(scene.name);
         await new Promise<void>((on) => log.gate.push(on));
-        return service.evaluate(scene, told);
+        const served = service.evaluate(scene, told);
+        return log.unfinished-- > 0 ? { ...served, unfinished: { name: 'Heap', done: 0.5 } } : served;
       },
       // A file that is never read to its end.
       readPlaces: () => new Promise<never>(() => {}),
@@ -132,6 +136,41 @@ test('long work shows progress; giving it up keeps the last result, and the next
   expect(made[1].brought).toEqual(['own.glb']);
   made[1].gate[0]();
   await until(() => client.state.scene!.name === 'next');
+  expect(client.state.problem).toBeNull();
+  client.close();
+});
+
+test('what falls is gone on with until it is done; stopped, it stays as far as it has come, and its worker too', async () => {
+  const { made, make } = workers();
+  const client = new EngineClient(make);
+  client.takeScene(named('a'));
+  await until(() => made.length > 0);
+  const [log] = made;
+  const next = async (n: number) => {
+    await until(() => log.gate.length === n);
+    log.gate[n - 1]();
+  };
+  log.unfinished = 2;
+  for (const n of [1, 2, 3]) await next(n);
+  await until(() => !client.state.busy);
+  expect(log.evaluated).toEqual(['a', 'a', 'a']);
+  log.unfinished = 100;
+  rename(client, 'b');
+  for (let n = 4; client.state.progress?.name !== 'Heap'; n++) {
+    await until(() => log.gate.length === n || client.state.progress?.name === 'Heap');
+    log.gate[n - 1]?.();
+    await new Promise((r) => setTimeout(r, 60));
+  }
+  client.cancel();
+  for (const go of log.gate) go();
+  await until(() => !client.state.busy);
+  expect(log.stopped).toBe(false);
+  expect(client.state.problem).toContain('as far as it has fallen');
+  const asked = log.evaluated.length;
+  log.unfinished = 0;
+  rename(client, 'c');
+  await next(asked + 1);
+  await until(() => client.state.scene!.name === 'c' && !client.state.busy);
   expect(client.state.problem).toBeNull();
   client.close();
 });

@@ -73,6 +73,11 @@ export class EngineClient {
   /** The worker has told nothing yet: what it tells first is everything. */
   private fresh = true;
   private running = false;
+  /** What has not come to its moment yet, and since when that is waited for. */
+  private unfinished: Served['unfinished'] | null = null;
+  private since = 0;
+  /** Name of what is left as far as it has fallen, on asking. */
+  private halted: string | null = null;
   private generation = 0;
   private latest = { done: 0, name: '' };
   /** What to tell those who wait for an answer when the worker is stopped. */
@@ -138,6 +143,8 @@ export class EngineClient {
   again(): void {
     if (!this.shown) return;
     this.wanted = true;
+    this.unfinished = this.halted = null;
+    this.since = performance.now();
     clearTimeout(this.resting);
     if (!this.state.busy) this.set({ busy: true, looking: true });
     void this.run();
@@ -147,13 +154,15 @@ export class EngineClient {
     if (this.running) return;
     this.running = true;
     const generation = this.generation;
-    while (this.wanted && generation === this.generation) {
+    while ((this.wanted || this.unfinished) && generation === this.generation) {
       this.wanted = false;
       await this.once(generation);
     }
     if (generation !== this.generation) return;
     this.running = false;
     this.set({ busy: false, progress: null });
+    if (this.halted !== null)
+      return this.set({ problem: `Stopped. “${this.halted}” is shown as far as it has fallen.` });
     this.resting = setTimeout(() => void this.check(), AT_REST_MS);
   }
 
@@ -183,9 +192,11 @@ export class EngineClient {
       if (generation !== this.generation) return;
       const result = taken(this.fresh ? NOTHING : this.state.result, served);
       this.fresh = false;
-      this.set({ scene, problem: null, result });
+      this.unfinished = (this.halted === null && served.unfinished) || null;
+      this.set({ scene, problem: null, result, ...this.fallProgress() });
     } catch {
       if (generation !== this.generation) return;
+      this.unfinished = null;
       this.set({
         problem:
           'The placements could not be worked out: the scene may need more memory than this browser gives. Undo the last change, or take something out of it.',
@@ -193,6 +204,13 @@ export class EngineClient {
     } finally {
       stop();
     }
+  }
+
+  /** How far what falls has come, once that takes so long that one would like to know. */
+  private fallProgress(): Pick<EngineState, 'progress'> | null {
+    const ms = performance.now() - this.since;
+    if (!this.unfinished || ms < SHOW_PROGRESS_MS) return null;
+    return { progress: { ...this.unfinished, cancellable: ms > CAN_CANCEL_MS } };
   }
 
   /** A worker that has lost its place gets the scene whole, and is asked once more. */
@@ -208,6 +226,8 @@ export class EngineClient {
 
   /** Gives the work under way up: the last results stay, and the next change starts afresh. */
   cancel(): void {
+    // What falls hangs where it has come to. The next change, or another moment, goes on with it.
+    if (this.unfinished && !this.halted) return void (this.halted = this.unfinished.name);
     const { running } = this;
     this.generation++;
     this.worker.terminate();

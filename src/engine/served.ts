@@ -63,6 +63,8 @@ export interface Served {
   links?: readonly LinkResult[];
   /** Milliseconds that the work took. */
   ms: number;
+  /** What has not come to its moment yet: asking again goes on with it. */
+  unfinished?: SceneResult['unfinished'];
 }
 
 /** What the other side has been told: keys of results, by node. */
@@ -73,7 +75,7 @@ export class Told {
   private propBounds: Record<string, Bounds> | undefined;
   private links: readonly LinkResult[] | undefined;
   /** The nodes of the last result: the same object in its place has been told. */
-  private last: Omit<SceneResult, 'propBounds' | 'links'> = {
+  private last: Omit<SceneResult, 'propBounds' | 'links' | 'unfinished'> = {
     masks: [],
     surfaces: [],
     paths: [],

@@ -9,6 +9,7 @@ import { strokesOf } from '@/core/evaluate/compileSource';
 import { fitting, type Fits } from '@/core/evaluate/checks/fits';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
+import { loadPhysics } from '@/core/arrange/release/physics';
 import type { Finding } from '@/core/arrange/result';
 import { evaluateOver } from '@/core/evaluate/overTime';
 import { writeCsv } from '@/core/formats/csv';
@@ -98,6 +99,9 @@ function textOf(bytes: Uint8Array, fileName: string): string {
   return new TextDecoder().decode(bytes);
 }
 
+/** So long one evaluation goes on with what falls before it is shown as far as it has come. */
+const FALL_MS = 60;
+
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
   private files = new Map<
@@ -167,7 +171,13 @@ export class EngineService {
       if (format) await this.bringInPicture(file, `${hash.slice(0, 8)}.${format} in ${name}`);
       else await this.bringIn(file, `${hash.slice(0, 8)}.glb in ${name}`);
     }
+    await this.ready(opened.scene);
     return opened;
+  }
+
+  /** Loads what a scene needs beside its files; nothing to wait for where that is nothing. */
+  ready({ arrangements }: Scene): Promise<unknown> | undefined {
+    return arrangements.some((a) => a.release?.on) ? loadPhysics() : undefined;
   }
 
   evaluateAll(scene: Scene, time = 0): SceneResult {
@@ -217,12 +227,18 @@ export class EngineService {
     }
   }
 
-  /** What is new in a scene for those who know what they were told. */
+  /** What is new in a scene for those who know what they were told. What falls may need several of these to be done. */
   evaluate(scene: Scene, told: Told, progress?: (done: number, name: string) => void, time = 0): Served {
     this.evaluations++;
     const start = performance.now();
-    const served = told.tell(this.evaluator.evaluate(scene, progress, time));
-    return { ...served, ms: performance.now() - start };
+    this.evaluator.goOn = () => performance.now() - start < FALL_MS;
+    try {
+      const result = this.evaluator.evaluate(scene, progress, time);
+      const { unfinished } = result;
+      return { ...told.tell(result), ms: performance.now() - start, ...(unfinished && { unfinished }) };
+    } finally {
+      this.evaluator.goOn = () => true;
+    }
   }
 
   /**
@@ -354,7 +370,7 @@ export class EngineService {
     return { at: own, line: Float64Array.from(points.flatMap((p) => through(found.matrix, p))) };
   }
 
-  private animated(
+  private async animated(
     scene: Scene,
     range: AnimationRange,
     options: GlbOptions,
@@ -367,6 +383,7 @@ export class EngineService {
       throw new Error(
         `An animation has 2 to ${MOST_FRAMES} frames, and this one ${Math.max(0, count) || 0}. Change its times, or the frames a second`,
       );
+    await this.ready(scene);
     this.evaluations++;
     const times = Float32Array.from({ length: count }, (_, i) => i / rate);
     const results = evaluateOver(
@@ -404,7 +421,8 @@ export class EngineService {
     if (format.kind === 'glb' && format.animation)
       return this.animated(scene, format.animation, format.options, shown, progress);
     this.evaluations++;
-    const result = this.evaluator.evaluate(scene, undefined, time);
+    await this.ready(scene);
+    const result = this.evaluator.evaluate(scene, (done, name) => progress?.(done * 0.9, name), time);
     if (format.kind === 'csv')
       return new TextEncoder().encode(writeCsv(shown, result, { gaps: format.gaps }));
     return writeGlb(shown, result, { mesh: (ref) => this.mesh(ref) }, format.options);

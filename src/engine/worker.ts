@@ -39,8 +39,10 @@ const api = {
       listener(done, name);
     };
   },
-  evaluate(at: number, time: number) {
-    const served = service.evaluate(mirror.scene(at), told, report, time);
+  async evaluate(at: number, time: number) {
+    const scene = mirror.scene(at);
+    await service.ready(scene);
+    const served = service.evaluate(scene, told, report, time);
     // The placements stay in the cache here and are copied; the batches were made for the client and move over.
     return Comlink.transfer(served, buffersOf(served.arrangements.map((a) => a.batches)));
   },

@@ -2,6 +2,8 @@ import type { z } from 'zod';
 import type { baseFields } from './base';
 import type { Stroke } from '../curve/compile';
 import type { ArrangeContext } from './context';
+import type { Quat } from '../math/quat';
+import type { Vec3 } from '../math/vec3';
 import type { LaidStrokes } from '../mesh/lines/pinned';
 import type { TriMesh } from '../mesh/triMesh';
 import type { ArrangementResult } from './result';
@@ -103,6 +105,14 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   withoutProp(arrangement: z.output<S>, prop: string): Partial<z.output<S>>;
   /** The fields that change when slots are taken out by hand, or brought back; absent where neither can be done. */
   removeSlots?(arrangement: z.output<S>, slots: readonly number[], removed: boolean): Partial<z.output<S>>;
+  /**
+   * The fields that change when slots are put where they are told to be, by their names; for kinds whose slots no hand
+   * corrects.
+   */
+  putAt?(
+    arrangement: z.output<S>,
+    places: ReadonlyMap<string, { position: Vec3; rotation: Quat; scale: Vec3 }>,
+  ): Partial<z.output<S>>;
   /**
    * The fields that change when a surface that it fills becomes a placed prop; null where it does not fill that one.
    * Absent: it fills none.

@@ -161,7 +161,8 @@ function specOf(
 
 /** Placements in the order of others: the row of a slot is the same in both. Those that are not there now are as they were. */
 function inOrderOf(first: Placements, now: Placements): Placements {
-  if (now === first || (now.count === first.count && now.slot.every((s, i) => s === first.slot[i]))) return now;
+  if (now === first || (now.count === first.count && now.slot.every((s, i) => s === first.slot[i])))
+    return now;
   const rowOf = rowFinder(now);
   const rows = Array.from(first.slot, rowOf);
   const pick = <T extends Float64Array>(was: T, is: T, n: number): T => {

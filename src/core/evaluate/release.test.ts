@@ -90,7 +90,10 @@ const plane = (values: object = {}, deformers: object[] = []) => ({
   deformers: deformers.map((d, i) => deformerSchema.parse({ id: `d${i}`, ...d })),
 });
 
-const prop = (name: string) => ({ ...newProp(name, name, { source: 'built' as const, name }), foot: { at: 'origin' as const } });
+const prop = (name: string) => ({
+  ...newProp(name, name, { source: 'built' as const, name }),
+  foot: { at: 'origin' as const },
+});
 
 interface Put {
   at: Vec3;
@@ -103,10 +106,21 @@ const inBlocks = <T>(list: T[]): T[][] =>
 
 /** Pegs that are let go over a plane. */
 function sceneOf(put: Put[], release: Partial<Release>, change: (scene: Scene) => void = () => {}): Scene {
-  const pegs = newArrangement('pegs', { id: 'pegs', name: 'Things', thread: 'weld' }, {
-    release: releaseSchema.parse({ drag: 0, ...release }),
-    pegs: inBlocks(put.map(({ at, rotation, prop = 'box' }, i) => ({ id: `peg${i}`, prop, position: at, ...(rotation && { rotation }) }))),
-  });
+  const pegs = newArrangement(
+    'pegs',
+    { id: 'pegs', name: 'Things', thread: 'weld' },
+    {
+      release: releaseSchema.parse({ drag: 0, ...release }),
+      pegs: inBlocks(
+        put.map(({ at, rotation, prop = 'box' }, i) => ({
+          id: `peg${i}`,
+          prop,
+          position: at,
+          ...(rotation && { rotation }),
+        })),
+      ),
+    },
+  );
   const scene: Scene = {
     ...emptyScene('Falling'),
     props: Object.keys(MESHES).map(prop),
@@ -122,7 +136,8 @@ const fallen = (scene: Scene, time: number, evaluator = new Evaluator(ASSETS)) =
   return result;
 };
 const at = ({ position }: Placements, row = 0): Vec3 => [...position.subarray(row * 3, row * 3 + 3)] as Vec3;
-const turn = ({ rotation }: Placements, row = 0): Quat => [...rotation.subarray(row * 4, row * 4 + 4)] as Quat;
+const turn = ({ rotation }: Placements, row = 0): Quat =>
+  [...rotation.subarray(row * 4, row * 4 + 4)] as Quat;
 
 test('it falls as things fall, and lies on what it falls onto', () => {
   const scene = sceneOf([{ at: [0.3, 5, 0.2] }], { at: 1 });
@@ -144,9 +159,15 @@ test('it slides as friction lets it, and stays where that holds it', () => {
   const slope = (scene: Scene) => (scene.surfaces = [plane({ tipDeg: tip })]);
   const a = (tip * Math.PI) / 180;
   const up: Vec3 = [0, Math.cos(a), Math.sin(a)];
-  const lying: Put = { at: [0, up[1] * 0.2, up[2] * 0.2], rotation: quatFromUpFront(up, [0, -Math.sin(a), Math.cos(a)]) };
+  const lying: Put = {
+    at: [0, up[1] * 0.2, up[2] * 0.2],
+    rotation: quatFromUpFront(up, [0, -Math.sin(a), Math.cos(a)]),
+  };
   const way = (friction: number, t: number) =>
-    distance(at(fallen(sceneOf([lying], { friction, bounce: 0, seconds: 3 }, slope), t).placements), lying.at);
+    distance(
+      at(fallen(sceneOf([lying], { friction, bounce: 0, seconds: 3 }, slope), t).placements),
+      lying.at,
+    );
   const slides = G * (Math.sin(a) - 0.2 * Math.cos(a));
   // From the first second on, so that how it was put down does not count.
   expect(way(0.2, 2) - way(0.2, 1)).toBeCloseTo((slides * (4 - 1)) / 2, 0);
@@ -159,7 +180,8 @@ test('it bounces back by what it keeps of its speed', () => {
   const evaluator = new Evaluator(ASSETS);
   const falls = Math.sqrt((2 * 2) / G);
   let high = 0;
-  for (let t = falls + 0.05; t < falls + 1; t += 1 / 60) high = Math.max(high, at(fallen(scene, t, evaluator).placements)[1]);
+  for (let t = falls + 0.05; t < falls + 1; t += 1 / 60)
+    high = Math.max(high, at(fallen(scene, t, evaluator).placements)[1]);
   expect(Math.abs((high - 0.2) / (2 * 0.6 * 0.6) - 1)).toBeLessThan(0.1);
 });
 
@@ -184,7 +206,16 @@ test('one after the other, by chance, and let go slowly', () => {
 test('what comes past a place of its path is let go there, and keeps its way', () => {
   const run = newRun('pegs', 'Belt', 'weld', 'line', [newEntry('e1', { kind: 'prop', prop: 'box' })]);
   const scene = sceneOf([], {}, (s) => {
-    s.paths = [newPath('line', 'Line', points('corner', [[-6, 3, 0], [6, 3, 0]]))];
+    s.paths = [
+      newPath(
+        'line',
+        'Line',
+        points('corner', [
+          [-6, 3, 0],
+          [6, 3, 0],
+        ]),
+      ),
+    ];
     run.spacing = { ...run.spacing, mode: 'pitch', pitch: 1 };
     run.pulley = { ...run.pulley, speed: 1 };
     run.release = releaseSchema.parse({ who: 'place', place: 9, drag: 0, seconds: 6 });
@@ -209,7 +240,11 @@ test('a moment has one result, however it is come to', () => {
     at: [rnd() * 0.8, 0.4 + i * 0.25, rnd() * 0.8],
     prop: 'float',
   }));
-  const scene = sceneOf(put, { then: 'ride' }, (s) => (s.surfaces = [plane({}, [{ kind: 'wave', on: true, height: 0.1, length: 3, speed: 1 }])]));
+  const scene = sceneOf(
+    put,
+    { then: 'ride' },
+    (s) => (s.surfaces = [plane({}, [{ kind: 'wave', on: true, height: 0.1, length: 3, speed: 1 }])]),
+  );
   const times = [0.3, 2.5, 1.01, 0, 1.7];
   const one = new Evaluator(ASSETS);
   const bits = (t: number, e = new Evaluator(ASSETS)) => {
@@ -247,7 +282,10 @@ function depth(mesh: Mesh, a: { p: Vec3; q: Quat }, b: { p: Vec3; q: Quat }): nu
       // Outwards from the middle.
       const side = Math.sign(n[0] * v[i] + n[1] * v[i + 1] + n[2] * v[i + 2]);
       n = n.map((c) => (c * side) / long);
-      inside = Math.min(inside, n[0] * (v[i] - own[0]) + n[1] * (v[i + 1] - own[1]) + n[2] * (v[i + 2] - own[2]));
+      inside = Math.min(
+        inside,
+        n[0] * (v[i] - own[0]) + n[1] * (v[i + 1] - own[1]) + n[2] * (v[i + 2] - own[2]),
+      );
     }
     if (inside < Infinity) deepest = Math.max(deepest, inside);
   }
@@ -261,7 +299,11 @@ test('a heap comes to rest, and nothing of it is in another by 2 % of its size',
   const put = Array.from({ length: many }, (_, i): Put => {
     const [x, z] = [i % side, Math.floor(i / side) % side];
     return {
-      at: [(x - side / 2) * 0.24 + rnd() * 0.02, 0.3 + Math.floor(i / side / side) * 0.26, (z - side / 2) * 0.24 + rnd() * 0.02],
+      at: [
+        (x - side / 2) * 0.24 + rnd() * 0.02,
+        0.3 + Math.floor(i / side / side) * 0.26,
+        (z - side / 2) * 0.24 + rnd() * 0.02,
+      ],
       prop: 'float',
     };
   });
@@ -272,13 +314,19 @@ test('a heap comes to rest, and nothing of it is in another by 2 % of its size',
     expect(at(p, i)[1]).toBeGreaterThan(0.04);
     for (let j = 0; j < many; j++)
       if (i !== j && distance(at(p, i), at(p, j)) < 0.3)
-        deepest = Math.max(deepest, depth(FLOAT, { p: at(p, i), q: turn(p, i) }, { p: at(p, j), q: turn(p, j) }));
+        deepest = Math.max(
+          deepest,
+          depth(FLOAT, { p: at(p, i), q: turn(p, i) }, { p: at(p, j), q: turn(p, j) }),
+        );
   }
   expect(deepest).toBeLessThan(0.02 * 0.2);
 });
 
 test('what is hollow holds what falls into it', () => {
-  const put: Put[] = [{ at: [0, 0.02, 0], prop: 'bowl' }, ...[0.6, 0.9, 1.2].map((y): Put => ({ at: [0.02, y, 0], prop: 'float' }))];
+  const put: Put[] = [
+    { at: [0, 0.02, 0], prop: 'bowl' },
+    ...[0.6, 0.9, 1.2].map((y): Put => ({ at: [0.02, y, 0], prop: 'float' })),
+  ];
   const lies = (shapes: Release['shapes']) => fallen(sceneOf(put, { shapes }), 8).placements;
   const parts = lies('auto');
   // In the bowl: near its middle, below its rim.
@@ -290,7 +338,8 @@ test('what is hollow holds what falls into it', () => {
 });
 
 test('it rides on what moves under it, stays, or is gone', () => {
-  const lift = (s: Scene) => (s.surfaces = [plane({}, [{ kind: 'wave', on: true, height: 0.3, length: 12, speed: 0.4 }])]);
+  const lift = (s: Scene) =>
+    (s.surfaces = [plane({}, [{ kind: 'wave', on: true, height: 0.3, length: 12, speed: 0.4 }])]);
   const ride = sceneOf([{ at: [0, 0.6, 0] }], { then: 'ride', friction: 2, bounce: 0, seconds: 10 }, lift);
   const evaluator = new Evaluator(ASSETS);
   fallen(ride, 10, evaluator);
@@ -318,14 +367,20 @@ test('what is wrong is told, and ends well', () => {
 test('what follows from it follows its fall', () => {
   const riders = (s: Scene) =>
     s.arrangements.push(
-      newArrangement('riders', { id: 'riders', name: 'Riders', thread: 'moss' }, {
-        on: 'pegs',
-        props: [{ id: 'w1', prop: 'float', weight: 1 }],
-      }) as Arrangement,
+      newArrangement(
+        'riders',
+        { id: 'riders', name: 'Riders', thread: 'moss' },
+        {
+          on: 'pegs',
+          props: [{ id: 'w1', prop: 'float', weight: 1 }],
+        },
+      ) as Arrangement,
     );
   const scene = sceneOf([{ at: [0, 4, 0] }], {}, riders);
   const result = new Evaluator(ASSETS).evaluate(scene, undefined, 5);
-  const [under, on] = ['pegs', 'riders'].map((id) => result.arrangements.find((a) => a.id === id)!.placements);
+  const [under, on] = ['pegs', 'riders'].map(
+    (id) => result.arrangements.find((a) => a.id === id)!.placements,
+  );
   expect(on.count).toBe(1);
   expect(Math.abs(at(on)[1] - at(under)[1])).toBeLessThan(0.5);
 });

@@ -188,6 +188,20 @@ const LABELS: Record<string, string> = {
   goods: 'goods',
   empty: 'left empty',
   board: 'board',
+  who: 'who falls when',
+  place: 'place on the path',
+  region: 'closed paths',
+  near: 'near a border',
+  fade: 'fades over',
+  onto: 'falls onto',
+  against: 'falls onto',
+  gravity: 'gravity',
+  friction: 'friction',
+  bounce: 'bounce',
+  drag: 'drag',
+  shapes: 'strikes by',
+  then: 'at rest',
+  seconds: 'seconds at most',
 };
 
 /** Fields that are lengths; they are named in the unit that their fields show. */

@@ -15,6 +15,7 @@ import { SurfacePanel } from './nodes/surface/SurfacePanel';
 import { SeveralPanel } from './SeveralPanel';
 import { Steps } from './Steps';
 import { ChecksStep } from './steps/ChecksStep';
+import { ReleaseStep } from './steps/ReleaseStep';
 
 /** The right side: the selected arrangement's recipe, or the settings of another node. */
 export function RecipePanel() {
@@ -44,7 +45,7 @@ export function RecipePanel() {
 function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const ms = useEngine((s) => s.result.ms);
-  const { Recipe, well } = uiOf(a);
+  const { Recipe, well, holds } = uiOf(a);
   const color = THREAD_COLORS[a.thread];
   return (
     <>
@@ -52,6 +53,7 @@ function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
       <Steps color={color} readOnly={readOnly}>
         <Recipe arrangement={a} />
         <WithinStep arrangement={a} />
+        {(holds?.(a) ?? null) === null && <ReleaseStep arrangement={a} />}
         <ChecksStep id={a.id} color={color} well={well} />
       </Steps>
       <p className="border-t border-edge px-4 py-2.5 text-[12.5px] text-soft">

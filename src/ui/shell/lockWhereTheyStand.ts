@@ -10,6 +10,15 @@ import { engine } from '@/store/engine';
 
 /** Locks slots where they stand: what stands on a surface that moves is held to its material. */
 export async function lockWhereTheyStand(a: Arrangement, p: Placements, slots: number[]): Promise<void> {
+  dispatch(lockSlots, { id: a.id, slots, places: await placesOfSlots(a, p, slots) });
+}
+
+/** Where slots stand, by their names: on a surface that moves by its material. Those without a prop are left out. */
+export async function placesOfSlots(
+  a: Arrangement,
+  p: Placements,
+  slots: readonly number[],
+): Promise<Record<string, Lock>> {
   const row = rowFinder(p);
   const locks = slots.flatMap((slot) => locksOf(p, slot, row(slot)));
   const { surfaces } = useDocument.getState().scene;
@@ -25,8 +34,7 @@ export async function lockWhereTheyStand(a: Arrangement, p: Placements, slots: n
           near.map((s) => s.id),
           moving,
         );
-  const places = locks.map(([name, lock], i) => [name, { ...lock, ...(on[i] && { on: on[i] }) }]);
-  dispatch(lockSlots, { id: a.id, slots, places: Object.fromEntries(places) as Record<string, Lock> });
+  return Object.fromEntries(locks.map(([name, lock], i) => [name, { ...lock, ...(on[i] && { on: on[i] }) }]));
 }
 
 /** The name of a slot, with where its row stands; none for one that has no prop. */

@@ -3,7 +3,8 @@ import { allPegs, changedIn, keepPegs } from './blocks';
 import { changedPegs } from './changed';
 import { evaluatePegs } from './evaluate';
 import { neededBy } from '../steps/keepOuts';
-import { parseSlotName } from '../slotId';
+import { parseSlotName, slotName } from '../slotId';
+import { variationSchema } from '../steps/variationSchema';
 import { pegNumber, pegsSchema, type Peg, type Pegs } from './schema';
 import { sittingIn } from './sits';
 
@@ -92,6 +93,19 @@ export const pegsKind = defineKind({
     const gone = new Set(removed ? slots : []);
     return { pegs: keepPegs(pegs, (p) => !gone.has(pegNumber(p.id))) };
   },
+  // They stand free there, and neither ground nor chance moves them on.
+  putAt: ({ pegs, ground }, places) => ({
+    pegs: pegs.map((block) =>
+      block.map((peg) => {
+        const to = places.get(slotName(pegNumber(peg.id)));
+        if (!to) return peg;
+        const { sits: _, ...free } = peg;
+        return { ...free, ...to, pin: null };
+      }),
+    ),
+    ground: { ...ground, mode: 'none' as const },
+    variation: variationSchema.parse(undefined),
+  }),
   // Pinned and connected ones stay on their places.
   putAside({ pegs }, by) {
     for (const peg of pegs.flat()) if (!peg.pin && !peg.sits) peg.position[0] += by;

@@ -43,7 +43,12 @@ function passes(row: number, now: Placements, before: Placements | null, place: 
   return from < to ? from < place && place <= to : to <= place && place < from;
 }
 
-function isNearBorder(row: number, { position: p }: Placements, surfaces: Iterable<TriMesh>, near: number): boolean {
+function isNearBorder(
+  row: number,
+  { position: p }: Placements,
+  surfaces: Iterable<TriMesh>,
+  near: number,
+): boolean {
   const hit = noHit();
   for (const surface of surfaces) {
     const border = borderMesh(surface);

@@ -219,14 +219,16 @@ export class Fall {
     body.setAngularDamping(isSlow && age > 0.25 ? BRAKE : Math.max(0.5, drag));
     if (b.isInside && age < GENTLY) {
       const most = size * 2 + gravity * age;
-      if (speed > most) body.setLinvel({ x: (v.x / speed) * most, y: (v.y / speed) * most, z: (v.z / speed) * most }, true);
+      if (speed > most)
+        body.setLinvel({ x: (v.x / speed) * most, y: (v.y / speed) * most, z: (v.z / speed) * most }, true);
     }
     if (fade <= 0) return;
     const hold = Math.max(0, 1 - age / fade);
     body.setGravityScale(1 - hold, true);
     if (hold === 0) return;
     const [to, at] = [this.at(now, b.row), body.translation()];
-    const pull = (target: number, is: number, own: number) => own * (1 - hold) + (target - is) * RATE * hold * hold;
+    const pull = (target: number, is: number, own: number) =>
+      own * (1 - hold) + (target - is) * RATE * hold * hold;
     body.setLinvel({ x: pull(to.x, at.x, v.x), y: pull(to.y, at.y, v.y), z: pull(to.z, at.z, v.z) }, true);
     body.setAngvel({ x: w.x * (1 - hold), y: w.y * (1 - hold), z: w.z * (1 - hold) }, true);
   }
@@ -301,7 +303,10 @@ export class Fall {
 
   private onMoving(b: Falling): boolean {
     let found = false;
-    this.contacts(b, (other, depth) => (found ||= depth > -SKIN * b.size * 2 && this.strikers.moving.has(other.handle)));
+    this.contacts(
+      b,
+      (other, depth) => (found ||= depth > -SKIN * b.size * 2 && this.strikers.moving.has(other.handle)),
+    );
     return found;
   }
 

@@ -13,7 +13,10 @@ export function rigidBetween(
   from: Pick<TriMesh, 'positions'>,
   to: Pick<TriMesh, 'positions'>,
   origin: Vec3,
-): { position: { x: number; y: number; z: number }; rotation: { x: number; y: number; z: number; w: number } } | null {
+): {
+  position: { x: number; y: number; z: number };
+  rotation: { x: number; y: number; z: number; w: number };
+} | null {
   const corners = frameOf(from.positions);
   if (!corners) return null;
   const [a, b] = [from, to].map(({ positions }) => frameAt(positions, corners));

@@ -20,7 +20,11 @@ export const releaseSchema = z
     region: z.array(z.string()).max(100).default([]).describe('Region: ids of closed paths'),
     near: metres.default(0.3).describe('Border: metres from it'),
     fade: seconds.default(0).describe('Seconds over which the hold lets go'),
-    onto: z.array(z.string()).max(1000).default([]).describe('Ids of surfaces; none: every one that is shown'),
+    onto: z
+      .array(z.string())
+      .max(1000)
+      .default([])
+      .describe('Ids of surfaces; none: every one that is shown'),
     against: z
       .array(z.string())
       .max(1000)
@@ -39,7 +43,12 @@ export const releaseSchema = z
       .default('stay')
       .describe('At rest: it stays there, goes with what moves under it, or is gone'),
     floor: metres.default(-20).describe('What falls onto nothing stops at this height, metres'),
-    seconds: z.number().min(0.1).max(600).default(20).describe('So long they may fall before they are held to rest'),
+    seconds: z
+      .number()
+      .min(0.1)
+      .max(600)
+      .default(20)
+      .describe('So long they may fall before they are held to rest'),
   })
   .describe('From a moment on its props are bodies that fall');
 

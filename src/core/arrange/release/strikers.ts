@@ -72,18 +72,30 @@ export class Strikers {
       body.setTranslation(at, false);
       body.setRotation(turn, false);
       const [x, y, z] = [0, 1, 2].map((k) => p.scale[row * 3 + k]);
-      const vertices = Float32Array.from(mesh.positions, (v, i) => v * (i % 3 === 0 ? x : i % 3 === 1 ? y : z));
+      const vertices = Float32Array.from(
+        mesh.positions,
+        (v, i) => v * (i % 3 === 0 ? x : i % 3 === 1 ? y : z),
+      );
       const collider = this.collide(body, vertices, mesh.indices, false);
       if (moves) this.moving.add(collider.handle);
       this.placed.push({ of: id, row, body });
     }
   }
 
-  private collide(body: RigidBody, vertices: Float32Array, indices: Uint32Array, isGround: boolean): Collider {
+  private collide(
+    body: RigidBody,
+    vertices: Float32Array,
+    indices: Uint32Array,
+    isGround: boolean,
+  ): Collider {
     const { physics, release } = this.spec;
     const { ColliderDesc, TriMeshFlags } = physics;
     // Where faces of a ground meet in a plane nothing stumbles over their edge.
-    const desc = ColliderDesc.trimesh(vertices, indices, isGround ? TriMeshFlags.FIX_INTERNAL_EDGES : undefined);
+    const desc = ColliderDesc.trimesh(
+      vertices,
+      indices,
+      isGround ? TriMeshFlags.FIX_INTERNAL_EDGES : undefined,
+    );
     return this.world.createCollider(desc.setFriction(release.friction).setRestitution(release.bounce), body);
   }
 
