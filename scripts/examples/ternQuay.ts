@@ -10,6 +10,7 @@ import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { windSchema } from '@/core/curve/hang/schema';
 import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
 import { addStrands, setStrandsEnd } from '@/store/commands/strands';
+import { fallenFloats } from './fallenFloats';
 import { crateOfJars } from './jarCrates';
 import { addStock } from '@/store/commands/stock';
 import { Builder } from './builder';
@@ -99,6 +100,8 @@ export function ternQuay(): Scene {
   });
   b.do(setArrangement, { id: crates, values: { name: 'Crates of jars', thread: 'weld' } });
   b.do(setStep, { id: crates, step: 'filling', values: { highBy: 'count', high: [1, 3], deepBy: 'count', deep: [1, 2], air: 0.08, airBehind: 0.04 } });
+  const [boxAt] = alongQuay([24.2], 2, [0]);
+  fallenFloats(b, props['net-float'], boxAt, 0.35, b.scene.surfaces[0].id);
   const moored: { at: Vec3; front: Vec3 }[] = [
     { at: [-9, 0, 9], front: [1, 0, 0.3] },
     { at: [-4.4, 0, 7.2], front: [-1, 0, 0.25] },

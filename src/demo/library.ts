@@ -81,6 +81,7 @@ export const BUILT: BuiltMesh[] = [
   prop('jar', 'Jar', store.jar),
   prop('line-coil', 'Coil of line', store.lineCoil),
   prop('jar-crate', 'Crate for jars', store.jarCrate),
+  prop('fish-box', 'Fish box', store.fishBox),
   prop('rack', 'Rack', store.rack),
   prop('deep-rack', 'Deep rack', store.deepRack),
   prop('shallow-rack', 'Shallow rack', store.shallowRack),

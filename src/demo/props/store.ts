@@ -80,6 +80,19 @@ export const jarCrate = (): Mesh => {
   return s.mesh();
 };
 
+/** A deep box without a lid, for what comes off the boats: boards with gaps between them. */
+export const fishBox = (): Mesh => {
+  const s = new Shape();
+  s.moveTo(0, 0, 0).box(1.2, 0.03, 0.8, C.paleWood);
+  for (const y of [0.03, 0.23, 0.43]) {
+    for (const z of [-0.385, 0.385]) s.moveTo(0, y, z).box(1.2, 0.17, 0.03, C.wood, 0.02);
+    for (const x of [-0.585, 0.585]) s.moveTo(x, y, 0).box(0.03, 0.17, 0.74, C.wood, 0.02);
+  }
+  for (const x of [-0.55, 0.55])
+    for (const z of [-0.35, 0.35]) s.moveTo(x, 0.03, z).box(0.04, 0.57, 0.04, C.paleWood);
+  return s.mesh();
+};
+
 /** A rack: boards between four posts, open to the front. @param boards heights of their faces, from the lowest up */
 const rackOf = (width: number, depth: number, boards: readonly number[], height: number) => (): Mesh => {
   const s = new Shape();

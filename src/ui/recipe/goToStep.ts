@@ -46,7 +46,9 @@ function focusIn(title: string, tries: number, held = 0): void {
   if (tries === 0 || held === 2) return;
   const step = stepOf(title);
   const field =
-    step?.querySelector<HTMLElement>('input:enabled') ?? step?.querySelector<HTMLElement>('button') ?? null;
+    step?.querySelector<HTMLElement>('input:enabled, [role="switch"]') ??
+    step?.querySelector<HTMLElement>('button') ??
+    null;
   const has = field !== null && field === document.activeElement;
   if (!has) field?.focus();
   requestAnimationFrame(() => focusIn(title, tries - 1, has ? held + 1 : 0));

@@ -86,9 +86,10 @@ function Falling({
     />
   );
   const length = { dimension: 'length', unit } as const;
+  const seconds = { suffix: 's' };
   return (
     <>
-      {number('At', 'at', 'The moment from which they are let go, seconds')}
+      {number('At', 'at', 'The moment from which they are let go', seconds)}
       <Choice
         label="Who"
         hint="Which are let go when"
@@ -96,8 +97,8 @@ function Falling({
         options={WHO}
         onChange={(who) => set({ who })}
       />
-      {r.who === 'turn' && number('Every', 'every', 'Seconds from one to the next')}
-      {r.who === 'chance' && number('Within', 'over', 'Seconds within which all are let go')}
+      {r.who === 'turn' && number('Every', 'every', 'From one to the next', seconds)}
+      {r.who === 'chance' && number('Within', 'over', 'So long until all are let go', seconds)}
       {r.who === 'place' &&
         number('Place', 'place', 'Metres along the path; what comes past it is let go', {
           ...length,
@@ -114,7 +115,7 @@ function Falling({
           onChange={(region) => set({ region })}
         />
       )}
-      {number('Fades over', 'fade', 'Seconds over which the hold lets go; 0: at once')}
+      {number('Fades over', 'fade', 'So long the hold takes to let go; 0: at once', seconds)}
       <SurfacesChoice legend="Surfaces to fall onto" chosen={r.onto} onChange={(onto) => set({ onto })} />
       <SeveralNodes
         what="arrangement to fall onto"
@@ -157,7 +158,8 @@ function Falling({
         min: undefined,
         step: 1,
       })}
-      {number('At most', 'seconds', 'So many seconds they may fall before they are held to rest', {
+      {number('At most', 'seconds', 'So long they may fall before they are held to rest', {
+        ...seconds,
         step: 1,
         min: 0.1,
         max: 600,
