@@ -7,7 +7,7 @@ import { movesByItself } from './plan';
 
 /** Whether any of some nodes moves, by itself or with what it stands on. */
 export function moveAtAll(ids: readonly string[], plan: Plan): boolean {
-  return [...under(ids, plan)].some(movesByItself);
+  return [...under(ids, plan)].some((n) => movesByItself(n) || plan.timed.has(n.id));
 }
 
 /** The nodes of some ids, and all that they wait for. */
@@ -36,5 +36,6 @@ export function sceneUnder(ids: readonly string[], scene: Scene, plan: Plan): Sc
     arrangements,
     masks: only(scene.masks),
     props: arrangements.length > 0 ? scene.props : [],
+    timed: scene.timed.filter((t) => here.has(t.node)),
   };
 }

@@ -57,6 +57,8 @@ export interface Plan {
   rings: Map<string, string[]>;
   /** Surfaces that anything lands on unless it names some: those that are shown. */
   grounds: string[];
+  /** Ids of nodes with numbers that change with time. */
+  timed: ReadonlySet<string>;
   /** What lands as one with what. */
   sitting: Sitting;
   /** The nodes that each prop stands for that is a bundle. */
@@ -120,7 +122,7 @@ function changed(scene: Scene, before: Plan): Plan | null {
       return null;
   // What places a bundle waits for what is in that now.
   if (bundled !== before.bundled) return null;
-  return { ...before, paths, arrangements, masks, order, sitting, fresh };
+  return { ...before, paths, arrangements, masks, order, sitting, fresh, timed: timedOf(scene) };
 }
 
 const sameList = (a: string[], b: string[]) => a.length === b.length && a.every((v, i) => v === b[i]);
@@ -221,11 +223,14 @@ function wholePlan(scene: Scene): Plan {
     followers,
     rings,
     grounds,
+    timed: timedOf(scene),
     sitting,
     bundled,
     fresh: null,
   };
 }
+
+const timedOf = ({ timed }: Scene): ReadonlySet<string> => new Set(timed.map((t) => t.node));
 
 /** Whether a node changes by itself with time. */
 export const movesByItself = (n: PlanNode): boolean =>

@@ -29,6 +29,7 @@ import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
 import { Links } from './links/links';
+import { InTime } from './timed/timed';
 import type { LinkResult } from './links/linked';
 import { hangMoves } from './hung';
 import { tiedPlace } from '../arrange/tiedPlace';
@@ -115,6 +116,11 @@ export class Evaluator {
   private moving: number[] = [];
   private props = new PropWork();
   private links = new Links();
+  private inTime = new InTime();
+  /** The scene as it is in the document, whatever its numbers are at the time. */
+  private source: Scene | null = null;
+  /** Keys of settings as they are in the document. */
+  private sourceKeys = new SettingsKeys();
   /** Its bundles: what they are as props, and what their copies hold. */
   readonly bundles = new Bundles({
     arranged: (id) => this.arranged.get(id),
@@ -150,8 +156,9 @@ export class Evaluator {
     time = 0,
     fine?: Fineness,
   ): SceneResult {
+    this.source = scene;
     const work = (given: Scene) => this.once(given, progress, time, fine);
-    const result = this.links.through(scene, work, () => this.plan!);
+    const result = this.links.through(this.inTime.at(scene, time), work, () => this.plan!);
     return (this.result =
       result.links === this.links.results ? result : { ...result, links: this.links.results });
   }
@@ -458,7 +465,7 @@ export class Evaluator {
     const ids = [...surfaceLines(surface), ...surfaceColliders(surface)];
     if (!plan || !scene || ids.length === 0 || !moveAtAll(ids, plan) || plan.rings.has(surface.id))
       return null;
-    const under = sceneUnder(ids, scene, plan);
+    const under = sceneUnder(ids, this.source!, plan);
     const key = this.keyUnder(under);
     return {
       key,
@@ -635,12 +642,12 @@ export class Evaluator {
       return { ...common, key: held.key, at: () => standing };
     }
     // It is held while nobody lets it go: that is another scene, looked at from the beginning on.
-    const under = sceneUnder([a.id], this.scene!, plan);
+    const under = sceneUnder([a.id], this.source!, plan);
     const arrangements = under.arrangements.map((x) => (x.id === a.id ? { ...x, release: undefined } : x));
     const scene = { ...under, arrangements };
     return {
       ...common,
-      key: keyOf([this.keyUnder(under), this.settings.of(a)]),
+      key: this.keyUnder(under),
       at: (time) => {
         const other = this.otherFor(a.id);
         other.evaluate(scene, undefined, time);
@@ -667,9 +674,10 @@ export class Evaluator {
       under.paths.map(({ id, source, closed }) => [id, source, closed]),
       under.masks.map((m) => [m.id, m.combine, m.layers, this.picturesOf(m)]),
       under.arrangements.map((a) => [
-        this.settings.of(a),
+        this.sourceKeys.of(a),
         needsOf(a).props.map((p) => this.bundles.facts(p)?.key),
       ]),
+      under.timed,
     ]);
   }
 
@@ -732,6 +740,7 @@ export class Evaluator {
     clear(this.hung, 'arrangement');
     clear(this.masks, 'mask');
     this.settings.keepOnly((id) => here.get(id) === 'arrangement');
+    this.sourceKeys.keepOnly((id) => here.get(id) === 'arrangement');
     clear(this.inputs);
   }
 }

@@ -53,6 +53,7 @@ export function clip(scene: Scene, ids: readonly string[], from: string): Clippi
   for (const list of LISTS)
     Object.assign(part, { [list]: (scene[list] as Node[]).filter((n) => taken.has(n.id)) });
   part.links = scene.links.filter((l) => taken.has(l.node));
+  part.timed = scene.timed.filter((t) => taken.has(t.node));
   return { from, chosen, scene: part };
 }
 
@@ -185,6 +186,11 @@ export function pasting(
     all.splice(at, 0, copy);
     patches.push({ op: 'add', path: [list, at], value: copy });
   }
+  const timed = part.timed.flatMap((t) => {
+    const node = pasted.has(t.node) ? ids.get(t.node) : undefined;
+    return node ? [{ ...t, id: takeId(counter, 'timed'), node }] : [];
+  });
+  timed.forEach((value, i) => patches.push({ op: 'add', path: ['timed', scene.timed.length + i], value }));
   for (const link of part.links) {
     const node = pasted.has(link.node) ? ids.get(link.node) : undefined;
     // Elsewhere the same ids are other things.

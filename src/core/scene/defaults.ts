@@ -24,6 +24,7 @@ export function emptyScene(name: string): Scene {
     measures: [],
     bundles: [],
     links: [],
+    timed: [],
     view: null,
     aside: [],
   };

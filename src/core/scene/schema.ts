@@ -7,6 +7,7 @@ import { propSchema } from '../mesh/propSchema';
 import { surfaceSchema } from '../mesh/surfaceSchema';
 import { bundleSchema } from './bundleSchema';
 import { linkSchema } from './linkSchema';
+import { timedSchema } from './timedSchema';
 import { measureSchema } from './measureSchema';
 import { SCENE_VERSION } from './version';
 
@@ -28,6 +29,7 @@ export const sceneSchema = z.object({
   masks: z.array(maskSchema).default([]),
   measures: z.array(measureSchema).max(2000).default([]),
   bundles: z.array(bundleSchema).max(4000).default([]).describe('What places as one prop'),
+  timed: z.array(timedSchema).max(2000).default([]).describe('Numbers that change with time'),
   links: z.array(linkSchema).max(2000).default([]).describe('Numbers that follow what other things measure'),
   view: z
     .object({ eye: vec3Schema, target: vec3Schema })

@@ -194,6 +194,8 @@ export const duplicateTo = command<{ id: string; to: { path: string } | { surfac
     else kindOf(copy).moveToSurface?.(copy, to.surface);
     scene.arrangements.splice(at + 1, 0, copy);
     // Numbers that follow something follow it in the copy too.
+    for (const timed of scene.timed.filter((t) => t.node === id))
+      scene.timed.push({ ...timed, moments: [...timed.moments], id: takeId(scene, 'timed'), node: copy.id });
     for (const link of scene.links.filter((l) => l.node === id))
       scene.links.push({ ...link, field: [...link.field], id: takeId(scene, 'link'), node: copy.id });
     return copy.id;

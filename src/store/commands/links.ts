@@ -17,7 +17,8 @@ export interface LinkedField {
 export const linkOf = (scene: Pick<Scene, 'links'>, { node, field }: LinkedField) =>
   scene.links.find((l) => l.node === node && l.field.join() === field.join());
 
-function setNumber(scene: Scene, at: LinkedField, value: number): void {
+/** Puts a number into its field, where that is there. */
+export function setNumber(scene: Scene, at: LinkedField, value: number): void {
   const path = placeOf(scene, { node: at.node, field: [...at.field] });
   if (!path) return;
   const holder = path

@@ -92,6 +92,11 @@ export const removeNodes = patching<{ ids: string[]; numbers?: LinkNumbers }>({
         scene.links.filter((l) => !gone.has(l.node)),
         ['links'],
       ),
+      ...patchesBetween(
+        scene.timed,
+        scene.timed.filter((t) => !gone.has(t.node)),
+        ['timed'],
+      ),
       ...patchesBetween(scene.props, scene.props.filter(stays), ['props']),
       ...patchesBetween(scene.paths, scene.paths.filter(stays), ['paths']),
       ...patchesBetween(scene.surfaces, scene.surfaces.filter(stays), ['surfaces']),

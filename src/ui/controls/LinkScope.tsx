@@ -1,7 +1,7 @@
 'use client';
 
 import { createContext, useContext, type ReactNode } from 'react';
-import { Link2 } from 'lucide-react';
+import { Clock3, Link2 } from 'lucide-react';
 import type { LinkResult } from '@/core/evaluate/links/linked';
 import type { Link } from '@/core/scene/linkSchema';
 import { linkField, linkOf, unlinkField, type LinkedField } from '@/store/commands/links';
@@ -9,13 +9,14 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { measurables, readLink, showLink } from '@/words/links';
 import { PlainMenu, type MenuEntry } from './PlainMenu';
+import { timedEntries, useTimedNumber, type TimedNumber } from './timedNumber';
 
 /** Where the numbers of a part of the interface stand in the document, so that they may follow what things measure. */
 const Scope = createContext<LinkedField | null>(null);
 
 /** Numbers inside may be taken from other things. @param at where in the node they stand, dots between */
 export function LinkScope({ node, at, children }: { node: string; at: string; children: ReactNode }) {
-  return <Scope.Provider value={{ node, field: at.split('.') }}>{children}</Scope.Provider>;
+  return <Scope.Provider value={{ node, field: at === '' ? [] : at.split('.') }}>{children}</Scope.Provider>;
 }
 
 /** A number that may follow other things. */
@@ -25,6 +26,8 @@ export interface LinkedNumber {
   result: LinkResult | undefined;
   /** "= length of Quay edge / 12"; undefined where it is its own. */
   said: string | undefined;
+  /** As it is at the moment that is shown; null where it does not change with time. */
+  timed: TimedNumber | null;
 }
 
 /** What a number of this part of the interface follows. @param field its name; absent: it cannot follow anything */
@@ -34,7 +37,8 @@ export function useLinked(field: string | undefined): LinkedNumber | null {
   const link = useDocument((s) => (at ? linkOf(s.scene, at) : undefined));
   const said = useDocument((s) => (link ? `= ${showLink(link.expression, s.scene)}` : undefined));
   const result = useEngine((s) => (link ? s.result.links.find((l) => l.id === link.id) : undefined));
-  return at && { at, link, result, said };
+  const timed = useTimedNumber(at);
+  return at && { at, link, result, said, timed };
 }
 
 /** Takes what was typed as "= length of …". @returns whether it names something */
@@ -47,7 +51,12 @@ export function takeLink(at: LinkedField, text: string): boolean {
 
 /** The menu beside a number: what it can be taken from, and how it becomes its own again. */
 export function LinkMenu({ label, linked, value }: { label: string; linked: LinkedNumber; value: number }) {
+  const { timed } = linked;
   const entries = (): MenuEntry[] => [
+    ...(linked.link ? [] : timedEntries(linked.at, timed, value)),
+    ...(timed ? [] : follows()),
+  ];
+  const follows = (): MenuEntry[] => [
     ...(linked.link
       ? [{ text: 'Its own number again', run: () => void dispatch(unlinkField, { ...linked.at, value }) }]
       : []),
@@ -60,19 +69,27 @@ export function LinkMenu({ label, linked, value }: { label: string; linked: Link
   return (
     <PlainMenu
       small
-      // By keys it is typed: = length of …
-      passedBy={!linked.link}
-      name={linked.said ? `${label} ${linked.said}` : `Take ${label} from something`}
+      // By keys it is typed: = length of …, or 2.4 @ 3 s.
+      passedBy={!linked.link && !timed}
+      name={
+        linked.said
+          ? `${label} ${linked.said}`
+          : timed
+            ? `${label} changes with time`
+            : `Take ${label} from something`
+      }
       entries={entries}
       className={
-        linked.link
-          ? linked.result?.problem
-            ? '!text-danger'
-            : '!text-text'
-          : 'opacity-0 focus-visible:opacity-100 group-hover/number:opacity-100 data-[open]:opacity-100'
+        timed
+          ? '!text-text'
+          : linked.link
+            ? linked.result?.problem
+              ? '!text-danger'
+              : '!text-text'
+            : 'opacity-0 focus-visible:opacity-100 group-hover/number:opacity-100 data-[open]:opacity-100'
       }
     >
-      <Link2 size={13} />
+      {timed ? <Clock3 size={13} /> : <Link2 size={13} />}
     </PlainMenu>
   );
 }

@@ -6,6 +6,7 @@ import { unlinkField } from '@/store/commands/links';
 import { dispatch, restGesture } from '@/store/document';
 import { parseMeasure, showMeasure, unitInMetres, type Dimension } from '@/words/measure';
 import { LinkMenu, takeLink, useLinked, type LinkedNumber } from './LinkScope';
+import { keepMoment, takeMoment } from './timedNumber';
 import { useScrub } from './useScrub';
 
 export interface NumberSettings {
@@ -195,9 +196,19 @@ export function useNumberScrub(props: Omit<NumberFieldProps, 'bare' | 'className
 /** A number that follows other things shows what they come to, and typing another makes it its own again. */
 function withLink(props: NumberFieldProps, linked: LinkedNumber | null): NumberFieldProps {
   if (!linked) return props;
-  const { at, link, result } = linked;
+  const { at, link, result, timed } = linked;
   const onText = (text: string) =>
-    (text.trim().startsWith('=') && takeLink(at, text)) || (props.onText?.(text) ?? false);
+    (text.trim().startsWith('=') && takeLink(at, text)) ||
+    takeMoment(at, text, props.dimension ?? 'plain', props.unit ?? 'm') ||
+    (props.onText?.(text) ?? false);
+  if (timed)
+    return {
+      ...props,
+      onText,
+      value: timed.value,
+      auto: undefined,
+      onChange: (value, key) => value !== null && keepMoment(at, value, key),
+    };
   if (!link) return { ...props, onText };
   return {
     ...props,

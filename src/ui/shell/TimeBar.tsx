@@ -9,11 +9,16 @@ import { useDocument } from '@/store/document';
 import { IconButton } from '../controls/Button';
 import { NumberField } from '../controls/NumberField';
 import { Toggle } from '../controls/Toggle';
+import { TimedList } from './TimedList';
+import { TimeMarks } from './TimeMarks';
 
 /** The time, where anything in the scene moves with it: play, pause, a slider, speed and loop. */
 export function TimeBar() {
   const moves = useDocument(
-    (s) => s.scene.surfaces.some(surfaceMoves) || s.scene.arrangements.some(movesInTime),
+    (s) =>
+      s.scene.timed.length > 0 ||
+      s.scene.surfaces.some(surfaceMoves) ||
+      s.scene.arrangements.some(movesInTime),
   );
   const { time, playing, speed, span, loop } = useClock();
   if (!moves && time === 0) return null;
@@ -33,20 +38,23 @@ export function TimeBar() {
       <IconButton name="Time to the beginning" disabled={time === 0 && !playing} onClick={rewind}>
         <Rewind size={14} />
       </IconButton>
-      <input
-        type="range"
-        aria-label="Time in seconds"
-        title="The moment that the scene shows"
-        min={0}
-        max={span}
-        step={0.05}
-        value={Math.min(span, time)}
-        onChange={(e) => {
-          play(false);
-          setTime(Number(e.target.value));
-        }}
-        className="h-1 w-28 cursor-pointer accent-madder"
-      />
+      <span className="relative flex items-center">
+        <TimeMarks span={span} />
+        <input
+          type="range"
+          aria-label="Time in seconds"
+          title="The moment that the scene shows"
+          min={0}
+          max={span}
+          step={0.05}
+          value={Math.min(span, time)}
+          onChange={(e) => {
+            play(false);
+            setTime(Number(e.target.value));
+          }}
+          className="h-1 w-44 cursor-pointer accent-madder"
+        />
+      </span>
       <span className="num w-14 text-right text-xs text-soft" data-testid="clock">
         {time.toFixed(2)} s
       </span>
@@ -58,7 +66,7 @@ export function TimeBar() {
         >
           <Settings2 size={14} />
         </PopoverButton>
-        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-2 w-60 rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
+        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-2 thin-scroll max-h-96 w-72 overflow-y-auto rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
           {({ close }) => (
             // A field in hand takes Escape for itself, with nothing typed in it too.
             <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>
@@ -97,6 +105,7 @@ export function TimeBar() {
                 value={loop}
                 onChange={(on) => setClock({ loop: on })}
               />
+              <TimedList />
             </div>
           )}
         </PopoverPanel>

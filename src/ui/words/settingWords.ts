@@ -10,7 +10,7 @@ const CALLED: Record<string, string> = {
 };
 
 /** "looseBy" as people read it: "Loose by". */
-const plain = (key: string): string => {
+export const plainName = (key: string): string => {
   if (CALLED[key]) return CALLED[key];
   const words = key
     .replace(/Deg$/, '')
@@ -21,11 +21,11 @@ const plain = (key: string): string => {
 
 /** The step that a setting is in: "Spacing". */
 export const stepOf = ({ field }: Pick<Setting, 'field'>): string =>
-  field.length > 1 ? plain(field[0]) : 'Itself';
+  field.length > 1 ? plainName(field[0]) : 'Itself';
 
 /** "Rows: distance", "Pitch". */
 export const settingName = ({ field }: Pick<Setting, 'field'>): string =>
   field
     .slice(field.length > 1 ? 1 : 0)
-    .map((key, i) => (i === 0 ? plain(key) : plain(key).toLowerCase()))
+    .map((key, i) => (i === 0 ? plainName(key) : plainName(key).toLowerCase()))
     .join(': ');

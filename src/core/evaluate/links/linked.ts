@@ -20,6 +20,10 @@ export interface LinkResult {
 
 const LISTS = ['paths', 'surfaces', 'arrangements'] as const;
 
+/** Things with ids are named by those, so that they may change places; others by their number. */
+export const indexIn = (list: readonly unknown[], key: string): number =>
+  Number.isNaN(Number(key)) ? list.findIndex((v) => (v as { id?: unknown } | null)?.id === key) : Number(key);
+
 /** Where the number of a link stands in a scene; null where there is none. */
 export function placeOf(scene: Scene, { node, field }: Pick<Link, 'node' | 'field'>): Patch['path'] | null {
   for (const list of LISTS) {
@@ -28,7 +32,7 @@ export function placeOf(scene: Scene, { node, field }: Pick<Link, 'node' | 'fiel
     let value: unknown = scene[list][at];
     const path: Patch['path'] = [list, at];
     for (const key of field) {
-      const step = Array.isArray(value) ? Number(key) : key;
+      const step = Array.isArray(value) ? indexIn(value, key) : key;
       value = (value as Record<string | number, unknown> | null | undefined)?.[step];
       path.push(step);
     }
@@ -41,10 +45,22 @@ export function placeOf(scene: Scene, { node, field }: Pick<Link, 'node' | 'fiel
 const MOST_TIMES = 4;
 
 /** A scene with the numbers of its links put in, each held to its bounds. */
-export function withValues(scene: Scene, values: ReadonlyMap<string, number>): Scene {
-  let patches = scene.links.flatMap((link): Patch[] => {
-    const value = values.get(link.id);
-    const path = value === undefined ? null : placeOf(scene, link);
+export const withValues = (scene: Scene, values: ReadonlyMap<string, number>): Scene =>
+  putNumbers(
+    scene,
+    scene.links.flatMap((link) => {
+      const value = values.get(link.id);
+      return value === undefined ? [] : [{ ...link, value }];
+    }),
+  );
+
+/** A scene with some of its numbers others, each held to its bounds; those whose field is not there are passed by. */
+export function putNumbers(
+  scene: Scene,
+  numbers: readonly (Pick<Link, 'node' | 'field'> & { value: number })[],
+): Scene {
+  let patches = numbers.flatMap(({ value, ...at }): Patch[] => {
+    const path = placeOf(scene, at);
     return path ? [{ op: 'replace', path, value }] : [];
   });
   let put = scene;

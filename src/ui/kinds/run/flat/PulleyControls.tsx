@@ -8,6 +8,7 @@ import { play, rewind, useClock } from '@/store/clock';
 import { setStep } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { IconButton } from '../../../controls/Button';
+import { LinkScope } from '../../../controls/LinkScope';
 import { NumberField } from '../../../controls/NumberField';
 import { Segmented } from '../../../controls/Segmented';
 import { metres } from '@/words/numbers';
@@ -49,26 +50,30 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
           {({ close }) => (
             // A field in hand takes Escape for itself, with nothing typed in it too.
             <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>
-              <NumberField
-                label="Offset"
-                hint="Moves every slot along the path"
-                dimension="length"
-                unit={unit}
-                step={0.1}
-                value={pulley.offset}
-                reset={0}
-                onChange={(v, key) => set({ offset: v ?? 0 }, key)}
-              />
-              <NumberField
-                label="Speed a second"
-                hint="How far the run slides along its path each second"
-                dimension="length"
-                unit={unit}
-                step={0.05}
-                value={pulley.speed}
-                reset={0}
-                onChange={(v, key) => set({ speed: v ?? 0 }, key)}
-              />
+              <LinkScope node={run.id} at="pulley">
+                <NumberField
+                  label="Offset"
+                  field="offset"
+                  hint="Moves every slot along the path"
+                  dimension="length"
+                  unit={unit}
+                  step={0.1}
+                  value={pulley.offset}
+                  reset={0}
+                  onChange={(v, key) => set({ offset: v ?? 0 }, key)}
+                />
+                <NumberField
+                  label="Speed a second"
+                  field="speed"
+                  hint="How far the run slides along its path each second"
+                  dimension="length"
+                  unit={unit}
+                  step={0.05}
+                  value={pulley.speed}
+                  reset={0}
+                  onChange={(v, key) => set({ speed: v ?? 0 }, key)}
+                />
+              </LinkScope>
               {!closed && (
                 <Segmented
                   shown

@@ -6,6 +6,7 @@ import type { Surface } from '@/core/mesh/surfaceSchema';
 import { addDeformer, moveDeformer, removeDeformer, setDeformer } from '@/store/commands/surfaces';
 import { dispatch } from '@/store/document';
 import { CardHead } from '../../../controls/CardHead';
+import { LinkScope } from '../../../controls/LinkScope';
 import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
 import { Optional } from '../../../controls/Optional';
 import { PlainMenu } from '../../../controls/PlainMenu';
@@ -255,11 +256,14 @@ function Card({
               />
             </>
           )}
-          <NumberFields
-            fields={FIELDS[d.kind]}
-            values={d}
-            set={(values, key) => set(values as Partial<Deformer>, key)}
-          />
+          <LinkScope node={id} at={`deformers.${d.id}`}>
+            <NumberFields
+              within=""
+              fields={FIELDS[d.kind]}
+              values={d}
+              set={(values, key) => set(values as Partial<Deformer>, key)}
+            />
+          </LinkScope>
           {d.kind !== 'cloth' && (
             <MaskChoice
               label="Strength by"
@@ -275,11 +279,14 @@ function Card({
               hint: f.hint ?? f.label,
               isSet: (d as unknown as Record<string, number>)[f.name] !== f.reset,
               content: (
-                <NumberFields
-                  fields={[f]}
-                  values={d}
-                  set={(values, key) => set(values as Partial<Deformer>, key)}
-                />
+                <LinkScope node={id} at={`deformers.${d.id}`}>
+                  <NumberFields
+                    within=""
+                    fields={[f]}
+                    values={d}
+                    set={(values, key) => set(values as Partial<Deformer>, key)}
+                  />
+                </LinkScope>
               ),
             }))}
           />

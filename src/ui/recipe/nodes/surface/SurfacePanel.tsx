@@ -59,7 +59,9 @@ export function SurfacePanel({ id }: { id: string }) {
           value={surface.position}
           onChange={(position, key) => set({ position }, key)}
         />
-        <NumberFields fields={PLACING} values={surface} set={set} />
+        <LinkScope node={surface.id} at="">
+          <NumberFields within="" fields={PLACING} values={surface} set={set} />
+        </LinkScope>
         <LockedField surfaces={[surface]} />
         <h3 className="mb-1 mt-2 font-display text-sm font-semibold">Faces</h3>
         <FaceFields surfaces={[surface]} />

@@ -1,0 +1,40 @@
+import { indexIn, putNumbers } from '../links/linked';
+import type { Timed } from '../../scene/timedSchema';
+import type { Scene } from '../../scene/schema';
+import { inForceAt } from './moments';
+
+/** Numbers that change with time: put in before a scene is worked out at a moment. */
+
+/** Fields that are multiplied by the time where they are used. */
+const isSpeed = ({ field }: Pick<Timed, 'field'>): boolean => field[field.length - 1] === 'speed';
+
+/**
+ * Whether a number can change with time. What is worked out frame by frame from its beginning, a fall or a cloth, goes by
+ * what its own numbers are at the beginning.
+ */
+export function isTimeable(scene: Scene, { node, field }: Pick<Timed, 'node' | 'field'>): boolean {
+  if (field[0] === 'release') return false;
+  const deformers = scene.surfaces.find((s) => s.id === node)?.deformers ?? [];
+  const cloth = deformers.findIndex((d) => d.on && d.kind === 'cloth');
+  // A cloth hangs where its surface is at the beginning, and begins as what comes before it is.
+  return cloth < 0 || (field[0] === 'deformers' && indexIn(deformers, field[1]) > cloth);
+}
+
+/** The number of a value in time at a moment, seconds. */
+export const timedNumber = (scene: Scene, timed: Timed, time: number): number =>
+  inForceAt(timed.moments, isSpeed(timed), isTimeable(scene, timed) ? time : 0);
+
+/** A scene as it is at a time. The same object again for the same scene and time. */
+export class InTime {
+  private last: { scene: Scene; time: number; made: Scene } | null = null;
+
+  at(scene: Scene, time: number): Scene {
+    if (scene.timed.length === 0) return scene;
+    const { last } = this;
+    if (last?.scene === scene && last.time === time) return last.made;
+    const numbers = scene.timed.map((t) => ({ ...t, value: timedNumber(scene, t, time) }));
+    const made = putNumbers(scene, numbers);
+    this.last = { scene, time, made };
+    return made;
+  }
+}
