@@ -52,7 +52,7 @@ export function TimeBar() {
             play(false);
             setTime(Number(e.target.value));
           }}
-          className="h-1 w-44 cursor-pointer accent-madder"
+          className="h-1 w-28 cursor-pointer accent-madder"
         />
       </span>
       <span className="num w-14 text-right text-xs text-soft" data-testid="clock">
@@ -66,7 +66,7 @@ export function TimeBar() {
         >
           <Settings2 size={14} />
         </PopoverButton>
-        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-2 thin-scroll max-h-96 w-72 overflow-y-auto rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
+        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-2 thin-scroll max-h-96 w-80 overflow-y-auto rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
           {({ close }) => (
             // A field in hand takes Escape for itself, with nothing typed in it too.
             <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>

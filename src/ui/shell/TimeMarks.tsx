@@ -18,7 +18,7 @@ export function TimeMarks({ span }: { span: number }) {
   const own = scene.timed.filter((t) => t.node === selected);
   const shown = own.length > 0 ? own : scene.timed;
   return (
-    <span className="pointer-events-none absolute inset-x-2 -top-2 h-0">
+    <span className="pointer-events-none absolute inset-x-2 -top-3.5 h-0">
       {shown.flatMap((timed) => {
         const a = scene.arrangements.find((x) => x.id === timed.node);
         return timed.moments
@@ -61,7 +61,7 @@ function Mark({ id, at, span, name, color }: MarkProps) {
       type="button"
       aria-label={name}
       title={`${name}. Drag it, or arrow keys; Delete takes it away`}
-      className="pointer-events-auto absolute size-2.5 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none rounded-[2px] border border-paper focus-visible:outline-2 focus-visible:outline-woad"
+      className="pointer-events-auto absolute size-2 -translate-x-1/2 rotate-45 cursor-ew-resize touch-none rounded-[2px] border border-paper focus-visible:outline-2 focus-visible:outline-woad"
       style={{ left: `${(shown / span) * 100}%`, background: color }}
       onPointerDown={(e) => {
         e.currentTarget.setPointerCapture(e.pointerId);
