@@ -38,9 +38,9 @@ test('cloth hangs on its line, billows in the wind, falls still without it, and 
   // Without wind it hangs straight down in the end.
   await page.getByRole('button', { name: /^Signal cloth Surface/ }).click();
   const cloth = page.getByRole('group', { name: 'Cloth', exact: true });
-  await type(cloth.getByLabel('Wind, metres a second'), '0');
+  await type(cloth.getByLabel('Wind, metres a second', { exact: true }), '0');
   await add(cloth, 'Dies down');
-  await type(cloth.getByLabel('Dies down'), '4');
+  await type(cloth.getByLabel('Dies down', { exact: true }), '4');
   await setTime(page, '8');
   const still = await weights(page);
   const low = (list: Row[]) => list.reduce((s, r) => s + r.y, 0) / list.length;

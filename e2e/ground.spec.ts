@@ -288,9 +288,9 @@ test('a wave runs along a line of the cloth: what is on it is right at every tim
   await make(page, 'Plane', { Columns: '96', Rows: '8' });
   await choose(page, 'Add a deformer', 'Wave');
   const wave = page.getByRole('group', { name: 'Wave' });
-  await type(wave.getByLabel('Height'), '0.5');
-  await type(wave.getByLabel('Crest to crest'), '4');
-  await type(wave.getByLabel('Speed a second'), '1');
+  await type(wave.getByLabel('Height', { exact: true }), '0.5');
+  await type(wave.getByLabel('Crest to crest', { exact: true }), '4');
+  await type(wave.getByLabel('Speed a second', { exact: true }), '1');
   await page.getByRole('button', { name: 'Lines of constant v' }).click();
   await settled(page);
   await takeProps(page, 'Net float');

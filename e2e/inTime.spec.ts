@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { choose, cratesAlong, rows, settled, type, undo } from './support/app';
+import { choose, cratesAlong, openStep, rows, settled, type, undo } from './support/app';
 import { test } from './support/test';
 
 /** Numbers that change with time: where they bring things, read out of the rows of a moment. */
@@ -88,9 +88,44 @@ test('a value is kept at the moment that is shown, held until the next, and take
   await list.getByRole('button', { name: 'Take the moment 0 s away' }).click();
   await list.getByRole('button', { name: 'Take the moment 2.5 s away' }).click();
   await expect(list).toHaveCount(0);
-  await page.getByRole('button', { name: /^Crate Run/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Crate Run/ })
+    .first()
+    .click();
   await settled(page);
   // It stays as it was then.
   await expect(pitch).toHaveValue('1.00');
   expect((await rows(page)).length).toBe(9);
+});
+
+test('one crate goes from end to end in its time, turns there, and keeps that time when the path grows', async ({
+  page,
+}) => {
+  await cratesAlong(page, LINE, '2');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count' }).click();
+  await type(spacing.getByLabel('Count', { exact: true }), '1');
+  await page.getByRole('button', { name: 'Pulley', exact: true }).click();
+  await type(page.getByLabel('Duration', { exact: true }), '4');
+  await page.getByRole('radio', { name: 'Turn' }).click();
+  await page.keyboard.press('Escape');
+  const at = async (seconds: string) => {
+    await setTime(page, seconds);
+    const [crate, ...more] = await rows(page);
+    expect(more).toEqual([]);
+    expect(crate.state).toBe('placed');
+    return crate.x;
+  };
+  expect(await at('0')).toBeCloseTo(-4, 6);
+  expect(await at('1')).toBeCloseTo(-2, 6);
+  expect(await at('4')).toBeCloseTo(4, 6);
+  expect(await at('5')).toBeCloseTo(2, 6);
+  await page.getByRole('button', { name: /^Path Path/ }).click();
+  await type(page.getByLabel('Point 2 X in the list'), '12');
+  await page
+    .getByRole('button', { name: /^Crate Run/ })
+    .first()
+    .click();
+  expect(await at('1')).toBeCloseTo(0, 6);
+  expect(await at('4')).toBeCloseTo(12, 6);
 });

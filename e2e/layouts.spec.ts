@@ -342,9 +342,9 @@ test('bent props on a plane that waves are sent out as an animation, their shape
   await page.getByRole('button', { name: /^Plane Surface/ }).click();
   await choose(page, 'Add a deformer', 'Wave');
   const wave = page.getByRole('group', { name: 'Wave' });
-  await type(wave.getByLabel('Height'), '0.5');
-  await type(wave.getByLabel('Crest to crest'), '4');
-  await type(wave.getByLabel('Speed a second'), '1');
+  await type(wave.getByLabel('Height', { exact: true }), '0.5');
+  await type(wave.getByLabel('Crest to crest', { exact: true }), '4');
+  await type(wave.getByLabel('Speed a second', { exact: true }), '1');
   await settled(page);
   const bytes = await sendOut(page, 'glb', async () => {
     await page.getByRole('radio', { name: 'Animation' }).click();

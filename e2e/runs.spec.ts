@@ -460,7 +460,7 @@ test('the pulley: by hand around a loop, off the ends of an open path, and by it
   const start = (await rows(page)).map((r) => r.s);
   const length = start[1] * 8;
   await page.getByRole('button', { name: 'Pulley', exact: true }).click();
-  await type(page.getByLabel('Offset'), '3');
+  await type(page.getByLabel('Offset', { exact: true }), '3');
   await page.keyboard.press('Escape');
   const moved = await rows(page);
   moved.forEach((r, i) => expect(r.s).toBeCloseTo((start[i] + 3) % length, 9));

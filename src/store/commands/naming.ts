@@ -202,6 +202,7 @@ const LABELS: Record<string, string> = {
   shapes: 'strikes by',
   then: 'at rest',
   seconds: 'seconds at most',
+  duration: 'duration',
 };
 
 /** Fields that are lengths; they are named in the unit that their fields show. */

@@ -1,4 +1,5 @@
 import { inOrder, valueAtTime } from '@/core/evaluate/timed/moments';
+import { isTimeable } from '@/core/evaluate/timed/timed';
 import type { Timed } from '@/core/scene/timedSchema';
 import { useClock } from '@/store/clock';
 import type { LinkedField } from '@/store/commands/links';
@@ -67,6 +68,7 @@ const WAYS = [
 
 /** What can be done with a number in time, for the menu beside it. @param value of its own */
 export function timedEntries(at: LinkedField, now: TimedNumber | null, value: number): MenuEntry[] {
+  if (!now && !isTimeable(useDocument.getState().scene, { node: at.node, field: [...at.field] })) return [];
   if (!now)
     return [
       {

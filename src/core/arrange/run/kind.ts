@@ -5,6 +5,7 @@ import { allEntries, propsOfOrder } from '../steps/schema';
 import { handWithout, orderWithout } from '../steps/withoutProp';
 import { neededBy } from '../steps/keepOuts';
 import { evaluateRun } from './evaluate';
+import { pulleyMoves } from './pulleyWay';
 import { runSchema } from './schema';
 
 /** The kind "run" as the registry lists it. */
@@ -28,7 +29,7 @@ export const runKind = defineKind({
         run.ground.mode === 'none' ? [] : run.ground.surfaces.length > 0 ? run.ground.surfaces : 'all',
     };
   },
-  moves: (run) => run.pulley.speed !== 0,
+  moves: (run) => pulleyMoves(run.pulley),
   evaluate: evaluateRun,
   withoutProp: ({ order, hand }, prop) => ({
     order: orderWithout(order, prop),

@@ -19,6 +19,7 @@ import {
   type RowPlace,
   type Where,
 } from './lane';
+import { pulleyWay } from './pulleyWay';
 import { touchLane } from './touchLane';
 import type { PropSizes } from './sizes';
 import { swapByHand } from '../steps/byHand';
@@ -145,8 +146,7 @@ function laneOf(
   keptOut: KeptOut | null,
 ): Lane | Refused {
   const { part, stroke, measure: path, row } = where;
-  const shift = run.pulley.offset + run.pulley.speed * time;
-  if (run.spacing.mode === 'touch') return touchLane(run, sizes, where, shift, facts, first, keptOut);
+  if (run.spacing.mode === 'touch') return touchLane(run, sizes, where, time, facts, first, keptOut);
   const slots = spaceSlots(run.spacing, {
     length: path.length,
     closed: path.closed,
@@ -177,7 +177,7 @@ function laneOf(
     sizes.ids,
   );
   swapByHand(run.hand, kept.id, order.prop, sizes.ids);
-  const past = pull(run, path, kept.s, shift, aroundOf(run, slots));
+  const past = pull(run, path, kept.s, time, aroundOf(run, slots));
   nudgeAlong(run, kept.id, kept.s);
   const at = asItLies(where, kept.s);
   return { ...plainLane(where), ...kept, at, prop: order.prop, orderEmpty: order.empty, past };
@@ -218,15 +218,22 @@ function aroundOf({ spacing }: Run, { s, pitch }: SlotRow): number {
   return mean * n;
 }
 
+const least = (s: Float64Array): number => s.reduce((low, v) => Math.min(low, v), Infinity);
+
 /**
- * Moves all slots along by the pulley. Loops wrap; at open ends slots go past, or come in at the other end.
+ * Moves all slots along by the pulley. Loops wrap; at open ends slots go past, come in at the other end, turn or stay.
+ * @param time seconds
  * @param around metres after which the first follows the last at a pitch like everywhere else
  */
-function pull(run: Run, path: CompiledPath, s: Float64Array, shift: number, around: number): Uint8Array {
-  const past = new Uint8Array(s.length);
-  if (shift === 0) return past;
+function pull(run: Run, path: CompiledPath, s: Float64Array, time: number, around: number): Uint8Array {
   const start = path.closed ? 0 : Math.max(0, run.spacing.insetStart);
   const end = path.closed ? path.length : path.length - Math.max(0, run.spacing.insetEnd);
+  const room = path.closed
+    ? {}
+    : { back: Math.max(0, least(s) - start), on: Math.max(0, end + least(s.map((v) => -v))) };
+  const shift = pulleyWay(run.pulley, time, { whole: Math.max(0, end - start), ...room });
+  const past = new Uint8Array(s.length);
+  if (shift === 0) return past;
   const hair = 1e-9 * path.length;
   const period = path.closed ? path.length : Math.max(end - start, around);
   for (let i = 0; i < s.length; i++) {

@@ -42,6 +42,51 @@ describe('pulley', () => {
     ).toEqual(near([1, 3, 5, 7, 9, 11]));
   });
 
+  test('from end to end in a time, whatever the length of the path; what turns or stays never leaves it', () => {
+    const at = (pulley: object, time: number, spacing: object = { mode: 'count', count: 1 }, path = 'line') =>
+      placed(
+        path,
+        (r) => {
+          Object.assign(r.spacing, spacing);
+          Object.assign(r.pulley, { duration: 6, ends: 'turn', ...pulley });
+        },
+        { ...CONTEXT, time },
+      );
+    for (const [time, share] of [
+      [0, 0],
+      [1.5, 0.25],
+      [6, 1],
+      [9, 0.5],
+      [12, 0],
+      [61.5, 0.25],
+    ]) {
+      const { s, state } = at({}, time);
+      expect([...state]).toEqual([STATE.placed]);
+      expect(s[0]).toBeCloseTo(share * line.length, 9);
+      expect(at({ ends: 'stay' }, time).s[0]).toBeCloseTo(Math.min(1, time / 6) * line.length, 9);
+    }
+    // Round a loop in that time, and backwards.
+    const round = at({ speed: -1 }, 1.5, {}, 'circle').s;
+    const begins = at({}, 0, {}, 'circle').s;
+    round.forEach((s, i) =>
+      expect((((s - begins[i] + circle.length * 0.25) % circle.length) + 1) % circle.length).toBeCloseTo(
+        1,
+        6,
+      ),
+    );
+    // Three of them go as far as the room of all lets them.
+    const train = { mode: 'pitch', pitch: 1, leftover: 'end', insetEnd: line.length - 2.5 };
+    const free = at({ ends: 'turn' }, 6, train);
+    expect(free.s[2]).toBeCloseTo(2.5, 9);
+    for (let t = 0; t < 20; t += 0.7) expect([...at({}, t, train).state]).toEqual([0, 0, 0]);
+    // End to end, by their own lengths.
+    const touching = { mode: 'touch', leftover: 'end' };
+    const still = at({ duration: null }, 0, touching);
+    const gone = at({ ends: 'stay' }, 60, touching);
+    expect(gone.s[0]).toBeGreaterThan(still.s[0]);
+    expect([...gone.state].every((s) => s === STATE.placed)).toBe(true);
+  });
+
   test('round an open path all come in again at their pitch: one alone is never away, half in none is further apart', () => {
     const at = (spacing: object, offset: number) =>
       placed('line', (r) => {

@@ -22,6 +22,8 @@ import { unvaried, varier, VARIED } from '../steps/variation';
 import { asItLies, nudgeAlong, plainLane, slotsAtCorners, type Lane, type Refused, type Where } from './lane';
 import { reachAlong, type PropSizes } from './sizes';
 import { swapByHand } from '../steps/byHand';
+import type { Pulley } from '../steps/schema';
+import { pulleyWay } from './pulleyWay';
 import type { Run } from './schema';
 
 /** What closing up closes over. A place that is kept out stays empty, and a pause stays a pause. */
@@ -34,7 +36,7 @@ export function touchLane(
   run: Run,
   sizes: PropSizes,
   where: Where,
-  shift: number,
+  time: number,
   facts: SpacingFacts,
   first: boolean,
   keptOut: KeptOut | null,
@@ -131,8 +133,7 @@ export function touchLane(
   } satisfies TouchSettings;
   const lay = (from: number) =>
     layTouching(path, { ...settings, start: start + from, end: start + usable + from }, itemOf, bound);
-  const moved = loop ? shift % path.length : shift;
-  const from = loop ? moved : 0;
+  const from = loop ? pulleyWay(run.pulley, time, { whole: path.length }) % path.length : 0;
   let layout = lay(from);
   // What stands at the corners depends on the layout, and the layout on what stands there: a few rounds settle it.
   for (let round = 0; run.order.corner && round < 4 && typeof layout !== 'string'; round++) {
@@ -161,6 +162,10 @@ export function touchLane(
     // What takes no room as it was laid is not there, whatever would have become of it.
     for (let i = 0; i < now.length; i++) if (skipped[i] && now[i] === STATE.placed) now[i] = was[i];
   };
+  const ends =
+    layout.count > 0 ? [layout.back[0] - start, start + usable - layout.front[layout.count - 1]] : [0, 0];
+  const room = { back: Math.max(0, ends[0]), on: Math.max(0, ends[1]) };
+  const moved = loop ? from : pulleyWay(run.pulley, time, { whole: usable, ...room });
   const filled = run.facing.bend && run.facing.fill && !path.closed && moved === 0;
   if (filled) layout = withOneMore(layout, path, settings, itemOf, bound);
   if (!loop && moved !== 0) layout = pulled(layout, lay, moved, run.pulley.ends, settings);
@@ -229,14 +234,14 @@ function pulled(
   rest: TouchLayout,
   lay: (from: number) => TouchLayout | string,
   shift: number,
-  ends: 'clip' | 'wrap',
+  ends: Pulley['ends'],
   settings: { start: number; end: number },
 ): TouchLayout {
   const room = settings.end - settings.start;
   const by = ends === 'wrap' ? ((shift % room) + room) % room : shift;
   const a = lay(by);
   if (typeof a === 'string') return rest;
-  if (ends === 'clip') return a;
+  if (ends !== 'wrap') return a;
   const b = lay(by - room);
   if (typeof b === 'string') return a;
   const out = { ...a, s: a.s.slice(), position: a.position.slice(), direction: a.direction.slice() };

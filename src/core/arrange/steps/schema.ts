@@ -182,10 +182,21 @@ export const pulleySchema = z
   .object({
     offset: metres.default(0).describe('Metres that the whole run is moved along'),
     speed: metres.default(0).describe('Metres a second, added with time'),
+    duration: z
+      .number()
+      .min(0.001)
+      .max(1e6)
+      .nullable()
+      .default(null)
+      .describe(
+        'Seconds from end to end of the path, whatever its length; the speed then only says which way',
+      ),
     ends: z
-      .enum(['clip', 'wrap'])
+      .enum(['clip', 'wrap', 'turn', 'stay'])
       .default('clip')
-      .describe('Open paths: what leaves at one end is gone, or comes in at the other'),
+      .describe(
+        'Open paths: what leaves at one end is gone, or comes in at the other; or all turn back, or stay, once any of them has come to an end',
+      ),
   })
   .prefault({});
 

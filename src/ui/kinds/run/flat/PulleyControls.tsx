@@ -11,11 +11,14 @@ import { IconButton } from '../../../controls/Button';
 import { LinkScope } from '../../../controls/LinkScope';
 import { NumberField } from '../../../controls/NumberField';
 import { Segmented } from '../../../controls/Segmented';
+import { pulleyMoves } from '@/core/arrange/run/pulleyWay';
 import { metres } from '@/words/numbers';
 
 const ENDS = [
   { value: 'clip', text: 'Clip', hint: 'What leaves at an end is gone' },
   { value: 'wrap', text: 'Wrap', hint: 'What leaves at one end comes in at the other' },
+  { value: 'turn', text: 'Turn', hint: 'All go back once any of them has come to an end' },
+  { value: 'stay', text: 'Stay', hint: 'All stay once any of them has come to an end' },
 ] as const;
 
 /** Slides the whole run along its path: by hand, or by a speed while the time runs. */
@@ -25,12 +28,15 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
   const { pulley } = run;
   const set = (values: Partial<Pulley>, key?: string) =>
     dispatch(setStep, { id: run.id, step: 'pulley', values }, key);
-  const moves = pulley.speed !== 0;
-  const label = moves
-    ? `Pulley ${metres(pulley.speed, unit)}/s`
-    : pulley.offset !== 0
-      ? `Pulley ${metres(pulley.offset, unit)}`
-      : 'Pulley';
+  const moves = pulleyMoves(pulley);
+  const label =
+    pulley.duration !== null
+      ? `Pulley ${Number(pulley.duration.toFixed(2))} s`
+      : moves
+        ? `Pulley ${metres(pulley.speed, unit)}/s`
+        : pulley.offset !== 0
+          ? `Pulley ${metres(pulley.offset, unit)}`
+          : 'Pulley';
   return (
     <span className="flex items-center rounded-md border border-edge bg-card">
       <IconButton
@@ -73,10 +79,22 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
                   reset={0}
                   onChange={(v, key) => set({ speed: v ?? 0 }, key)}
                 />
+                <NumberField
+                  label="Duration"
+                  hint="Seconds from end to end, or once round, however long the path is; empty: by the speed. A negative speed goes back"
+                  suffix="s"
+                  step={0.5}
+                  min={0.001}
+                  value={pulley.duration ?? 10}
+                  auto={pulley.duration === null ? 'by speed' : undefined}
+                  reset={null}
+                  onChange={(duration, key) => set({ duration }, key)}
+                />
               </LinkScope>
               {!closed && (
                 <Segmented
                   shown
+                  tight
                   label="At the ends"
                   hint="What happens with props that come to an end of the path"
                   value={pulley.ends}
