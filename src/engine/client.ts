@@ -1,6 +1,7 @@
 import * as Comlink from 'comlink';
 import type { Fits } from '@/core/evaluate/checks/fits';
 import type { Patch } from '@/core/scene/patch';
+import type { Cost } from '@/core/formats/cost';
 import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
@@ -302,6 +303,11 @@ export class EngineClient {
   /** A mask over one of the surfaces as they were worked out last. */
   maskShades(mask: string, surface: string): Promise<MaskShades | null> {
     return this.ask(() => this.remote.maskShades(mask, surface));
+  }
+
+  /** What all that is shown costs. */
+  costs(): Promise<Cost[]> {
+    return this.ask(() => this.remote.costs(this.at, this.time) as Promise<Cost[]>, 'what things cost');
   }
 
   /** The box about all that some arrangements have placed; null where that is nothing. */

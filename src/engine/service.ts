@@ -12,6 +12,7 @@ import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
 import { loadPhysics } from '@/core/arrange/release/physics';
 import type { Finding } from '@/core/arrange/result';
 import { evaluateOver } from '@/core/evaluate/overTime';
+import { costsOf, type Cost } from '@/core/formats/cost';
 import { writeCsv } from '@/core/formats/csv';
 import { readMovingGlb } from '@/core/formats/glbRead';
 import { animationBytes } from '@/core/formats/animationSize';
@@ -405,6 +406,11 @@ export class EngineService {
     const two = [from, from + 1 / rate].map((at) => this.evaluator.evaluate(scene, undefined, at));
     const shown = only ? shownAlone(scene, only) : scene;
     return animationBytes(shown, [two[0], two[1]], frames, { mesh: (ref) => this.mesh(ref) }, surfaces);
+  }
+
+  /** What all that is shown of a scene costs to draw, to hold and to send. */
+  costs(scene: Scene, time = 0): Cost[] {
+    return costsOf(scene, this.evaluator.evaluate(scene, undefined, time), { mesh: (ref) => this.mesh(ref) });
   }
 
   /** The scene as a file's bytes. */

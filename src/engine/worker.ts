@@ -64,6 +64,7 @@ const api = {
     service.fitting(mirror.scene(at), arrangement, fits, from, time),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
+  costs: (at: number, time: number) => service.costs(mirror.scene(at), time),
   boxOf: (...args: Parameters<EngineService['boxOf']>) => service.boxOf(...args),
   snapPointsOf: (...args: Parameters<EngineService['snapPointsOf']>) => service.snapPointsOf(...args),
   snapPointsIn: (prop: string) => service.snapPointsIn(prop),

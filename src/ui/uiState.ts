@@ -11,8 +11,11 @@ export type DialogName =
   | 'seeds'
   | 'on-top'
   | 'checks'
+  | 'costs'
   | 'help'
   | null;
+/** Beside these the scene is worked on. */
+export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>(['checks', 'costs']);
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];

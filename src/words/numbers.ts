@@ -9,4 +9,8 @@ export const whole = (n: number): string => n.toLocaleString('en');
 export const plural = (n: number, one: string, many = `${one}s`): string =>
   `${whole(n)} ${n === 1 ? one : many}`;
 
+/** A size in memory or on a disk: "12 kB", "3.4 MB". */
+export const asBytes = (n: number): string =>
+  n < 1e6 ? `${whole(Math.max(n > 0 ? 1 : 0, Math.round(n / 1000)))} kB` : `${(n / 1e6).toFixed(1)} MB`;
+
 export const degrees = (v: number): string => `${Number(v.toFixed(1))}°`;

@@ -11,7 +11,8 @@ const NODE = 190;
 const CHANNEL = 330;
 const MESH = 900;
 
-const meshBytes = (m: Pick<Mesh, 'positions' | 'normals' | 'uvs' | 'colors' | 'indices'>): number =>
+/** Bytes of the arrays of a mesh. */
+export const meshBytes = (m: Pick<Mesh, 'positions' | 'normals' | 'uvs' | 'colors' | 'indices'>): number =>
   [m.positions, m.normals, m.uvs, m.colors, m.indices].reduce((sum, a) => sum + (a?.byteLength ?? 0), 0);
 
 /** Bytes a vertex that a morph target takes: by how far it and its normal have gone. */

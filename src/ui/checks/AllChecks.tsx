@@ -1,15 +1,14 @@
 'use client';
 
-import { CircleCheck, X } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { CircleCheck } from 'lucide-react';
+import { useState } from 'react';
 import { aboutOf } from '@/core/arrange/asWanted';
 import type { Finding } from '@/core/arrange/result';
 import { setAsWanted } from '@/store/commands/mends';
 import { dispatch, useDocument } from '@/store/document';
 import { sentence } from '@/words/findings';
 import { plural } from '@/words/numbers';
-import { IconButton } from '../controls/Button';
-import { openDialog } from '../uiState';
+import { BesidePanel, Pill } from '../controls/BesidePanel';
 import { FindingLine } from './FindingLine';
 import { useFindings, type Told } from './findings';
 import { mendsOf } from './mends';
@@ -32,52 +31,29 @@ const MOST = 200;
 export function AllChecks() {
   const { told, aside, looking } = useFindings();
   const [only, setOnly] = useState<string | null>(null);
-  useEffect(() => {
-    // Before the scene takes it for a step back; a field has an Escape of its own.
-    const close = (e: KeyboardEvent) => {
-      if (e.key !== 'Escape' || (e.target as HTMLElement).matches('input, textarea')) return;
-      e.stopPropagation();
-      openDialog(null);
-    };
-    addEventListener('keydown', close, true);
-    return () => removeEventListener('keydown', close, true);
-  }, []);
   const counts = new Map<string, number>();
   for (const { finding } of told) counts.set(sortOf(finding), (counts.get(sortOf(finding)) ?? 0) + 1);
   const chosen = only !== null && counts.has(only) ? only : null;
   const list = told.filter(({ finding }) => chosen === null || sortOf(finding) === chosen);
   return (
-    <section
-      role="dialog"
-      aria-label="Checks of the scene"
-      className="absolute bottom-14 right-3 top-16 z-20 flex w-[340px] flex-col rounded-xl border border-edge bg-paper shadow-2xl"
+    <BesidePanel
+      name="Checks of the scene"
+      title="Checks"
+      said={
+        looking ? 'Looking …' : told.length > 0 ? `${plural(told.length, 'thing')} to look at` : 'All well'
+      }
     >
-      <header className="flex items-center gap-2 border-b border-edge px-3 py-2">
-        <h2 className="font-display text-[15px] font-semibold">Checks</h2>
-        <span className="flex-1 text-[12.5px] text-soft" aria-live="polite">
-          {looking
-            ? 'Looking …'
-            : told.length > 0
-              ? `${plural(told.length, 'thing')} to look at`
-              : 'All well'}
-        </span>
-        <IconButton name="Close" keys="Esc" onClick={() => openDialog(null)}>
-          <X size={15} />
-        </IconButton>
-      </header>
       {counts.size > 1 && (
         <div role="group" aria-label="Only" className="flex flex-wrap gap-1 border-b border-edge px-3 py-1.5">
           {[...counts].map(([sort, count]) => (
-            <button
+            <Pill
               key={sort}
-              type="button"
-              aria-pressed={chosen === sort}
-              title={chosen === sort ? 'All of them again' : `Only these: ${sort.toLowerCase()}`}
+              pressed={chosen === sort}
+              hint={chosen === sort ? 'All of them again' : `Only these: ${sort.toLowerCase()}`}
               onClick={() => setOnly(chosen === sort ? null : sort)}
-              className="rounded-full border border-edge px-2 py-0.5 text-[12px] aria-pressed:border-on aria-pressed:bg-on aria-pressed:text-paper"
             >
               {sort} <span className="num">{count}</span>
-            </button>
+            </Pill>
           ))}
         </div>
       )}
@@ -109,7 +85,7 @@ export function AllChecks() {
           </details>
         )}
       </div>
-    </section>
+    </BesidePanel>
   );
 }
 

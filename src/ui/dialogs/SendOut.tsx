@@ -14,7 +14,7 @@ import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
 import { openDialog, say, useUi, type SendChoices } from '../uiState';
 import { WorkProgress } from './WorkProgress';
-import { plural, whole } from '@/words/numbers';
+import { plural, whole, asBytes } from '@/words/numbers';
 import { download, fileName } from './download';
 
 type Kind = SendFormat['kind'];
@@ -54,9 +54,6 @@ const rangeFields = (span: number): FieldSpec[] => [
   },
 ];
 
-const size = (bytes: number) =>
-  bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
-
 /** Sending the scene out as a file. */
 export function SendOut() {
   const scene = useDocument((s) => s.scene);
@@ -89,7 +86,7 @@ export function SendOut() {
       const name = fileName(scene.name, kind);
       download(bytes, name);
       openDialog(null);
-      say(`Sent out ${name}, ${size(bytes.length)}.`);
+      say(`Sent out ${name}, ${asBytes(bytes.length)}.`);
     } catch (error) {
       const why = (error as Error).message;
       setProblem(
@@ -282,7 +279,7 @@ function AboutSize({
     // The key stands for what it is asked by.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  return bytes ? <span role="status">{` · about ${size(bytes)}`}</span> : null;
+  return bytes ? <span role="status">{` · about ${asBytes(bytes)}`}</span> : null;
 }
 
 function Tick({

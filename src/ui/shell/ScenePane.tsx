@@ -22,7 +22,7 @@ import { Button } from '../controls/Button';
 import { ContextMenu } from '../controls/ContextMenu';
 import { selectionEntries } from '../menus/entries';
 import { uiOf } from '../kinds/registry';
-import { openDialog } from '../uiState';
+import { openDialog, useUi } from '../uiState';
 import { plural, whole } from '@/words/numbers';
 import { DrawOptions } from './DrawOptions';
 import { PaintOptions } from './PaintOptions';
@@ -338,7 +338,15 @@ function Status() {
   const picture = useView((s) => s.picture);
   return (
     <div className="rounded-lg border border-edge bg-paper/95 px-3 py-1.5 text-[12.5px]">
-      <span data-testid="drawn">{drawnWords(drawn, { moving, picture })}</span> ·{' '}
+      <button
+        type="button"
+        title="What things cost: triangles, memory, file size"
+        className="rounded px-0.5 hover:bg-groove"
+        onClick={() => openDialog(useUi.getState().dialog === 'costs' ? null : 'costs')}
+      >
+        <span data-testid="drawn">{drawnWords(drawn, { moving, picture })}</span>
+      </button>{' '}
+      ·{' '}
       <button
         type="button"
         title="Show metres or centimetres"

@@ -24,6 +24,7 @@ import { pathUnder } from '@/view/scenePick';
 import { Basket } from '../basket/Basket';
 import { endPreview, filledInHand, goingWith, hangProp, previewHang, shelvesInHand } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
+import { Costs } from '../cost/Costs';
 import { AllChecks } from '../checks/AllChecks';
 import { BringIn } from '../dialogs/BringIn';
 import { CommandList } from '../dialogs/CommandList';
@@ -165,6 +166,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
                     <Notice />
                     {dialog === 'seeds' && <CompareSeeds />}
                     {dialog === 'checks' && <AllChecks />}
+                    {dialog === 'costs' && <Costs />}
                   </>
                 }
                 recipe={<RecipePanel />}

@@ -520,6 +520,12 @@ export const ACTIONS: Action[] = [
     run: () => openDialog('checks'),
   },
   {
+    id: 'costs',
+    title: 'What things cost',
+    words: 'triangles polygons polycount budget memory file size statistics performance heavy weight',
+    run: () => openDialog('costs'),
+  },
+  {
     id: 'on-top',
     title: 'Settings on top…',
     words: 'expose publish favourite parameters pin own names recipe interface controls quick',

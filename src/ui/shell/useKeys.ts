@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import { isTypingParts, typeParts } from '@/view/snap/snapState';
 import { useView } from '@/view/viewState';
-import { useUi } from '../uiState';
+import { BESIDE, useUi } from '../uiState';
 import { ACTIONS, drawing } from './actions';
 
 const byKeys = new Map(ACTIONS.filter((a) => a.keys).map((a) => [a.keys!, a]));
@@ -68,8 +68,7 @@ export function useKeys(): void {
       if (divides(e)) return;
       const action = byKeys.get(keysOf(e));
       const { dialog } = useUi.getState();
-      // Beside the checks the scene is worked on.
-      if (!action || e.defaultPrevented || (dialog && dialog !== 'checks')) return;
+      if (!action || e.defaultPrevented || (dialog && !BESIDE.has(dialog))) return;
       const held = e.ctrlKey || e.metaKey;
       // A number field with nothing half typed has nothing of its own to undo.
       const clean = !(e.target as HTMLElement).matches(
