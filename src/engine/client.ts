@@ -15,13 +15,22 @@ import type { Profile } from '@/core/arrange/steps/groundProfile';
 import type { LockOn } from '@/core/arrange/steps/lock';
 import type { Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
+import type { Cause } from '@/core/evaluate/ask';
 import type { Finding } from '@/core/arrange/result';
 import type { PlaceTable } from '@/core/formats/csvRead';
 import type { SvgDrawing } from '@/core/formats/svgRead';
 import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
-import type { AnimationRange, BroughtIn, EngineService, PinnedAt, SendFormat, Variant } from './service';
+import type {
+  AnimationRange,
+  Asked,
+  BroughtIn,
+  EngineService,
+  PinnedAt,
+  SendFormat,
+  Variant,
+} from './service';
 import type { Simpler } from './simpler';
 import type { WorkerApi } from './worker';
 
@@ -303,6 +312,11 @@ export class EngineClient {
   /** A mask over one of the surfaces as they were worked out last. */
   maskShades(mask: string, surface: string): Promise<MaskShades | null> {
     return this.ask(() => this.remote.maskShades(mask, surface));
+  }
+
+  /** What made a place what it is. */
+  whyAt(asked: Asked): Promise<Cause[]> {
+    return this.ask(() => this.remote.ask(this.at, asked, this.time) as Promise<Cause[]>);
   }
 
   /** What all that is shown costs. */

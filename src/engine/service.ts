@@ -7,6 +7,7 @@ import { profileAlong, type Profile } from '@/core/arrange/steps/groundProfile';
 import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
 import { fitting, type Fits } from '@/core/evaluate/checks/fits';
+import { askPlace, askSlot, type Cause } from '@/core/evaluate/ask';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
 import { loadPhysics } from '@/core/arrange/release/physics';
@@ -66,6 +67,9 @@ export type SendFormat = (
   /** Ids of the nodes that go out, as they are in the whole scene; absent: all. */
   only?: string[];
 };
+
+/** A place that is asked about: a slot with or without a prop, or bare ground. */
+export type Asked = { arrangement: string; slot: number } | { surface: string; at: Vec3 };
 
 /** A stretch of time to be sent out: seconds, and frames a second. */
 export interface AnimationRange {
@@ -406,6 +410,17 @@ export class EngineService {
     const two = [from, from + 1 / rate].map((at) => this.evaluator.evaluate(scene, undefined, at));
     const shown = only ? shownAlone(scene, only) : scene;
     return animationBytes(shown, [two[0], two[1]], frames, { mesh: (ref) => this.mesh(ref) }, surfaces);
+  }
+
+  /** What made a place what it is: a slot, or a place of a surface. */
+  ask(scene: Scene, asked: Asked, time = 0): Cause[] {
+    const result = this.evaluator.evaluate(scene, undefined, time);
+    const context = this.evaluator.contextAt(time);
+    if ('surface' in asked) return askPlace(asked.surface, asked.at, scene.arrangements, context);
+    const at = scene.arrangements.findIndex((a) => a.id === asked.arrangement);
+    return at < 0
+      ? []
+      : askSlot(scene.arrangements[at], result.arrangements[at].placements, asked.slot, context);
   }
 
   /** What all that is shown of a scene costs to draw, to hold and to send. */

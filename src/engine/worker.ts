@@ -6,7 +6,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
 import { Told } from './served';
-import { EngineService, type AnimationRange, type SendFormat } from './service';
+import { EngineService, type AnimationRange, type Asked, type SendFormat } from './service';
 
 /** The service in a web worker. Scenes come as changes, results go as changes; arrays travel without being copied twice. */
 const service = new EngineService();
@@ -64,6 +64,7 @@ const api = {
     service.fitting(mirror.scene(at), arrangement, fits, from, time),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
+  ask: (at: number, asked: Asked, time: number) => service.ask(mirror.scene(at), asked, time),
   costs: (at: number, time: number) => service.costs(mirror.scene(at), time),
   boxOf: (...args: Parameters<EngineService['boxOf']>) => service.boxOf(...args),
   snapPointsOf: (...args: Parameters<EngineService['snapPointsOf']>) => service.snapPointsOf(...args),

@@ -12,10 +12,11 @@ export type DialogName =
   | 'on-top'
   | 'checks'
   | 'costs'
+  | 'ask'
   | 'help'
   | null;
 /** Beside these the scene is worked on. */
-export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>(['checks', 'costs']);
+export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>(['checks', 'costs', 'ask']);
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];

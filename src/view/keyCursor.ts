@@ -1,6 +1,7 @@
 import { useEffect, type RefObject } from 'react';
 import { currentView } from '@/view/handle';
 import { drawAhead, drawClick, enoughDrawn, finishDrawing } from './drawTool';
+import { askClick } from './askTool';
 import { holdClick } from './holdTool';
 import { paintDab } from './masks/brushStroke';
 import { facesClick } from './masks/facesTool';
@@ -44,6 +45,7 @@ function click(x: number, y: number, free: boolean, stayed: boolean): void {
   else if (tool === 'draw') drawClick(view, x, y, { straight: false, free });
   else if (tool === 'peg') pegClick(view, x, y, free);
   else if (tool === 'paint') paintDab(view, x, y, stayed);
+  else if (tool === 'ask') askClick(view, x, y);
   else if (tool === 'hold') holdClick(view, x, y);
   else if (tool === 'snap-point') snapPointClick(view, x, y, free);
   else if (tool === 'measure') measureClick(view, x, y, free);

@@ -5,6 +5,7 @@ import { engine } from '@/store/engine';
 import { selectNode, setHover, setOverPath, useSelection } from '@/store/selection';
 import { drawAhead, drawClick, drawDoubleClick, type DrawKeys } from './drawTool';
 import { takeBox } from './boxPick';
+import { askClick } from './askTool';
 import { holdClick } from './holdTool';
 import { pegAhead, pegClick, PegSlide, pegWheel } from './pegTool';
 import { pick } from './pick';
@@ -138,6 +139,7 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       const { tool } = useView.getState();
       if (tool === 'draw') return drawClick(view, x, y, keysOf(e));
       if (tool === 'edge') return void takeEdge(x, y);
+      if (tool === 'ask') return askClick(view, x, y);
       if (tool === 'hold') return holdClick(view, x, y);
       if (tool === 'faces') return void facesClick(view, x, y, e.shiftKey);
       if (tool === 'paint') return undefined;

@@ -11,7 +11,8 @@ import type { Snap } from './snap/snap';
 
 export type ViewMode = 'free' | 'top' | 'front' | 'side';
 /** "hold": places of cloth are held by a click; "faces": a layer of a mask gets faces to measure from. */
-export type Tool = 'pick' | 'draw' | 'edge' | 'peg' | 'paint' | 'hold' | 'faces' | 'measure' | 'snap-point';
+export type Tool =
+  'pick' | 'draw' | 'edge' | 'peg' | 'paint' | 'hold' | 'faces' | 'measure' | 'snap-point' | 'ask';
 /** Where drawn points go: what is under the pointer, the ground alone, or an upright or the view's own plane. */
 type DrawPlane = 'auto' | 'ground' | 'x' | 'z' | 'view';
 

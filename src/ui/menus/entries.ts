@@ -13,6 +13,7 @@ import { canLie, setRelease } from '@/store/commands/release';
 import { shareRecipe } from '@/store/commands/recipes';
 import { replaceGroup, replaceProp } from '@/store/commands/scene';
 import { setSurface } from '@/store/commands/surfaces';
+import { ask } from '@/store/asked';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement, selectedNodes, selectNode, useSelection, type NodeRef } from '@/store/selection';
@@ -232,6 +233,18 @@ function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
   const what = ids.length === 1 ? 'it' : 'them';
   return [
     { text: `Look at ${what}`, run: () => lookAt(selectedPlaces()) },
+    ...(ids.length === 1
+      ? [
+          {
+            text: 'Why is it so?',
+            hint: 'What made it so: which step, which mask, which keep-out, whose hand',
+            run: () => {
+              ask({ arrangement: a.id, slot: ids[0] });
+              openDialog('ask');
+            },
+          },
+        ]
+      : []),
     ...CLIPBOARD.slice(0, 1),
     ...(duplicateSlots ? [{ text: `Duplicate ${what}`, run: duplicateSelected }] : []),
     ...(kindOf(a).removeSlots

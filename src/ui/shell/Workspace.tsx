@@ -24,6 +24,7 @@ import { pathUnder } from '@/view/scenePick';
 import { Basket } from '../basket/Basket';
 import { endPreview, filledInHand, goingWith, hangProp, previewHang, shelvesInHand } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
+import { AskPlace } from '../ask/AskPlace';
 import { Costs } from '../cost/Costs';
 import { AllChecks } from '../checks/AllChecks';
 import { BringIn } from '../dialogs/BringIn';
@@ -167,6 +168,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
                     {dialog === 'seeds' && <CompareSeeds />}
                     {dialog === 'checks' && <AllChecks />}
                     {dialog === 'costs' && <Costs />}
+                    {dialog === 'ask' && <AskPlace />}
                   </>
                 }
                 recipe={<RecipePanel />}

@@ -520,6 +520,12 @@ export const ACTIONS: Action[] = [
     run: () => openDialog('checks'),
   },
   {
+    id: 'ask',
+    title: 'Ask a place',
+    words: 'why here inspect explain reason cause missing gap empty mask keep-out debug',
+    run: () => openDialog('ask'),
+  },
+  {
     id: 'costs',
     title: 'What things cost',
     words: 'triangles polygons polycount budget memory file size statistics performance heavy weight',
