@@ -112,3 +112,25 @@ test('crates with a foot on a slope: they touch by their lowest part, or each is
   await panel.getByRole('button', { name: 'Touch by the lowest part' }).click();
   await expect(panel.getByText('All well')).toBeVisible();
 });
+
+test('crates that are too tight are pushed along where there is room, each no farther than it has to', async ({
+  page,
+}) => {
+  await cratesAlong(page, LINE, '0.5');
+  const spacing = await openStep(page, 'Spacing');
+  await type(spacing.getByLabel('Inset at end', { exact: true }), '5');
+  await settled(page);
+  const before = (await placed(page)).map((r) => r.x);
+  const panel = await open(page, '1 check');
+  await panel.getByRole('button', { name: 'Push them along' }).click();
+  await expect(panel.getByText('All well')).toBeVisible();
+  const after = (await placed(page)).map((r) => r.x);
+  expect(after).toHaveLength(before.length);
+  expect(after[0]).toBeCloseTo(before[0], 9);
+  const gaps = after.slice(1).map((x, i) => x - after[i]);
+  for (const gap of gaps) expect(gap).toBeGreaterThan(0.52);
+  expect(Math.max(...gaps) - Math.min(...gaps)).toBeLessThan(0.02);
+  await undo(page);
+  await settled(page);
+  expect((await placed(page)).map((r) => r.x)).toEqual(before);
+});

@@ -1,4 +1,5 @@
 import * as Comlink from 'comlink';
+import type { Pushed } from '@/core/evaluate/checks/pushed';
 import type { Fits } from '@/core/evaluate/checks/fits';
 import type { Patch } from '@/core/scene/patch';
 import type { Cost } from '@/core/formats/cost';
@@ -422,6 +423,14 @@ export class EngineClient {
   fitting(arrangement: string, fits: Fits, from: number): Promise<number | null> {
     return this.ask(
       () => this.remote.fitting(this.at, arrangement, fits, from, this.time) as Promise<number | null>,
+    );
+  }
+
+  /** How far slots have to be moved on so that none reaches into the one before; null where there is no room. */
+  pushed(arrangement: string): Promise<Pushed | null> {
+    return this.ask(
+      () => this.remote.pushed(this.at, arrangement, this.time) as Promise<Pushed | null>,
+      'pushing them apart',
     );
   }
 

@@ -8,6 +8,7 @@ import { splitStrokes, type Stroke } from '@/core/curve/compile';
 import { strokesOf } from '@/core/evaluate/compileSource';
 import { fitting, type Fits } from '@/core/evaluate/checks/fits';
 import { askPlace, askSlot, type Cause } from '@/core/evaluate/ask';
+import { pushedApart, type Pushed } from '@/core/evaluate/checks/pushed';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
 import { loadPhysics } from '@/core/arrange/release/physics';
@@ -216,6 +217,21 @@ export class EngineService {
     const { evaluations } = this;
     return this.inTurns(
       fitting(a, fits, from, this.evaluator.contextAt(time)),
+      () => evaluations === this.evaluations,
+    );
+  }
+
+  /**
+   * How far slots of an arrangement have to be moved on along its path so that none reaches into the one before; null
+   * where there is no room, or the scene has been worked out anew meanwhile.
+   */
+  async pushed(scene: Scene, id: string, time = 0): Promise<Pushed | null> {
+    const a = scene.arrangements.find((x) => x.id === id);
+    if (!has(a, 'hand')) return null;
+    this.evaluator.evaluate(scene, undefined, time);
+    const { evaluations } = this;
+    return this.inTurns(
+      pushedApart(a, this.evaluator.contextAt(time)),
       () => evaluations === this.evaluations,
     );
   }

@@ -62,6 +62,8 @@ const api = {
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
   fitting: (at: number, arrangement: string, fits: Fits, from: number, time: number) =>
     service.fitting(mirror.scene(at), arrangement, fits, from, time),
+  pushed: (at: number, arrangement: string, time: number) =>
+    service.pushed(mirror.scene(at), arrangement, time),
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
   ask: (at: number, asked: Asked, time: number) => service.ask(mirror.scene(at), asked, time),

@@ -4,7 +4,7 @@ import type { Finding } from '@/core/arrange/result';
 import { valueAt } from '@/core/scene/guard';
 import { setSlotsRemoved, setStep } from '@/store/commands/arrangements';
 import { addKeepOut } from '@/store/commands/gaps';
-import { liftEach } from '@/store/commands/mends';
+import { liftEach, pushEach } from '@/store/commands/mends';
 import { setSetting } from '@/store/commands/onTop';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
@@ -65,6 +65,12 @@ function roomier(a: Arrangement): Mend[] {
       hint: 'All of them, until none reaches into another',
       run: () => void untilItFits(a, 'size', size),
     });
+  if (has(a, 'paths', 'hand'))
+    out.push({
+      text: 'Push them along',
+      hint: 'On along the path, each out of the one before it, by hand',
+      run: () => void pushAlong(a),
+    });
   if (has(a, 'gaps') && 'collide' in a.gaps)
     out.push({
       text: 'Leave out the later',
@@ -73,6 +79,13 @@ function roomier(a: Arrangement): Mend[] {
         void dispatch(setStep, { id: a.id, step: 'gaps', values: { collide: 'leave-out' } } as never),
     });
   return out;
+}
+
+async function pushAlong(a: Arrangement): Promise<void> {
+  const made = await engine().pushed(a.id);
+  if (!made)
+    return say(`There is no room on the path of “${a.name}” to push them apart. Widen it, or take some out.`);
+  dispatch(pushEach, { id: a.id, ...made });
 }
 
 async function untilItFits(a: Arrangement, fits: Fits, field: string[]): Promise<void> {

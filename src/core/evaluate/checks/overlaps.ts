@@ -25,12 +25,14 @@ export interface Overlaps {
  * Looks at every pair of two arrangements, or of one with itself: by their boxes first, then by their meshes. What is in
  * one copy of a bundle is not held against what else is in that: it is so where the bundle was made.
  * @param excused rows that touch as they should, or that are told of elsewhere
+ * @param each told every two rows that do; absent: it is enough to know of each row that it does
  * @returns yields now and then
  */
 export function* overlapsOf(
   a: Standing,
   b: Standing,
   excused: (i: number, j: number) => boolean,
+  each?: (i: number, j: number) => void,
 ): Generator<void, Overlaps> {
   const alone = a === b;
   const [over, same] = [marksOf(a, b), marksOf(a, b)];
@@ -40,7 +42,7 @@ export function* overlapsOf(
     spent += COST.pair;
     const isDoubled = inSamePlace(a, row, b, other);
     // Of two that are known to reach into something more is not asked.
-    if (!isDoubled && over[0][row] && over[1][other]) return;
+    if (!each && !isDoubled && over[0][row] && over[1][other]) return;
     spent += COST.boxes;
     const [from, into] = [a.from(row), b.from(other)];
     if (alone && from === into) return;
@@ -49,6 +51,7 @@ export function* overlapsOf(
       spent += COST.meshes;
       if (!reachIn(a, i, b, j)) return;
     }
+    each?.(from, into);
     const marks = isDoubled ? same : over;
     marks[0][row] = 1;
     marks[1][other] = 1;
