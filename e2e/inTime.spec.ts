@@ -129,3 +129,28 @@ test('one crate goes from end to end in its time, turns there, and keeps that ti
   expect(await at('1')).toBeCloseTo(0, 6);
   expect(await at('4')).toBeCloseTo(12, 6);
 });
+
+test('a speed becomes a whole one, so that the last frame is the first', async ({ page }) => {
+  await cratesAlong(page, LINE, '2');
+  await page.getByRole('button', { name: 'Pulley', exact: true }).click();
+  await type(page.getByLabel('Speed a second', { exact: true }), '0.33');
+  await page.getByRole('radio', { name: 'Wrap' }).click();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('seamless');
+  await page.keyboard.press('Enter');
+  await settled(page);
+  const at = async (seconds: string) => {
+    await setTime(page, seconds);
+    return (await rows(page))
+      .filter((r) => r.state === 'placed')
+      .map((r) => r.x)
+      .sort((a, b) => a - b);
+  };
+  const [first, middle, last] = [await at('0'), await at('3'), await at('8')];
+  last.forEach((x, i) => expect(x).toBeCloseTo(first[i], 6));
+  expect(Math.abs(middle[0] - first[0])).toBeGreaterThan(0.1);
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  expect(Math.abs((await at('8'))[0] - first[0])).toBeGreaterThan(0.1);
+});

@@ -22,11 +22,15 @@ function twoKinds(): Scene {
   const scene = exampleScene();
   const peg = (n: number) => ({ id: `peg${n}`, prop: 'prop1', position: [n, 2, n / 2], scale: [1, 1, 1] });
   scene.arrangements.push(
-    newArrangement('pegs', { id: 'pegs', name: 'Pegs', thread: 'moss' }, {
-      pegs: [[peg(1), peg(2), peg(3)]],
-      variation: { turnDeg: [-90, 90], size: [0.8, 1.2] },
-      ground: { mode: 'land' },
-    }),
+    newArrangement(
+      'pegs',
+      { id: 'pegs', name: 'Pegs', thread: 'moss' },
+      {
+        pegs: [[peg(1), peg(2), peg(3)]],
+        variation: { turnDeg: [-90, 90], size: [0.8, 1.2] },
+        ground: { mode: 'land' },
+      },
+    ),
   );
   return scene;
 }

@@ -1,5 +1,6 @@
 import { inOrder, valueAtTime } from '@/core/evaluate/timed/moments';
 import { isTimeable } from '@/core/evaluate/timed/timed';
+import type { LoopChange } from '@/core/evaluate/timed/loop';
 import { takeId } from '@/core/scene/defaults';
 import type { Moment, Timed } from '@/core/scene/timedSchema';
 import type { Scene } from '@/core/scene/schema';
@@ -94,6 +95,14 @@ export const endTimed = command<{ id: string; at: number }>({
     end(scene, timed, valueAtTime(inOrder(timed.moments), at));
   },
   name: (before, _, { id }) => `${find(before, id).field.at(-1)} no longer changes with time`,
+});
+
+/** Makes numbers others, so that what moves comes back to itself. @param span seconds of the loop */
+export const makeLoop = command<{ changes: LoopChange[]; span: number }>({
+  apply(scene, { changes }) {
+    for (const { value, ...at } of changes) setNumber(scene, at, value);
+  },
+  name: (_, __, { span }) => `a loop of ${seconds(span)}`,
 });
 
 function end(scene: Scene, timed: Timed, value: number): void {

@@ -6,9 +6,10 @@ import { movesInTime } from '@/core/arrange/registry';
 import { surfaceMoves } from '@/core/evaluate/surfaces';
 import { play, rewind, setClock, setTime, useClock } from '@/store/clock';
 import { useDocument } from '@/store/document';
-import { IconButton } from '../controls/Button';
+import { Button, IconButton } from '../controls/Button';
 import { NumberField } from '../controls/NumberField';
 import { Toggle } from '../controls/Toggle';
+import { makeItLoop } from './makeItLoop';
 import { TimedList } from './TimedList';
 import { TimeMarks } from './TimeMarks';
 
@@ -105,6 +106,13 @@ export function TimeBar() {
                 value={loop}
                 onChange={(on) => setClock({ loop: on })}
               />
+              <Button
+                look="bordered"
+                title="Speeds and waves become whole ones over the seconds shown, so that the last frame meets the first"
+                onClick={makeItLoop}
+              >
+                Make it loop
+              </Button>
               <TimedList />
             </div>
           )}

@@ -24,6 +24,7 @@ import { KIND_UIS } from '../kinds/registry';
 import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
 import { renameSelected } from '../recipe/renameSelected';
 import { foldPanel, FOLDS, openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
+import { makeItLoop } from './makeItLoop';
 import { removeSelected } from './removeSelected';
 import { copySelected, cutSelected, pasteCopied } from './clipboard';
 import { selectAll } from './selectAll';
@@ -518,6 +519,12 @@ export const ACTIONS: Action[] = [
     title: 'Checks of the scene',
     words: 'findings problems errors warnings issues overlaps collisions intersections mend fix repair clean',
     run: () => openDialog('checks'),
+  },
+  {
+    id: 'loop',
+    title: 'Make it loop',
+    words: 'cycle seamless repeat animation period whole time',
+    run: makeItLoop,
   },
   {
     id: 'ask',
