@@ -8,6 +8,7 @@ import type { Prop } from '../mesh/propSchema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { addSnapsOfRows, countSnaps } from './glbSnapPoints';
+import { addLines } from './glbLines';
 import { addCopies } from './glbCopies';
 import { addInstanced, addNodes, fewTints, groupRows, meshOfGroup } from './glbRows';
 import type { GlbOptions } from './glbOptions';
@@ -44,6 +45,9 @@ function addArrangement(
     else addNodes(w, parent, prop.name, made, p, group, false, options.snaps ? prop : null);
   }
   if (result.inside) addCopies(w, parent, p, result.inside, props, assets, options);
+  // Lines that nothing runs along are all that there is of them.
+  if (result.lines && p.count === 0) addLines(w, parent, arrangement.name, result.lines);
+  if (result.inside?.lines) addLines(w, parent, arrangement.name, result.inside.lines);
   if (options.snaps && options.props === 'instanced') addSnapsOfRows(w.document, parent, p, props);
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
 }

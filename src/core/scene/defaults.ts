@@ -23,8 +23,8 @@ export function emptyScene(name: string): Scene {
     masks: [],
     measures: [],
     bundles: [],
-    links: [],
     timed: [],
+    links: [],
     view: null,
     aside: [],
   };
