@@ -49,7 +49,9 @@ for (const [prop, apart] of [
   const began = performance.now();
   const { arrangements } = evaluator.evaluate(scene, undefined, 40);
   const ms = performance.now() - began;
-  const { frames } = (evaluator as unknown as { falls: { falls: Map<string, { fall: { frames: unknown[] } }> } }).falls.falls.get('pegs')!.fall;
+  const { frames } = (
+    evaluator as unknown as { falls: { falls: Map<string, { fall: { frames: unknown[] } }> } }
+  ).falls.falls.get('pegs')!.fall;
   console.log(
     `500 × ${prop} to rest: ${(ms / 1000).toFixed(1)} s for ${(frames.length / 60).toFixed(1)} s, findings: ${arrangements[0].findings.map((f) => `${f.kind} ${f.detail.count}`).join()}`,
   );

@@ -1,10 +1,12 @@
 import { mkdir, writeFile } from 'node:fs/promises';
+import { loadPhysics } from '@/core/arrange/release/physics';
 import { packScene } from '@/core/formats/sceneZip';
 import { EXAMPLES } from './index';
 import { pictureBytes } from './pictures';
 
 /** Writes the example scenes to examples/. */
 
+await loadPhysics();
 await mkdir('examples', { recursive: true });
 for (const [name, build] of Object.entries(EXAMPLES)) {
   await writeFile(`examples/${name}.clothesline`, packScene(build(), pictureBytes));

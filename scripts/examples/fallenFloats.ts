@@ -1,19 +1,18 @@
 import { quatMultiply, quatTurnTipRoll } from '@/core/math/quat';
 import { random01, channel } from '@/core/math/random';
 import { slotName } from '@/core/arrange/slotId';
-import { loadPhysics } from '@/core/arrange/release/physics';
+import { physics } from '@/core/arrange/release/physics';
 import { setArrangement } from '@/store/commands/arrangements';
 import { addPegs } from '@/store/commands/pegs';
 import { setRelease, takeAsItLies } from '@/store/commands/release';
 import { EngineService } from '@/engine/service';
 import type { Builder } from './builder';
 
-await loadPhysics();
-
 const round = (v: number) => Number(v.toFixed(5));
 
 /** A box on the quay with net floats that have been let fall into it, and lie as they have fallen. */
 export function fallenFloats(b: Builder, float: string, [x, y, z]: [number, number, number], turn: number, surface: string): void {
+  if (!physics()) throw new Error('Load the physics before the scene is built: the floats have to fall.');
   const box = b.prop('fish-box');
   const rotation = quatTurnTipRoll(turn, 0, 0);
   const stands = b

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { openScene, packScene } from '@/core/formats/sceneZip';
 import { meshBounds } from '@/core/mesh/mesh';
 import { BUILT, builtMesh } from './library';
+import { loadPhysics } from '@/core/arrange/release/physics';
 import { EXAMPLES } from '../../scripts/examples';
 import { pictureBytes } from '../../scripts/examples/pictures';
 
@@ -40,6 +41,8 @@ test('the far shore stands across the water, its faces outside, its hamlet not i
   for (let i = 0; i < indices.length; i += 3) if (normals[indices[i] * 3 + 1] < -0.01) down++;
   expect(down * 12).toBeLessThan(indices.length / 3);
 });
+
+beforeAll(() => loadPhysics());
 
 test.each(Object.entries(EXAMPLES))('%s on disk is what the commands build', (name, build) => {
   const built = build();

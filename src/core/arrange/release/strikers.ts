@@ -23,7 +23,7 @@ interface PlacedBody {
 }
 
 /** More props of others than this are not struck: it is said. */
-export const MOST_AGAINST = 5000;
+const MOST_AGAINST = 5000;
 
 /** The bodies of all that is struck; those that move are moved frame by frame. */
 export class Strikers {

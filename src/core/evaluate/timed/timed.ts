@@ -21,7 +21,7 @@ export function isTimeable(scene: Scene, { node, field }: Pick<Timed, 'node' | '
 }
 
 /** The number of a value in time at a moment, seconds. */
-export const timedNumber = (scene: Scene, timed: Timed, time: number): number =>
+const timedNumber = (scene: Scene, timed: Timed, time: number): number =>
   inForceAt(timed.moments, isSpeed(timed), isTimeable(scene, timed) ? time : 0);
 
 /** A scene as it is at a time. The same object again for the same scene and time. */
