@@ -55,11 +55,29 @@ await withApplication(4188, async (browser, base) => {
   await rest();
   await shot('main');
 
+  // Goods of the quay let fall from a hand's height, a second later; what there is to look at then.
   await page.keyboard.press('Escape');
-  await page.getByRole('button', { name: 'Send out' }).first().click();
-  await page.waitForTimeout(400);
-  await shot('send-out');
+  await page.getByRole('button', { name: /^Evening stores/ }).click();
+  await step('Spacing').click();
+  await step('Facing').click();
+  const facing = page.getByRole('region', { name: 'Facing', exact: true });
+  await facing.getByRole('button', { name: 'Add Lift', exact: true }).click();
+  await facing.getByLabel('Lift', { exact: true }).fill('1.4');
+  await facing.getByLabel('Lift', { exact: true }).press('Enter');
+  await step('Facing').click();
+  await step('Release').click();
+  await page.getByRole('switch', { name: 'Let go' }).click();
+  await page.getByLabel('Time in seconds').fill('0.7');
+  await rest();
+  await shot('release');
+  await page.getByRole('button', { name: /^Checks of the scene/ }).click();
+  await rest();
+  await shot('checks', 2);
   await page.keyboard.press('Escape');
+  await page.getByLabel('Time in seconds').fill('0');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await rest();
 
   await page.getByRole('button', { name: 'Add props' }).click();
   await rest();
@@ -111,12 +129,6 @@ await withApplication(4188, async (browser, base) => {
   await step('Spacing').click();
   await step('Variation').click();
   await page.getByRole('radio', { name: 'Spacing', exact: true }).click();
-  await page.getByRole('button', { name: 'Compare seeds' }).click();
-  await page.waitForTimeout(2500);
-  await rest();
-  await shot('seeds');
-  await page.getByRole('button', { name: 'Close', exact: true }).click();
-
   // Props on the dunes as they land and lean, and the profile of the ground.
   await page.getByRole('button', { name: /^Boards of the footpath/ }).click();
   await step('Variation').click();

@@ -63,6 +63,7 @@ export class FallWork {
     let have = this.falls.get(a.id);
     if (have?.key !== host.key) {
       const findings: ArrangementResult['findings'] = [];
+      have?.fall.free();
       const fall = new Fall(specOf(a, release, library, host, findings));
       this.falls.set(a.id, (have = { key: host.key, fall, findings }));
     }
@@ -87,7 +88,11 @@ export class FallWork {
   }
 
   forget(stays: (id: string) => boolean): void {
-    for (const id of this.falls.keys()) if (!stays(id)) this.falls.delete(id);
+    for (const [id, { fall }] of this.falls) {
+      if (stays(id)) continue;
+      fall.free();
+      this.falls.delete(id);
+    }
   }
 }
 

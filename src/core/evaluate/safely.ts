@@ -22,6 +22,25 @@ export function compiled(
 
 const messageOf = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
+/** What a fall comes to; where it cannot be worked out all is held, and why is told. */
+export function fallen<T extends { result: ArrangementResult; done: number; frames: number }>(
+  node: string,
+  held: ArrangementResult,
+  work: () => T,
+): T | { result: ArrangementResult; done: number; frames: number } {
+  try {
+    return work();
+  } catch (error) {
+    const finding: Finding = {
+      kind: 'failed',
+      severity: 'error',
+      node,
+      detail: { message: messageOf(error) },
+    };
+    return { result: { ...held, findings: [...held.findings, finding] }, done: 1, frames: 0 };
+  }
+}
+
 /** A result, or why there is none: a broken node does not stop the others. */
 export function worked(
   a: Arrangement,

@@ -48,7 +48,7 @@ import {
   type SurfaceContext,
   type SurfaceResult,
 } from './surfaces';
-import { compiled, worked } from './safely';
+import { compiled, fallen, worked } from './safely';
 import { physics } from '../arrange/release/physics';
 import type { Around } from './surfaceRest';
 import { SettingsKeys } from './settingsKeys';
@@ -611,7 +611,9 @@ export class Evaluator {
     if (held?.key !== heldKey)
       this.held.set(a.id, (held = { key: heldKey, result: worked(a, context, undefined) }));
     const host = this.fallHost(a, held, context, progress);
-    const { result, done, frames } = this.falls.at(a, release, held.result, time, host);
+    const { result, done, frames } = fallen(a.id, held.result, () =>
+      this.falls.at(a, release, held.result, time, host),
+    );
     if (done < 1) this.unfinished.set(a.id, { name: a.name, done });
     else this.unfinished.delete(a.id);
     this.arranged.set(a.id, {

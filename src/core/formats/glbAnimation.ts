@@ -7,7 +7,7 @@ import {
 } from '@gltf-transform/core';
 import { ALL_EXTENSIONS } from '@gltf-transform/extensions';
 import { STATE, type Placements } from '../arrange/result';
-import type { Assets, SceneResult } from '../evaluate/scene';
+import type { Assets, EvaluatedArrangement, SceneResult } from '../evaluate/scene';
 import type { BentMesh } from '../mesh/bend';
 import { meshBounds, propMatrix, type Mesh } from '../mesh/mesh';
 import type { Arrangement } from '../arrange/registry';
@@ -16,6 +16,7 @@ import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 import { GlbParts, mapMesh } from './glbParts';
+import { copyWriter } from './glbCopies';
 import { addSnapsBelow, countSnaps } from './glbSnapPoints';
 import type { GlbOptions } from './glbOptions';
 
@@ -85,7 +86,7 @@ class Baker {
   }
 
   /** Puts a node where a slot is at first, and bakes what of it changes. Where it is not placed it has no size. */
-  slot(node: GltfNode, frames: Placements[], rows: Rows, sized: boolean): void {
+  slot(node: GltfNode, frames: Placements[], rows: Rows, sized: boolean, mirrors = false): void {
     const n = this.times.length;
     const position = new Float32Array(n * 3);
     const rotation = new Float32Array(n * 4);
@@ -102,8 +103,8 @@ class Baker {
       if (f > 0) nearer(rotation, f);
       // A shape of its own has its size in it.
       if (shown) scale.set(sized ? [1, 1, 1] : from.scale.subarray(last * 3, last * 3 + 3), f * 3);
-      // The mirroring is in the mesh.
-      scale[f * 3] = Math.abs(scale[f * 3]);
+      // The mirroring is in the mesh, but for a copy of a bundle.
+      if (!mirrors) scale[f * 3] = Math.abs(scale[f * 3]);
     }
     node
       .setTranslation([position[0], position[1], position[2]])
@@ -143,17 +144,30 @@ function addArrangement(
   w: GlbParts,
   bake: Baker,
   a: Arrangement,
-  frames: Placements[],
+  results: EvaluatedArrangement[],
   props: Map<string, Prop>,
   assets: Assets,
   snaps: boolean,
 ): void {
+  const frames = results.map((r) => r.placements);
   const parent = w.document.createNode(a.name).setExtras({ kind: a.kind, id: a.id });
+  const copies = results.map((r) => new Set(r.inside?.copy));
   for (const [slot, rows] of slotsOver(frames)) {
     const f = rows.findIndex((r) => r >= 0);
     const p = frames[f];
     const prop = props.get(p.props[p.prop[rows[f]]]);
     const mesh = prop && assets.mesh(prop.mesh);
+    // A copy of a bundle goes with all that it holds, as that is when it is first there.
+    if (prop && copies[f].has(rows[f])) {
+      const node = w.document
+        .createNode(`${prop.name} ${slotName(slot)}`)
+        .setExtras({ slot: slotName(slot), prop: prop.name });
+      const options = { props: 'nodes' as const, surfaces: false, snaps };
+      copyWriter(w, parent, results[f].inside!, props, assets, options).fill(node, rows[f]);
+      bake.slot(node, frames, rows, false, true);
+      parent.addChild(node);
+      continue;
+    }
     if (!prop || !mesh || mesh.indices.length < 3) continue;
     const bent = bentOver(frames, rows);
     if (bent) {
@@ -297,7 +311,7 @@ export async function writeAnimatedGlb(
         w,
         bake,
         a,
-        results.map((r) => r.arrangements[i].placements),
+        results.map((r) => r.arrangements[i]),
         props,
         assets,
         snaps,

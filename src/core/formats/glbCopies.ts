@@ -27,6 +27,22 @@ export function addCopies(
   assets: Assets,
   options: GlbOptions,
 ): void {
+  const { copyAt } = copyWriter(w, parent, inside, props, assets, options);
+  for (const row of new Set(inside.copy)) copyAt(parent, p, row, p.props[p.prop[row]], `of ${row}`);
+}
+
+/**
+ * Writes what copies hold. @returns `copyAt`: a node for a copy, with all that it holds; `fill`: what the copy in a row
+ * holds, into a node that is there
+ */
+export function copyWriter(
+  w: GlbParts,
+  parent: GltfNode,
+  inside: Inside,
+  props: ReadonlyMap<string, Prop>,
+  assets: Assets,
+  options: GlbOptions,
+) {
   const held = heldBy(inside);
   const apart = fewTints(
     inside,
@@ -60,7 +76,7 @@ export function addCopies(
     for (const row of own?.nested ?? [])
       copyAt(node, inside, row, inside.props[inside.prop[row]], `in ${row}`);
   };
-  for (const row of new Set(inside.copy)) copyAt(parent, p, row, p.props[p.prop[row]], `of ${row}`);
+  return { copyAt, fill: (node: GltfNode, row: number) => fill(node, `of ${row}`) };
 }
 
 /** What each copy holds, by "of" the row of a copy, or "in" the row of a nested one. */

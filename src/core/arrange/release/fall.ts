@@ -357,7 +357,15 @@ export class Fall {
   private end(): void {
     this.isOver = true;
     for (const b of this.bodies) if (b.freed >= 0 && b.rest < 0) this.restless.push(b.row);
-    this.world.free();
+    this.free();
+  }
+
+  private isFree = false;
+
+  /** Gives back what the solver holds; what has been worked out stays. Nothing goes on after that. */
+  free(): void {
+    if (!this.isFree) this.world.free();
+    this.isFree = this.isOver = true;
   }
 }
 
