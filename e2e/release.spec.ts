@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import {
   add,
+  choose,
   counts,
   cratesAlong,
   make,
@@ -48,8 +49,9 @@ async function cratesOver(page: Page): Promise<void> {
 test('crates fall to the floor, lie there, and stay as they lie', async ({ page }) => {
   await cratesOver(page);
   expect((await heights(page)).every((y) => Math.abs(y - 2) < 1e-9)).toBe(true);
-  const step = await openStep(page, 'Release');
-  await step.getByRole('switch', { name: 'Let go' }).click();
+  await choose(page, 'More for this run', 'Let it fall');
+  const step = page.getByRole('region', { name: 'Release', exact: true });
+  await expect(step.getByRole('switch', { name: 'Let go' })).toBeChecked();
   // Half a second later they have fallen by half of 9.81 times a quarter.
   await setTime(page, '0.5');
   for (const y of await heights(page)) expect(Math.abs(y - (2 - 9.81 / 8))).toBeLessThan(0.06);
@@ -75,7 +77,6 @@ test('one after the other by keyboard; what has come to rest is gone', async ({ 
   await page.keyboard.press('Enter');
   const step = page.getByRole('region', { name: 'Release', exact: true });
   await expect(step.getByRole('switch', { name: 'Let go' })).toBeFocused();
-  await page.keyboard.press('Space');
   await pickOption(page, step, 'Who', 'one after the other');
   await type(step.getByLabel('Every', { exact: true }), '0.5');
   await setTime(page, '0.75');

@@ -65,8 +65,9 @@ await withApplication(4188, async (browser, base) => {
   await facing.getByLabel('Lift', { exact: true }).fill('1.4');
   await facing.getByLabel('Lift', { exact: true }).press('Enter');
   await step('Facing').click();
-  await step('Release').click();
-  await page.getByRole('switch', { name: 'Let go' }).click();
+  await page.getByRole('button', { name: 'More for this run' }).click();
+  await page.getByRole('menuitem', { name: 'Let it fall' }).click();
+  await rest();
   await page.getByLabel('Time in seconds').fill('0.7');
   await rest();
   await shot('release');

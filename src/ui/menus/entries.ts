@@ -24,6 +24,7 @@ import { bundlable, bundle, openToEdit, takeApart } from '../bundles/making';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
+import { letFall } from '../recipe/letFall';
 import { leaveAsItLies } from '../recipe/leaveAsItLies';
 import { renameSelected } from '../recipe/renameSelected';
 import { copySelected, cutSelected, pasteCopied } from '../shell/clipboard';
@@ -93,7 +94,7 @@ function releaseEntries(a: Arrangement): MenuEntry[] {
       hint: isOn
         ? 'Its props stand as the recipe says'
         : 'From a moment on its props fall, onto surfaces and each other',
-      run: () => void dispatch(setRelease, { id: a.id, values: { on: !isOn } }),
+      run: () => (isOn ? void dispatch(setRelease, { id: a.id, values: { on: false } }) : letFall(a.id)),
     },
     ...(isOn && canLie(a)
       ? [

@@ -23,7 +23,7 @@ export const STEP_WORDS: { title: string; words: string }[] = [
   { title: 'Places', words: 'pegs coordinates positions' },
   { title: 'Arrange', words: 'pegs copies mirrored' },
   { title: 'Lines', words: 'pattern drawing svg' },
-  { title: 'Release', words: 'physics simulate fall drop gravity rigid body pile heap settle' },
+  { title: 'Release', words: 'falls friction bounce at rest' },
   { title: 'Checks', words: 'overlaps problems warnings issues' },
 ];
 

@@ -21,6 +21,7 @@ import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/vie
 import { goingWith, hangProp } from '../basket/hang';
 import { bundlable, bundle, canBundle, closeBundle } from '../bundles/making';
 import { KIND_UIS } from '../kinds/registry';
+import { letFall } from '../recipe/letFall';
 import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
 import { renameSelected } from '../recipe/renameSelected';
 import { foldPanel, FOLDS, openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
@@ -506,6 +507,13 @@ export const ACTIONS: Action[] = [
     title: 'New path: edge loop of a surface',
     words: 'border loop ring seam',
     run: () => chooseTool('edge'),
+  },
+  {
+    id: 'release',
+    title: 'Let it fall',
+    words: 'physics simulate drop gravity rigid body pile heap settle release collapse',
+    enabled: () => node()?.kind === 'arrangement',
+    run: () => letFall(node()!.id),
   },
   {
     id: 'seeds',

@@ -11,8 +11,8 @@ const WHO: Record<Release['who'], string> = {
 const THEN: Record<Release['then'], string> = { stay: '', ride: ', then ride', go: ', then are gone' };
 
 /** The step Release, closed: "At 2 s, in turn". */
-export function releasePhrase(release: Release | undefined): string {
-  if (!release?.on) return 'Held';
+export function releasePhrase(release: Release): string {
+  if (!release.on) return 'Held';
   const { at, who, then } = release;
   return `At ${Number(at.toFixed(2))} s, ${WHO[who]}${THEN[then]}`;
 }

@@ -36,19 +36,23 @@ const SHAPES = [
   { value: 'parts', text: 'Parts', hint: 'Several hulls a prop, as its hollows ask for' },
 ] as const;
 
-/** From when on props fall, how, and what becomes of them. The same for every kind that places props. */
+/**
+ * From when on props fall, how, and what becomes of them. The same for every kind that places props; it is there once they
+ * have been let go.
+ */
 export function ReleaseStep({ arrangement: a }: { arrangement: Arrangement }) {
   const scene = useDocument((s) => s.scene);
   const { release } = a;
+  if (!release) return null;
   return (
     <Step name="release" title="Release" color={THREAD_COLORS[a.thread]} phrase={releasePhrase(release)}>
       <Toggle
         label="Let go"
         hint="From a moment on its props fall, onto surfaces and onto each other"
-        value={release?.on ?? false}
+        value={release.on}
         onChange={(on) => dispatch(setRelease, { id: a.id, values: { on } })}
       />
-      {release?.on && <Falling arrangement={a} release={release} others={scene.arrangements} />}
+      {release.on && <Falling arrangement={a} release={release} others={scene.arrangements} />}
     </Step>
   );
 }
