@@ -71,11 +71,20 @@ await withApplication(4188, async (browser, base) => {
   await page.getByLabel('Time in seconds').fill('0.7');
   await rest();
   await shot('release');
-  await page.getByRole('button', { name: /^Checks of the scene/ }).click();
+  await step('Release').click();
+  await page.getByLabel('Time in seconds').fill('0');
+  // Bollards that stand too near each other.
+  await page.getByRole('button', { name: /^Quay bollards/ }).click();
+  await step('Spacing').click();
+  await page.getByLabel('Pitch', { exact: true }).fill('0.4');
+  await page.getByLabel('Pitch', { exact: true }).press('Enter');
+  await rest();
+  await page.getByRole('button', { name: /^Checks of the scene: \d/ }).click();
   await rest();
   await shot('checks', 2);
   await page.keyboard.press('Escape');
-  await page.getByLabel('Time in seconds').fill('0');
+  await step('Spacing').click();
+  await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await rest();
