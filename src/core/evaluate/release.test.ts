@@ -234,6 +234,39 @@ test('what comes past a place of its path is let go there, and keeps its way', (
   expect(at(after, early)[1]).toBeCloseTo(3, 9);
 });
 
+test('a belt whose speed changes with time is fallen from like any other, and worked out once', () => {
+  const run = newRun('pegs', 'Belt', 'weld', 'line', [newEntry('e1', { kind: 'prop', prop: 'box' })]);
+  const scene = sceneOf([], {}, (s) => {
+    s.paths = [
+      newPath(
+        'line',
+        'Line',
+        points('corner', [
+          [-6, 3, 0],
+          [6, 3, 0],
+        ]),
+      ),
+    ];
+    run.spacing = { ...run.spacing, mode: 'count', count: 1 };
+    run.release = releaseSchema.parse({ at: 2, drag: 0, seconds: 4 });
+    s.arrangements = [run];
+    const moments = [
+      { at: 0, value: 0, way: 'straight' as const },
+      { at: 2, value: 2, way: 'straight' as const },
+    ];
+    s.timed = [{ id: 't', node: 'pegs', field: ['pulley', 'speed'], moments }];
+  });
+  const evaluator = new Evaluator(ASSETS);
+  // It has come two metres by then, and goes on at two metres a second as it falls.
+  const [x, y] = at(fallen(scene, 2.5, evaluator).placements);
+  expect(Math.abs(x - (-6 + 2 + 1))).toBeLessThan(0.05);
+  expect(Math.abs(y - (3 - (G * 0.25) / 2))).toBeLessThan(0.1);
+  expect(at(fallen(scene, 2.5).placements)).toEqual([x, y, expect.anything()]);
+  // Another frame goes on with the same fall: one frame at a time, it is there at once.
+  evaluator.goOn = () => false;
+  expect(evaluator.evaluate(scene, undefined, 2.4).unfinished).toBeUndefined();
+});
+
 test('a moment has one result, however it is come to', () => {
   const rnd = draw('release');
   const put = Array.from({ length: 40 }, (_, i): Put => ({

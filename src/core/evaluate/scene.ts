@@ -579,7 +579,7 @@ export class Evaluator {
       ring,
     ]);
     if (a.release?.on && !ring) return this.released(a, a.release, key, context, time, progress);
-    this.held.delete(a.id);
+    if (this.held.delete(a.id)) this.falls.forget((id) => id !== a.id);
     this.unfinished.delete(a.id);
     const last = this.arranged.get(a.id);
     if (last?.key === key) return;
@@ -633,7 +633,7 @@ export class Evaluator {
     const plan = this.plan!;
     const { dependsOn } = plan.order[plan.place.get(a.id)!];
     const moving = new Set(dependsOn.filter((id) => moveAtAll([id], plan)));
-    if (moving.size > 0 || kindOf(a).moves(a)) moving.add(a.id);
+    if (moving.size > 0 || kindOf(a).moves(a) || plan.timed.has(a.id)) moving.add(a.id);
     const common = { context, grounds: plan.grounds, moving, progress, goOn: () => this.goOn() };
     if (moving.size === 0) {
       const standing: Standing = {

@@ -102,7 +102,8 @@ export class Fall {
     // Small things fall their own length sooner: they are looked at more often.
     this.steps = middle < 0.04 ? 4 : middle < 0.12 ? 2 : 1;
     this.world.timestep = 1 / RATE / this.steps;
-    this.letGo(0, this.held, null);
+    // What is let go at once has the way that it had just before.
+    this.letGo(0, this.held, spec.heldMoves ? spec.held(-1) : null);
     this.keep(0);
     if (this.bodies.length === 0) this.end();
   }
