@@ -6,7 +6,7 @@ import type { Quat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import type { LaidStrokes } from '../mesh/lines/pinned';
 import type { TriMesh } from '../mesh/triMesh';
-import type { ArrangementResult } from './result';
+import type { ArrangementResult, SpacingFacts } from './result';
 
 /** What an arrangement is worked out from, ids in the order of first use. */
 export interface Needs {
@@ -49,6 +49,20 @@ interface SnapName {
   path: (string | number)[];
 }
 
+/**
+ * What of an arrangement has to be another number so that after a time it is as it was.
+ * @returns the number; "leaves" where there is none; null where nothing of it moves by itself
+ */
+export type Loops<A> = (
+  arrangement: A,
+  over: {
+    /** Seconds. */
+    span: number;
+    facts: SpacingFacts | undefined;
+    isClosed(path: string): boolean;
+  },
+) => { field: string[]; now: number; value: number } | 'leaves' | null;
+
 type BaseSchema = z.ZodObject<ReturnType<typeof baseFields<string>>>;
 
 /**
@@ -81,6 +95,8 @@ export interface Kind<S extends BaseSchema = BaseSchema> {
   goesWith?(arrangement: z.output<S>): string | null;
   /** Whether it changes by itself with time. */
   moves(arrangement: z.output<S>): boolean;
+  /** How it comes back to itself, for kinds that move by themselves. */
+  loops?: Loops<z.output<S>>;
   /**
    * @param before the arrangement as it was, and what it came to, where all that it stands on is the same since: a
    * kind may work out just what changed, and says in `rows` what that is. It may take the arrays of that result over

@@ -267,6 +267,33 @@ test('a belt whose speed changes with time is fallen from like any other, and wo
   expect(evaluator.evaluate(scene, undefined, 2.4).unfinished).toBeUndefined();
 });
 
+test('what has left a closed path is let go, and what is near the border of its ground', () => {
+  const put = [-3, -1, 1, 3, 19.6].map((x): Put => ({ at: [x, 3, 0] }));
+  const round = (s: Scene) =>
+    (s.paths = [
+      {
+        ...newPath(
+          'round',
+          'Round',
+          points('corner', [
+            [-2, 0, -2],
+            [2, 0, -2],
+            [2, 0, 2],
+            [-2, 0, 2],
+          ]),
+        ),
+        closed: true,
+      },
+    ]);
+  const falls = (release: Partial<Release>, change?: (s: Scene) => void) => {
+    const { placements } = fallen(sceneOf(put, release, change), 0.5);
+    return put.map((_, i) => at(placements, i)[1] < 2.5);
+  };
+  expect(falls({ who: 'region', region: ['round'] }, round)).toEqual([true, false, false, true, true]);
+  // The ground is forty metres wide, three metres below.
+  expect(falls({ who: 'border', near: 3.1 })).toEqual([false, false, false, false, true]);
+});
+
 test('a moment has one result, however it is come to', () => {
   const rnd = draw('release');
   const put = Array.from({ length: 40 }, (_, i): Put => ({

@@ -5,6 +5,7 @@ import { allEntries, propsOfOrder } from '../steps/schema';
 import { handWithout, orderWithout } from '../steps/withoutProp';
 import { neededBy } from '../steps/keepOuts';
 import { evaluateRun } from './evaluate';
+import { runLoops } from './loops';
 import { pulleyMoves } from './pulleyWay';
 import { runSchema } from './schema';
 
@@ -30,6 +31,7 @@ export const runKind = defineKind({
     };
   },
   moves: (run) => pulleyMoves(run.pulley),
+  loops: runLoops,
   evaluate: evaluateRun,
   withoutProp: ({ order, hand }, prop) => ({
     order: orderWithout(order, prop),
