@@ -283,6 +283,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${rows()} have a shape made for their place and stay there. Let them keep their shape, and they fall too.`;
     case 'release-region':
       return 'Its props fall as they leave closed paths, and there is none. Choose one under Release.';
+    case 'release-missing':
+      return `${plural(Number(d.count), 'thing')} that its props fall onto, or leave, ${verb('is', 'are')} no longer there. Choose others under Release.`;
     case 'release-against':
       return `${whole(Number(d.count))} props of other arrangements are more than can be fallen on, and are passed through. Choose fewer under Release.`;
     case 'link-broken':
@@ -291,6 +293,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `A number of it (${d.field}) is taken from what waits for itself: ${showLink(String(d.expression), scene)}. The last one serves; take it from something else.`;
     case 'link-no-field':
       return `It has no number ${d.field} any more that could be ${showLink(String(d.expression), scene)}. Nothing is lost: undo what took it away, or take the number anew.`;
+    case 'timed-no-field':
+      return `It has no number ${d.field} any more that could change with time. Nothing is lost: undo what took it away, or take its moments away in the time bar.`;
     case 'cycle':
       return `It waits for itself (${d.ring}). Take one of these off the other.`;
     case 'failed':

@@ -189,9 +189,11 @@ export type FindingKind =
   | 'release-shaped'
   | 'release-region'
   | 'release-against'
+  | 'release-missing'
   | 'link-broken'
   | 'link-ring'
   | 'link-no-field'
+  | 'timed-no-field'
   | 'cycle'
   | 'failed';
 

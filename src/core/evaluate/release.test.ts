@@ -1,3 +1,4 @@
+import type { Run } from '../arrange/run/schema';
 import { newArrangement, type Arrangement } from '../arrange/registry';
 import { loadPhysics } from '../arrange/release/physics';
 import { releaseSchema, type Release } from '../arrange/release/schema';
@@ -203,23 +204,25 @@ test('one after the other, by chance, and let go slowly', () => {
   expect(held).toBeLessThan(4);
 });
 
-test('what comes past a place of its path is let go there, and keeps its way', () => {
+/** A run along twelve metres, three metres over the plane. */
+function beltOf(change: (run: Run, scene: Scene) => void): Scene {
   const run = newRun('pegs', 'Belt', 'weld', 'line', [newEntry('e1', { kind: 'prop', prop: 'box' })]);
-  const scene = sceneOf([], {}, (s) => {
-    s.paths = [
-      newPath(
-        'line',
-        'Line',
-        points('corner', [
-          [-6, 3, 0],
-          [6, 3, 0],
-        ]),
-      ),
-    ];
+  const line: Vec3[] = [
+    [-6, 3, 0],
+    [6, 3, 0],
+  ];
+  return sceneOf([], {}, (s) => {
+    s.paths = [newPath('line', 'Line', points('corner', line))];
+    change(run, s);
+    s.arrangements = [run];
+  });
+}
+
+test('what comes past a place of its path is let go there, and keeps its way', () => {
+  const scene = beltOf((run) => {
     run.spacing = { ...run.spacing, mode: 'pitch', pitch: 1 };
     run.pulley = { ...run.pulley, speed: 1 };
     run.release = releaseSchema.parse({ who: 'place', place: 9, drag: 0, seconds: 6 });
-    s.arrangements = [run];
   });
   const evaluator = new Evaluator(ASSETS);
   const before = fallen(scene, 0.01, evaluator).placements;
@@ -235,21 +238,9 @@ test('what comes past a place of its path is let go there, and keeps its way', (
 });
 
 test('a belt whose speed changes with time is fallen from like any other, and worked out once', () => {
-  const run = newRun('pegs', 'Belt', 'weld', 'line', [newEntry('e1', { kind: 'prop', prop: 'box' })]);
-  const scene = sceneOf([], {}, (s) => {
-    s.paths = [
-      newPath(
-        'line',
-        'Line',
-        points('corner', [
-          [-6, 3, 0],
-          [6, 3, 0],
-        ]),
-      ),
-    ];
+  const scene = beltOf((run, s) => {
     run.spacing = { ...run.spacing, mode: 'count', count: 1 };
     run.release = releaseSchema.parse({ at: 2, drag: 0, seconds: 4 });
-    s.arrangements = [run];
     const moments = [
       { at: 0, value: 0, way: 'straight' as const },
       { at: 2, value: 2, way: 'straight' as const },
@@ -408,6 +399,9 @@ test('it rides on what moves under it, stays, or is gone', () => {
   const gone = sceneOf([{ at: [0, 1, 0] }], { then: 'go' });
   expect(fallen(gone, 1, evaluator).placements.state[0]).toBe(STATE.placed);
   expect(fallen(gone, 6, evaluator).placements.state[0]).toBe(STATE.fallen);
+  // What is gone is in nobody's way: the second one comes as low as the first.
+  const two = sceneOf([{ at: [0, 1, 0] }, { at: [0, 3, 0] }], { then: 'go', who: 'turn', every: 6 });
+  expect(at(fallen(two, 7.4).placements, 1)[1]).toBeLessThan(0.25);
 });
 
 test('what is wrong is told, and ends well', () => {
@@ -417,6 +411,13 @@ test('what is wrong is told, and ends well', () => {
   expect(kinds([{ at: [0, 0, 0] }], { floor: -3 }, 8, nothing)).toEqual(['release-lost']);
   const lost = fallen(sceneOf([{ at: [0, 0, 0] }], { floor: -3 }, nothing), 8).placements;
   expect(at(lost)[1]).toBeCloseTo(-3, 6);
+  // An earlier moment does not tell of it, whatever was worked out before.
+  const evaluator = new Evaluator(ASSETS);
+  const down = sceneOf([{ at: [0, 0, 0] }], { floor: -3 }, nothing);
+  expect([8, 0.2, 8].map((t) => fallen(down, t, evaluator).findings.length)).toEqual([1, 0, 1]);
+  expect(kinds([{ at: [0, 3, 0] }], { onto: ['gone'], against: ['gone too'], floor: 1 })).toContain(
+    'release-missing',
+  );
   expect(kinds([{ at: [0, 0.3, 0] }, { at: [0.05, 0.35, 0] }], {})).toEqual(['release-inside']);
   const parted = fallen(sceneOf([{ at: [0, 0.3, 0] }, { at: [0.05, 0.35, 0] }], {}), 8).placements;
   for (const row of [0, 1]) expect(Math.hypot(...at(parted, row))).toBeLessThan(1.5);

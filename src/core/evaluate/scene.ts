@@ -23,7 +23,7 @@ import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { moveAtAll, sceneUnder } from './around';
-import { FallWork, type FallHost, type Standing } from './fallWork';
+import { FallWork } from './fallWork';
 import { Bundles } from './bundles/bundles';
 import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
@@ -48,8 +48,7 @@ import {
   type SurfaceContext,
   type SurfaceResult,
 } from './surfaces';
-import { compiled, fallen, worked } from './safely';
-import { physics } from '../arrange/release/physics';
+import { compiled, worked } from './safely';
 import type { Around } from './surfaceRest';
 import { SettingsKeys } from './settingsKeys';
 import { allSitting, sitOn, sittingPaths } from './sitting';
@@ -133,11 +132,25 @@ export class Evaluator {
   private time = 0;
   /** The lines that arrangements hung last. */
   private hung = new Map<string, Stroke[]>();
-  private falls = new FallWork();
-  /** What was placed before it fell, with its key. */
-  private held = new Map<string, { key: string; result: ArrangementResult }>();
-  /** What has not come to the moment that was asked for. */
-  private unfinished = new Map<string, { name: string; done: number }>();
+  private falls = new FallWork({
+    plan: () => this.plan!,
+    surface: (id) => this.triMeshes.get(id)?.triMesh,
+    placed: (id) => this.arranged.get(id)?.placements,
+    under: (id) => {
+      const scene = sceneUnder([id], this.source!, this.plan!);
+      return { scene, key: this.keyUnder(scene) };
+    },
+    at: (id, scene, time) => {
+      const other = this.otherFor(id);
+      other.evaluate(scene, undefined, time);
+      return {
+        held: other.arranged.get(id)!.placements,
+        surface: (of) => other.triMeshes.get(of)?.triMesh,
+        placed: (of) => other.arranged.get(of)?.placements,
+      };
+    },
+    goOn: () => this.goOn(),
+  });
   /**
    * Asked between the frames of a fall: once it says no, the rest is gone on with by the next evaluation, and the scene
    * is shown meanwhile.
@@ -206,7 +219,7 @@ export class Evaluator {
       masks: this.listed('mask', scene.masks, last, worked),
       links: this.links.results,
       propBounds: this.boundsOfProps(),
-      unfinished: this.unfinished.values().next().value,
+      unfinished: this.falls.unfinished.values().next().value,
     };
     return this.result;
   }
@@ -278,7 +291,7 @@ export class Evaluator {
       if (movesByItself(plan.order[i]) && !this.moving.includes(i)) this.moving.push(i);
     }
     if (time !== done.time) for (const i of this.moving) due[i] = 1;
-    for (const id of this.unfinished.keys()) due[plan.place.get(id)!] = 1;
+    for (const id of this.falls.unfinished.keys()) due[plan.place.get(id)!] = 1;
     for (const s of plan.surfaces)
       if (this.assetOf(s) !== this.inputs.get(s.id)?.[1]) due[plan.place.get(s.id)!] = 1;
     for (const m of plan.masks)
@@ -564,7 +577,7 @@ export class Evaluator {
       ...aboveOn,
     ];
     const was = this.inputs.get(a.id);
-    if (this.same(a.id, inputs) && !this.unfinished.has(a.id)) return;
+    if (this.same(a.id, inputs) && !this.falls.unfinished.has(a.id)) return;
     const sits = above.length > 0 && [above.map((on) => this.settings.of(on)), aboveOn];
     const key = keyOf([
       this.settings.of(a),
@@ -578,9 +591,14 @@ export class Evaluator {
       round,
       ring,
     ]);
-    if (a.release?.on && !ring) return this.released(a, a.release, key, context, time, progress);
-    if (this.held.delete(a.id)) this.falls.forget((id) => id !== a.id);
-    this.unfinished.delete(a.id);
+    const { release } = a;
+    if (release?.on && !ring) {
+      const work = () => worked(a, context, undefined);
+      const { result, key: now } = this.falls.released({ ...a, release }, key, work, context, time, progress);
+      const inside = this.bundles.inside(a, result.placements);
+      return void this.arranged.set(a.id, { ...result, id: a.id, key: now, inside });
+    }
+    this.falls.drop(a.id);
     const last = this.arranged.get(a.id);
     if (last?.key === key) return;
     progress?.(0);
@@ -596,70 +614,6 @@ export class Evaluator {
       // Absent too where it was made from one that had some.
       inside,
     });
-  }
-
-  /** An arrangement whose props fall. @param heldKey of what it would be if nobody had let them go */
-  private released(
-    a: Arrangement,
-    release: NonNullable<Arrangement['release']>,
-    heldKey: string,
-    context: ArrangeContext,
-    time: number,
-    progress: ((done: number) => void) | undefined,
-  ): void {
-    let held = this.held.get(a.id);
-    if (held?.key !== heldKey)
-      this.held.set(a.id, (held = { key: heldKey, result: worked(a, context, undefined) }));
-    const host = this.fallHost(a, held, context, progress);
-    const { result, done, frames } = fallen(a.id, held.result, () =>
-      this.falls.at(a, release, held.result, time, host),
-    );
-    if (done < 1) this.unfinished.set(a.id, { name: a.name, done });
-    else this.unfinished.delete(a.id);
-    this.arranged.set(a.id, {
-      ...result,
-      id: a.id,
-      key: keyOf([host.key, heldKey, 'falls', time, done < 1 && frames, !!physics()]),
-      inside: this.bundles.inside(a, result.placements),
-    });
-  }
-
-  private fallHost(
-    a: Arrangement,
-    held: { key: string; result: ArrangementResult },
-    context: ArrangeContext,
-    progress: ((done: number) => void) | undefined,
-  ): FallHost {
-    const plan = this.plan!;
-    const { dependsOn } = plan.order[plan.place.get(a.id)!];
-    const moving = new Set(dependsOn.filter((id) => moveAtAll([id], plan)));
-    if (moving.size > 0 || kindOf(a).moves(a) || plan.timed.has(a.id)) moving.add(a.id);
-    const common = { context, grounds: plan.grounds, moving, progress, goOn: () => this.goOn() };
-    if (moving.size === 0) {
-      const standing: Standing = {
-        held: held.result.placements,
-        surface: (id) => this.triMeshes.get(id)?.triMesh,
-        placed: (id) => this.arranged.get(id)?.placements,
-      };
-      return { ...common, key: held.key, at: () => standing };
-    }
-    // It is held while nobody lets it go: that is another scene, looked at from the beginning on.
-    const under = sceneUnder([a.id], this.source!, plan);
-    const arrangements = under.arrangements.map((x) => (x.id === a.id ? { ...x, release: undefined } : x));
-    const scene = { ...under, arrangements };
-    return {
-      ...common,
-      key: this.keyUnder(under),
-      at: (time) => {
-        const other = this.otherFor(a.id);
-        other.evaluate(scene, undefined, time);
-        return {
-          held: other.arranged.get(a.id)!.placements,
-          surface: (id) => other.triMeshes.get(id)?.triMesh,
-          placed: (id) => other.arranged.get(id)?.placements,
-        };
-      },
-    };
   }
 
   /** The evaluator of what surrounds a node, at the times at which that is looked at. */
@@ -736,9 +690,7 @@ export class Evaluator {
     clear(this.laid, 'path');
     clear(this.others);
     clear(this.arranged, 'arrangement');
-    clear(this.held, 'arrangement');
-    clear(this.unfinished, 'arrangement');
-    this.falls.forget((id) => here.get(id) === 'arrangement');
+    this.falls.keepOnly((id) => here.get(id) === 'arrangement');
     clear(this.hung, 'arrangement');
     clear(this.masks, 'mask');
     this.settings.keepOnly((id) => here.get(id) === 'arrangement');

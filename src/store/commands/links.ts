@@ -33,6 +33,8 @@ export const linkField = command<LinkedField & { expression: string; value: numb
     const have = linkOf(scene, { node, field });
     if (have) have.expression = expression;
     else scene.links.push({ id: takeId(scene, 'link'), node, field: [...field], expression });
+    // A number goes by one of the two: what it follows, or the time.
+    scene.timed = scene.timed.filter((t) => t.node !== node || t.field.join() !== field.join());
     if (value !== null) setNumber(scene, { node, field }, value);
   },
   name: (before, _, { expression }) => `= ${showLink(expression, before)}`,

@@ -3,6 +3,7 @@ import { shapeSchema, type SurfaceShape } from '@/core/mesh/make/schema';
 import { newSurface, takeId } from '@/core/scene/defaults';
 import type { OwnMeshRef } from '@/core/mesh/meshRef';
 import type { Surface, SurfaceMesh } from '@/core/mesh/surfaceSchema';
+import type { LinkedField } from './links';
 import { command } from '../command';
 import { called, findSurface, freeName } from './find';
 import { describeChange } from './naming';
@@ -109,6 +110,11 @@ export const removeDeformer = command<{ id: string; deformer: string }>({
   apply(scene, { id, deformer }) {
     const surface = findSurface(scene, id);
     surface.deformers = surface.deformers.filter((d) => d.id !== deformer);
+    // What its numbers went by goes with it.
+    const isOf = ({ node, field }: LinkedField) =>
+      node === id && field[0] === 'deformers' && field[1] === deformer;
+    scene.timed = scene.timed.filter((t) => !isOf(t));
+    scene.links = scene.links.filter((l) => !isOf(l));
   },
   name: (before, _, { id }) => `take a deformer off “${findSurface(before, id).name}”`,
 });

@@ -5,7 +5,7 @@ import { takeId } from '@/core/scene/defaults';
 import type { Moment, Timed } from '@/core/scene/timedSchema';
 import type { Scene } from '@/core/scene/schema';
 import { command } from '../command';
-import { setNumber, type LinkedField } from './links';
+import { linkOf, setNumber, type LinkedField } from './links';
 
 /** Commands of numbers that change with time. */
 
@@ -33,6 +33,8 @@ export const setMoment = command<LinkedField & { at: number; value: number }>({
     if (!have) {
       if (!isTimeable(scene, { node, field: [...field] }))
         throw new Error('What is worked out from its beginning on goes by what this number is then.');
+      // A number goes by one of the two: the time, or what it follows.
+      scene.links = scene.links.filter((l) => l !== linkOf(scene, { node, field }));
       scene.timed.push({
         id: takeId(scene, 'timed'),
         node,

@@ -60,10 +60,13 @@ export class Fall {
   readonly frames: FallFrame[] = [];
   /** What positions are seen from: single numbers are finest there. */
   readonly origin: Vec3;
-  /** Rows that were inside something when they were let go, that fell past everything, that came to no rest. */
-  readonly inside: number[] = [];
-  readonly lost: number[] = [];
-  readonly restless: number[] = [];
+  /**
+   * Rows that were inside something when they were let go, that fell past everything, that came to no rest; each with the
+   * frame from which that is known, so that an earlier moment does not tell of it.
+   */
+  readonly inside = new Map<number, number>();
+  readonly lost = new Map<number, number>();
+  readonly restless = new Map<number, number>();
   /** Rows that keep a shape made for their place: they are not let go. */
   readonly shaped: number[] = [];
   /** What rides, by its row. */
@@ -180,6 +183,8 @@ export class Fall {
     for (const b of bodies) if (b.freed >= 0 && b.rest < 0) this.look(b, frame);
     for (const b of bodies) if (b.freed >= 0 && b.rest < 0) this.settle(b, frame, around);
     this.letGo(frame, now, before);
+    // What is gone is in nobody's way.
+    for (const b of bodies) if (this.phaseOf(b, frame) === PHASE.gone) b.body.setEnabled(false);
     this.keep(frame);
     const all = bodies.every((b) => b.rest >= 0);
     const isGoing = spec.release.then === 'go' && bodies.some((b) => frame < b.rest + LIES * RATE);
@@ -245,7 +250,7 @@ export class Fall {
       if (fast && found && found.rest >= 0 && !found.ride && depth > -SKIN * b.size) this.wake(found, frame);
       if (isNew && !b.isInside && depth > INSIDE * b.size) {
         b.isInside = true;
-        this.inside.push(b.row);
+        this.inside.set(b.row, frame);
       }
     });
   }
@@ -275,7 +280,7 @@ export class Fall {
     const { release, physics } = this.spec;
     const at = b.body.translation();
     if (at.y + this.origin[1] < release.floor) {
-      this.lost.push(b.row);
+      this.lost.set(b.row, frame);
       b.body.setTranslation({ ...at, y: release.floor - this.origin[1] }, false);
       return this.fix(b, frame);
     }
@@ -357,7 +362,8 @@ export class Fall {
 
   private end(): void {
     this.isOver = true;
-    for (const b of this.bodies) if (b.freed >= 0 && b.rest < 0) this.restless.push(b.row);
+    for (const b of this.bodies)
+      if (b.freed >= 0 && b.rest < 0) this.restless.set(b.row, this.frames.length - 1);
     this.free();
   }
 

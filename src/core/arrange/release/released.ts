@@ -20,12 +20,15 @@ export function released(
   const placements = lying(held.placements, fall, seconds, surfaces);
   const findings = held.findings.slice();
   const say = sayInto(findings, node);
-  const slots = (rows: readonly number[]) => rows.map((row) => fall.slots[row]);
-  const tell = (kind: Parameters<typeof say>[0], rows: readonly number[], detail = {}) =>
-    rows.length > 0 && say(kind, { count: rows.length, ...detail }, 'warning', slots(rows));
-  tell('release-inside', fall.inside);
-  tell('release-lost', fall.lost, { floor: release.floor });
-  tell('release-restless', fall.restless, { seconds: fall.lastFrame / RATE });
+  const tell = (kind: Parameters<typeof say>[0], rows: readonly number[], detail = {}) => {
+    const slots = rows.map((row) => fall.slots[row]);
+    if (rows.length > 0) say(kind, { count: rows.length, ...detail }, 'warning', slots);
+  };
+  const byNow = (since: ReadonlyMap<number, number>) =>
+    [...since].flatMap(([row, frame]) => (frame <= seconds * RATE + 1e-6 ? [row] : []));
+  tell('release-inside', byNow(fall.inside));
+  tell('release-lost', byNow(fall.lost), { floor: release.floor });
+  tell('release-restless', byNow(fall.restless), { seconds: fall.lastFrame / RATE });
   tell('release-shaped', fall.shaped);
   const { left } = fall.strikers;
   if (left > 0) say('release-against', { count: left }, 'warning');

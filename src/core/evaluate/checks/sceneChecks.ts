@@ -1,3 +1,4 @@
+import { placeOf } from '../links/linked';
 import { OWN } from '../../arrange/base';
 import type { ArrangeContext } from '../../arrange/context';
 import type { Arrangement } from '../../arrange/registry';
@@ -51,6 +52,9 @@ export class SceneChecks {
       const detail = { field: field.join('.'), expression };
       if (problem) say(node, [{ kind: `link-${problem}`, severity: 'error', node, detail }]);
     });
+    for (const { node, field } of scene.timed)
+      if (!placeOf(scene, { node, field }))
+        say(node, [{ kind: 'timed-no-field', severity: 'error', node, detail: { field: field.join('.') } }]);
     const names = new Set<string>();
     const inOpened = standsInOpened(scene);
     for (const [one, other] of near(here)) {

@@ -7,6 +7,7 @@ import { applyPatches } from '../../scene/patch';
 import { sceneSchema, type Scene } from '../../scene/schema';
 import { points } from '../../testing/paths';
 import { ASSETS, exampleScene } from '../../testing/scene';
+import { SceneChecks } from '../checks/sceneChecks';
 import { Evaluator } from '../scene';
 import { addedUp, inForceAt, inOrder, valueAtTime } from './moments';
 
@@ -148,4 +149,13 @@ test('copies change with time too', () => {
   expect(sceneSchema.safeParse(pasted).success).toBe(true);
   expect(pasted.timed.map((t) => t.node)).toEqual(['row', made[0]]);
   expect(pasted.timed[1].id).not.toBe(pasted.timed[0].id);
+});
+
+test('what has lost its field is told', () => {
+  const scene = sceneOf([{ field: 'spacing.nothing', moments: [{ at: 0, value: 1 }] }]);
+  const evaluator = new Evaluator(ASSETS);
+  const work = new SceneChecks().look(scene, evaluator.evaluate(scene), evaluator.contextAt(0));
+  let step = work.next();
+  while (!step.done) step = work.next();
+  expect(step.value.get('row')?.map((f) => f.kind)).toContain('timed-no-field');
 });
