@@ -51,5 +51,7 @@ function focusIn(title: string, tries: number, held = 0): void {
     null;
   const has = field !== null && field === document.activeElement;
   if (!has) field?.focus();
+  // What the step holds is to be seen too, not just its first field.
+  if (held === 1) step?.scrollIntoView({ block: 'nearest' });
   requestAnimationFrame(() => focusIn(title, tries - 1, has ? held + 1 : 0));
 }

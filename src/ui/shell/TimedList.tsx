@@ -45,14 +45,14 @@ function MomentLine({ timed, at, value, way }: { timed: Timed } & Timed['moments
         suffix="s"
         step={0.1}
         value={at}
-        className="w-[72px]"
+        className="w-[64px]"
         onChange={(to) => to !== null && dispatch(moveMoment, { id, from: at, to })}
       />
       <NumberBox
         label={`Moment ${Number(at.toFixed(2))} s: value`}
         step={0.1}
         value={value}
-        className="w-[72px]"
+        className="w-[64px]"
         onChange={(v, key) => v !== null && dispatch(setMoment, { node, field, at, value: v }, key)}
       />
       <select

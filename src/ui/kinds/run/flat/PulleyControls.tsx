@@ -52,7 +52,7 @@ export function PulleyControls({ run, closed }: { run: Run; closed: boolean }) {
       </IconButton>
       <Popover className="relative">
         <PopoverButton className="whitespace-nowrap px-1.5 text-[12.5px]">{label}</PopoverButton>
-        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-1 w-64 rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
+        <PopoverPanel className="absolute bottom-full right-0 z-50 mb-1 w-80 rounded-lg border border-edge bg-paper p-2.5 shadow-xl">
           {({ close }) => (
             // A field in hand takes Escape for itself, with nothing typed in it too.
             <div onKeyDownCapture={(e) => e.key === 'Escape' && close()}>
