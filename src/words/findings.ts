@@ -287,6 +287,14 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${plural(Number(d.count), 'thing')} that its props fall onto, or leave, ${verb('is', 'are')} no longer there. Choose others under Release.`;
     case 'release-against':
       return `${whole(Number(d.count))} props of other arrangements are more than can be fallen on, and are passed through. Choose fewer under Release.`;
+    case 'travel-no-surface':
+      return 'It is to travel over a surface, and stays: there is none. Choose one under Travel.';
+    case 'travel-no-path':
+      return 'It is to travel along a path, and stays: there is none. Choose one under Travel.';
+    case 'travel-no-uv':
+      return `“${surface}” has no uv to travel over. Make some under Surface, or let it travel along a path.`;
+    case 'travel-shaped':
+      return 'Props that are bent for their place travel as they are bent there. Let them keep their shape, or move them along with the pulley.';
     case 'link-broken':
       return `A number of it (${d.field}) is taken from what is no longer there: ${showLink(String(d.expression), scene)}. The last one serves; type another, or take it anew.`;
     case 'link-ring':

@@ -4,6 +4,7 @@ import type { Kind, Needs } from './kind';
 import { surfacesOfLocks } from './steps/lock';
 import { masksOfSteps } from './steps/masksOf';
 import type { Release } from './release/schema';
+import { travelMoves, type Travel } from './travel/schema';
 import { pegsKind } from './pegs/kind';
 import { ridersKind } from './riders/kind';
 import { runKind } from './run/kind';
@@ -81,6 +82,7 @@ export function needsOf(a: Arrangement, was?: Arrangement): Needs {
     const swapped = a.within?.flatMap(({ hand }) => hand.prop ?? []) ?? [];
     if (swapped.length > 0) found = { ...found, props: [...new Set([...found.props, ...swapped])] };
     if (a.release?.on) found = neededByRelease(found, a.release);
+    if (travelOf(a)?.on) found = neededByTravel(found, travelOf(a)!);
     needs.set(a, found);
   }
   return found;
@@ -97,8 +99,32 @@ function neededByRelease(needs: Needs, { onto, against, who, region }: Release):
   };
 }
 
+/** What goes on stands on what it goes on. */
+function neededByTravel(needs: Needs, { way, surface, path }: Travel): Needs {
+  const { paths } = needs;
+  return {
+    ...needs,
+    ...(way === 'along' && path !== null && { paths: [...new Set([...paths, path])] }),
+    // Shown or not.
+    ...(surface !== null && { locks: [...new Set([...(needs.locks ?? []), surface])] }),
+  };
+}
+
+/** How an arrangement travels; absent where it does not, or where its kind cannot. */
+export const travelOf = (a: Arrangement): Travel | undefined => ('travel' in a ? a.travel : undefined);
+
+/** Whether an arrangement of that kind can travel. */
+export const canTravel = ({ kind }: Pick<Arrangement, 'kind'>): boolean =>
+  'travel' in byName.get(kind)!.schema.shape;
+
+/** Whether an arrangement changes by itself with time as long as it holds what it has placed. */
+export const movesWhileHeld = (a: Arrangement): boolean => {
+  const travel = travelOf(a);
+  return (travel !== undefined && travelMoves(travel)) || kindOf(a).moves(a);
+};
+
 /** Whether an arrangement changes by itself with time. */
-export const movesInTime = (a: Arrangement): boolean => a.release?.on === true || kindOf(a).moves(a);
+export const movesInTime = (a: Arrangement): boolean => a.release?.on === true || movesWhileHeld(a);
 
 /** An arrangement as it is without a prop. */
 export function withoutProp(a: Arrangement, prop: string): Arrangement {

@@ -20,6 +20,8 @@ import { lockedNow, type Lock } from './steps/lock';
 import { Misplaced } from './steps/misplaced';
 import { placedBoxes } from './steps/placedBoxes';
 import type { Facing, Gaps, Ground, Hand, HandCorrection, Variation } from './steps/schema';
+import type { Travel } from './travel/schema';
+import { travelled } from './travel/travelled';
 import { waverer, type Wavered } from './steps/waver';
 import { tintsOf, unvaried, VARIED, varier, type Varied, type Varier } from './steps/variation';
 
@@ -39,6 +41,7 @@ export interface Recipe {
   hand?: Hand;
   variation?: Variation;
   ground?: Ground;
+  travel?: Travel;
 }
 
 /**
@@ -65,6 +68,7 @@ const shaped = {
     hand: r.hand,
     variation: r.variation,
     ground: r.ground,
+    travel: r.travel,
   }),
   sites: (s: Sites): Sites => ({
     slot: s.slot,
@@ -92,6 +96,7 @@ const shaped = {
     keptOut: s.keptOut,
     moved: s.moved,
     held: s.held,
+    lean: s.lean,
     asks: s.asks,
     endToEnd: s.endToEnd,
     nudged: s.nudged,
@@ -138,19 +143,20 @@ interface Work {
 }
 
 /**
- * What comes to stand on sites, in one order for every kind: gaps, the hand's choices, size, position, pose, ground
+ * What comes to stand on sites, in one order for every kind: how far they have travelled, gaps, the hand's choices, size, position, pose, ground
  * (probe and lean, the pose again on the leaned frame, contact), overlap, tint. Order comes before, since how long
  * things are may say where they stand.
- * @param stretches within each of them gaps are counted in a row, and closed up
+ * @param from within each of them gaps are counted in a row, and closed up
  * @param props ids that the sites' `prop` counts, and their boxes
  */
 export function settle(
   given: Recipe,
-  stretches: readonly Sites[],
+  from: readonly Sites[],
   props: { ids: string[]; bounds: (Bounds | undefined)[] },
   context: ArrangeContext,
   say: Say,
 ): { placements: Placements; findings: Finding[] } {
+  const stretches = given.travel?.on ? travelled(given.travel, from, context, say) : from;
   const total = stretches.reduce((sum, sites) => sum + sites.slot.length, 0);
   const out = allocatePlacements(total, props.ids);
   const recipe = shaped.recipe(given);
@@ -190,6 +196,7 @@ export function settle(
     start += sites.slot.length;
   }
   work.misplaced.tell(say, context);
+  if (given.travel?.on && out.bent) say('travel-shaped', {}, 'warning');
   const isKept = (row: number) => work.decided.get(out.slot[row]) === false;
   if (recipe.gaps.collide === 'leave-out') collidingRows(out, props.bounds, true, isKept);
   for (const k of recipe.gaps.keepOuts) {
@@ -217,7 +224,7 @@ function landsAsOne(
   const sitting = context.sitting?.(given.id);
   if (!sitting) return undefined;
   const { placements } = settle(
-    { ...given, ground: undefined, gaps: { ...given.gaps, collide: 'ignore' } },
+    { ...given, travel: undefined, ground: undefined, gaps: { ...given.gaps, collide: 'ignore' } },
     stretches.map((sites) => ({ ...sites, settled: undefined })),
     props,
     context,

@@ -61,6 +61,8 @@ export interface Sites {
    * straight on, "off" where there is nothing any more. Absent: always straight.
    */
   moved?(place: number, along: number, side: number, out: Pose): boolean | 'off';
+  /** How far a place goes with the normal of what it stands on; absent: it stays upright. */
+  lean?(place: number): number;
   /** Whether a place is held to a surface as it is: it looks for no ground. */
   held?(place: number): boolean;
   /** Asks `moved` for every place, also for those that go nowhere: position, front and up may then be empty. */

@@ -1,5 +1,5 @@
 import type { ArrangeContext } from '../arrange/context';
-import { kindOf, type Arrangement } from '../arrange/registry';
+import { movesWhileHeld, type Arrangement } from '../arrange/registry';
 import { causeOf } from '../arrange/release/causes';
 import { Fall } from '../arrange/release/fall';
 import { partsOf } from '../arrange/release/hulls';
@@ -111,7 +111,7 @@ export class FallWork {
     const plan = scene.plan();
     const { dependsOn } = plan.order[plan.place.get(a.id)!];
     const moving = new Set(dependsOn.filter((id) => moveAtAll([id], plan)));
-    if (moving.size > 0 || kindOf(a).moves(a) || plan.timed.has(a.id)) moving.add(a.id);
+    if (moving.size > 0 || movesWhileHeld(a) || plan.timed.has(a.id)) moving.add(a.id);
     const common = { context, grounds: plan.grounds, moving, progress };
     if (moving.size === 0) {
       const { surface, placed } = scene;

@@ -1,4 +1,4 @@
-import { kindOf, movesInTime, needsOf } from '../arrange/registry';
+import { kindOf, movesInTime, movesWhileHeld, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
@@ -556,7 +556,7 @@ export class Evaluator {
     ]);
     const masks = (needs.masks ?? []).map((id) => this.masks.get(id)?.result.key ?? null);
     const at = movesInTime(a) ? time : 0;
-    const heldAt = kindOf(a).moves(a) ? time : 0;
+    const heldAt = movesWhileHeld(a) ? time : 0;
     const round = context.fine?.round ?? 0;
     const above = allSitting(a, this.plan!.sitting);
     const aboveOn = [

@@ -93,7 +93,6 @@ export function quatFromUpFront(up: Vec3, front: Vec3): Quat {
   return q;
 }
 
-/** The product a·b: first b, then a. */
 /** The shortest turn that brings one direction of unit length onto another. */
 export function quatBetween(from: Vec3, to: Vec3): Quat {
   const w = 1 + from[0] * to[0] + from[1] * to[1] + from[2] * to[2];
@@ -108,6 +107,10 @@ export function quatBetween(from: Vec3, to: Vec3): Quat {
   return [side[0] / long, side[1] / long, side[2] / long, 0];
 }
 
+/** The turn back, of a unit quaternion. */
+export const quatConjugate = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
+
+/** The product a·b: first b, then a. */
 export function quatMultiply(a: Quat, b: Quat): Quat {
   return [
     a[3] * b[0] + a[0] * b[3] + a[1] * b[2] - a[2] * b[1],

@@ -103,6 +103,9 @@ const LABELS: Record<string, string> = {
   collide: 'collisions',
   offset: 'offset',
   speed: 'speed',
+  byDeg: 'angle',
+  steers: 'steering',
+  border: 'at a border',
   spread: 'spread',
   bankFrom: 'begins with up',
   waverSide: 'waver sideways',
@@ -208,7 +211,7 @@ const LABELS: Record<string, string> = {
 /** Fields that are lengths; they are named in the unit that their fields show. */
 const LENGTHS = new Set(
   (
-    'pitch insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
+    'pitch by insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
     'rise inner outer length sag fillet width depth height reach inset longest above floor tolerance ' +
     'left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback'
   ).split(' '),
@@ -222,6 +225,8 @@ const CHOICES: Record<string, Record<string, string>> = {
   measured: { rest: 'at rest', moving: 'as it moves' },
   after: { hole: 'leave a hole', close: 'close up' },
   waverRows: { together: 'together', each: 'each' },
+  way: { over: 'over', along: 'along', turn: 'turn' },
+  border: { stop: 'all stop', back: 'all turn back', around: 'comes in opposite', leave: 'is gone' },
   collide: { ignore: 'off', 'leave-out': 'on' },
   combine: { product: 'all', largest: 'any', difference: 'less' },
   pairs: {

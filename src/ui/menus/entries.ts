@@ -9,7 +9,6 @@ import { alignPoints, beginAt, insertMidway, splitPath, strokesApart } from '@/s
 import { removePoints, setPath, setPointKind } from '@/store/commands/paths';
 import { showNodes, showOnly, showAs, type ShownAs } from '@/store/commands/nodes';
 import { putIntoBundle } from '@/store/commands/bundles';
-import { canLie, setRelease } from '@/store/commands/release';
 import { shareRecipe } from '@/store/commands/recipes';
 import { replaceGroup, replaceProp } from '@/store/commands/scene';
 import { setSurface } from '@/store/commands/surfaces';
@@ -24,14 +23,13 @@ import { bundlable, bundle, openToEdit, takeApart } from '../bundles/making';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { KIND_UIS, uiOf } from '../kinds/registry';
 import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
-import { letFall } from '../recipe/letFall';
-import { leaveAsItLies } from '../recipe/leaveAsItLies';
 import { renameSelected } from '../recipe/renameSelected';
 import { copySelected, cutSelected, pasteCopied } from '../shell/clipboard';
 import { duplicateNode, duplicateSelected } from '../shell/duplicate';
 import { selectedPlaces } from '@/view/places';
 import { nameGroup, openDialog, sendOnly } from '../uiState';
 import { inListEntries } from './groupEntries';
+import { motionEntries } from './motionEntries';
 import { placesOf } from './placesOf';
 import { removeThese } from '../shell/removeThese';
 
@@ -84,30 +82,6 @@ function openBundleEntries({ id }: Arrangement): MenuEntry[] {
   ];
 }
 
-/** Letting props fall, and leaving them where they have fallen to. */
-function releaseEntries(a: Arrangement): MenuEntry[] {
-  if ((uiOf(a).holds?.(a) ?? null) !== null) return [];
-  const isOn = a.release?.on === true;
-  return [
-    {
-      text: isOn ? 'Hold it again' : 'Let it fall',
-      hint: isOn
-        ? 'Its props stand as the recipe says'
-        : 'From a moment on its props fall, onto surfaces and each other',
-      run: () => (isOn ? void dispatch(setRelease, { id: a.id, values: { on: false } }) : letFall(a.id)),
-    },
-    ...(isOn && canLie(a)
-      ? [
-          {
-            text: 'Take as it lies',
-            hint: 'What you see stays as it lies, by hand',
-            run: () => void leaveAsItLies(a),
-          },
-        ]
-      : []),
-  ];
-}
-
 export function arrangementEntries(a: Arrangement): MenuEntry[] {
   const { scene } = doc();
   const { paths, surfaces } = needsOf(a);
@@ -137,7 +111,7 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
       hint: 'The numbers that you want at hand, by names of your own',
       run: () => openDialog('on-top'),
     },
-    ...releaseEntries(a),
+    ...motionEntries(a),
     // Single pegs already stand by themselves.
     ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
     ...others.map(({ name, to }) => ({

@@ -16,6 +16,7 @@ import { SeveralPanel } from './SeveralPanel';
 import { Steps } from './Steps';
 import { ChecksStep } from './steps/ChecksStep';
 import { ReleaseStep } from './steps/ReleaseStep';
+import { TravelStep } from './steps/TravelStep';
 
 /** The right side: the selected arrangement's recipe, or the settings of another node. */
 export function RecipePanel() {
@@ -53,6 +54,7 @@ function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
       <Steps color={color} readOnly={readOnly}>
         <Recipe arrangement={a} />
         <WithinStep arrangement={a} />
+        <TravelStep arrangement={a} />
         {(holds?.(a) ?? null) === null && <ReleaseStep arrangement={a} />}
         <ChecksStep id={a.id} color={color} well={well} />
       </Steps>

@@ -21,6 +21,7 @@ import {
 import { Button } from '../controls/Button';
 import { ContextMenu } from '../controls/ContextMenu';
 import { selectionEntries } from '../menus/entries';
+import { TravelHandle } from '@/view/overlay/TravelHandle';
 import { uiOf } from '../kinds/registry';
 import { openDialog, useUi } from '../uiState';
 import { plural, whole } from '@/words/numbers';
@@ -67,7 +68,12 @@ function Handles() {
   const arrangement = useDocument((s) => s.scene.arrangements.find((a) => a.id === id));
   if (!arrangement) return null;
   const { Handles: Own } = uiOf(arrangement);
-  return Own ? <Own key={arrangement.id} arrangement={arrangement} /> : null;
+  return (
+    <>
+      {Own && <Own key={arrangement.id} arrangement={arrangement} />}
+      <TravelHandle key={`travel ${arrangement.id}`} arrangement={arrangement} />
+    </>
+  );
 }
 
 const TOOLS: { tool: Tool; text: string; key: string; icon: ReactNode; hint: string }[] = [

@@ -1,3 +1,4 @@
+import { canTravel } from '@/core/arrange/registry';
 import { reversePaths } from '@/store/commands/paths';
 import { groupNodes } from '@/store/commands/lists';
 import { showAs, showNodes, showOnly } from '@/store/commands/nodes';
@@ -21,6 +22,7 @@ import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/vie
 import { goingWith, hangProp } from '../basket/hang';
 import { bundlable, bundle, canBundle, closeBundle } from '../bundles/making';
 import { KIND_UIS } from '../kinds/registry';
+import { letTravel } from '../recipe/letTravel';
 import { letFall } from '../recipe/letFall';
 import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
 import { renameSelected } from '../recipe/renameSelected';
@@ -48,6 +50,9 @@ const node = () => useSelection.getState().node;
 const doc = () => useDocument.getState();
 const selectedIds = () => selectedNodes().map((n) => n.id);
 const arrangementsInHand = () => selectedNodes().flatMap((n) => (n.kind === 'arrangement' ? [n.id] : []));
+/** The arrangement in hand, if it can travel. */
+const travelling = () =>
+  doc().scene.arrangements.find((a) => node()?.kind === 'arrangement' && a.id === node()!.id && canTravel(a));
 const seen = () => selectedNodes().filter((n) => n.kind !== 'prop');
 
 function hideOrShow(): void {
@@ -514,6 +519,13 @@ export const ACTIONS: Action[] = [
     words: 'physics simulate drop gravity rigid body pile heap settle release collapse',
     enabled: () => node()?.kind === 'arrangement',
     run: () => letFall(node()!.id),
+  },
+  {
+    id: 'travel',
+    title: 'Let it travel',
+    words: 'move slide animate motion speed over surface along path turn rotate steer crowd flock drive walk',
+    enabled: () => travelling() !== undefined,
+    run: () => letTravel(travelling()!),
   },
   {
     id: 'seeds',

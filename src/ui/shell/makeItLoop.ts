@@ -20,7 +20,12 @@ const WHY: Record<LoopSeam['why'], string> = {
 export function makeItLoop(): void {
   const { scene } = useDocument.getState();
   const { span } = useClock.getState();
-  const { changes, seams } = loopOver(scene, span, (id) => engine().state.result.arrangements.get(id)?.facts);
+  const { arrangements, paths } = engine().state.result;
+  const roundOf = (id: string) => {
+    const path = paths.get(id);
+    return path?.closed && path.strokes.length === 1 ? path.length : null;
+  };
+  const { changes, seams } = loopOver(scene, span, (id) => arrangements.get(id)?.facts, roundOf);
   if (changes.length > 0) dispatch(makeLoop, { changes, span });
   setClock({ loop: true });
   const names = [...scene.arrangements, ...scene.surfaces, ...scene.paths];

@@ -29,6 +29,8 @@ export function changedPegs(
   const old = result.placements;
   // What was said may no longer hold.
   if (!apart(pegs) || sitsAmong(pegs) || sitsAmong(node) || result.findings.length > 0) return null;
+  // Those that stop or turn back do so for the first of them.
+  if (pegs.travel?.on || node.travel?.on) return null;
   const { pegs: blocks, seed, ground, gaps, variation } = pegs;
   if (seed !== node.seed || ground !== node.ground || gaps !== node.gaps || variation !== node.variation)
     return null;

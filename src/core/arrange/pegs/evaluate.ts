@@ -153,6 +153,7 @@ function sitesOf(
     outward: 1,
     odd: (i) => i % 2 === 1,
     // What is pinned or connected does not fall: where it is, it was.
+    lean: (i) => pegs[i].pin?.lean ?? 0,
     held: (i) => pegs[i].pin !== null || pegs[i].sits !== undefined,
     keptOut: keptOutAt(around, position, slot),
   };

@@ -6,6 +6,7 @@ import { pinSchema } from '../../mesh/pinSchema';
 import { areaGapsSchema } from '../steps/gapsSchema';
 import { groundSchema } from '../steps/groundSchema';
 import { variationSchema } from '../steps/variationSchema';
+import { travelSchema } from '../travel/schema';
 
 /** Pegs: single props, each where it was put: in the scene, or pinned to its place on a surface. */
 
@@ -45,6 +46,7 @@ export const pegsSchema = z.object({
     .max(4000)
     .default([])
     .describe('In blocks, one after the other: a change of one peg is a change of its block alone'),
+  travel: travelSchema.optional(),
 });
 
 export type Sits = z.infer<typeof sitsSchema>;

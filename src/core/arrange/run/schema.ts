@@ -11,6 +11,7 @@ import {
   spacingSchema,
   variationSchema,
 } from '../steps/schema';
+import { travelSchema } from '../travel/schema';
 
 /** A run: props along one or more paths. One block of settings per step, in the order of the work. */
 export const runSchema = z.object({
@@ -26,6 +27,7 @@ export const runSchema = z.object({
   gaps: gapsSchema,
   hand: handSchema,
   pulley: pulleySchema,
+  travel: travelSchema.optional(),
 });
 
 export type Run = z.infer<typeof runSchema>;

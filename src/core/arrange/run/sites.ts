@@ -47,6 +47,7 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
     front,
     up,
     outward,
+    lean: () => leanOf(laying.run.facing),
     ...(moved && { moved }),
     ...(touch
       ? { size: (i: number) => touch.size[i] }
@@ -77,6 +78,10 @@ export function sitesOf(lane: Lane, laying: Laying, keptOut: KeptOut | null): Si
       }),
   };
 }
+
+/** How far it goes with what it stands on, wherever it has travelled to. */
+const leanOf = ({ posture, lean }: Run['facing']): number =>
+  posture === 'upright' ? 0 : posture === 'surface' ? lean : 1;
 
 /** How far slot i of a lane stands to the right of its path. */
 function asideOf(lane: Lane, run: Run): ((i: number) => number) | null {

@@ -5,6 +5,7 @@ import { propsByHand } from '../steps/byHand';
 import { areaGapsSchema } from '../steps/gapsSchema';
 import { groundSchema } from '../steps/groundSchema';
 import { handSchema, targetSchema } from '../steps/schema';
+import { travelSchema } from '../travel/schema';
 import { variationSchema } from '../steps/variationSchema';
 import { weightedSchema } from '../steps/weighted';
 import { brushFields, MOST_STROKES } from '../../mesh/mask/schema';
@@ -137,6 +138,7 @@ export const scatterSchema = z.object({
     .describe('Strokes of the brush, one after the other: which way they turn, which prop stands there'),
   gaps: areaGapsSchema,
   hand: handSchema,
+  travel: travelSchema.optional(),
 });
 
 export type Scatter = z.infer<typeof scatterSchema>;

@@ -10,7 +10,8 @@ import type { SiteList } from './sites';
  */
 
 /** Whether what stands on a place depends on that place alone. */
-export const standsAlone = ({ ground, stand, gaps, hand }: Scatter): boolean =>
+export const standsAlone = ({ ground, stand, gaps, hand, travel }: Scatter): boolean =>
+  !travel?.on &&
   ground.mode === 'none' &&
   stand.heading !== 'target' &&
   gaps.chance === 0 &&

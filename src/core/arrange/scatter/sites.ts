@@ -1,10 +1,9 @@
-import { cross, type Vec3 } from '../../math/vec3';
-import { nearestPlace, noHit } from '../../mesh/bvhQuery';
+import type { Vec3 } from '../../math/vec3';
 import { faceNormal, normalOn, placeOn, type TriMesh } from '../../mesh/triMesh';
 import { through } from '../../mesh/surface';
 import type { SurfaceStates } from '../context';
 import type { Sites } from '../sites';
-import type { Pose } from '../steps/onSurface';
+import { movedOver, type Pose } from '../steps/onSurface';
 
 /** Places that a scatter has found, as settle takes them. */
 
@@ -130,27 +129,24 @@ export class SiteList {
       // By its own name: others that come or go beside it change nothing of it.
       odd: (i) => this.slot[i] % 2 === 1,
       ...(this.on.length > 0 && {
+        lean: (i: number) => this.surfaceUnder(i).lean,
         moved: (i: number, along: number, side: number, out: Pose) => this.moved(i, along, side, out),
       }),
     };
   }
 
+  private surfaceUnder(i: number) {
+    return this.on.findLast((o) => o.from <= i)!;
+  }
+
   /** Moved on over its surface: to the place of it that is nearest to where that would be straight on. */
   private moved(i: number, along: number, side: number, out: Pose): boolean {
-    const { now, lean } = this.on.findLast((o) => o.from <= i)!;
+    const { now, lean } = this.surfaceUnder(i);
     const at = (a: Float64Array) => [a[i * 3], a[i * 3 + 1], a[i * 3 + 2]] as Vec3;
     const [p, front, up] = [at(this.position), at(this.front), at(this.up)];
-    const right = cross(front, up);
-    const to = p.map((v, a) => v + front[a] * along + right[a] * side);
-    if (!nearestPlace(now.tree(), to[0], to[1], to[2], Infinity, hit)) return false;
-    out.position = placeOn(now, hit.face, hit.u, hit.v);
-    out.up = leaning(normalOn(now, hit.face, hit.u, hit.v), lean);
-    out.front = squareTo(front, out.up);
-    return true;
+    return movedOver(now, p, front, up, (n) => leaning(n, lean), along, side, out);
   }
 }
-
-const hit = noHit();
 
 const UP: Vec3 = [0, 1, 0];
 const SOUTH: Vec3 = [0, 0, 1];

@@ -217,6 +217,7 @@ function sitesOf(
     front: none,
     up: none,
     outward: 1,
+    lean: () => 1,
     size: (i) => (i < grid ? 1 : sheet.items[i - grid].size),
     turn: (i) => (i < grid ? 0 : sheet.items[i - grid].turnDeg),
     fixed: (i) => i >= grid,

@@ -6,6 +6,7 @@ import { propsByHand } from '../steps/byHand';
 import { areaGapsSchema } from '../steps/gapsSchema';
 import { pinSchema } from '../../mesh/pinSchema';
 import { handSchema, orderSchema, propsOfOrder, variationSchema } from '../steps/schema';
+import { travelSchema } from '../travel/schema';
 
 /** A sheet: a flat layout of props, a grid and free ones, laid over a surface. */
 
@@ -134,6 +135,7 @@ export const sheetSchema = z.object({
   variation: variationSchema,
   gaps: areaGapsSchema,
   hand: handSchema,
+  travel: travelSchema.optional(),
 });
 
 export type Sheet = z.infer<typeof sheetSchema>;

@@ -1,4 +1,4 @@
-import { quatMultiply, quatRotate, type Quat } from '../../math/quat';
+import { quatConjugate, quatMultiply, quatRotate, type Quat } from '../../math/quat';
 import { add, distance, sub, type Vec3 } from '../../math/vec3';
 import { placeOfPin, poseOn, turnTowards } from '../../mesh/pin';
 import { pinOn } from '../../mesh/pinning';
@@ -18,8 +18,6 @@ const BARE = { lift: 0, turnDeg: 0, lean: 1 };
 /** What is farther from every surface, metres, stands on none. */
 const NEAR = 0.5;
 
-const back = ([x, y, z, w]: Quat): Quat => [-x, -y, -z, w];
-
 /** What something that stands there is held by: the nearest place of some surfaces; null where none is near. */
 export function lockOn(
   surfaces: ReadonlyMap<string, TriMesh>,
@@ -29,7 +27,7 @@ export function lockOn(
   const pin = pinOn(surfaces, { at: position, front: [0, 0, 1], within: NEAR }, 'nearest');
   if (!pin) return null;
   const frame = poseOn(surfaces.get(pin.surface)!, pin, BARE);
-  const to = back(frame.rotation);
+  const to = quatConjugate(frame.rotation);
   return {
     pin: { ...pin, ...BARE },
     position: quatRotate(to, sub(position, frame.position)),
@@ -57,7 +55,7 @@ export function lockedNow(
     return lock;
   }
   // Another face has another first side: then the frame is turned as it lay.
-  const lay = quatMultiply(lock.rotation, back(on.rotation));
+  const lay = quatMultiply(lock.rotation, quatConjugate(on.rotation));
   const turnDeg = place === on.pin ? 0 : turnTowards(triMesh, place, 1, quatRotate(lay, [0, 0, 1]));
   const frame = poseOn(triMesh, place, { ...BARE, turnDeg });
   const position = add(frame.position, quatRotate(frame.rotation, on.position));

@@ -4,6 +4,7 @@ import type { CompiledPath } from '../../curve/compile';
 import type { Frames } from '../../curve/frames';
 import { onPath } from '../../curve/sample';
 import { cross, normalize, type Vec3 } from '../../math/vec3';
+import { nearestPlace, noHit } from '../../mesh/bvhQuery';
 import { upAt } from '../../mesh/pin';
 import { normalOn, placeOn, weightsOn, type TriMesh } from '../../mesh/triMesh';
 import { newGeodesic, followGeodesic, type Geodesic } from '../../mesh/geodesic';
@@ -75,6 +76,31 @@ export function surfaceStand(
     walk.left = 0;
   };
   return { has: (i) => face[i] >= 0, moved };
+}
+
+const hit = noHit();
+
+/**
+ * Moves a place on over a surface: to the place of it that is nearest to where that would be straight on.
+ * @param upOn the up of something on a place with that normal @param along metres to its front @param side to its right
+ */
+export function movedOver(
+  surface: TriMesh,
+  position: Vec3,
+  front: Vec3,
+  up: Vec3,
+  upOn: (normal: Vec3) => Vec3,
+  along: number,
+  side: number,
+  out: Pose,
+): boolean {
+  const right = cross(front, up);
+  const to = position.map((v, a) => v + front[a] * along + right[a] * side);
+  if (!nearestPlace(surface.tree(), to[0], to[1], to[2], Infinity, hit)) return false;
+  out.position = placeOn(surface, hit.face, hit.u, hit.v);
+  out.up = upOn(normalOn(surface, hit.face, hit.u, hit.v));
+  out.front = square(front, out.up);
+  return true;
 }
 
 function goOver(triMesh: TriMesh, walk: Geodesic, way: Vec3, distance: number): void {

@@ -1,3 +1,4 @@
+import { travelSchema } from '../../arrange/travel/schema';
 import { applyPatches } from '../../scene/patch';
 import type { Run } from '../../arrange/run/schema';
 import { deformerSchema } from '../../mesh/deform/schema';
@@ -41,7 +42,12 @@ const ring = (run: (r: Run) => void, deformers: object[] = []): Scene => {
 
 function looped(scene: Scene, span: number) {
   const result = new Evaluator(ASSETS).evaluate(scene);
-  const { changes, seams } = loopOver(scene, span, () => result.arrangements[0].facts);
+  const { changes, seams } = loopOver(
+    scene,
+    span,
+    () => result.arrangements[0].facts,
+    (path) => result.paths.find((p) => p.id === path && p.closed)?.length ?? null,
+  );
   const patches = changes.map(({ value, ...at }) => ({
     op: 'replace' as const,
     path: placeOf(scene, at)!,
@@ -78,6 +84,14 @@ test.each([
     (r: Run) => ((r.pulley.speed = -3), (r.variation.turnDeg = [-30, 30]), (r.variation.size = [0.5, 1])),
   ],
   ['by a duration', (r: Run) => void (r.pulley.duration = 2.9)],
+  [
+    'turned whole turns',
+    (r: Run) => void (r.travel = travelSchema.parse({ way: 'turn', turn: { speed: 23 } })),
+  ],
+  [
+    'once round another path',
+    (r: Run) => void (r.travel = travelSchema.parse({ way: 'along', path: 'ring', along: { speed: -2.3 } })),
+  ],
 ])('%s: the last frame is the first', (_, change) => {
   const { scene, seams } = looped(ring(change, WAVES), 6);
   expect(seams).toEqual([]);

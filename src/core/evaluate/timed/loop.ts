@@ -1,4 +1,5 @@
-import { kindOf } from '../../arrange/registry';
+import { kindOf, travelOf } from '../../arrange/registry';
+import { travelLoops } from '../../arrange/travel/loops';
 import type { SpacingFacts } from '../../arrange/result';
 import { whole } from '../../math/whole';
 import type { Scene } from '../../scene/schema';
@@ -21,12 +22,13 @@ export interface LoopSeam {
 
 /**
  * What has to become another number so that the scene is at `span` seconds as it is at 0.
- * @param factsOf what the spacing of a run has come to
+ * @param factsOf what the spacing of a run has come to @param roundOf metres once round a closed path; null for an open one
  */
 export function loopOver(
   scene: Scene,
   span: number,
   factsOf: (run: string) => SpacingFacts | undefined,
+  roundOf: (path: string) => number | null,
 ): { changes: LoopChange[]; seams: LoopSeam[] } {
   const changes: LoopChange[] = [];
   const seams: LoopSeam[] = [];
@@ -51,9 +53,13 @@ export function loopOver(
   const isClosed = (path: string): boolean => scene.paths.find((p) => p.id === path)?.closed ?? false;
   for (const a of scene.arrangements) {
     if (a.release?.on) seams.push({ node: a.id, why: 'falls' });
-    const comes = kindOf(a).loops?.(a, { span, facts: factsOf(a.id), isClosed });
-    if (comes === 'leaves') seams.push({ node: a.id, why: 'leaves' });
-    else if (comes) change(a.id, comes.field, comes.now, comes.value);
+    const travel = travelOf(a);
+    for (const comes of [
+      kindOf(a).loops?.(a, { span, facts: factsOf(a.id), isClosed }),
+      travel && travelLoops(travel, { span, lengthOf: roundOf }),
+    ])
+      if (comes === 'leaves') seams.push({ node: a.id, why: 'leaves' });
+      else if (comes) change(a.id, comes.field, comes.now, comes.value);
   }
   for (const { node, moments } of scene.timed) {
     const sorted = inOrder(moments);

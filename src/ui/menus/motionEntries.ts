@@ -1,0 +1,51 @@
+import { canTravel, travelOf, type Arrangement } from '@/core/arrange/registry';
+import { canLie, setRelease } from '@/store/commands/release';
+import { setTravel } from '@/store/commands/travel';
+import { dispatch } from '@/store/document';
+import type { MenuEntry } from '../controls/PlainMenu';
+import { uiOf } from '../kinds/registry';
+import { leaveAsItLies } from '../recipe/leaveAsItLies';
+import { letFall } from '../recipe/letFall';
+import { letTravel } from '../recipe/letTravel';
+
+/** What lets an arrangement move: as a whole, or each of its props as it falls. */
+export const motionEntries = (a: Arrangement): MenuEntry[] => [...travelEntries(a), ...releaseEntries(a)];
+
+/** Moving all of it, over what it stands on. */
+function travelEntries(a: Arrangement): MenuEntry[] {
+  if (!canTravel(a)) return [];
+  const isOn = travelOf(a)?.on === true;
+  return [
+    {
+      text: isOn ? 'Let it stay' : 'Let it travel',
+      hint: isOn
+        ? 'It stands as the recipe says'
+        : 'All of it moves over a surface, along a path or about an axis',
+      run: () => (isOn ? void dispatch(setTravel, { id: a.id, values: { on: false } }) : letTravel(a)),
+    },
+  ];
+}
+
+/** Letting props fall, and leaving them where they have fallen to. */
+function releaseEntries(a: Arrangement): MenuEntry[] {
+  if ((uiOf(a).holds?.(a) ?? null) !== null) return [];
+  const isOn = a.release?.on === true;
+  return [
+    {
+      text: isOn ? 'Hold it again' : 'Let it fall',
+      hint: isOn
+        ? 'Its props stand as the recipe says'
+        : 'From a moment on its props fall, onto surfaces and each other',
+      run: () => (isOn ? void dispatch(setRelease, { id: a.id, values: { on: false } }) : letFall(a.id)),
+    },
+    ...(isOn && canLie(a)
+      ? [
+          {
+            text: 'Take as it lies',
+            hint: 'What you see stays as it lies, by hand',
+            run: () => void leaveAsItLies(a),
+          },
+        ]
+      : []),
+  ];
+}
