@@ -1,10 +1,12 @@
 import type { Mesh } from '@/core/mesh/mesh';
+import type { Motion } from '@/core/mesh/motion';
 import type { Prop } from '@/core/mesh/propSchema';
 import { snapPointsOf } from '@/core/mesh/snapPoints';
 import * as ferry from './props/ferry';
 import * as harbour from './props/harbour';
 import * as growth from './props/headland';
 import * as line from './props/line';
+import * as people from './props/people';
 import * as ropes from './props/ropes';
 import * as store from './props/store';
 import * as tiles from './props/tiles';
@@ -26,6 +28,8 @@ export interface BuiltMesh {
   /** It grows or lies any way round: where many are scattered each is turned by chance, until that is taken back. */
   anyTurn?: true;
   make: () => Mesh;
+  /** The animations that it brings along. */
+  motion?: () => Motion;
 }
 
 /** What a built-in mesh comes into a scene with: its foot, and the points that it brings, in the prop's own space. */
@@ -94,7 +98,10 @@ export const BUILT: BuiltMesh[] = [
   { ...prop('gorse', 'Gorse bush', growth.gorse), anyTurn: true },
   { ...prop('sea-pink', 'Sea pink', growth.seaPink), anyTurn: true },
   { ...prop('cabbage', 'Cabbage', growth.cabbage), anyTurn: true },
-  prop('gull', 'Gull', growth.gull, 'origin'),
+  { ...prop('gull', 'Gull', growth.gull, 'origin'), motion: growth.gullMotion },
+  { ...prop('skipper', 'Skipper', people.skipper.make), motion: people.skipper.motion },
+  { ...prop('gardener', 'Gardener', people.gardener.make), motion: people.gardener.motion },
+  { ...prop('baker', 'Baker', people.baker.make), motion: people.baker.motion },
   prop('dinghy', 'Dinghy', harbour.dinghy, 'origin'),
   prop('stitch', 'Stitch', line.stitch),
   prop('scallop-tile', 'Scallop tile', tiles.scallopTile, 'origin'),
@@ -136,6 +143,16 @@ export function builtMesh(name: string): Mesh | undefined {
   let mesh = made.get(name);
   if (!mesh) made.set(name, (mesh = entry.make()));
   return mesh;
+}
+
+const moving = new Map<string, Motion>();
+
+/** The animations of a mesh that ships with the application; undefined where it brings none. */
+export function builtMotion(name: string): Motion | undefined {
+  const make = byName.get(name)?.motion;
+  let motion = moving.get(name);
+  if (make && !motion) moving.set(name, (motion = make()));
+  return motion;
 }
 
 export const builtEntry = (name: string): BuiltMesh | undefined => byName.get(name);

@@ -43,6 +43,15 @@ export class Shape {
   private i: number[] = [];
   private at: Vec3 = [0, 0, 0];
 
+  /** Where in the vertices each joint's parts begin, for things that move. */
+  readonly joints: { joint: number; from: number }[] = [];
+
+  /** Following parts hang on that joint. */
+  on(joint: number): this {
+    this.joints.push({ joint, from: this.p.length / 3 });
+    return this;
+  }
+
   /** Following parts are put here. */
   moveTo(x: number, y: number, z: number): this {
     this.at = [x, y, z];

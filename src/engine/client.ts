@@ -20,6 +20,7 @@ import type { Cause } from '@/core/evaluate/ask';
 import type { Finding } from '@/core/arrange/result';
 import type { PlaceTable } from '@/core/formats/csvRead';
 import type { SvgDrawing } from '@/core/formats/svgRead';
+import { builtMotion } from '@/demo/library';
 import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
@@ -296,8 +297,9 @@ export class EngineClient {
     return () => clearInterval(tick);
   }
 
-  /** The animations of a mesh that was brought in; none where it is not at hand. */
+  /** The animations that a mesh brings along; none where it is not at hand. */
   clipsOf(ref: MeshRef): BroughtIn['clips'] {
+    if (ref.source === 'built') return builtMotion(ref.name)?.clips ?? [];
     return ref.source === 'file' ? (this.clips.get(ref.hash) ?? []) : [];
   }
 

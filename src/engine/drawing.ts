@@ -8,6 +8,8 @@ export interface DrawBatch {
   prop: string;
   /** Drawn with a shape of their own, its number; absent for the prop's mesh. Sizes are in it already. */
   shape?: number;
+  /** Drawn in a pose, its number. */
+  pose?: number;
   /** Drawn with the prop's mesh mirrored left to right; the matrices do not mirror then. */
   mirrored: boolean;
   /** In copies of bundles, the row of `inside` behind each instance: `rows` are those of the copies, and its shapes theirs. */
@@ -28,12 +30,18 @@ export interface DrawBatch {
 export function drawBatches(p: Placements): DrawBatch[] {
   const kinds = p.props.length * 2;
   const shapes = p.bent?.length ?? 0;
+  const poses = p.posed?.length ?? 0;
   const shapeAt = (i: number) => (p.shape ? p.shape[i] : -1);
-  // Those of a shape of their own come after the plain ones.
-  const kindOf = (i: number) =>
-    shapeAt(i) >= 0 ? kinds + shapeAt(i) : p.prop[i] * 2 + (p.scale[i * 3] < 0 ? 1 : 0);
-  const counts = new Uint32Array(kinds + shapes);
-  const propOf = new Int32Array(kinds + shapes).fill(-1);
+  const poseAt = (i: number) => (p.pose ? p.pose[i] : -1);
+  // Those of a shape of their own come after the plain ones, and then those in a pose.
+  const kindOf = (i: number) => {
+    if (shapeAt(i) >= 0) return kinds + shapeAt(i);
+    const handed = p.scale[i * 3] < 0 ? 1 : 0;
+    return poseAt(i) >= 0 ? kinds + shapes + poseAt(i) * 2 + handed : p.prop[i] * 2 + handed;
+  };
+  const all = kinds + shapes + poses * 2;
+  const counts = new Uint32Array(all);
+  const propOf = new Int32Array(all).fill(-1);
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
     counts[kindOf(i)]++;
@@ -41,19 +49,20 @@ export function drawBatches(p: Placements): DrawBatch[] {
   }
   const batches = Array.from(counts, (count, k): DrawBatch => ({
     prop: p.props[propOf[k]],
-    mirrored: k < kinds && k % 2 === 1,
-    ...(k >= kinds && { shape: k - kinds }),
+    mirrored: k < kinds ? k % 2 === 1 : k >= kinds + shapes && (k - kinds - shapes) % 2 === 1,
+    ...(k >= kinds && k < kinds + shapes && { shape: k - kinds }),
+    ...(k >= kinds + shapes && { pose: (k - kinds - shapes) >> 1 }),
     matrices: new Float32Array(count * 16),
     rows: new Uint32Array(count),
     ...(p.tint && { tints: new Float32Array(count * 3) }),
   }));
-  const at = new Uint32Array(kinds + shapes);
+  const at = new Uint32Array(all);
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
     const k = kindOf(i);
     const n = at[k]++;
     batches[k].rows[n] = i;
-    writeMatrix(p, i, batches[k].matrices, n * 16, k >= kinds);
+    writeMatrix(p, i, batches[k].matrices, n * 16, batches[k].shape !== undefined);
     if (p.tint) batches[k].tints!.set(p.tint.subarray(i * 3, i * 3 + 3), n * 3);
   }
   for (const b of batches) if (b.rows.length > BLOCK) b.blocks = blocksOf(b);
@@ -78,18 +87,20 @@ function insideBatches(inside: Inside): DrawBatch[] {
   for (let i = 0; i < inside.count; i++) {
     if (inside.bundle[i]) continue;
     const shape = inside.shape?.[i] ?? -1;
-    const key = `${inside.prop[i]} ${shape} ${shape < 0 && isMirroring(inside.matrix, i * 16) ? 1 : 0}`;
+    const pose = inside.pose?.[i] ?? -1;
+    const key = `${inside.prop[i]} ${shape} ${shape < 0 && isMirroring(inside.matrix, i * 16) ? 1 : 0} ${pose}`;
     const list = groups.get(key);
     if (list) list.push(i);
     else groups.set(key, [i]);
   }
   return [...groups].map(([key, list]) => {
-    const [prop, shape, mirrored] = key.split(' ').map(Number);
+    const [prop, shape, mirrored, pose] = key.split(' ').map(Number);
     const batch: DrawBatch = {
       prop: inside.props[prop],
       mirrored: mirrored === 1,
       within: Uint32Array.from(list),
       ...(shape >= 0 && { shape }),
+      ...(pose >= 0 && { pose }),
       matrices: new Float32Array(list.length * 16),
       rows: Uint32Array.from(list, (i) => inside.copy[i]),
       ...(inside.tint && { tints: new Float32Array(list.length * 3) }),

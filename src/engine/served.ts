@@ -191,7 +191,8 @@ function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): bool
     r.lines !== undefined ||
     r.stock !== undefined ||
     r.inside !== undefined ||
-    r.placements.shape !== undefined;
+    r.placements.shape !== undefined ||
+    r.placements.pose !== undefined;
   return (
     p.count === old.count &&
     !shaped(now) &&

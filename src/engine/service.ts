@@ -1,4 +1,4 @@
-import { has, kindOf } from '@/core/arrange/registry';
+import { has } from '@/core/arrange/registry';
 import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/mesh/pinning';
 import { poseOn } from '@/core/mesh/pin';
 import type { Pin } from '@/core/mesh/pinSchema';
@@ -10,6 +10,7 @@ import { fitting, type Fits } from '@/core/evaluate/checks/fits';
 import { askPlace, askSlot, type Cause } from '@/core/evaluate/ask';
 import { pushedApart, type Pushed } from '@/core/evaluate/checks/pushed';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
+import { placedBy } from '@/core/evaluate/safely';
 import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
 import { loadPhysics } from '@/core/arrange/release/physics';
 import type { Finding } from '@/core/arrange/result';
@@ -32,6 +33,7 @@ import type { PictureRef } from '@/core/mesh/meshRef';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
+import type { PosedMesh } from '@/core/arrange/poses/posedMesh';
 import type { BentMesh } from '@/core/mesh/bend';
 import type { Prop } from '@/core/mesh/propSchema';
 import { edgeLoop } from '@/core/mesh/lines/edges';
@@ -42,7 +44,7 @@ import { through, throughInverse } from '@/core/mesh/surface';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import { clip, shownAlone } from '@/core/scene/clipping';
 import type { Scene } from '@/core/scene/schema';
-import { builtMesh } from '@/demo/library';
+import { builtMesh, builtMotion } from '@/demo/library';
 import { drawBatches, type DrawBatch } from './drawing';
 import type { Served, Told } from './served';
 import { simplerMesh, type Simpler } from './simpler';
@@ -90,6 +92,7 @@ export interface PinnedAt {
 export interface Variant {
   batches: DrawBatch[];
   bent: BentMesh[];
+  posed: PosedMesh[];
 }
 
 const MOST_FRAMES = 1200;
@@ -117,7 +120,12 @@ export class EngineService {
   private evaluator = new Evaluator({
     mesh: (ref) => this.mesh(ref),
     picture: (hash) => this.files.get(hash)?.picture,
-    motion: (ref) => (ref.source === 'file' ? (this.files.get(ref.hash)?.motion ?? undefined) : undefined),
+    motion: (ref) =>
+      ref.source === 'built'
+        ? builtMotion(ref.name)
+        : ref.source === 'file'
+          ? (this.files.get(ref.hash)?.motion ?? undefined)
+          : undefined,
   });
 
   /** A mesh that is at hand; undefined for one that is not. */
@@ -271,8 +279,9 @@ export class EngineService {
     if (!found) return [];
     const context = this.evaluator.contextAt(time);
     return seeds.map((seed) => {
-      const { placements } = kindOf(found).evaluate({ ...found, seed }, context);
-      return { batches: drawBatches(placements), bent: placements.bent ?? [] };
+      const { placements } = placedBy({ ...found, seed }, context);
+      const { bent = [], posed = [] } = placements;
+      return { batches: drawBatches(placements), bent, posed };
     });
   }
 

@@ -70,7 +70,9 @@ export function PropsLayer() {
         const plain = meshes.get(batch.prop);
         if (!plain) continue;
         const drawn = shapedMesh(plain, result, batch);
-        const shaped = batch.shape === undefined ? '' : ` ${batch.shape}`;
+        const shaped =
+          (batch.shape === undefined ? '' : ` ${batch.shape}`) +
+          (batch.pose === undefined ? '' : ` pose ${batch.pose}`);
         const within = batch.within ? ' within' : '';
         const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}${within}`;
         const as = a.shownAs ?? 'full';

@@ -54,8 +54,13 @@ function framed(view: ViewHandle, batches: DrawBatch[]): PerspectiveCamera | Ort
   return camera;
 }
 
+const SAME = Float64Array.of(1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1);
+
 /** A picture of what a seed places from the direction in which the scene is seen now, as a data URL; null for nothing. */
-export async function pictureOfVariant(scene: Scene, { batches, bent }: Variant): Promise<string | null> {
+export async function pictureOfVariant(
+  scene: Scene,
+  { batches, bent, posed }: Variant,
+): Promise<string | null> {
   const view = await viewReady();
   const { scene: stage, target } = openStudio();
   const made: InstancedMesh[] = [];
@@ -66,9 +71,11 @@ export async function pictureOfVariant(scene: Scene, { batches, bent }: Variant)
     const matrix = propMatrix(prop, meshBounds(mesh));
     // A mirrored batch is drawn mirrored; its backs do not matter at this size.
     const shape = batch.shape === undefined ? undefined : bent[batch.shape];
+    const pose = batch.pose === undefined ? undefined : posed[batch.pose];
+    const own = pose ? SAME : matrix;
     const geometry = shape
       ? bentGeometry(shape)
-      : drawnGeometry(mesh, batch.mirrored ? matrix.map((v, i) => (i % 4 === 0 ? -v : v)) : matrix);
+      : drawnGeometry({ ...mesh, ...pose }, batch.mirrored ? own.map((v, i) => (i % 4 === 0 ? -v : v)) : own);
     const object = new InstancedMesh(
       geometry,
       mesh.materials.map((m) =>

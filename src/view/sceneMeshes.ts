@@ -1,5 +1,6 @@
 import { BufferAttribute, BufferGeometry, Matrix4, type Material } from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
+import type { PosedMesh } from '@/core/arrange/poses/posedMesh';
 import type { BentMesh } from '@/core/mesh/bend';
 import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/served';
@@ -73,6 +74,7 @@ export function disposeDrawn(drawn: DrawnMesh): void {
   (drawn.geometry as typeof withTree).disposeBoundsTree?.();
   drawn.geometry.dispose();
   drawn.materials.forEach(disposeMaterial);
+  poses.get(drawn)?.forEach(({ geometry }) => geometry.dispose());
 }
 
 const shaped = new WeakMap<BentMesh, DrawnMesh>();
@@ -94,12 +96,37 @@ export function bentGeometry(bent: BentMesh): BufferGeometry {
   return geometry;
 }
 
+/** Poses of drawn meshes, by their keys: made once, and there as long as what they are poses of. */
+const poses = new WeakMap<DrawnMesh, Map<string, DrawnMesh>>();
+
+/** A mesh in a pose: its vertices elsewhere, all else its own. */
+function posedMesh(plain: DrawnMesh, { key, positions, normals }: PosedMesh): DrawnMesh {
+  let made = poses.get(plain);
+  if (!made) poses.set(plain, (made = new Map()));
+  const have = made.get(key);
+  if (have) return have;
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(positions, 3));
+  geometry.setAttribute('normal', new BufferAttribute(normals, 3));
+  for (const name of ['uv', 'color'] as const) {
+    const shared = plain.geometry.getAttribute(name);
+    if (shared) geometry.setAttribute(name, shared);
+  }
+  geometry.setIndex(plain.geometry.getIndex());
+  for (const g of plain.geometry.groups) geometry.addGroup(g.start, g.count, g.materialIndex);
+  const drawn = { ...plain, geometry };
+  made.set(key, drawn);
+  return drawn;
+}
+
 /** The mesh of a batch: the prop's own, or in its materials the shape that these rows have. */
 export function shapedMesh(
   plain: DrawnMesh,
   { placements, inside }: ServedArrangement,
-  { shape, within }: DrawBatch,
+  { shape, pose, within }: DrawBatch,
 ): DrawnMesh {
+  const posed = pose === undefined ? undefined : (within ? inside : placements)?.posed?.[pose];
+  if (posed) return posedMesh(plain, posed);
   const bent = shape === undefined ? undefined : (within ? inside : placements)?.bent?.[shape];
   if (!bent) return plain;
   const have = shaped.get(bent);

@@ -287,6 +287,12 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${plural(Number(d.count), 'thing')} that its props fall onto, or leave, ${verb('is', 'are')} no longer there. Choose others under Release.`;
     case 'release-against':
       return `${whole(Number(d.count))} props of other arrangements are more than can be fallen on, and are passed through. Choose fewer under Release.`;
+    case 'poses-none':
+      return 'Its props are to play their animations, and bring none along. Bring in a file with animations, or take Poses away.';
+    case 'poses-no-clip':
+      return `None of its props has an animation “${d.clip}”: each plays its first one. Choose another under Poses.`;
+    case 'poses-still':
+      return 'The animation that its props play moves nothing of them. Choose another under Poses.';
     case 'travel-no-surface':
       return 'It is to travel over a surface, and stays: there is none. Choose one under Travel.';
     case 'travel-no-path':

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { group, id, name, seed } from '../math/measures';
+import { posesSchema } from './poses/schema';
 import { releaseSchema } from './release/schema';
 import { withinSchema } from './steps/withinSchema';
 
@@ -50,6 +51,7 @@ export const baseFields = <K extends string>(kind: K) => ({
   onTop: onTopSchema,
   within: withinSchema,
   release: releaseSchema.optional(),
+  poses: posesSchema.optional(),
   asWanted: asWantedSchema,
   seed: seed.default(1),
   meant: z
@@ -62,7 +64,7 @@ export const baseFields = <K extends string>(kind: K) => ({
 });
 
 /** Those that are part of a recipe all the same. */
-const SHARED = new Set(['onTop', 'release']);
+const SHARED = new Set(['onTop', 'release', 'poses']);
 
 /** Those of them that are no part of a recipe, by their names. */
 export const OWN_FIELDS: readonly string[] = Object.keys(baseFields('')).filter((f) => !SHARED.has(f));

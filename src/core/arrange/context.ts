@@ -7,6 +7,7 @@ import type { Vec3 } from '../math/vec3';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Sliced } from '../mesh/slice';
 import type { PropShape } from '../mesh/contact/support';
+import type { Posable } from './poses/posedMesh';
 import type { Fineness } from './fineness';
 
 /** What is known of a prop when placements are worked out. */
@@ -20,6 +21,8 @@ export type PropFacts =
       shape?: () => PropShape;
       /** Its mesh in its own space, to be sliced and bent; made when it is first asked for. */
       mesh?: () => Sliced;
+      /** Its poses, where it brings animations along. */
+      posable?: () => Posable;
     }
   /** Its mesh is not at hand, or has no faces: its slots are worked out with a size of nothing. */
   | { state: 'mesh-missing' | 'mesh-empty' };

@@ -1,5 +1,6 @@
 import type { BentMesh } from '../mesh/bend';
 import type { DrawnLines } from './drawnLines';
+import type { PosedMesh } from './poses/posedMesh';
 import { slotName } from './slotId';
 import type { WayStep } from './steps/withinSchema';
 
@@ -34,6 +35,9 @@ export interface Inside {
   /** Index into `bent` of those that have a shape of their own, -1 for the others; absent where none has. */
   shape?: Int32Array;
   bent?: BentMesh[];
+  /** The same for poses. */
+  pose?: Int32Array;
+  posed?: PosedMesh[];
   /** The bare lines of all copies, by the slots of those; absent where there are none. */
   lines?: DrawnLines;
 }

@@ -3,6 +3,7 @@ import type { Thread } from './base';
 import type { Kind, Needs } from './kind';
 import { surfacesOfLocks } from './steps/lock';
 import { masksOfSteps } from './steps/masksOf';
+import { posesPlay } from './poses/schema';
 import type { Release } from './release/schema';
 import { travelMoves, type Travel } from './travel/schema';
 import { pegsKind } from './pegs/kind';
@@ -120,7 +121,11 @@ export const canTravel = ({ kind }: Pick<Arrangement, 'kind'>): boolean =>
 /** Whether an arrangement changes by itself with time as long as it holds what it has placed. */
 export const movesWhileHeld = (a: Arrangement): boolean => {
   const travel = travelOf(a);
-  return (travel !== undefined && travelMoves(travel)) || kindOf(a).moves(a);
+  return (
+    (travel !== undefined && travelMoves(travel)) ||
+    (a.poses !== undefined && posesPlay(a.poses)) ||
+    kindOf(a).moves(a)
+  );
 };
 
 /** Whether an arrangement changes by itself with time. */

@@ -1,5 +1,6 @@
 import type { BentMesh } from '../mesh/bend';
 import type { DrawnLines } from './drawnLines';
+import type { PosedMesh } from './poses/posedMesh';
 import type { Inside } from './inside';
 
 /** What one node of the scene evaluates to: arrays, ids and numbers; never interface text, never an object a prop. */
@@ -56,6 +57,9 @@ export interface Placements {
   /** Index into `bent` of those that are bent; -1 for the rigid ones. Absent where none is. */
   shape?: Int32Array;
   bent?: BentMesh[];
+  /** Index into `posed` of those that stand in a pose; -1 for the others. Absent where none does. */
+  pose?: Int32Array;
+  posed?: PosedMesh[];
   /** Where they stood before they landed; absent where nothing lands. */
   before?: { position: Float64Array; rotation: Float64Array };
 }
@@ -194,6 +198,9 @@ export type FindingKind =
   | 'travel-no-path'
   | 'travel-no-uv'
   | 'travel-shaped'
+  | 'poses-none'
+  | 'poses-no-clip'
+  | 'poses-still'
   | 'link-broken'
   | 'link-ring'
   | 'link-no-field'

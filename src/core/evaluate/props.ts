@@ -4,6 +4,8 @@ import { ownSpace, type Sliced } from '../mesh/slice';
 import { propShape, type PropShape } from '../mesh/contact/support';
 import type { MeshRef } from '../mesh/meshRef';
 import type { Prop } from '../mesh/propSchema';
+import { posable, type Posable } from '../arrange/poses/posedMesh';
+import type { Motion } from '../mesh/motion';
 import { keyOf } from './fingerprint';
 
 /** A mesh by what it is, short. */
@@ -29,7 +31,11 @@ export class PropWork {
   get = (id: string): Known | undefined => this.known.get(id);
 
   /** Takes the props of a scene. @returns whether any are others than before */
-  take(props: readonly Prop[], meshOf: (ref: MeshRef) => Mesh | undefined): boolean {
+  take(
+    props: readonly Prop[],
+    meshOf: (ref: MeshRef) => Mesh | undefined,
+    motionOf: (ref: MeshRef) => Motion | undefined,
+  ): boolean {
     const before = this.known;
     this.known = new Map();
     let same = before.size === props.length;
@@ -37,7 +43,7 @@ export class PropWork {
       const mesh = meshOf(prop.mesh);
       const have = before.get(prop.id);
       const kept = have?.prop === prop && have.mesh === mesh;
-      this.known.set(prop.id, kept ? have : { prop, mesh, ...this.factsOf(prop, mesh) });
+      this.known.set(prop.id, kept ? have : { prop, mesh, ...this.factsOf(prop, mesh, motionOf) });
       same &&= kept;
     }
     if (same) return false;
@@ -46,7 +52,11 @@ export class PropWork {
     return true;
   }
 
-  private factsOf(prop: Prop, mesh: Mesh | undefined): { key: string; facts: PropFacts } {
+  private factsOf(
+    prop: Prop,
+    mesh: Mesh | undefined,
+    motionOf: (ref: MeshRef) => Motion | undefined,
+  ): { key: string; facts: PropFacts } {
     const { snapPoints } = prop;
     const settings = [refKey(prop.mesh), prop.unitScale, prop.foot, prop.front, prop.up, snapPoints];
     if (!mesh) return { key: keyOf(['missing', settings]), facts: { state: 'mesh-missing' } };
@@ -56,7 +66,21 @@ export class PropWork {
     const own = () => this.ownMesh(mesh, key, propMatrix(prop, whole));
     const shape = () =>
       this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
-    return { key, facts: { state: 'ready', bounds: propBounds(prop, whole), shape, mesh: own, snapPoints } };
+    let poses: Posable | undefined;
+    const motion = motionOf(prop.mesh);
+    return {
+      key,
+      facts: {
+        state: 'ready',
+        bounds: propBounds(prop, whole),
+        shape,
+        mesh: own,
+        snapPoints,
+        ...(motion && {
+          posable: () => (poses ??= posable(key, mesh, motion, propMatrix(prop, whole))),
+        }),
+      },
+    };
   }
 
   /** A prop's mesh in its own space, kept so that slices of it are too. */

@@ -1,5 +1,6 @@
 import type { ArrangeContext } from '../arrange/context';
 import { kindOf, type Arrangement } from '../arrange/registry';
+import { withPoses } from '../arrange/poses/posed';
 import { emptyPlacements, NO_FACTS, type ArrangementResult, type Finding } from '../arrange/result';
 import type { CompileResult } from '../curve/compile';
 import type { Path } from '../curve/schema';
@@ -41,6 +42,17 @@ export function fallen<T extends { result: ArrangementResult; done: number; fram
   }
 }
 
+/** What an arrangement places as long as it holds it: as its kind does, in their poses. */
+export function placedBy(
+  a: Arrangement,
+  context: ArrangeContext,
+  before?: { node: Arrangement; result: ArrangementResult },
+): ArrangementResult {
+  const result = kindOf(a).evaluate(a, context, before);
+  const { poses } = a;
+  return poses?.on ? withPoses({ ...a, poses }, result, context) : result;
+}
+
 /** A result, or why there is none: a broken node does not stop the others. */
 export function worked(
   a: Arrangement,
@@ -56,7 +68,7 @@ export function worked(
   });
   if (ring) return broken({ kind: 'cycle', detail: { ring: ring.join(' → ') } });
   try {
-    return kindOf(a).evaluate(a, context, before);
+    return placedBy(a, context, before);
   } catch (error) {
     return broken({ kind: 'failed', detail: { message: messageOf(error) } });
   }

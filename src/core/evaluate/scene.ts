@@ -186,8 +186,10 @@ export class Evaluator {
     this.scene = scene;
     this.time = time;
     this.bundles.take(scene);
-    const others = this.props.take(scene.props, (ref) =>
-      ref.source === 'bundle' ? undefined : this.assets.mesh(ref),
+    const others = this.props.take(
+      scene.props,
+      (ref) => (ref.source === 'bundle' ? undefined : this.assets.mesh(ref)),
+      (ref) => this.assets.motion?.(ref),
     );
     const due = this.due(plan, time, others || fine !== undefined);
     // Lists are gone on with only where they are those of the plan before.

@@ -97,7 +97,7 @@ function countPlaced(p: Placements, copies: ReadonlySet<number>, count: Count): 
     const shape = p.shape?.[row] ?? -1;
     const bent = shape >= 0 ? p.bent?.[shape] : undefined;
     count(p.props[p.prop[row]], bent && bent.indices.length / 3);
-    groups.add(`${p.prop[row]} ${shape}`);
+    groups.add(`${p.prop[row]} ${shape} ${p.pose?.[row] ?? -1}`);
   }
   return groups.size * GROUP;
 }

@@ -17,6 +17,7 @@ import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
 import { GlbParts, mapMesh } from './glbParts';
 import { copyWriter } from './glbCopies';
+import { GlbPoses } from './glbPoses';
 import { addSnapsBelow, countSnaps } from './glbSnapPoints';
 import type { GlbOptions } from './glbOptions';
 
@@ -151,6 +152,7 @@ function addArrangement(
 ): void {
   const frames = results.map((r) => r.placements);
   const parent = w.document.createNode(a.name).setExtras({ kind: a.kind, id: a.id });
+  const playing = new GlbPoses(w, bake, frames);
   const copies = results.map((r) => new Set(r.inside?.copy));
   for (const [slot, rows] of slotsOver(frames)) {
     const f = rows.findIndex((r) => r >= 0);
@@ -170,6 +172,7 @@ function addArrangement(
     }
     if (!prop || !mesh || mesh.indices.length < 3) continue;
     const bent = bentOver(frames, rows);
+    const posed = playing.over(frames, rows);
     if (bent) {
       const node = w.document
         .createNode(`${prop.name} ${slotName(slot)}`)
@@ -180,18 +183,21 @@ function addArrangement(
       continue;
     }
     const mirrored = p.scale[rows[f] * 3] < 0;
-    const made = w.mesh(
-      `${prop.id}${mirrored ? ' mirrored' : ''}`,
-      prop.name,
-      mesh,
-      propMatrix(prop, meshBounds(mesh)),
-      mirrored,
-    );
+    const made =
+      (posed && playing.mesh(prop, mesh, mirrored)) ??
+      w.mesh(
+        `${prop.id}${mirrored ? ' mirrored' : ''}`,
+        prop.name,
+        mesh,
+        propMatrix(prop, meshBounds(mesh)),
+        mirrored,
+      );
     const node = w.document
       .createNode(`${prop.name} ${slotName(slot)}`)
       .setMesh(made)
       .setExtras({ slot: slotName(slot), prop: prop.name });
     bake.slot(node, frames, rows, false);
+    if (posed) playing.play(node, prop, posed);
     if (snaps) addSnapsBelow(w.document, node, prop, mirrored);
     parent.addChild(node);
   }

@@ -61,14 +61,7 @@ export function copyWriter(
       const prop = props.get(inside.props[group.prop]);
       const mesh = prop && assets.mesh(prop.mesh);
       if (!prop || !mesh || mesh.indices.length < 3) continue;
-      const made = meshOfGroup(
-        w,
-        prop,
-        mesh,
-        inside.bent?.[group.shape],
-        group,
-        `in ${String(parent.getExtras().id)}`,
-      );
+      const made = meshOfGroup(w, prop, mesh, inside, group, `in ${String(parent.getExtras().id)}`);
       // What is bent in a bundle grows with the bundle.
       if (options.props === 'instanced') addInstanced(w, node, prop.name, made, inside, group, true);
       else addNodes(w, node, prop.name, made, inside, group, true, options.snaps ? prop : null);

@@ -2,7 +2,7 @@ import type { Mesh as GltfMesh, Node as GltfNode } from '@gltf-transform/core';
 import { EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import type { Placements } from '../arrange/result';
 import { slotName } from '../arrange/slotId';
-import type { BentMesh } from '../mesh/bend';
+import type { PosedMesh } from '../arrange/poses/posedMesh';
 import { meshBounds, propMatrix, type Mesh } from '../mesh/mesh';
 import type { Prop } from '../mesh/propSchema';
 import type { GlbParts } from './glbParts';
@@ -13,7 +13,7 @@ import { addSnapsBelow } from './glbSnapPoints';
 /** What of rows is written. */
 export type RowValues = Pick<
   Placements,
-  'slot' | 'prop' | 'position' | 'rotation' | 'scale' | 'tint' | 'shape' | 'bent'
+  'slot' | 'prop' | 'position' | 'rotation' | 'scale' | 'tint' | 'shape' | 'bent' | 'pose' | 'posed'
 >;
 
 /** Rows that share a mesh. */
@@ -22,6 +22,8 @@ export interface RowGroup {
   mirrored: boolean;
   /** Number of the shape of their own; -1 for the prop's mesh. */
   shape: number;
+  /** Number of the pose that they stand in; -1 for none. */
+  pose: number;
   /** "r,g,b" linear; empty for the prop's own colours. */
   tint: string;
   rows: number[];
@@ -49,37 +51,57 @@ export function groupRows(p: RowValues, rows: readonly number[], apart: boolean)
     const shape = p.shape ? p.shape[i] : -1;
     const mirrored = shape < 0 && p.scale[i * 3] < 0;
     const tint = apart ? tintOf(p, i) : '';
-    const key = `${p.prop[i]} ${mirrored} ${shape} ${tint}`;
+    const pose = p.pose ? p.pose[i] : -1;
+    const key = `${p.prop[i]} ${mirrored} ${shape} ${pose} ${tint}`;
     const group = out.get(key);
     if (group) group.rows.push(i);
-    else out.set(key, { prop: p.prop[i], mirrored, shape, tint, rows: [i] });
+    else out.set(key, { prop: p.prop[i], mirrored, shape, pose, tint, rows: [i] });
   }
   return [...out.values()].sort((a, b) => a.prop - b.prop || Number(a.mirrored) - Number(b.mirrored));
 }
+
+/** The mesh of a prop in a pose: one for all that stand in it. */
+export const posedMesh = (
+  w: GlbParts,
+  prop: Prop,
+  mesh: Mesh,
+  { key, positions, normals }: PosedMesh,
+  mirrored: boolean,
+): GltfMesh =>
+  w.mesh(
+    `${prop.id} ${key}${mirrored ? ' mirrored' : ''}`,
+    prop.name,
+    { ...mesh, positions, normals },
+    SAME,
+    mirrored,
+  );
 
 /** The mesh of a group, in its tint. @param of what shapes of their own belong to */
 export function meshOfGroup(
   w: GlbParts,
   prop: Prop,
   mesh: Mesh,
-  bent: BentMesh | undefined,
-  { shape, mirrored, tint }: RowGroup,
+  { bent, posed }: Pick<RowValues, 'bent' | 'posed'>,
+  { shape, pose, mirrored, tint }: RowGroup,
   of: string,
 ): GltfMesh {
-  const plain = bent
+  const own = bent?.[shape];
+  const plain = own
     ? w.mesh(
         `${prop.id} ${of} ${shape}`,
         `${prop.name}, bent`,
-        { ...mesh, ...bent, positions: Float32Array.from(bent.positions) },
+        { ...mesh, ...own, positions: Float32Array.from(own.positions) },
         SAME,
       )
-    : w.mesh(
-        `${prop.id}${mirrored ? ' mirrored' : ''}`,
-        prop.name,
-        mesh,
-        propMatrix(prop, meshBounds(mesh)),
-        mirrored,
-      );
+    : posed?.[pose]
+      ? posedMesh(w, prop, mesh, posed[pose], mirrored)
+      : w.mesh(
+          `${prop.id}${mirrored ? ' mirrored' : ''}`,
+          prop.name,
+          mesh,
+          propMatrix(prop, meshBounds(mesh)),
+          mirrored,
+        );
   return tint ? w.tinted(plain, tint) : plain;
 }
 

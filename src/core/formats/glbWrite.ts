@@ -40,7 +40,7 @@ function addArrangement(
     const prop = props.get(p.props[group.prop]);
     const mesh = prop && assets.mesh(prop.mesh);
     if (!prop || !mesh || mesh.indices.length < 3) continue;
-    const made = meshOfGroup(w, prop, mesh, p.bent?.[group.shape], group, arrangement.id);
+    const made = meshOfGroup(w, prop, mesh, p, group, arrangement.id);
     if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group, false);
     else addNodes(w, parent, prop.name, made, p, group, false, options.snaps ? prop : null);
   }

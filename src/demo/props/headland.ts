@@ -1,6 +1,8 @@
 import { cos, sin } from '@/core/math/portable';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Mesh } from '@/core/mesh/mesh';
+import type { Motion } from '@/core/mesh/motion';
+import { motionOf, wave, type Joint } from '../rig';
 import { COLORS as C, Shape } from '../shape';
 
 /** What grows on the headland, and what flies over it. */
@@ -81,8 +83,36 @@ export function seaPink(): Mesh {
 }
 
 /** A gull on the wing: its front is its beak, its origin in the middle of its body. */
-export function gull(): Mesh {
-  const s = new Shape();
+export const gull = (): Mesh => gullShape().mesh();
+
+/** Where its wings beat: at its body, and half-way out. */
+const WINGS: Joint[] = [
+  { parent: -1, at: [0, 0, 0] },
+  ...[1, -1].flatMap((side, k): Joint[] => [
+    { parent: 0, at: [0.05 * side, 0.03, 0.03] },
+    { parent: 1 + k * 2, at: [0.33 * side, 0.13, 0.03] },
+  ]),
+];
+const AHEAD: Vec3 = [0, 0, 1];
+
+/** It beats its wings, the outer halves a little behind, and glides. */
+export function gullMotion(): Motion {
+  const shape = gullShape();
+  const beat = (deg: number, outer: number, mean: number) => [
+    { joint: 0, moved: (t: number): Vec3 => [0, -0.0012 * deg * wave(t), 0] },
+    ...[1, -1].flatMap((side, k) => [
+      { joint: 1 + k * 2, about: { axis: AHEAD, deg: (t: number) => side * (mean + deg * wave(t)) } },
+      { joint: 2 + k * 2, about: { axis: AHEAD, deg: (t: number) => side * outer * wave(t, -0.17) } },
+    ]),
+  ];
+  return motionOf(shape, shape.mesh(), WINGS, [
+    { name: 'Beat', duration: 0.72, swings: beat(30, 26, 4) },
+    { name: 'Glide', duration: 3.2, swings: beat(3, 3, 2) },
+  ]);
+}
+
+function gullShape(): Shape {
+  const s = new Shape().on(0);
   const rings: [z: number, r: number, color: string][] = [
     [-0.3, 0.012, C.white],
     [-0.16, 0.055, C.white],
@@ -107,15 +137,16 @@ export function gull(): Mesh {
         ].reverse() as Vec3[],
         rings[i + 1][2],
       );
-  for (const side of [1, -1]) {
-    const wing = (points: Vec3[], color: string) =>
-      s.sheet(
+  for (const [k, side] of [1, -1].entries()) {
+    const wing = (joint: number, points: Vec3[], color: string) =>
+      s.on(joint + k * 2).sheet(
         points.map(([x, y, z]) => [x * side, y, z]),
         color,
         C.white,
       );
     const grey = '#9AA7B0';
     wing(
+      1,
       [
         [0.05, 0.03, 0.12],
         [0.05, 0.03, -0.06],
@@ -125,6 +156,7 @@ export function gull(): Mesh {
       grey,
     );
     wing(
+      2,
       [
         [0.32, 0.13, 0.1],
         [0.34, 0.13, -0.04],
@@ -134,6 +166,7 @@ export function gull(): Mesh {
       grey,
     );
     wing(
+      2,
       [
         [0.56, 0.09, -0.02],
         [0.6, 0.08, -0.12],
@@ -142,7 +175,7 @@ export function gull(): Mesh {
       C.deepInk,
     );
   }
-  s.sheet(
+  s.on(0).sheet(
     [
       [-0.03, 0, -0.26],
       [0.03, 0, -0.26],
@@ -151,7 +184,7 @@ export function gull(): Mesh {
     ],
     C.white,
   );
-  return s.mesh();
+  return s;
 }
 
 /** A head of cabbage in its outer leaves. */

@@ -1,4 +1,4 @@
-import { kindOf, needsOf } from '../../arrange/registry';
+import { needsOf } from '../../arrange/registry';
 import type { Arrangement } from '../../arrange/registry';
 import type { ArrangeContext, PropFacts } from '../../arrange/context';
 import type { Inside } from '../../arrange/inside';
@@ -11,6 +11,7 @@ import { ownSpace } from '../../mesh/slice';
 import type { Bundle } from '../../scene/bundleSchema';
 import type { Prop } from '../../mesh/propSchema';
 import type { Scene } from '../../scene/schema';
+import { placedBy } from '../safely';
 import { keyOf } from '../fingerprint';
 import { boundsOfContents } from './bounds';
 import type { Contents } from './contents';
@@ -256,7 +257,7 @@ export class Bundles {
     return {
       members: this.membersOf(bundle).map((m) => {
         const seed = chain === null ? m.seed : m.seed ^ chain;
-        const result = kindOf(m).evaluate(corrected({ ...m, seed }, hand), within);
+        const result = placedBy(corrected({ ...m, seed }, hand), within);
         const { placements } = result;
         own.set(m.id, placements);
         return {

@@ -3,6 +3,7 @@ import { STATE, type Placements } from '../../arrange/result';
 import { turnAndSizes, writeAffine, writeProduct } from '../../math/affine';
 import { writeQuatProduct, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
+import type { PosedMesh } from '../../arrange/poses/posedMesh';
 import type { BentMesh } from '../../mesh/bend';
 import type { Contents } from './contents';
 import { CopiedLines } from './copiedLines';
@@ -24,6 +25,8 @@ export class Expanding {
   private props = new Map<string, number>();
   private bent: BentMesh[] = [];
   private bentAt = new Map<BentMesh, number>();
+  private posed: PosedMesh[] = [];
+  private posedAt = new Map<PosedMesh, number>();
   private tinted = false;
   private ways = new Map<string, ToOwn>();
   private lines = new CopiedLines();
@@ -110,6 +113,7 @@ export class Expanding {
     rows.prop[i] = prop;
     rows.bundle[i] = bundle ? 1 : 0;
     rows.shape![i] = -1;
+    rows.pose![i] = -1;
     rows.tint![i * 3] = rows.tint![i * 3 + 1] = rows.tint![i * 3 + 2] = 1;
     return i;
   }
@@ -129,13 +133,9 @@ export class Expanding {
     writeQuatProduct(rows.rotation, i * 4, way.rotation, p.rotation, row * 4);
     writeAffine(local, 0, rows.position, i * 3, rows.rotation, i * 4, rows.scale, i * 3);
     writeProduct(rows.matrix, i * 16, m, 0, local, 0);
-    if (!bent) return;
-    let at = this.bentAt.get(bent);
-    if (at === undefined) {
-      this.bentAt.set(bent, (at = this.bent.length));
-      this.bent.push(bent);
-    }
-    rows.shape![i] = at;
+    const posed = p.posed?.[p.pose?.[row] ?? -1];
+    if (posed) rows.pose![i] = listed(posed, this.posed, this.posedAt);
+    if (bent) rows.shape![i] = listed(bent, this.bent, this.bentAt);
   }
 
   private dye(i: number, own: ArrayLike<number> | undefined, copy: ArrayLike<number> | undefined): void {
@@ -145,7 +145,7 @@ export class Expanding {
   }
 
   done(): Inside {
-    const { tint, shape, ...rows } = cut(this.rows, this.count);
+    const { tint, shape, pose, ...rows } = cut(this.rows, this.count);
     const lines = this.lines.done();
     return {
       ...rows,
@@ -155,11 +155,22 @@ export class Expanding {
       ...(this.tinted && { tint }),
       ...(lines && { lines }),
       ...(this.bent.length > 0 && { shape, bent: this.bent }),
+      ...(this.posed.length > 0 && { pose, posed: this.posed }),
     };
   }
 }
 
 const local = new Float64Array(16);
+
+/** The number of something in a list that has each once. */
+function listed<T>(one: T, list: T[], at: Map<T, number>): number {
+  let n = at.get(one);
+  if (n === undefined) {
+    at.set(one, (n = list.length));
+    list.push(one);
+  }
+  return n;
+}
 
 function numbered(of: Map<string, number>, id: string): number {
   let n = of.get(id);
@@ -182,6 +193,7 @@ const empty = (n: number): Rows => ({
   matrix: new Float64Array(n * 16),
   tint: new Float32Array(n * 3),
   shape: new Int32Array(n),
+  pose: new Int32Array(n),
 });
 
 function grown(rows: Rows, n: number): Rows {

@@ -1,0 +1,79 @@
+import { faceNormals, sharedNormals } from '../../mesh/normals';
+import type { Mesh } from '../../mesh/mesh';
+import type { Motion } from '../../mesh/motion';
+
+/** A pose of a prop: its mesh in its own space, its vertices elsewhere. All else is the mesh's own. */
+export interface PosedMesh {
+  /** The same for the same pose of the same prop. */
+  key: string;
+  positions: Float32Array;
+  normals: Float32Array;
+}
+
+/** What of a prop can be posed. */
+export interface Posable {
+  clips: { name: string; duration: number }[];
+  /** Whether a clip changes anything of it at all. */
+  moves(clip: string): boolean;
+  /** Pose `k` of so many over the whole of a clip; made when it is first asked for. */
+  pose(clip: string, k: number, steps: number): PosedMesh;
+}
+
+/** More poses of one prop than this are not kept. */
+const MOST = 2000;
+/** At so many moments a clip is looked at to tell whether it moves. */
+const LOOKS = 8;
+
+/**
+ * The poses of a mesh that brings animations along.
+ * @param key of the prop @param matrix from the mesh to the prop's own space, column-major; it scales evenly
+ */
+export function posable(key: string, mesh: Mesh, motion: Motion, matrix: ArrayLike<number>): Posable {
+  const made = new Map<string, PosedMesh>();
+  const still = new Map<string, boolean>();
+  const shared = sharedNormals(mesh.positions, mesh.normals);
+  const at = (clip: string, time: number): Float32Array => {
+    const out = new Float32Array(mesh.positions.length);
+    motion.sample(clip, time, out);
+    return out;
+  };
+  const durationOf = (clip: string) => motion.clips.find((c) => c.name === clip)?.duration ?? 0;
+  return {
+    clips: motion.clips,
+    moves(clip) {
+      let moves = still.get(clip);
+      if (moves === undefined) {
+        const first = at(clip, 0);
+        moves = Array.from({ length: LOOKS }, (_, k) => at(clip, (durationOf(clip) * (k + 1)) / LOOKS)).some(
+          (now) => now.some((v, i) => v !== first[i]),
+        );
+        still.set(clip, moves);
+      }
+      return moves;
+    },
+    pose(clip, k, steps) {
+      const own = `${key} ${steps} ${k} ${clip}`;
+      let pose = made.get(own);
+      if (!pose) {
+        const positions = mapped(at(clip, (durationOf(clip) * k) / steps), matrix);
+        const bare = Float64Array.from(positions);
+        const rest = mapped(mesh.normals, matrix, true);
+        const normals = Float32Array.from(faceNormals(bare, mesh.indices, shared, rest));
+        if (made.size >= MOST) made.clear();
+        made.set(own, (pose = { key: own, positions, normals }));
+      }
+      return pose;
+    },
+  };
+}
+
+/** Places, or unit directions, by a matrix that scales evenly. */
+function mapped(from: ArrayLike<number>, m: ArrayLike<number>, directions = false): Float32Array {
+  const out = new Float32Array(from.length);
+  const k = directions ? 1 / (Math.sqrt(m[0] * m[0] + m[1] * m[1] + m[2] * m[2]) || 1) : 1;
+  for (let o = 0; o < from.length; o += 3)
+    for (let r = 0; r < 3; r++)
+      out[o + r] =
+        (m[r] * from[o] + m[4 + r] * from[o + 1] + m[8 + r] * from[o + 2]) * k + (directions ? 0 : m[12 + r]);
+  return out;
+}
