@@ -1,3 +1,4 @@
+import { sceneSchema } from '@/core/scene/schema';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { loadPhysics } from '@/core/arrange/release/physics';
 import { packScene } from '@/core/formats/sceneZip';
@@ -9,6 +10,6 @@ import { pictureBytes } from './pictures';
 await loadPhysics();
 await mkdir('examples', { recursive: true });
 for (const [name, build] of Object.entries(EXAMPLES)) {
-  await writeFile(`examples/${name}.clothesline`, packScene(build(), pictureBytes));
+  await writeFile(`examples/${name}.clothesline`, packScene(sceneSchema.parse(build()), pictureBytes));
   console.log(`examples/${name}.clothesline`);
 }

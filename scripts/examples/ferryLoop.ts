@@ -1,6 +1,7 @@
 import type { Scene } from '@/core/scene/schema';
 import { addGenerated, addOffset, setGenerator, setPath, setSource } from '@/store/commands/paths';
 import { setStep, setArrangement, setSeed } from '@/store/commands/arrangements';
+import { setPoses } from '@/store/commands/poses';
 import { addRiders } from '@/store/commands/riders';
 import { setSurface } from '@/store/commands/surfaces';
 import type { Vec3 } from '@/core/math/vec3';
@@ -76,6 +77,23 @@ export function ferryLoop(): Scene {
   // Boards lap in the bend, and the bollards stand in them.
   b.meant('Lane marks', 'Water');
   b.meant('Landing stage deck', 'Landing stage deck', 'Stage bollards');
+  walkers(b);
   b.surroundings(-0.1);
   return b.scene;
+}
+
+/** People pace the landing stage while they wait, each in step for itself, as fast as their feet tread. */
+function walkers(b: Builder): void {
+  const people = b.props(['skipper', 'gardener', 'baker']);
+  const round = b.do(addGenerated, { shape: 'rectangle', name: 'Way on the stage' });
+  b.do(setGenerator, { id: round, values: { width: 0.66, depth: 1.9, fillet: 0.32 } });
+  b.do(setSource, { id: round, values: { position: [0, 0.22, 7.3] } });
+  b.do(setPath, { id: round, values: { visible: false } });
+  const waiting = b.run('Waiting people', round, [[people.skipper, 1], [people.gardener, 1], [people.baker, 1]]);
+  b.do(setArrangement, { id: waiting, values: { thread: 'madder' } });
+  b.do(setStep, { id: waiting, step: 'spacing', values: { mode: 'count', count: 4, looseBy: 0.15 } });
+  b.do(setStep, { id: waiting, step: 'facing', values: { size: 0.72 } });
+  b.do(setStep, { id: waiting, step: 'pulley', values: { speed: 0.75 } });
+  b.do(setPoses, { id: waiting, values: { clip: 'Walk', stride: 1.02 } });
+  b.do(setSeed, { id: waiting, seed: 4 });
 }

@@ -1,3 +1,4 @@
+import { setPoses } from '@/store/commands/poses';
 import type { PaintStroke } from '@/core/mesh/mask/schema';
 import type { Scene } from '@/core/scene/schema';
 import { cliffEdge, FOOTPATH, heightAt, YARD } from '@/demo/surfaces/headland';
@@ -108,6 +109,7 @@ export function headland(): Scene {
   const gulls = b.do(addScatter, { over: { kind: 'volume', surface: air }, props: [props.gull], values: { name: 'Gulls', thread: 'woad', seed: 4 } });
   b.do(setStep, { id: gulls, step: 'spread', values: { how: 'even', amount: 'number', number: 46 } });
   b.do(setStep, { id: gulls, step: 'stand', values: { heading: 'drift', driftSpan: 26, turnDeg: -60, size: 1.5 } });
+  b.do(setPoses, { id: gulls, values: { plays: 'hold', clip: 'Beat', hold: [0.05, 0.7] } });
   b.do(setStep, { id: gulls, step: 'variation', values: { turnDeg: [-15, 15], tipDeg: [-10, 14], rollDeg: [-24, 24] } });
 
   b.pegs('Bench with a view', props.bench, [{ at: [21.2, to(heightAt(21.2, 13)), 13], front: [0.6, 0, 0.8] }], 'down');

@@ -12,6 +12,7 @@ import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
 import { addStrands, setStrandsEnd } from '@/store/commands/strands';
 import { fallenFloats } from './fallenFloats';
 import { crateOfJars } from './jarCrates';
+import { setPoses } from '@/store/commands/poses';
 import { addStock } from '@/store/commands/stock';
 import { Builder } from './builder';
 
@@ -115,7 +116,26 @@ export function ternQuay(): Scene {
   const shore = b.surface('far-shore', 'Far shore');
   b.do(setSurface, { id: shore, values: { position: [0, -1.62, 0], locked: true } });
   lampLines(b, lamps, props);
+  gulls(b);
   return b.scene;
+}
+
+/** Gulls fly a loop over the harbour, each with its own beat. */
+function gulls(b: Builder): void {
+  const loop = b.do(addPath, {
+    name: 'Gull loop',
+    closed: true,
+    points: [[-9, 5.5, 2], [-4, 6.8, -5], [5, 7.4, -6], [12, 6.4, 0], [9, 5.6, 6], [1.5, 5.3, 8], [-6, 5.1, 7]],
+  });
+  b.do(setPath, { id: loop, values: { visible: false } });
+  const flock = b.run('Gulls', loop, [[b.prop('gull'), 1]]);
+  b.do(setArrangement, { id: flock, values: { thread: 'woad' } });
+  b.do(setStep, { id: flock, step: 'spacing', values: { mode: 'count', count: 11, looseBy: 1.4 } });
+  b.do(setStep, { id: flock, step: 'facing', values: { posture: 'bank', size: 1.25 } });
+  b.do(setStep, { id: flock, step: 'variation', values: { side: [-1.6, 1.6], lift: [-0.7, 0.9], turnDeg: [-6, 6], rollDeg: [-14, 14] } });
+  b.do(setStep, { id: flock, step: 'pulley', values: { speed: 2.6 } });
+  b.do(setPoses, { id: flock, values: { clip: 'Beat', pace: [0.8, 1.15] } });
+  b.do(setSeed, { id: flock, seed: 3 });
 }
 
 /**

@@ -55,10 +55,14 @@ export function animationBytes(
   return bytes;
 }
 
+const poseAt = (p: Placements, row: number) => p.posed?.[p.pose?.[row] ?? -1];
+
 /** The nodes of an arrangement with what is baked of them. */
 function placedBytes(p: Placements, q: Placements, frames: number, meshes: (Mesh | undefined)[]): number {
   const there = new Map([...q.slot].map((slot, i) => [slot, i]));
   const shapes = new Set<number>();
+  /** By prop: who plays, and which poses of it are needed over all frames. */
+  const posed = new Map<number, { nodes: number; vertices: number; poses: Set<number> }>();
   let bytes = 0;
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
@@ -75,6 +79,16 @@ function placedBytes(p: Placements, q: Placements, frames: number, meshes: (Mesh
       );
       if (moves) bytes += CHANNEL + frames * size * 4;
     }
+    const pose = poseAt(p, i);
+    if (pose) {
+      let seen = posed.get(p.prop[i]);
+      if (!seen)
+        posed.set(p.prop[i], (seen = { nodes: 0, vertices: pose.positions.length / 3, poses: new Set() }));
+      seen.nodes++;
+      // As far on from frame to frame as from the first to the second.
+      const on = (poseAt(q, j)?.k ?? pose.k) - pose.k + pose.of;
+      for (let f = 0; f < Math.min(frames, pose.of); f++) seen.poses.add((pose.k + on * f) % pose.of);
+    }
     const shape = p.shape?.[i] ?? -1;
     const bent = shape >= 0 ? p.bent?.[shape] : undefined;
     if (!bent) continue;
@@ -84,6 +98,11 @@ function placedBytes(p: Placements, q: Placements, frames: number, meshes: (Mesh
     const whole = { ...meshes[p.prop[i]]!, ...bent, positions: Float32Array.from(bent.positions) };
     if (bent !== then || !shapes.has(shape)) bytes += meshBytes(whole) + MESH;
     shapes.add(shape);
+  }
+  for (const { nodes, vertices, poses } of posed.values()) {
+    const others = poses.size - 1;
+    if (others > 0)
+      bytes += nodes * (CHANNEL + frames * others * 4) + others * (vertices * MORPHED + 2 * CHANNEL);
   }
   return bytes;
 }

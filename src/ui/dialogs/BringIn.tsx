@@ -241,9 +241,9 @@ function Correct({
             {sizes}
           </span>{' '}
           · {plural(brought.triangles, 'face')}
+          {brought.clips.length > 0 && ` · ${plural(brought.clips.length, 'animation')}`}
           {use === 'prop' && '. Its foot is the base centre.'}
           {use === 'replace' && prop && '. Its foot, front, size and snap points stay.'}
-          {use !== 'prop' && brought.clips.length > 0 && ` · ${plural(brought.clips.length, 'animation')}`}
         </p>
         {use === 'prop' && points > 0 && (
           <Toggle

@@ -15,6 +15,7 @@ import { SurfacePanel } from './nodes/surface/SurfacePanel';
 import { SeveralPanel } from './SeveralPanel';
 import { Steps } from './Steps';
 import { ChecksStep } from './steps/ChecksStep';
+import { PosesStep } from './steps/PosesStep';
 import { ReleaseStep } from './steps/ReleaseStep';
 import { TravelStep } from './steps/TravelStep';
 
@@ -54,6 +55,7 @@ function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
       <Steps color={color} readOnly={readOnly}>
         <Recipe arrangement={a} />
         <WithinStep arrangement={a} />
+        {(holds?.(a) ?? null) === null && <PosesStep arrangement={a} />}
         <TravelStep arrangement={a} />
         {(holds?.(a) ?? null) === null && <ReleaseStep arrangement={a} />}
         <ChecksStep id={a.id} color={color} well={well} />

@@ -23,6 +23,7 @@ export const STEP_WORDS: { title: string; words: string }[] = [
   { title: 'Places', words: 'pegs coordinates positions' },
   { title: 'Arrange', words: 'pegs copies mirrored' },
   { title: 'Lines', words: 'pattern drawing svg' },
+  { title: 'Poses', words: 'animation clip play walk cycle loop idle crowd phase' },
   { title: 'Travel', words: 'move slide over along turn rotate speed animate steer border' },
   { title: 'Release', words: 'falls friction bounce at rest' },
   { title: 'Checks', words: 'overlaps problems warnings issues' },

@@ -56,7 +56,7 @@ export function TimeBar() {
           className="h-1 w-28 cursor-pointer accent-madder"
         />
       </span>
-      <span className="num w-14 text-right text-xs text-soft" data-testid="clock">
+      <span className="num w-16 pr-1.5 text-right text-xs text-soft" data-testid="clock">
         {time.toFixed(2)} s
       </span>
       <Popover className="relative">

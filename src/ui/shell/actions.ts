@@ -22,6 +22,8 @@ import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/vie
 import { goingWith, hangProp } from '../basket/hang';
 import { bundlable, bundle, canBundle, closeBundle } from '../bundles/making';
 import { KIND_UIS } from '../kinds/registry';
+import { clipsOf } from '../recipe/clipsOf';
+import { letPlay } from '../recipe/letPlay';
 import { letTravel } from '../recipe/letTravel';
 import { letFall } from '../recipe/letFall';
 import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
@@ -50,6 +52,11 @@ const node = () => useSelection.getState().node;
 const doc = () => useDocument.getState();
 const selectedIds = () => selectedNodes().map((n) => n.id);
 const arrangementsInHand = () => selectedNodes().flatMap((n) => (n.kind === 'arrangement' ? [n.id] : []));
+/** The arrangement in hand, if its props bring animations along. */
+const moving = () =>
+  doc().scene.arrangements.find(
+    (a) => node()?.kind === 'arrangement' && a.id === node()!.id && clipsOf(a, doc().scene).length > 0,
+  );
 /** The arrangement in hand, if it can travel. */
 const travelling = () =>
   doc().scene.arrangements.find((a) => node()?.kind === 'arrangement' && a.id === node()!.id && canTravel(a));
@@ -519,6 +526,13 @@ export const ACTIONS: Action[] = [
     words: 'physics simulate drop gravity rigid body pile heap settle release collapse',
     enabled: () => node()?.kind === 'arrangement',
     run: () => letFall(node()!.id),
+  },
+  {
+    id: 'poses',
+    title: 'Let it play',
+    words: 'animation clip walk cycle crowd idle pose phase loop animate characters',
+    enabled: () => moving() !== undefined,
+    run: () => letPlay(moving()!.id),
   },
   {
     id: 'travel',

@@ -6,6 +6,9 @@ import type { Motion } from '../../mesh/motion';
 export interface PosedMesh {
   /** The same for the same pose of the same prop. */
   key: string;
+  /** Which of how many over the whole animation. */
+  k: number;
+  of: number;
   positions: Float32Array;
   normals: Float32Array;
 }
@@ -60,7 +63,7 @@ export function posable(key: string, mesh: Mesh, motion: Motion, matrix: ArrayLi
         const rest = mapped(mesh.normals, matrix, true);
         const normals = Float32Array.from(faceNormals(bare, mesh.indices, shared, rest));
         if (made.size >= MOST) made.clear();
-        made.set(own, (pose = { key: own, positions, normals }));
+        made.set(own, (pose = { key: own, k, of: steps, positions, normals }));
       }
       return pose;
     },
