@@ -287,6 +287,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${plural(Number(d.count), 'thing')} that its props fall onto, or leave, ${verb('is', 'are')} no longer there. Choose others under Release.`;
     case 'release-against':
       return `${whole(Number(d.count))} props of other arrangements are more than can be fallen on, and are passed through. Choose fewer under Release.`;
+    case 'pulley-open':
+      return `“${surface}” does not close along ${d.way}, so its pulley cannot turn. Close its path, or let it go round along ${d.way === 'v' ? 'u' : 'v'}.`;
     case 'poses-none':
       return 'Its props are to play their animations, and bring none along. Bring in a file with animations, or take Poses away.';
     case 'poses-no-clip':

@@ -54,6 +54,8 @@ export interface Placements {
   tint?: Float32Array;
   /** Metres along the path, looseness included. */
   s: Float64Array;
+  /** Metres that each has made beside that, where they have travelled; absent where they have not. */
+  made?: Float64Array;
   /** Index into `bent` of those that are bent; -1 for the rigid ones. Absent where none is. */
   shape?: Int32Array;
   bent?: BentMesh[];
@@ -198,6 +200,7 @@ export type FindingKind =
   | 'travel-no-path'
   | 'travel-no-uv'
   | 'travel-shaped'
+  | 'pulley-open'
   | 'poses-none'
   | 'poses-no-clip'
   | 'poses-still'

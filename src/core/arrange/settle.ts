@@ -97,6 +97,7 @@ const shaped = {
     moved: s.moved,
     held: s.held,
     lean: s.lean,
+    made: s.made,
     asks: s.asks,
     endToEnd: s.endToEnd,
     nudged: s.nudged,
@@ -255,6 +256,7 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
     const place = to ? to[i] : i;
     if (past?.[place] && state[i] === STATE.placed) state[i] = STATE.pastEnd;
     out.s[start + i] = sites.s[place];
+    if (sites.made) (out.made ??= new Float64Array(out.count))[start + i] = sites.made[place];
   }
   work.masks = masksOnSites(sites, work.recipe, work.context);
   const asked = work.hand.size > 0 || work.ground || work.aim || work.masks || (work.waver && sites.along);

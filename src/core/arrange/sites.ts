@@ -61,6 +61,8 @@ export interface Sites {
    * straight on, "off" where there is nothing any more. Absent: always straight.
    */
   moved?(place: number, along: number, side: number, out: Pose): boolean | 'off';
+  /** Metres that each has made on its way to here, where they have travelled. */
+  made?: Float64Array;
   /** How far a place goes with the normal of what it stands on; absent: it stays upright. */
   lean?(place: number): number;
   /** Whether a place is held to a surface as it is: it looks for no ground. */

@@ -1,6 +1,7 @@
 import type { CompiledPath } from '../curve/compile';
 import { samplePath } from '../curve/sample';
 import { Cloth, RATE, type ClothAround, type ClothSpec } from '../mesh/cloth/cloth';
+import { goRound } from '../mesh/deform/goRound';
 import { deform, type Strength } from '../mesh/deform/deform';
 import type { Deformer } from '../mesh/deform/schema';
 import { topologyOf, type Topology } from '../mesh/lines/topology';
@@ -40,7 +41,12 @@ export class ClothWork {
   deform(positions: Float64Array, what: Deforming, time: number, progress?: (done: number) => void): void {
     const { surface, rest, strength } = what;
     const [d] = clothsOf(surface);
-    this.problems = [];
+    const { positions: at0, normals, mesh } = rest;
+    const shape = { positions: at0, normals, indices: mesh.indices, uvs: mesh.uvs };
+    this.problems = goRound(positions, shape, surface.deformers, time).map(({ way }) => ({
+      kind: 'pulley-open',
+      detail: { way },
+    }));
     if (!d) return deform(positions, rest.normals, surface.deformers, time, strength);
     const at = surface.deformers.indexOf(d);
     const before = surface.deformers.slice(0, at);

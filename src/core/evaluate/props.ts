@@ -4,13 +4,23 @@ import { ownSpace, type Sliced } from '../mesh/slice';
 import { propShape, type PropShape } from '../mesh/contact/support';
 import type { MeshRef } from '../mesh/meshRef';
 import type { Prop } from '../mesh/propSchema';
-import { posable, type Posable } from '../arrange/poses/posedMesh';
+import { isWheel } from '../arrange/poses/wheels';
+import { posable, withWheels, type Posable } from '../arrange/poses/posedMesh';
 import type { Motion } from '../mesh/motion';
 import { keyOf } from './fingerprint';
 
 /** A mesh by what it is, short. */
 export const refKey = (ref: MeshRef) =>
   ref.source === 'built' ? `built:${ref.name}` : ref.source === 'file' ? ref.hash : `bundle:${ref.bundle}`;
+
+/** Named wheels that the mesh has no parts for. */
+const NONE: Posable = {
+  clips: [],
+  moves: () => false,
+  pose: () => {
+    throw new Error('There is nothing to be posed.');
+  },
+};
 
 /** A prop's facts with what they were worked out from. */
 interface Known {
@@ -76,8 +86,11 @@ export class PropWork {
         shape,
         mesh: own,
         snapPoints,
-        ...(motion && {
-          posable: () => (poses ??= posable(key, mesh, motion, propMatrix(prop, whole))),
+        ...((motion || snapPoints.some(isWheel)) && {
+          posable: () => {
+            const plain = motion ? posable(key, mesh, motion, propMatrix(prop, whole)) : null;
+            return (poses ??= withWheels(key, own(), snapPoints, plain) ?? NONE);
+          },
         }),
       },
     };

@@ -1,4 +1,6 @@
 import type { Mesh } from '@/core/mesh/mesh';
+import type { Vec3 } from '@/core/math/vec3';
+import { cos, sin } from '@/core/math/portable';
 import { COLORS as C, Shape } from '../shape';
 
 /** What a ship’s chandler keeps, and what it stands on. Metres, Y up, front +Z, base at y = 0. */
@@ -91,6 +93,44 @@ export const fishBox = (): Mesh => {
   for (const x of [-0.55, 0.55])
     for (const z of [-0.35, 0.35]) s.moveTo(x, 0.03, z).box(0.04, 0.57, 0.04, C.paleWood);
   return s.mesh();
+};
+
+/** A wheel about an axle from left to right, with a mark on its rim. */
+function wheel(s: Shape, x: number, radius: number, z: number): void {
+  const [sides, half] = [12, 0.035];
+  s.moveTo(x, radius, z);
+  const rim = (k: number, side: number): Vec3 => {
+    const a = (2 * Math.PI * k) / sides;
+    return [side * half, sin(a) * radius, cos(a) * radius];
+  };
+  for (let k = 0; k < sides; k++) {
+    s.face([rim(k, 1), rim(k, -1), rim(k + 1, -1), rim(k + 1, 1)], k === 0 ? C.white : C.deepInk);
+    for (const side of [1, -1]) {
+      const corners: Vec3[] = [[side * (half + 0.012), 0, 0], rim(k, side), rim(k + 1, side)];
+      s.face(side === 1 ? corners.reverse() : corners, k % 3 === 0 ? C.weld : C.madder);
+    }
+  }
+}
+
+/** A wagon for the quay, drawn by hand, with four wheels that are named by its snap points. */
+export const wagon = (): Mesh => {
+  const s = new Shape();
+  const [radius, wide, long] = [0.17, 0.36, 0.42];
+  s.moveTo(0, 0, 0).box(0.62, 0.05, 1.2, C.paleWood, 0.36);
+  for (const x of [-0.295, 0.295]) s.moveTo(x, 0, 0).box(0.03, 0.16, 1.2, C.woad, 0.41);
+  for (const z of [-0.585, 0.585]) s.moveTo(0, 0, z).box(0.56, 0.16, 0.03, C.woad, 0.41);
+  for (const z of [-long, long]) s.moveTo(0, 0, z).box(0.08, 0.16, 0.1, C.wood, 0.2);
+  s.moveTo(0, 0, 0.95).box(0.04, 0.04, 0.72, C.wood, 0.3);
+  s.moveTo(0, 0, 1.3).box(0.3, 0.04, 0.04, C.wood, 0.3);
+  const places = [-1, 1].flatMap((x) => [-1, 1].map((z) => [x * wide, z * long] as const));
+  for (const [x, z] of places) wheel(s, x, radius, z);
+  return s.mesh([
+    ...places.map(([x, z]) => ({
+      name: `wheel ${z > 0 ? 'front' : 'back'} ${x > 0 ? 'left' : 'right'}`,
+      position: [x, radius, z] as Vec3,
+    })),
+    { name: 'bed', position: [0, 0.41, 0] as Vec3, direction: [0, 1, 0] as Vec3 },
+  ]);
 };
 
 /** A rack: boards between four posts, open to the front. @param boards heights of their faces, from the lowest up */

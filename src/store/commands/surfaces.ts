@@ -31,7 +31,11 @@ export const makeSurface = command<{
 }>({
   apply(scene, { shape, name, from = [], position, values }) {
     const of =
-      shape === 'loft' ? { paths: from } : shape === 'tube' || shape === 'turned' ? { path: from[0] } : {};
+      shape === 'loft'
+        ? { paths: from }
+        : shape === 'tube' || shape === 'turned' || shape === 'strip'
+          ? { path: from[0] }
+          : {};
     const mesh: SurfaceMesh = {
       source: 'made',
       shape: shapeSchema.parse({ ...values, shape, ...of }),

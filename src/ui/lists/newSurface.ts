@@ -16,6 +16,7 @@ export const SURFACE_SHAPES: { shape: SurfaceShape['shape']; text: string; paths
   { shape: 'box', text: 'Rounded box', paths: 0 },
   { shape: 'turned', text: 'Turned profile', paths: 1 },
   { shape: 'tube', text: 'Tube along a path', paths: 1 },
+  { shape: 'strip', text: 'Strip along a path', paths: 1 },
   { shape: 'loft', text: 'Loft between paths', paths: 2 },
 ];
 

@@ -1,4 +1,5 @@
 import { loopOver, type LoopSeam } from '@/core/evaluate/timed/loop';
+import { roundLength } from '@/core/mesh/deform/goRound';
 import { makeLoop } from '@/store/commands/timed';
 import { setClock, useClock } from '@/store/clock';
 import { dispatch, useDocument } from '@/store/document';
@@ -20,12 +21,27 @@ const WHY: Record<LoopSeam['why'], string> = {
 export function makeItLoop(): void {
   const { scene } = useDocument.getState();
   const { span } = useClock.getState();
-  const { arrangements, paths } = engine().state.result;
+  const { arrangements, paths, surfaces } = engine().state.result;
   const roundOf = (id: string) => {
     const path = paths.get(id);
     return path?.closed && path.strokes.length === 1 ? path.length : null;
   };
-  const { changes, seams } = loopOver(scene, span, (id) => arrangements.get(id)?.facts, roundOf);
+  const roundOfSurface = (id: string, way: 'u' | 'v') => {
+    const rest = surfaces.get(id)?.rest;
+    const shape = rest && {
+      ...rest,
+      positions: Float64Array.from(rest.undeformed),
+      normals: rest.undeformed,
+    };
+    return shape ? roundLength(shape, way) : null;
+  };
+  const { changes, seams } = loopOver(
+    scene,
+    span,
+    (id) => arrangements.get(id)?.facts,
+    roundOf,
+    roundOfSurface,
+  );
   if (changes.length > 0) dispatch(makeLoop, { changes, span });
   setClock({ loop: true });
   const names = [...scene.arrangements, ...scene.surfaces, ...scene.paths];

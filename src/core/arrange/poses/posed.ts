@@ -14,6 +14,8 @@ interface Played {
   of: Posable;
   clip: string;
   duration: number;
+  /** Metres for once through, where it goes by the way. */
+  stride: number | undefined;
 }
 
 /**
@@ -42,7 +44,7 @@ export function withPoses(
     const prop = p.prop[i];
     const plays = prop < 0 ? null : played[prop];
     if (!plays || p.state[i] !== STATE.placed || (p.shape?.[i] ?? -1) >= 0) continue;
-    const share = shareAt(poses, seed, p, i, plays.duration, context.time ?? 0);
+    const share = shareAt(poses, seed, p, i, plays, context.time ?? 0);
     // The nearest pose; the one after the last is the first.
     const k = Math.floor((share - Math.floor(share)) * steps + 0.5) % steps;
     let at = index.get(prop * steps + k);
@@ -60,23 +62,24 @@ function playedOf({ clip }: Poses, context: ArrangeContext, prop: string): Playe
   const facts = context.prop(prop);
   const of = facts?.state === 'ready' ? facts.posable?.() : undefined;
   const found = of && (of.clips.find((c) => c.name === clip) ?? of.clips[0]);
-  return found ? { of, clip: found.name, duration: found.duration } : null;
+  return found ? { of, clip: found.name, duration: found.duration, stride: found.stride } : null;
 }
 
 /** How far through its animation a row is: whole numbers are its beginning. */
 function shareAt(
   { plays, begin, every, pace, stride, hold }: Poses,
   seed: number,
-  { slot, s }: Placements,
+  { slot, s, made }: Placements,
   i: number,
-  duration: number,
+  { duration, stride: own }: Played,
   time: number,
 ): number {
   const between = ([a, b]: readonly [number, number], key: number) =>
     a === b ? a : a + (b - a) * random01(seed, slot[i], key);
   if (plays === 'hold') return between(hold, HOLD);
   const begins = begin === 'chance' ? random01(seed, slot[i], BEGIN) : 0;
-  if (stride !== null) return begins + (stride > 0 ? s[i] / stride : 0);
+  const way = stride ?? own;
+  if (way !== undefined) return begins + (way > 0 ? (s[i] + (made?.[i] ?? 0)) / way : 0);
   if (!(duration > 0)) return 0;
   const since = begin === 'turn' ? time - i * every : time;
   return begins + (since * between(pace, PACE)) / duration;

@@ -1,5 +1,8 @@
 import { faceNormals, sharedNormals } from '../../mesh/normals';
 import type { Mesh } from '../../mesh/mesh';
+import type { Sliced } from '../../mesh/slice';
+import type { Vec3 } from '../../math/vec3';
+import { rolled, strideOf, wheelsOf, WHEELS } from './wheels';
 import type { Motion } from '../../mesh/motion';
 
 /** A pose of a prop: its mesh in its own space, its vertices elsewhere. All else is the mesh's own. */
@@ -15,7 +18,8 @@ export interface PosedMesh {
 
 /** What of a prop can be posed. */
 export interface Posable {
-  clips: { name: string; duration: number }[];
+  /** Those with a stride go by the way that is made: metres for once through. */
+  clips: { name: string; duration: number; stride?: number }[];
   /** Whether a clip changes anything of it at all. */
   moves(clip: string): boolean;
   /** Pose `k` of so many over the whole of a clip; made when it is first asked for. */
@@ -26,6 +30,29 @@ export interface Posable {
 const MOST = 2000;
 /** At so many moments a clip is looked at to tell whether it moves. */
 const LOOKS = 8;
+
+/** Poses by wheels, beside those by animations if there are some; null where neither is. */
+export function withWheels(
+  key: string,
+  mesh: Sliced,
+  snapPoints: readonly { name: string; position: Vec3 }[],
+  own: Posable | null,
+): Posable | null {
+  const wheels = wheelsOf(mesh, snapPoints);
+  if (wheels.length === 0) return own;
+  const made = new Map<string, PosedMesh>();
+  return {
+    clips: [...(own?.clips ?? []), { name: WHEELS, duration: 0, stride: strideOf(wheels) }],
+    moves: (clip) => clip === WHEELS || own!.moves(clip),
+    pose(clip, k, steps) {
+      if (clip !== WHEELS) return own!.pose(clip, k, steps);
+      const at = `${steps} ${k}`;
+      let pose = made.get(at);
+      if (!pose) made.set(at, (pose = rolled(key, mesh, wheels, k, steps)));
+      return pose;
+    },
+  };
+}
 
 /**
  * The poses of a mesh that brings animations along.

@@ -48,6 +48,7 @@ export function alongPath(
     const [from, to] = [lying(was, i), lying(is, i)];
     out.turned = quatMultiply(to, quatConjugate(from));
     const beside = quatRotate(out.turned, sub(pointOf(places, i), row(was.position, i)));
+    out.made = strokes[stroke[i]].closed ? way : far;
     for (let a = 0; a < 3; a++) {
       out.position[a] = is.position[i * 3 + a] + beside[a];
       out.going[a] = is.front[i * 3 + a] * sign;

@@ -1,5 +1,6 @@
 import { squareTo } from '../../curve/reflect';
 import { quatConjugate, quatFromUpFront, quatMultiply, quatRotate, type Quat } from '../../math/quat';
+import { hypot } from '../../math/portable';
 import { sub, type Vec3 } from '../../math/vec3';
 import { nearestPlace, noHit } from '../../mesh/bvhQuery';
 import { AT } from '../../mesh/chart/chart';
@@ -59,6 +60,7 @@ export function overSurface(
       to: Float64Array.from(at, (a, i) =>
         way === 0 ? a : (placeAfter(border, a, far, within(i), free) ?? NaN),
       ),
+      far,
       sign: !free && isOnTheWayBack(border, way, room) ? -sign : sign,
     };
   };
@@ -77,6 +79,8 @@ export function overSurface(
       sub(pointOf(places, i), [was[0], was[1], was[2]]),
     );
     out.turned = quatMultiply(standing(is, lean), quatConjugate(standing(was, lean)));
+    // Forwards where it goes as its speeds, or what it was slid by, say.
+    out.made = madeBy(across.far * metres[0], up.far * metres[1], u.sign || v.sign);
     for (let k = 0; k < 3; k++) {
       out.position[k] = is[k] + height[k];
       out.going[k] =
@@ -86,6 +90,10 @@ export function overSurface(
     return true;
   };
 }
+
+/** Metres straight on; back where the first of both ways goes against where it is meant to. */
+const madeBy = (x: number, y: number, sign: number): number =>
+  hypot(x, y) * ((x !== 0 ? Math.sign(x) : Math.sign(y)) === sign ? 1 : -1);
 
 const NOWHERE: readonly [number, number] = [-Infinity, Infinity];
 

@@ -144,7 +144,8 @@ function gone(
 ): Sites {
   const past = sites.past?.slice() ?? new Uint8Array(count);
   const rotation = sites.rotation?.slice();
-  const to: Moved = { position: [0, 0, 0], turned: [0, 0, 0, 1], going: [0, 0, 0] };
+  const made = new Float64Array(count);
+  const to: Moved = { position: [0, 0, 0], turned: [0, 0, 0, 1], going: [0, 0, 0], made: 0 };
   const read = (a: Float64Array, i: number): Vec3 => [a[i * 3], a[i * 3 + 1], a[i * 3 + 2]];
   for (let i = 0; i < count; i++) {
     if (off[i] || !way(first + i, sites.lean?.(i) ?? 0, to)) {
@@ -152,6 +153,8 @@ function gone(
       continue;
     }
     position.set(to.position, i * 3);
+    // Steered, it goes ahead wherever it goes.
+    made[i] = steers ? Math.abs(to.made) : to.made;
     const upright = quatRotate(to.turned, read(up, i));
     const goes = steers && dot(to.going, to.going) > 0;
     const ahead = squareTo(goes ? to.going : quatRotate(to.turned, read(front, i)), upright);
@@ -163,6 +166,7 @@ function gone(
   }
   return {
     ...sites,
+    made,
     position,
     front,
     up,

@@ -1,6 +1,6 @@
 import { DEG, quatRotate, type Quat } from '../../math/quat';
 import { cos, sin } from '../../math/portable';
-import { add, cross, sub, type Vec3 } from '../../math/vec3';
+import { add, cross, length, sub, type Vec3 } from '../../math/vec3';
 import type { Travel } from './schema';
 import { pointOf, type Places, type Way } from './way';
 
@@ -19,6 +19,7 @@ export function turnedAbout({ turn, centre, axis }: Travel, places: Places, time
     out.position = add(centre, arm);
     out.turned = turned;
     out.going = cross(axisOn, arm);
+    out.made = angle * length(cross(along, arm));
     return true;
   };
 }

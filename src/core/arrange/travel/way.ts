@@ -8,6 +8,8 @@ export interface Moved {
   turned: Quat;
   /** The way that it goes there, of any length; nothing where it stands still. */
   going: Vec3;
+  /** Metres that it has made on its way, back negative. */
+  made: number;
 }
 
 /**

@@ -47,6 +47,7 @@ function looped(scene: Scene, span: number) {
     span,
     () => result.arrangements[0].facts,
     (path) => result.paths.find((p) => p.id === path && p.closed)?.length ?? null,
+    () => null,
   );
   const patches = changes.map(({ value, ...at }) => ({
     op: 'replace' as const,

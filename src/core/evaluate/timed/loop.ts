@@ -23,12 +23,14 @@ export interface LoopSeam {
 /**
  * What has to become another number so that the scene is at `span` seconds as it is at 0.
  * @param factsOf what the spacing of a run has come to @param roundOf metres once round a closed path; null for an open one
+ * @param roundOfSurface metres once round a surface by u or v; null where it does not close that way
  */
 export function loopOver(
   scene: Scene,
   span: number,
   factsOf: (run: string) => SpacingFacts | undefined,
   roundOf: (path: string) => number | null,
+  roundOfSurface: (surface: string, way: 'u' | 'v') => number | null,
 ): { changes: LoopChange[]; seams: LoopSeam[] } {
   const changes: LoopChange[] = [];
   const seams: LoopSeam[] = [];
@@ -43,7 +45,11 @@ export function loopOver(
       if (d.kind === 'wave' && d.speed !== 0)
         change(node, field('speed'), d.speed, (whole((d.speed * span) / d.length) * d.length) / span);
       else if (d.kind === 'noise' && d.speed !== 0) seams.push({ node, why: 'noise' });
-      else if (d.kind === 'cloth') seams.push({ node, why: 'cloth' });
+      else if (d.kind === 'pulley' && d.speed !== 0) {
+        const once = roundOfSurface(node, d.way);
+        if (once === null) seams.push({ node, why: 'leaves' });
+        else change(node, field('speed'), d.speed, (whole((d.speed * span) / once) * once) / span);
+      } else if (d.kind === 'cloth') seams.push({ node, why: 'cloth' });
       else if ('sway' in d && d.sway > 0)
         change(node, field('period'), d.period, span / whole(span / d.period));
     }

@@ -12,7 +12,7 @@ export const deformersMove = (stack: readonly Deformer[]): boolean =>
   stack.some((d) => {
     if (!d.on) return false;
     if (d.kind === 'cloth') return true;
-    return d.kind === 'wave' || d.kind === 'noise' ? d.speed !== 0 : d.sway !== 0;
+    return 'speed' in d ? d.speed !== 0 : d.sway !== 0;
   });
 
 /** How much of its amount a swaying deformer has at a time. */
@@ -60,6 +60,9 @@ function apply(p: Float64Array, normals: ArrayLike<number>, d: Deformer, time: n
       return bumps(p, normals, d, time);
     case 'bulge':
       return bulge(p, d, swing(d, time));
+    case 'pulley':
+      // It goes by the whole mesh, before anything else: see `goRound`.
+      return undefined;
     case 'cloth':
       // It has a history: the surface itself simulates it, between what comes before and after.
       return undefined;

@@ -74,6 +74,13 @@ export const deformerSchema = z.discriminatedUnion('kind', [
     by: vec3.default([0, 0.5, 0]).describe('How far the middle is moved, metres'),
     radius: z.number().min(0.001).max(1e5).default(1.5).describe('Where it fades to nothing'),
   }),
+  z.object({
+    kind: z.literal('pulley'),
+    ...common,
+    way: z.enum(['u', 'v']).default('v').describe('The way round which it closes'),
+    offset: metres.default(0).describe('Metres that its material is moved on'),
+    speed: metres.default(0.5).describe('Metres a second, added with time'),
+  }),
   z.object({ kind: z.literal('cloth'), ...common, ...clothFields }),
 ]);
 

@@ -4,7 +4,7 @@ import { gridMesh, type Grid } from './grid';
 import { pictureField, type GreyPicture } from './picture';
 import { box, hills, plane, sphere, torus } from './plain';
 import type { SurfaceShape } from './schema';
-import { loft, tube, turned } from './swept';
+import { loft, strip, tube, turned } from './swept';
 
 export type { SurfaceShape } from './schema';
 
@@ -25,7 +25,7 @@ const MOST_TRIANGLES = 4_000_000;
 /** Ids of the paths that a shape is made from. */
 export function shapePaths(shape: SurfaceShape): string[] {
   if (shape.shape === 'loft') return shape.paths;
-  return shape.shape === 'turned' || shape.shape === 'tube' ? [shape.path] : [];
+  return 'path' in shape ? [shape.path] : [];
 }
 
 /**
@@ -54,13 +54,14 @@ function gridsOf(shape: SurfaceShape, context: MakeContext): Grid[] | MakeProble
     case 'box':
       return box(shape);
     case 'turned':
+    case 'strip':
     case 'tube': {
       const path = context.path(shape.path);
       if (!path) return 'surface-path-missing';
       if (shape.shape === 'turned') return turned(shape, path);
       const strokes = context.strokes?.(shape.path) ?? [path];
       if (shape.columns * shape.rows * 2 * strokes.length > MOST_TRIANGLES) return 'surface-too-fine';
-      return tube(shape, strokes);
+      return shape.shape === 'strip' ? strip(shape, strokes) : tube(shape, strokes);
     }
     case 'loft': {
       const paths = shape.paths.map((id) => context.path(id));

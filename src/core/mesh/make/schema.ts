@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { metres, seed } from '../../math/measures';
+import { degrees, metres, seed } from '../../math/measures';
 import { pictureRefSchema } from '../meshRef';
 
 /** Surfaces that are made from numbers or from paths, live. */
@@ -53,6 +53,14 @@ export const shapeSchema = z.discriminatedUnion('shape', [
     endRadius: size.nullable().default(null).describe('Metres; null: the same all the way'),
     columns: cells.default(16),
     rows: cells.default(96),
+  }),
+  z.object({
+    shape: z.literal('strip'),
+    path: z.string(),
+    width: size.default(0.5),
+    rollDeg: degrees.default(0).describe('Turned about the path'),
+    columns: cells.default(4),
+    rows: cells.default(160),
   }),
   z.object({
     shape: z.literal('loft'),

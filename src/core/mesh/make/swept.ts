@@ -67,6 +67,28 @@ function tubeAlong(s: Of<'tube'>, path: CompiledPath): Grid[] {
   ];
 }
 
+/** A flat strip along each stroke of a path, without a twist: v runs along the stroke, u across. */
+export const strip = (s: Of<'strip'>, strokes: CompiledPath[]): Grid[] =>
+  strokes.map((path) => {
+    const rows = rowsFor(s.rows, path, strokes);
+    const { position, front, up } = framesAlong(path, evenly(path, rows), 'bank');
+    const [c, si] = [cos(s.rollDeg * DEG), sin(s.rollDeg * DEG)];
+    return {
+      columns: s.columns,
+      rows,
+      at: (u, v) => {
+        // A loop closes on the very line that it began with.
+        const i = path.closed && v === 1 ? 0 : Math.round(v * rows);
+        const right = cross(row(front, i), row(up, i));
+        const along = (a: number, b: number) =>
+          [0, 1, 2].map((k) => right[k] * a + up[i * 3 + k] * b) as Vec3;
+        const [aside, normal] = [along(c, si), along(-si, c)];
+        const far = (u - 0.5) * s.width;
+        return { position: [0, 1, 2].map((k) => position[i * 3 + k] + aside[k] * far) as Vec3, normal };
+      },
+    };
+  });
+
 /** A skin from one path to the next: u runs along the paths by their shares of length, v from path to path. */
 export function loft(s: Of<'loft'>, paths: CompiledPath[]): Grid[] {
   const lines = paths.map((p) => samplePath(p, evenly(p, s.columns)).position);

@@ -46,6 +46,10 @@ export function PosesStep({ arrangement: a }: { arrangement: Arrangement }) {
   );
 }
 
+/** Wheels go by the way that is made. */
+const clipText = ({ name, duration }: { name: string; duration: number }) =>
+  duration > 0 ? `${name}, ${Number(duration.toFixed(2))} s` : `${name}, by the way`;
+
 function Playing({
   id,
   poses,
@@ -60,6 +64,7 @@ function Playing({
   const reset = newPoses();
   const plays = poses.plays === 'play';
   const clip = poses.clip ?? clips[0]?.name ?? '';
+  const byWay = clips.find((c) => c.name === clip)?.duration === 0;
   return (
     <>
       <Choice
@@ -67,7 +72,7 @@ function Playing({
         hint="Which one is played; a prop that has none of that name plays its first"
         value={clip}
         none={clip ? `${clip} (missing)` : 'none'}
-        options={clips.map((c) => ({ value: c.name, text: `${c.name}, ${Number(c.duration.toFixed(2))} s` }))}
+        options={clips.map((c) => ({ value: c.name, text: clipText(c) }))}
         onChange={(name) => set({ clip: name })}
       />
       <Segmented
@@ -79,7 +84,7 @@ function Playing({
         options={PLAYS}
         onChange={(to) => set({ plays: to })}
       />
-      {plays && (
+      {plays && !byWay && (
         <>
           <Segmented
             shown

@@ -21,6 +21,7 @@ const TITLES: Record<DeformerKind, string> = {
   wave: 'Wave',
   noise: 'Noise',
   bulge: 'Bulge',
+  pulley: 'Pulley',
   cloth: 'Cloth',
 };
 const AXES = [
@@ -34,6 +35,10 @@ const WAYS = {
   towards: 'The axis that it goes towards',
   push: 'The way in which places are moved',
 };
+const ROUND = [
+  { value: 'v', text: 'V' },
+  { value: 'u', text: 'U' },
+] as const;
 const PINNED = [
   { value: 'nowhere', text: 'None' },
   { value: 'start', text: 'Start' },
@@ -101,6 +106,10 @@ const FIELDS: Record<DeformerKind, FieldSpec[]> = {
   ],
   bulge: [
     { ...lengthField('radius', 'Radius', 1.5, 'How far around its middle the bulge reaches'), min: 0.001 },
+  ],
+  pulley: [
+    free('offset', 'Offset', 0, 'Metres that its material is moved on'),
+    free('speed', 'Speed a second', 0.5, 'Metres that its material goes round each second'),
   ],
   cloth: [
     {
@@ -238,6 +247,17 @@ function Card({
           {d.kind === 'bend' && axis('Towards', 'towards', d.towards)}
           {d.kind === 'wave' && axis('Pushes', 'push', d.push)}
           {d.kind === 'noise' && axis('Pushes', 'push', d.push, true)}
+          {d.kind === 'pulley' && (
+            <Segmented
+              shown
+              tight
+              label="Round by"
+              hint="The way round which the surface closes: along its path is v"
+              value={d.way}
+              options={ROUND}
+              onChange={(way) => set({ way })}
+            />
+          )}
           {d.kind === 'bulge' && (
             <>
               <span className="text-sm">Middle</span>
@@ -264,7 +284,7 @@ function Card({
               set={(values, key) => set(values as Partial<Deformer>, key)}
             />
           </LinkScope>
-          {d.kind !== 'cloth' && (
+          {'mask' in d && (
             <MaskChoice
               label="Strength by"
               hint="A mask: how much of it counts at a place. It is read before anything deforms the surface"

@@ -87,6 +87,18 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
   ],
   tube: [size('radius', 'Radius', 0.25), ...grid(16, 96)],
   loft: grid(48, 24),
+  strip: [
+    size('width', 'Width', 0.5),
+    {
+      name: 'rollDeg',
+      label: 'Roll',
+      hint: 'Degrees that it is turned about its path',
+      dimension: 'angle',
+      step: 5,
+      reset: 0,
+    },
+    ...grid(4, 160),
+  ],
   sphere: [size('radius', 'Radius', 2), ...grid(48, 24)],
   torus: [size('radius', 'Radius', 2), size('thickness', 'Thickness', 0.5), ...grid(64, 24)],
   box: [
@@ -107,9 +119,9 @@ export function ShapeFields({ surface }: { surface: Surface }) {
   const set = (values: Partial<SurfaceShape>, key?: string) => dispatch(setShape, { id, values }, key);
   return (
     <>
-      {(shape.shape === 'tube' || shape.shape === 'turned') && (
+      {'path' in shape && (
         <PathChoice
-          label={shape.shape === 'tube' ? 'Along' : 'Profile'}
+          label={shape.shape === 'turned' ? 'Profile' : 'Along'}
           value={shape.path}
           onChange={(path) => set({ path })}
         />
