@@ -45,8 +45,8 @@ export class Builder {
   }
 
   /** A surface made from numbers. */
-  made(shape: SurfaceShape['shape'], name: string, values: Partial<SurfaceShape>, color: string, position: Vec3 = [0, 0, 0]): string {
-    const id = this.do(makeSurface, { shape, name, position });
+  made(shape: SurfaceShape['shape'], name: string, values: Partial<SurfaceShape>, color: string, position: Vec3 = [0, 0, 0], from?: string[]): string {
+    const id = this.do(makeSurface, { shape, name, position, from });
     this.do(setShape, { id, values });
     this.do(setSurfaceColor, { ids: [id], color });
     return id;

@@ -1,10 +1,12 @@
 import type { Scene } from '@/core/scene/schema';
-import { addGenerated, addOffset, setGenerator, setPath, setSource } from '@/store/commands/paths';
+import { addFromMesh, addGenerated, addOffset, addPath, setGenerator, setPath, setSource } from '@/store/commands/paths';
 import { setStep, setArrangement, setSeed } from '@/store/commands/arrangements';
 import { setPoses } from '@/store/commands/poses';
 import { addRiders } from '@/store/commands/riders';
-import { setSurface } from '@/store/commands/surfaces';
+import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import type { Vec3 } from '@/core/math/vec3';
+import { setPoint } from '@/store/commands/paths';
+import type { PointsPath } from '@/core/curve/schema';
 import { Builder } from './builder';
 
 /** Cars on a closed loop, drawn round by the pulley; buoys mark the lane, pylons carry the line. */
@@ -78,6 +80,7 @@ export function ferryLoop(): Scene {
   b.meant('Lane marks', 'Water');
   b.meant('Landing stage deck', 'Landing stage deck', 'Stage bollards');
   walkers(b);
+  lift(b);
   b.surroundings(-0.1);
   return b.scene;
 }
@@ -96,4 +99,33 @@ function walkers(b: Builder): void {
   b.do(setStep, { id: waiting, step: 'pulley', values: { speed: 0.75 } });
   b.do(setPoses, { id: waiting, values: { clip: 'Walk', stride: 1.02 } });
   b.do(setSeed, { id: waiting, seed: 4 });
+}
+
+/** A belt lifts creels from the boats up to the stage: a strip that goes round by its own pulley, all on it with it. */
+function lift(b: Builder): void {
+  const creel = b.prop('creel');
+  const [from, to, radius, z]: [Vec3, Vec3, number, number] = [[0.95, 0.62, 7.9], [4.3, 0.28, 7.9], 0.16, 7.9];
+  const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+  const l = Math.hypot(dx, dy);
+  const off: Vec3 = [(-dy / l) * radius, (dx / l) * radius, 0];
+  const at = (p: Vec3, side: number, on: number): Vec3 =>
+    [p[0] + off[0] * side + (dx / l) * on * radius, p[1] + off[1] * side + (dy / l) * on * radius, z].map((v) => Number(v.toFixed(4))) as Vec3;
+  // From below up to the stage on top, back beneath; the rollers are its bends.
+  const ring = b.do(addPath, { name: 'Belt line', kind: 'corner', closed: true, points: [at(to, 1, 1), at(from, 1, -1), at(from, -1, -1), at(to, -1, 1)] });
+  const points = (b.scene.paths.find((p) => p.id === ring) as PointsPath).source.points;
+  for (const { id } of points) b.do(setPoint, { path: ring, id, values: { fillet: radius * 0.999 } });
+  b.do(setPath, { id: ring, values: { visible: false } });
+  const belt = b.made('strip', 'Belt', { width: 0.52, rollDeg: 180, columns: 2, rows: 220 }, '#4B5560', [0, 0, 0], [ring]);
+  b.do(addDeformer, { id: belt, kind: 'pulley', values: { speed: 0.35 } });
+  for (const [name, p] of [['Upper roller', from], ['Lower roller', to]] as const)
+    b.spar(name, [[p[0], p[1], z - 0.32], [p[0], p[1], z + 0.32]], radius - 0.012);
+  for (const [k, p] of [from, to].entries())
+    for (const side of [-0.31, 0.31]) b.spar(`Leg ${k * 2 + (side > 0 ? 2 : 1)}`, [[p[0], -0.6, z + side], [p[0], p[1] + 0.05, z + side]], 0.03);
+  const line = b.do(addFromMesh, { surface: belt, take: { what: 'iso', along: 'u', from: 0.5, to: 0.5, count: 1 }, name: 'Along the belt' });
+  b.do(setPath, { id: line, values: { visible: false } });
+  const creels = b.run('Creels on the belt', line, [[creel, 1]]);
+  b.do(setArrangement, { id: creels, values: { thread: 'plum' } });
+  b.do(setStep, { id: creels, step: 'spacing', values: { mode: 'count', count: 12 } });
+  b.do(setStep, { id: creels, step: 'facing', values: { posture: 'surface', lift: 0.008 } });
+  b.do(setStep, { id: creels, step: 'variation', values: { turnDeg: [-20, 20] } });
 }

@@ -86,6 +86,7 @@ export const BUILT: BuiltMesh[] = [
   prop('line-coil', 'Coil of line', store.lineCoil),
   prop('jar-crate', 'Crate for jars', store.jarCrate),
   prop('fish-box', 'Fish box', store.fishBox),
+  prop('creel', 'Creel', store.creel),
   prop('wagon', 'Wagon', store.wagon),
   prop('rack', 'Rack', store.rack),
   prop('deep-rack', 'Deep rack', store.deepRack),

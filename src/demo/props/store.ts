@@ -95,6 +95,27 @@ export const fishBox = (): Mesh => {
   return s.mesh();
 };
 
+/** An open wicker basket with two grips. */
+export const creel = (): Mesh => {
+  const s = new Shape().turned(
+    [
+      [0, 0],
+      [0.13, 0],
+      [0.15, 0.07],
+      [0.165, 0.13],
+      [0.18, 0.2],
+      [0.165, 0.2],
+      [0.13, 0.03],
+      [0, 0.03],
+    ],
+    10,
+    [C.wood, C.rope, C.paleWood, C.rope, C.wood, C.paleWood, C.wood],
+    true,
+  );
+  for (const x of [-0.19, 0.19]) s.moveTo(x, 0.15, 0).box(0.03, 0.03, 0.1, C.wood);
+  return s.mesh();
+};
+
 /** A wheel about an axle from left to right, with a mark on its rim. */
 function wheel(s: Shape, x: number, radius: number, z: number): void {
   const [sides, half] = [12, 0.035];
