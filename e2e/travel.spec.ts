@@ -4,16 +4,22 @@ import {
   choose,
   counts,
   cratesAlong,
+  hang,
   make,
+  newScene,
   onScreen,
+  pathByNumbers,
   openStep,
   pickOption,
   rows,
+  sendOut,
   settled,
+  takeProps,
   type,
   undo,
   type Row,
 } from './support/app';
+import { standing } from './support/glb';
 import { test } from './support/test';
 
 /** Arrangements that travel as a whole: where each has come to, read out of the rows of the moment that is shown. */
@@ -123,4 +129,76 @@ test('the grip slides them by pointer and by keys, and a turn steers them', asyn
     expect((front[0] * r.z - front[2] * r.x) / radius).toBeCloseTo(1, 6);
   }
   await expect(openStep(page, 'Travel').then((s) => s.textContent())).resolves.toContain('Turns, 30°/s');
+});
+
+test('a strip goes round by its own pulley, and what is pegged onto it in the same frame', async ({
+  page,
+}) => {
+  await newScene(page);
+  await make(page, 'Circle', { Radius: '2' });
+  await choose(page, 'New path or surface', 'Strip along a path');
+  await settled(page);
+  await choose(page, 'Add a deformer', 'Pulley');
+  await type(
+    page.getByRole('group', { name: 'Pulley' }).getByLabel('Speed a second', { exact: true }),
+    '0.8',
+  );
+  await takeProps(page, 'Crate');
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  await page.keyboard.press('3');
+  const on = await onScreen(page, [2, 0, 0]);
+  await page.mouse.click(on.x, on.y);
+  await settled(page);
+  await page.keyboard.press('Escape');
+  const [was] = await placed(page);
+  expect(Math.hypot(was.x, was.z)).toBeGreaterThan(1.7);
+  for (const seconds of [1, 4.5]) {
+    await setTime(page, String(seconds));
+    const [is] = await placed(page);
+    const turned = [1, -1].map((sign) => {
+      const angle = (sign * 0.8 * seconds) / 2;
+      const [x, z] = [was.x, was.z];
+      return Math.hypot(
+        is.x - (x * Math.cos(angle) + z * Math.sin(angle)),
+        is.z - (z * Math.cos(angle) - x * Math.sin(angle)),
+      );
+    });
+    expect(Math.min(...turned)).toBeLessThan(0.01);
+  }
+});
+
+test('a wagon turns its wheels by the way that it makes', async ({ page }) => {
+  await newScene(page);
+  await pathByNumbers(page, [
+    [-4, 0],
+    [8, 0],
+  ]);
+  await takeProps(page, 'Wagon');
+  await hang(page, 'Wagon');
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count', exact: true }).click();
+  await type(spacing.getByLabel('Count', { exact: true }), '1');
+  await choose(page, 'More for this run', 'Let it play');
+  const poses = page.getByRole('region', { name: 'Poses', exact: true });
+  await expect(poses.getByRole('button', { name: 'Animation' })).toHaveText('Wheels, by the way');
+  await poses.getByRole('radio', { name: 'Together' }).click();
+  await choose(page, 'More for this run', 'Let it travel');
+  const travel = page.getByRole('region', { name: 'Travel', exact: true });
+  await travel.getByRole('radio', { name: 'Along' }).click();
+  /** Its vertices as seen from itself, after a way. */
+  const after = async (way: number): Promise<number[]> => {
+    await type(travel.getByLabel('Distance', { exact: true }), String(way));
+    await settled(page);
+    const [{ x }] = await placed(page);
+    const [{ points }] = await standing(await sendOut(page, 'glb'));
+    return points.flatMap(([px, py, pz]) => [px - x, py, pz].map((v) => Math.round(v * 1e4) / 1e4));
+  };
+  const off = (a: number[], b: number[]) => Math.max(...a.map((v, i) => Math.abs(v - b[i])));
+  const stride = 2 * Math.PI * 0.17;
+  const was = await after(0);
+  // Half round every spoke stands opposite, at two radii from where it was; once round all is as before.
+  expect(off(was, await after(stride / 2))).toBeGreaterThan(0.3);
+  expect(off(was, await after(stride))).toBeLessThan(2e-3);
 });

@@ -33,7 +33,7 @@ import type { PictureRef } from '@/core/mesh/meshRef';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
-import type { PosedMesh } from '@/core/arrange/poses/posedMesh';
+import type { PosedMesh } from '@/core/arrange/poses/posable';
 import type { BentMesh } from '@/core/mesh/bend';
 import type { Prop } from '@/core/mesh/propSchema';
 import { edgeLoop } from '@/core/mesh/lines/edges';

@@ -1,6 +1,6 @@
 import { BufferAttribute, BufferGeometry, Matrix4, type Material } from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
-import type { PosedMesh } from '@/core/arrange/poses/posedMesh';
+import type { PosedMesh } from '@/core/arrange/poses/posable';
 import type { BentMesh } from '@/core/mesh/bend';
 import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/served';

@@ -7,7 +7,7 @@ import type { Vec3 } from '../math/vec3';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Sliced } from '../mesh/slice';
 import type { PropShape } from '../mesh/contact/support';
-import type { Posable } from './poses/posedMesh';
+import type { Posable } from './poses/posable';
 import type { Fineness } from './fineness';
 
 /** What is known of a prop when placements are worked out. */

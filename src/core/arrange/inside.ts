@@ -1,6 +1,6 @@
 import type { BentMesh } from '../mesh/bend';
 import type { DrawnLines } from './drawnLines';
-import type { PosedMesh } from './poses/posedMesh';
+import type { PosedMesh } from './poses/posable';
 import { slotName } from './slotId';
 import type { WayStep } from './steps/withinSchema';
 

@@ -1,6 +1,6 @@
 import type { BentMesh } from '../mesh/bend';
 import type { DrawnLines } from './drawnLines';
-import type { PosedMesh } from './poses/posedMesh';
+import type { PosedMesh } from './poses/posable';
 import type { Inside } from './inside';
 
 /** What one node of the scene evaluates to: arrays, ids and numbers; never interface text, never an object a prop. */

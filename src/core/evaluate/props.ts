@@ -5,7 +5,8 @@ import { propShape, type PropShape } from '../mesh/contact/support';
 import type { MeshRef } from '../mesh/meshRef';
 import type { Prop } from '../mesh/propSchema';
 import { isWheel } from '../arrange/poses/wheels';
-import { posable, withWheels, type Posable } from '../arrange/poses/posedMesh';
+import type { Posable } from '../arrange/poses/posable';
+import { posable, withWheels } from '../arrange/poses/posedMesh';
 import type { Motion } from '../mesh/motion';
 import { keyOf } from './fingerprint';
 

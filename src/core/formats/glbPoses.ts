@@ -1,5 +1,5 @@
 import type { Mesh as GltfMesh, Node as GltfNode } from '@gltf-transform/core';
-import type { PosedMesh } from '../arrange/poses/posedMesh';
+import type { PosedMesh } from '../arrange/poses/posable';
 import type { Placements } from '../arrange/result';
 import type { Mesh } from '../mesh/mesh';
 import type { Prop } from '../mesh/propSchema';

@@ -2,7 +2,7 @@ import type { Mesh as GltfMesh, Node as GltfNode } from '@gltf-transform/core';
 import { EXTMeshGPUInstancing } from '@gltf-transform/extensions';
 import type { Placements } from '../arrange/result';
 import { slotName } from '../arrange/slotId';
-import type { PosedMesh } from '../arrange/poses/posedMesh';
+import type { PosedMesh } from '../arrange/poses/posable';
 import { meshBounds, propMatrix, type Mesh } from '../mesh/mesh';
 import type { Prop } from '../mesh/propSchema';
 import type { GlbParts } from './glbParts';

@@ -2,7 +2,7 @@ import { channel, random01 } from '../../math/random';
 import type { ArrangeContext } from '../context';
 import { STATE, type ArrangementResult, type Placements } from '../result';
 import { sayInto } from '../say';
-import type { Posable, PosedMesh } from './posedMesh';
+import type { Posable, PosedMesh } from './posable';
 import type { Poses } from './schema';
 
 const BEGIN = channel('poses.begin');

@@ -1,7 +1,7 @@
 import { cos, hypot, sin } from '../../math/portable';
 import type { Vec3 } from '../../math/vec3';
 import type { Sliced } from '../../mesh/slice';
-import type { PosedMesh } from './posedMesh';
+import type { PosedMesh } from './posable';
 
 /**
  * The wheels of a prop: parts of its mesh that lie round a snap point whose name begins with “wheel”. Each turns about its

@@ -3,7 +3,7 @@ import { STATE, type Placements } from '../../arrange/result';
 import { turnAndSizes, writeAffine, writeProduct } from '../../math/affine';
 import { writeQuatProduct, type Quat } from '../../math/quat';
 import type { Vec3 } from '../../math/vec3';
-import type { PosedMesh } from '../../arrange/poses/posedMesh';
+import type { PosedMesh } from '../../arrange/poses/posable';
 import type { BentMesh } from '../../mesh/bend';
 import type { Contents } from './contents';
 import { CopiedLines } from './copiedLines';

@@ -84,7 +84,7 @@ function Playing({
         options={PLAYS}
         onChange={(to) => set({ plays: to })}
       />
-      {plays && !byWay && (
+      {plays && (
         <>
           <Segmented
             shown
@@ -106,7 +106,7 @@ function Playing({
               onChange={(every, key) => set({ every: every ?? reset.every }, key)}
             />
           )}
-          {poses.stride === null && (
+          {poses.stride === null && !byWay && (
             <RangeField
               label="Pace"
               hint="How fast each plays, of the animation’s own speed; negative runs backwards"
@@ -119,18 +119,20 @@ function Playing({
               onChange={(pace, key) => set({ pace }, key)}
             />
           )}
-          <NumberField
-            label="Stride"
-            hint="Metres along the path for once through it, so that feet stand where they tread; empty: by time"
-            dimension="length"
-            unit={unit}
-            step={0.05}
-            min={0}
-            value={poses.stride ?? 1}
-            auto={poses.stride === null ? 'by time' : undefined}
-            reset={null}
-            onChange={(stride, key) => set({ stride }, key)}
-          />
+          {!byWay && (
+            <NumberField
+              label="Stride"
+              hint="Metres along the path for once through it, so that feet stand where they tread; empty: by time"
+              dimension="length"
+              unit={unit}
+              step={0.05}
+              min={0}
+              value={poses.stride ?? 1}
+              auto={poses.stride === null ? 'by time' : undefined}
+              reset={null}
+              onChange={(stride, key) => set({ stride }, key)}
+            />
+          )}
         </>
       )}
       {!plays && (

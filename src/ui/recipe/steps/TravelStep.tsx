@@ -130,7 +130,7 @@ function Going({ id, travel }: { id: string; travel: Travel }) {
         onChange={(surface) => set({ surface: surface || null })}
       />
       {way === 'over' && [go('u', 'Along u', 'along u'), go('v', 'Along v', 'along v')]}
-      {way === 'along' && go('along', 'Way', 'along the path')}
+      {way === 'along' && go('along', 'Distance', 'along the path')}
       {way === 'turn' && <Turning id={id} travel={travel} set={set} />}
       {way === 'along' && (
         <Segmented
