@@ -4,6 +4,7 @@ import {
   cratesAlong,
   hang,
   make,
+  onScreen,
   openExample,
   openStep,
   pathByNumbers,
@@ -127,4 +128,38 @@ test('what goes through a surface that it does not stand on is told of, until it
   await expect(step.getByText('May reach into “Sphere”.')).toBeVisible();
   await step.getByRole('button', { name: 'Mind it' }).click();
   await expect(line).toBeVisible();
+});
+
+test('what begins to overlap while a point is dragged is told at once, and no more once it is let go', async ({
+  page,
+}) => {
+  await cratesAlong(
+    page,
+    [
+      [-5, 0],
+      [5, 0],
+    ],
+    '2.5',
+  );
+  const spacing = await openStep(page, 'Spacing');
+  await spacing.getByRole('radio', { name: 'Count', exact: true }).click();
+  await type(spacing.getByLabel('Count', { exact: true }), '5');
+  await settled(page);
+  const told = page.getByRole('status').filter({ hasText: 'to overlap' });
+  const [from, half, to] = await Promise.all([5, 0, -4].map((x) => onScreen(page, [x, 0, 0])));
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move(half.x, half.y, { steps: 4 });
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await expect(told).toHaveText('5 props begin to overlap');
+  // Back again nothing does.
+  await page.mouse.move(from.x, from.y, { steps: 4 });
+  await expect(told).toHaveCount(0);
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  await expect(told).toBeVisible();
+  await page.mouse.up();
+  await expect(told).toHaveCount(0);
+  await undo(page);
+  await settled(page);
+  await expect((await checks(page)).getByText('No prop reaches')).toBeVisible();
 });

@@ -175,8 +175,11 @@ export class EngineClient {
     this.set({ busy: false, progress: null });
     if (this.halted !== null)
       return this.set({ problem: `Stopped. “${this.halted}” is shown as far as it has fallen.` });
-    this.resting = setTimeout(() => void this.check(), AT_REST_MS);
+    this.resting = setTimeout(() => void this.check(), this.isEager ? 0 : AT_REST_MS);
   }
+
+  /** Whether all is held against all as soon as there is nothing else to do: while something is dragged. */
+  isEager = false;
 
   private resting: ReturnType<typeof setTimeout> | undefined;
 

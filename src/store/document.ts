@@ -61,6 +61,13 @@ function take(step: Step, scene?: Scene): void {
   listeners.forEach((tell) => tell({ kind: 'step', step, patches }));
 }
 
+/** Whether a gesture is under way. */
+export const useGesture = create<{ open: boolean }>(() => ({ open: false }));
+const tellGesture = () => {
+  const open = gesture?.open === true;
+  if (useGesture.getState().open !== open) useGesture.setState({ open });
+};
+
 /** The gesture that is under way: its changes become one step of the undo list. */
 let gesture: { key: string; before: Scene; open: boolean } | null = null;
 
@@ -71,6 +78,7 @@ export function openDocument(
   { past, future }: { past: HistoryEntry[]; future: HistoryEntry[] } = { past: [], future: [] },
 ): void {
   gesture = null;
+  tellGesture();
   useBounds.setState({ held: [], refused: null });
   set({ sceneId, scene, past, future, readOnly: null, revision: get().revision + 1 });
   listeners.forEach((tell) => tell({ kind: 'opened' }));
@@ -94,6 +102,7 @@ export function dispatch<A>(c: Command<A>, args: A, key?: string): string | unde
     gesture = key === undefined ? null : { key, before: scene, open: true };
     take({ do: 'push', entry }, next);
   }
+  tellGesture();
   return made;
 }
 
@@ -101,6 +110,7 @@ export function dispatch<A>(c: Command<A>, args: A, key?: string): string | unde
 export function endGesture(): void {
   clearTimeout(resting);
   if (gesture) gesture.open = false;
+  tellGesture();
 }
 
 let resting: ReturnType<typeof setTimeout> | undefined;
@@ -121,6 +131,7 @@ function go(how: 'undo' | 'cancel' | 'redo', patches: Patch[] | undefined): void
   const { scene, readOnly } = get();
   if (!patches || readOnly) return;
   gesture = null;
+  tellGesture();
   const after = applyPatches(scene, patches).value;
   const { held } = checkChange(after, patches);
   if (held.length) tellBounds(held, null);

@@ -8,10 +8,12 @@ import type { WayStep } from '@/core/arrange/steps/withinSchema';
 import { instancesOf } from '@/engine/drawing';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
+import { followTouching, useTouching } from '@/store/touching';
 import { THREAD_COLORS } from './colors';
 import { mirroredGeometry, shapedMesh, type DrawnMesh } from './sceneMeshes';
 
 const NONE: Arrangement[] = [];
+const WARNS = THREAD_COLORS.madder;
 
 const materials = new Map<string, MeshBasicMaterial>();
 
@@ -56,6 +58,8 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
   const [group] = useState(unlit);
   const hover = useSelection((s) => s.hover);
   const slots = useSelection((s) => s.slots);
+  const touching = useTouching((s) => s.slots);
+  useEffect(() => followTouching(), []);
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
   const results = useEngine((s) => s.result.arrangements);
   useEffect(() => {
@@ -65,6 +69,7 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
       lit: ReadonlySet<number>,
       strength: number,
       way?: readonly WayStep[],
+      color?: string,
     ) => {
       const result = results.get(arrangement);
       const a = arrangements.find((x) => x.id === arrangement);
@@ -83,7 +88,7 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
         const drawn = shapedMesh(plain, result, batch);
         const mesh = new InstancedMesh(
           batch.mirrored ? mirroredGeometry(drawn) : drawn.geometry,
-          litBy(THREAD_COLORS[a.thread], strength),
+          litBy(color ?? THREAD_COLORS[a.thread], strength),
           instances.length,
         );
         const matrices = new Float32Array(instances.length * 16);
@@ -99,6 +104,8 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
     if (slots) light(slots.arrangement, selected, 0.6, slots.within);
     if (hover && !(slots?.arrangement === hover.arrangement && selected.has(hover.slot)))
       light(hover.arrangement, new Set([hover.slot]), 0.4);
+    // What begins to reach into something while it is dragged.
+    for (const [id, own] of touching) light(id, own, 0.85, undefined, WARNS);
     invalidate();
     return () => {
       for (const mesh of made) {
@@ -107,6 +114,6 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
       }
       invalidate();
     };
-  }, [hover, slots, arrangements, results, meshes, group, invalidate]);
+  }, [hover, slots, touching, arrangements, results, meshes, group, invalidate]);
   return <primitive object={group} />;
 }

@@ -6,6 +6,7 @@ import { Brush, MousePointer2, Pin, Ruler, Spline } from 'lucide-react';
 import dynamic from 'next/dynamic';
 import type { ReactNode } from 'react';
 import { setScene } from '@/store/commands/scene';
+import { useTouching } from '@/store/touching';
 import { dispatch, useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import type { Drawn } from '@/view/many/plan';
@@ -336,6 +337,20 @@ function drawnWords(
   return `${all}: ${parts.filter(Boolean).join(', ')}`;
 }
 
+/** Said while something is dragged: in the scene they are tinted. */
+function BeginToOverlap() {
+  const count = useTouching((s) => s.count);
+  if (count === 0) return null;
+  return (
+    <p
+      role="status"
+      className="absolute bottom-full right-0 mb-1.5 whitespace-nowrap rounded-lg border border-edge bg-paper/95 px-3 py-1.5 font-semibold text-madder"
+    >
+      {plural(count, 'prop')} {count === 1 ? 'begins' : 'begin'} to overlap
+    </p>
+  );
+}
+
 /** What is drawn, and how. */
 function Status() {
   const moving = useView((s) => s.moving);
@@ -343,7 +358,8 @@ function Status() {
   const drawn = useView((s) => s.drawn);
   const picture = useView((s) => s.picture);
   return (
-    <div className="rounded-lg border border-edge bg-paper/95 px-3 py-1.5 text-[12.5px]">
+    <div className="relative rounded-lg border border-edge bg-paper/95 px-3 py-1.5 text-[12.5px]">
+      <BeginToOverlap />
       <button
         type="button"
         title="What things cost: triangles, memory, file size"
