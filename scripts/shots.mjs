@@ -187,10 +187,15 @@ await withApplication(4188, async (browser, base) => {
   await page.keyboard.press('Escape');
 
   await open('Ferry loop');
-  await page.getByRole('button', { name: /^Cargo Riders/ }).click();
-  await step('Landing').click();
+  await page.getByRole('button', { name: /^Waiting people Run/ }).click();
+  await step('Spacing').click();
+  await step('Poses').click();
+  await page.getByRole('button', { name: 'Speed and loop' }).click();
+  await page.getByLabel('Time', { exact: true }).fill('3.3');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
   await rest();
-  await shot('riders');
+  await shot('crowd');
 
   await page.getByRole('button', { name: /^Mooring rings/ }).click();
   await page.keyboard.press('3');

@@ -127,10 +127,12 @@ export function sentence(f: Finding, scene: Scene): string {
       const at = first === undefined ? '' : ` at #${slotName(first)}`;
       return `${plural(Number(d.count), 'overlap')}${at}: neighbours reach into each other. Widen the pitch.`;
     }
-    case 'overlap':
+    case 'overlap': {
+      const deep = d.depth === undefined ? '' : `, the deepest by ${m(d.depth)}`;
       return other
-        ? `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'reaches' : 'reach'} into “${other}”. Move one of the two, or keep them apart under Gaps.`
-        : `${plural(Number(d.count), 'prop')} reach into others of these. Space them wider, or leave out what collides under Gaps.`;
+        ? `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'reaches' : 'reach'} into “${other}”${deep}. Move one of the two, or keep them apart under Gaps.`
+        : `${plural(Number(d.count), 'prop')} reach into others of these${deep}. Space them wider, or leave out what collides under Gaps.`;
+    }
     case 'doubled':
       return `${plural(Number(d.count), 'prop')} ${Number(d.count) === 1 ? 'stands' : 'stand'} exactly where ${other ? `“${other}” has the same prop` : 'another of these does'}. Take one of the two out.`;
     case 'through':

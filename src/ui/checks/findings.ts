@@ -27,9 +27,15 @@ const rank = ({ kind, severity }: Finding): number => {
 };
 const howMany = (f: Finding): number => f.slots?.length ?? Number(f.detail.count ?? 1);
 
-/** The worst first: what is broken, then by sort, then by how many it is about. */
+/** How deep the deepest is in something, metres. */
+const howDeep = ({ detail }: Finding): number => Number(detail.depth ?? detail.by ?? 0);
+
+/** The worst first: what is broken, then by sort, then by how deep, then by how many it is about. */
 const worstFirst = (list: readonly Told[]): Told[] =>
-  [...list].sort((x, y) => rank(x.finding) - rank(y.finding) || howMany(y.finding) - howMany(x.finding));
+  [...list].sort(
+    ({ finding: x }, { finding: y }) =>
+      rank(x) - rank(y) || howDeep(y) - howDeep(x) || howMany(y) - howMany(x),
+  );
 
 type Results = ReadonlyMap<string, { findings: readonly Finding[] }>;
 

@@ -2,6 +2,7 @@ import { solve3 } from '../../math/solve';
 import { boxesOverlap } from '../../mesh/boxes';
 import { PairWalk } from '../../mesh/boxTree';
 import type { Bvh } from '../../mesh/bvh';
+import { depthOf } from '../../mesh/depth';
 import { isInside, meshesCross, type Seen } from '../../mesh/crossing';
 import { seen, type Standing } from './standing';
 
@@ -10,7 +11,9 @@ const TOUCH = 1e-6;
 /** Meshes may reach so far into each other: what is bent, or stands somewhere far away, is round to about that. */
 const DEPTH = 1e-5;
 /** About how long the parts of a look take, as numbers of each other. */
-const COST = { pair: 1, boxes: 4, meshes: 200 };
+const COST = { pair: 1, boxes: 4, meshes: 200, depth: 800 };
+/** Of so many pairs it is worked out how deep they are in each other. */
+const MOST_DEPTHS = 60;
 /** So much is looked at before others may have their turn: a good millisecond. */
 const AT_ONCE = 16 * COST.meshes;
 
@@ -19,6 +22,8 @@ export interface Overlaps {
   /** Slots of the first and of the second, rising; of one arrangement alone the second are none. */
   overlap: [number[], number[]];
   doubled: [number[], number[]];
+  /** By slot of each how deep it is in the other, or that in it, metres; of some only where there are many. */
+  depth: [Map<number, number>, Map<number, number>];
 }
 
 /**
@@ -37,19 +42,31 @@ export function* overlapsOf(
   const alone = a === b;
   const [over, same] = [marksOf(a, b), marksOf(a, b)];
   let spent = 0;
+  const depth: Overlaps['depth'] = [new Map(), new Map()];
+  let depths = 0;
+  const deepen = (k: 0 | 1, slot: number, metres: number) =>
+    depth[k].set(slot, Math.max(metres, depth[k].get(slot) ?? 0));
   const hold = (i: number, j: number): void => {
     const [row, other] = [a.rows[i], b.rows[j]];
     spent += COST.pair;
     const isDoubled = inSamePlace(a, row, b, other);
     // Of two that are known to reach into something more is not asked.
-    if (!each && !isDoubled && over[0][row] && over[1][other]) return;
+    if (!each && !isDoubled && over[0][row] && over[1][other] && depths >= MOST_DEPTHS) return;
     spent += COST.boxes;
     const [from, into] = [a.from(row), b.from(other)];
     if (alone && from === into) return;
     if (!boxesOverlap(a.tree.boxes, i, b.tree.boxes, j, TOUCH) || excused(from, into)) return;
     if (!isDoubled) {
       spent += COST.meshes;
-      if (!reachIn(a, i, b, j)) return;
+      const pair = seenPair(a, i, b, j);
+      if (!pair || !reachIn(...pair)) return;
+      if (!each && depths < MOST_DEPTHS) {
+        depths++;
+        spent += COST.depth;
+        const { metres = 0 } = depthOf(...pair) ?? {};
+        deepen(0, a.placements.slot[row], metres);
+        deepen(alone ? 0 : 1, b.placements.slot[other], metres);
+      }
     }
     each?.(from, into);
     const marks = isDoubled ? same : over;
@@ -65,7 +82,7 @@ export function* overlapsOf(
     slotsOf(a, first),
     alone ? [] : slotsOf(b, second),
   ];
-  return { overlap: rising(over), doubled: rising(same) };
+  return { overlap: rising(over), doubled: rising(same), depth };
 }
 
 /** Rows of two arrangements that are marked; of one with itself both are the same. */
@@ -97,11 +114,15 @@ function inSamePlace(
   return Math.abs(alike) > 1 - TOUCH;
 }
 
-/** Whether the meshes of two boxes reach into each other, or one is in the other. */
-function reachIn(a: Standing, i: number, b: Standing, j: number): boolean {
+/** The meshes of two boxes, as seen from between them. */
+function seenPair(a: Standing, i: number, b: Standing, j: number): [Seen, Seen] | null {
   const middle = inBoth(a, i, b, j);
   const [p, q] = [seen(a, a.rows[i], middle), seen(b, b.rows[j], middle)];
-  if (!p || !q) return false;
+  return p && q ? [p, q] : null;
+}
+
+/** Whether two meshes reach into each other, or one is in the other. */
+function reachIn(p: Seen, q: Seen): boolean {
   if (meshesCross(p, q, DEPTH)) return true;
   // Whole in each other, or shifted along their own sides so that none goes through a face.
   if (holds(p, 0, 0, 0) && holds(q, 0, 0, 0)) return true;

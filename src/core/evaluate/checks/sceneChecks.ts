@@ -157,14 +157,23 @@ function tell(
   for (const kind of ['doubled', 'overlap'] as const) {
     const lists = kind === 'doubled' ? found.doubled : found.overlap;
     if (lists[0].length === 0) continue;
-    const about = (node: Arrangement, slots: number[], with_: Arrangement): Finding => ({
-      kind,
-      severity: 'warning',
-      node: node.id,
-      slots,
-      detail: { count: slots.length, ...(node !== with_ && { other: with_.id }) },
-    });
-    say(one.id, [about(one, lists[0], other)]);
-    if (one !== other) say(other.id, [about(other, lists[1], one)]);
+    const about = (node: Arrangement, slots: number[], with_: Arrangement, k: 0 | 1): Finding => {
+      const amounts = slots.map((slot) => (kind === 'overlap' ? (found.depth[k].get(slot) ?? 0) : 0));
+      const depth = amounts.reduce((most, metres) => Math.max(most, metres), 0);
+      return {
+        kind,
+        severity: 'warning',
+        node: node.id,
+        slots,
+        ...(depth > 0 && { amounts }),
+        detail: {
+          count: slots.length,
+          ...(node !== with_ && { other: with_.id }),
+          ...(depth > 0 && { depth }),
+        },
+      };
+    };
+    say(one.id, [about(one, lists[0], other, 0)]);
+    if (one !== other) say(other.id, [about(other, lists[1], one, 1)]);
   }
 }
