@@ -53,7 +53,7 @@ test('what is sent out as .glb is valid and holds every placed prop, either way'
     .listNodes()
     .flatMap((n) => (n.getExtras().slots as string[] | undefined) ?? []);
   // With what is in the sixteen crates of jars, which are nodes of their own where all are.
-  expect(groups).toHaveLength(453);
+  expect(groups).toHaveLength(464);
   const nodes = await sendOut(page, 'glb', async () => {
     await page.getByRole('radio', { name: 'Plain nodes' }).click();
     await page.getByLabel('Surfaces go along').uncheck();
@@ -64,7 +64,7 @@ test('what is sent out as .glb is valid and holds every placed prop, either way'
     .getRoot()
     .listNodes()
     .filter((n) => n.getExtras().slot);
-  expect(placed).toHaveLength(469);
+  expect(placed).toHaveLength(480);
   expect(
     document
       .getRoot()

@@ -1,3 +1,4 @@
+import { sceneSchema } from '@/core/scene/schema';
 import { readFileSync } from 'node:fs';
 import { openScene, packScene } from '@/core/formats/sceneZip';
 import { meshBounds } from '@/core/mesh/mesh';
@@ -48,5 +49,5 @@ test.each(Object.entries(EXAMPLES))('%s on disk is what the commands build', (na
   const built = build();
   const file = readFileSync(`examples/${name}.clothesline`);
   expect(openScene(new Uint8Array(file), 'x').scene).toEqual(built);
-  expect(file.equals(Buffer.from(packScene(built, pictureBytes)))).toBe(true);
+  expect(file.equals(Buffer.from(packScene(sceneSchema.parse(built), pictureBytes)))).toBe(true);
 });

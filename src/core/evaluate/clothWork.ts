@@ -104,9 +104,37 @@ export class ClothWork {
         start.set(through(place, [positions[o], positions[o + 1], positions[o + 2]]), topology.weld[v] * 3);
       }
       const { held, hung } = heldOf(d, topology, rest.whole ?? rest, start, line);
-      const { gravity, wind, windDeg, gusts, weight, stiffness, give, drag, thickness, seconds, seed } = d;
+      const {
+        gravity,
+        wind,
+        windDeg,
+        gusts,
+        weight,
+        stiffness,
+        give,
+        drag,
+        thickness,
+        itself,
+        apart,
+        seconds,
+        seed,
+      } = d;
       const spec: ClothSpec = {
-        ...{ gravity, wind, windDeg, gusts, weight, stiffness, give, drag, thickness, seconds, seed },
+        ...{
+          gravity,
+          wind,
+          windDeg,
+          gusts,
+          weight,
+          stiffness,
+          give,
+          drag,
+          thickness,
+          itself,
+          apart,
+          seconds,
+          seed,
+        },
         start,
         topology,
         indices: mesh.indices,

@@ -137,13 +137,15 @@ export class FallWork {
   ): { result: ArrangementResult; done: number; frames: number } {
     const { release } = a;
     const seconds = time - release.at;
-    const bodies = held.placements.state.reduce((n, s) => n + (s === STATE.placed ? 1 : 0), 0);
     const library = physics();
-    if (seconds <= 0 || bodies === 0) return { result: held, done: 1, frames: 0 };
+    if (seconds <= 0) return { result: held, done: 1, frames: 0 };
     if (!library) return said(held, a.id, 'release-waits', {});
-    if (bodies > MOST) return said(held, a.id, 'release-many', { count: bodies, most: MOST });
     let have = this.falls.get(a.id);
     if (have?.key !== host.key) {
+      // Those that are there as they are let go: what moves may be gone by now.
+      const { state } = host.at(release.at).held;
+      const bodies = state.reduce((n, s) => n + (s === STATE.placed ? 1 : 0), 0);
+      if (bodies > MOST) return said(held, a.id, 'release-many', { count: bodies, most: MOST });
       const findings: ArrangementResult['findings'] = [];
       have?.fall.free();
       const fall = new Fall(specOf(a, release, library, host, findings));

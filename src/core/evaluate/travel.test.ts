@@ -1,4 +1,6 @@
 import { newArrangement, type Arrangement } from '../arrange/registry';
+import { loadPhysics } from '../arrange/release/physics';
+import { releaseSchema } from '../arrange/release/schema';
 import { STATE, type Placements } from '../arrange/result';
 import { travelSchema, type Travel } from '../arrange/travel/schema';
 import { quatRotate, type Quat } from '../math/quat';
@@ -316,6 +318,37 @@ test('pegs, runs and sheets travel too; what has nothing to go over stays, and i
       expect(findings.map((f) => f.kind)).toContain(finding);
     }
   }
+});
+
+test('what is let fall at a border leaves its surface there with the speed that it had, and falls beside it', async () => {
+  await loadPhysics();
+  const scene = travelling(
+    PLANE,
+    { release: releaseSchema.parse({ who: 'border', near: 0.15, floor: -6, drag: 0 }) },
+    { u: { speed: 2 }, border: 'leave' },
+  );
+  const was = placed(
+    still({
+      ...scene,
+      arrangements: scene.arrangements.map((a) => ({ ...a, release: undefined }) as Arrangement),
+    }),
+  );
+  const one = new Evaluator(ASSETS);
+  let result = one.evaluate(scene, undefined, 6);
+  while (result.unfinished) result = one.evaluate(scene, undefined, 6);
+  const { placements: is } = result.arrangements[0];
+  let fallen = 0;
+  for (let i = 0; i < was.count; i++) {
+    // Those that begin beside another border are let go there, and slide to rest.
+    const begins = at(was, i);
+    const isBeside = Math.abs(begins[2]) > 1.8 || Math.abs(begins[0]) > 3.8;
+    if (is.state[i] !== STATE.placed || isBeside) continue;
+    const [x, y] = at(is, i);
+    expect(y).toBeLessThan(-1);
+    // A plane of 8 m: what went over its edge is beyond it.
+    if (Math.abs(x) > 4) fallen++;
+  }
+  expect(fallen).toBeGreaterThan(was.count / 2);
 });
 
 const PEG = {

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { Triangle, Vector3 } from 'three';
+import { cross, dot, sub, type Vec3 } from '../math/vec3';
 import { quatTurnTipRoll } from '../math/quat';
 import { boxBetween, rowsOf, treeOf } from '../testing/plumb';
 import { triMeshOf } from '../testing/surfaces';
@@ -35,7 +35,24 @@ test('a small box in a large one lies as deep as its innermost corner', () => {
   expect(depthOf({ tree: BOX, m: SAME, at: at(0, 0, 0) }, small)!.metres).toBeCloseTo(0.8, 12);
 });
 
-/** The same by every corner and every face, with another program's triangles. */
+/** The nearest place of a triangle: over its face, or over one of its sides. */
+function away(p: Vec3, [a, b, c]: readonly Vec3[]): number {
+  const n = cross(sub(b, a), sub(c, a));
+  const over = [
+    [a, b],
+    [b, c],
+    [c, a],
+  ].every(([u, v]) => dot(cross(sub(v, u), sub(p, u)), n) >= 0);
+  if (over) return Math.abs(dot(sub(p, a), n)) / Math.hypot(...n);
+  const side = (u: Vec3, v: Vec3) => {
+    const [w, d] = [sub(p, u), sub(v, u)];
+    const t = Math.min(1, Math.max(0, dot(w, d) / dot(d, d)));
+    return Math.hypot(...w.map((x, k) => x - d[k] * t));
+  };
+  return Math.min(side(a, b), side(b, c), side(c, a));
+}
+
+/** The same by every corner and every face. */
 function byAll(a: Seen, b: Seen): number {
   let most = 0;
   for (const [from, into] of [
@@ -43,32 +60,24 @@ function byAll(a: Seen, b: Seen): number {
     [b, a],
   ]) {
     const place = ({ tree, m, at: foot }: Seen, i: number) =>
-      new Vector3(
-        ...[0, 1, 2].map((r) =>
-          [0, 1, 2].reduce((sum, c) => sum + m[r * 3 + c] * tree.positions[i * 3 + c], foot[r]),
-        ),
-      );
-    const faces = Array.from(
-      { length: into.tree.indices.length / 3 },
-      (_, f) =>
-        new Triangle(
-          ...([0, 1, 2].map((k) => place(into, into.tree.indices[f * 3 + k])) as [Vector3, Vector3, Vector3]),
-        ),
+      [0, 1, 2].map((r) =>
+        [0, 1, 2].reduce((sum, c) => sum + m[r * 3 + c] * tree.positions[i * 3 + c], foot[r]),
+      ) as Vec3;
+    const faces = Array.from({ length: into.tree.indices.length / 3 }, (_, f) =>
+      [0, 1, 2].map((k) => place(into, into.tree.indices[f * 3 + k])),
     );
     for (let i = 0; i < from.tree.positions.length / 3; i++) {
       const p = place(from, i);
       // The solid angle of all faces: 4π inside, 0 outside (van Oosterom and Strackee 1983).
-      const angle = faces.reduce((sum, t) => {
-        const [u, v, w] = [t.a, t.b, t.c].map((q) => q.clone().sub(p));
-        const [l, m, n] = [u.length(), v.length(), w.length()];
-        const over = u.dot(v.clone().cross(w));
-        return sum + 2 * Math.atan2(over, l * m * n + u.dot(v) * n + v.dot(w) * l + w.dot(u) * m);
+      const angle = faces.reduce((sum, corners) => {
+        const [u, v, w] = corners.map((q) => sub(q, p));
+        const [l, m, n] = [u, v, w].map((q) => Math.hypot(...q));
+        return (
+          sum + 2 * Math.atan2(dot(u, cross(v, w)), l * m * n + dot(u, v) * n + dot(v, w) * l + dot(w, u) * m)
+        );
       }, 0);
       if (Math.abs(angle) < 2 * Math.PI) continue;
-      most = Math.max(
-        most,
-        Math.min(...faces.map((t) => t.closestPointToPoint(p, new Vector3()).distanceTo(p))),
-      );
+      most = Math.max(most, Math.min(...faces.map((t) => away(p, t))));
     }
   }
   return most;

@@ -116,9 +116,10 @@ export const creel = (): Mesh => {
   return s.mesh();
 };
 
-/** A wheel about an axle from left to right, with a mark on its rim. */
+/** A wheel about an axle from left to right, with a mark on its rim; its inner side is not seen. */
 function wheel(s: Shape, x: number, radius: number, z: number): void {
-  const [sides, half] = [12, 0.035];
+  const [sides, half] = [8, 0.035];
+  const out = Math.sign(x);
   s.moveTo(x, radius, z);
   const rim = (k: number, side: number): Vec3 => {
     const a = (2 * Math.PI * k) / sides;
@@ -126,10 +127,8 @@ function wheel(s: Shape, x: number, radius: number, z: number): void {
   };
   for (let k = 0; k < sides; k++) {
     s.face([rim(k, 1), rim(k, -1), rim(k + 1, -1), rim(k + 1, 1)], k === 0 ? C.white : C.deepInk);
-    for (const side of [1, -1]) {
-      const corners: Vec3[] = [[side * (half + 0.012), 0, 0], rim(k, side), rim(k + 1, side)];
-      s.face(side === 1 ? corners.reverse() : corners, k % 3 === 0 ? C.weld : C.madder);
-    }
+    const corners: Vec3[] = [[out * (half + 0.012), 0, 0], rim(k, out), rim(k + 1, out)];
+    s.face(out === 1 ? corners.reverse() : corners, k % 2 === 0 ? C.weld : C.madder);
   }
 }
 
@@ -142,7 +141,6 @@ export const wagon = (): Mesh => {
   for (const z of [-0.585, 0.585]) s.moveTo(0, 0, z).box(0.56, 0.16, 0.03, C.woad, 0.41);
   for (const z of [-long, long]) s.moveTo(0, 0, z).box(0.08, 0.16, 0.1, C.wood, 0.2);
   s.moveTo(0, 0, 0.95).box(0.04, 0.04, 0.72, C.wood, 0.3);
-  s.moveTo(0, 0, 1.3).box(0.3, 0.04, 0.04, C.wood, 0.3);
   const places = [-1, 1].flatMap((x) => [-1, 1].map((z) => [x * wide, z * long] as const));
   for (const [x, z] of places) wheel(s, x, radius, z);
   return s.mesh([

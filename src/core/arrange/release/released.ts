@@ -49,7 +49,8 @@ function lying(held: Placements, fall: Fall, seconds: number, surfaces: Around['
     const row = held.slot[i] === fall.slots[i] ? i : rowOf(held.slot[i]);
     const phase = row < 0 ? PHASE.held : now.phase[row];
     if (phase === PHASE.held) continue;
-    if (phase === PHASE.gone) state[i] = STATE.fallen;
+    // It falls on, also when its place has left what it went along meanwhile.
+    state[i] = phase === PHASE.gone ? STATE.fallen : STATE.placed;
     const ride = phase === PHASE.rest ? fall.rides.get(row) : undefined;
     if (ride) {
       const there = rideNow(ride, surfaces);

@@ -5,6 +5,7 @@ import { nearestPlace, noHit } from '../bvhQuery';
 import { faceCross } from '../face';
 import { faceNormal, placeOn, type TriMesh } from '../triMesh';
 import type { Topology } from '../lines/topology';
+import { SelfContact } from './selfContact';
 import { threadsOf, type Threads } from './threads';
 
 /** Frames a second, and steps in each. */
@@ -33,6 +34,9 @@ export interface ClothSpec {
   give: number;
   drag: number;
   thickness: number;
+  /** Whether it keeps off itself, and by how many metres. */
+  itself: boolean;
+  apart: number;
   seconds: number;
   seed: number;
   /** What it falls on, at the start. */
@@ -65,6 +69,8 @@ const NUMBERS = [
   'give',
   'drag',
   'thickness',
+  'itself',
+  'apart',
   'seed',
 ] as const;
 
@@ -90,8 +96,8 @@ const countOf = (seconds: number, n: number): number =>
 
 /**
  * Cloth by position-based dynamics (XPBD, Macklin, Müller, Chentanez 2016; small steps, Macklin et al. 2019): particles
- * at the vertices, threads that keep their lengths, wind against every face, one surface that it falls on. It does not
- * meet itself. Frames follow from each other from time 0 on and are kept: a time has the same shape however it was
+ * at the vertices, threads that keep their lengths, wind against every face, one surface that it falls on, and itself
+ * where that is asked for. Frames follow from each other from time 0 on and are kept: a time has the same shape however it was
  * come to.
  */
 export class Cloth {
@@ -114,6 +120,7 @@ export class Cloth {
   private touches: Uint8Array;
   private gust: (x: number, y: number, z: number) => number;
   private count: number;
+  private self: SelfContact | null;
 
   constructor(private spec: ClothSpec) {
     const n = spec.start.length / 3;
@@ -133,6 +140,7 @@ export class Cloth {
     this.inverse = this.inverseMasses();
     this.frames.push(new Float32Array(this.p));
     this.count = countOf(spec.seconds, n);
+    this.self = spec.itself ? new SelfContact(this.faces, spec.start, spec.apart) : null;
   }
 
   /** Whether it is simulated from just these numbers, but for how long. */
@@ -209,6 +217,7 @@ export class Cloth {
     if (around && frame === 0) this.hasMoved(around.at(1).collider);
     this.meet(around ? around.at(frame).collider : collider);
     if (around) this.follow(around.at(frame + 1));
+    this.self?.find(this.p, this.v, 1 / RATE);
     for (let step = 0; step < STEPS; step++) this.step(h);
     this.frames.push(new Float32Array(this.p));
   }
@@ -308,6 +317,7 @@ export class Cloth {
       }
     }
     this.tighten(h);
+    this.self?.push(p, inverse);
     if (spec.collider) this.keepOut();
     const keep = 1 - Math.min(1, spec.drag * h);
     for (let i = 0; i < inverse.length; i++)

@@ -33,6 +33,8 @@ export const clothFields = {
     .default(null)
     .describe('A surface that it falls on, as that stands at time 0'),
   thickness: z.number().min(0).max(10).default(0.01).describe('Metres that it stays off the collider'),
+  itself: z.boolean().default(false).describe('It does not go through itself'),
+  apart: z.number().min(0.0001).max(10).default(0.03).describe('Metres that it stays off itself'),
   seconds: z
     .number()
     .min(0.1)

@@ -106,6 +106,24 @@ export function ClothFields({
         none="Missing surface"
         onChange={(id) => set({ collider: id || null })}
       />
+      <Toggle
+        label="Not through itself"
+        hint="Its folds lie on each other; it takes longer to be worked out"
+        value={d.itself}
+        onChange={(itself) => set({ itself })}
+      />
+      {d.itself && (
+        <NumberFields
+          fields={[
+            {
+              ...lengthField('apart', 'Folds apart by', 0.03, 'Metres that the cloth keeps off itself'),
+              min: 0.0001,
+            },
+          ]}
+          values={d}
+          set={(values, key) => set(values as Partial<Cloth>, key)}
+        />
+      )}
       {d.collider && (
         <NumberFields
           fields={[lengthField('thickness', 'Stays off it by', 0.01, 'Metres that the cloth keeps from it')]}

@@ -186,7 +186,9 @@ export function Deformers({ surface }: { surface: Surface }) {
           name="Add a deformer"
           entries={(Object.keys(TITLES) as DeformerKind[]).map((kind) => ({
             text: TITLES[kind],
-            run: () => void dispatch(addDeformer, { id, kind }),
+            // Old cloth goes on as it did; a new one keeps off itself.
+            run: () =>
+              void dispatch(addDeformer, { id, kind, ...(kind === 'cloth' && { values: { itself: true } }) }),
           }))}
         >
           <Plus size={15} />
