@@ -1,15 +1,20 @@
 import { expect, type Page } from '@playwright/test';
-import { add, alerts, onScreen, openExample, rows, settled, type, undo, type Row } from './support/app';
+import {
+  add,
+  alerts,
+  onScreen,
+  openExample,
+  rows,
+  settled,
+  type,
+  undo,
+  type Row,
+  setTime,
+} from './support/app';
 import { test } from './support/test';
 
 /** Simulated cloth: what hangs on a line, and what is sewn onto it. */
 
-const setTime = async (page: Page, seconds: string) => {
-  await page.getByRole('button', { name: 'Speed and loop' }).click();
-  await type(page.getByLabel('Time', { exact: true }), seconds);
-  await page.keyboard.press('Escape');
-  await settled(page);
-};
 const weights = async (page: Page): Promise<Row[]> =>
   (await rows(page)).filter((r) => r.arrangement === 'Weights of the cloth' && r.state === 'placed');
 

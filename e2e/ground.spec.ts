@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import { expect } from '@playwright/test';
 import { WebIO } from '@gltf-transform/core';
 import validator from 'gltf-validator';
 import {
@@ -18,19 +18,13 @@ import {
   takeProps,
   type,
   type Row,
+  setTime,
 } from './support/app';
 import { test } from './support/test';
 
 test.beforeEach(({ page }) => newScene(page));
 
 const placed = (list: Row[]) => list.filter((r) => r.state === 'placed');
-const setTime = async (page: Page, seconds: string) => {
-  await page.getByRole('button', { name: 'Speed and loop' }).click();
-  await type(page.getByLabel('Time', { exact: true }), seconds);
-  await page.keyboard.press('Escape');
-  await settled(page);
-};
-
 test('a run lands on a slope, leans with it, and what finds no ground is counted, shown and led to', async ({
   page,
 }) => {

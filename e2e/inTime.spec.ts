@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test';
-import { choose, cratesAlong, openStep, rows, settled, type, undo } from './support/app';
+import { choose, cratesAlong, openStep, rows, settled, type, undo, setTime } from './support/app';
 import { test } from './support/test';
 
 /** Numbers that change with time: where they bring things, read out of the rows of a moment. */
@@ -8,13 +8,6 @@ const LINE: [number, number][] = [
   [-4, 0],
   [4, 0],
 ];
-
-async function setTime(page: Page, seconds: string): Promise<void> {
-  await page.getByRole('button', { name: 'Speed and loop' }).click();
-  await type(page.getByLabel('Time', { exact: true }), seconds);
-  await page.keyboard.press('Escape');
-  await settled(page);
-}
 
 /** How far the whole run has gone along, of its pitch of two metres. */
 const offset = async (page: Page) => (((await rows(page))[0].s % 2) + 2) % 2;

@@ -1,6 +1,6 @@
 import { Document, WebIO } from '@gltf-transform/core';
 import { expect, type Page } from '@playwright/test';
-import { choose, hang, newScene, pathByNumbers, sendOut, settled, type } from './support/app';
+import { choose, hang, newScene, pathByNumbers, sendOut, settled, type, setTime } from './support/app';
 import { standing } from './support/glb';
 import { ownTest as test } from './support/test';
 
@@ -47,13 +47,6 @@ async function tips(page: Page): Promise<number[]> {
     .map(([a, b, tip]) => ({ at: (a[0] + b[0]) / 2, gone: Math.hypot(tip[0] - (a[0] + b[0]) / 2, tip[2]) }))
     .sort((a, b) => a.at - b.at)
     .map(({ gone }) => gone);
-}
-
-async function setTime(page: Page, seconds: string): Promise<void> {
-  await page.getByRole('button', { name: 'Speed and loop' }).click();
-  await type(page.getByLabel('Time', { exact: true }), seconds);
-  await page.keyboard.press('Escape');
-  await settled(page);
 }
 
 test('reeds of one’s own sway together, one after the other, and hold; the file has them so', async ({

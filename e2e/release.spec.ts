@@ -12,6 +12,7 @@ import {
   type,
   undo,
   type Row,
+  setTime,
 } from './support/app';
 import { test } from './support/test';
 
@@ -24,13 +25,6 @@ const LINE: [number, number][] = [
 
 const placed = (list: Row[]) => list.filter((r) => r.state === 'placed');
 const heights = async (page: Page) => placed(await rows(page)).map((r) => r.y);
-
-async function setTime(page: Page, seconds: string): Promise<void> {
-  await page.getByRole('button', { name: 'Speed and loop' }).click();
-  await type(page.getByLabel('Time', { exact: true }), seconds);
-  await page.keyboard.press('Escape');
-  await settled(page);
-}
 
 /** Crates in a row two metres over a wide floor; their recipe is in hand. */
 async function cratesOver(page: Page): Promise<void> {

@@ -18,6 +18,7 @@ import {
   type,
   undo,
   type Row,
+  setTime,
 } from './support/app';
 import { standing } from './support/glb';
 import { test } from './support/test';
@@ -27,13 +28,6 @@ import { test } from './support/test';
 const placed = async (page: Page): Promise<Row[]> => (await rows(page)).filter((r) => r.state === 'placed');
 const ways = (from: Row[], to: Row[]) =>
   to.map((r, i) => [r.x - from[i].x, r.y - from[i].y, r.z - from[i].z]);
-
-async function setTime(page: Page, seconds: string): Promise<void> {
-  await page.getByRole('button', { name: 'Speed and loop' }).click();
-  await type(page.getByLabel('Time', { exact: true }), seconds);
-  await page.keyboard.press('Escape');
-  await settled(page);
-}
 
 /** Five crates in a row in the middle of a floor of 20 by 20 m; their recipe is in hand. */
 async function cratesOnFloor(page: Page): Promise<void> {

@@ -231,6 +231,14 @@ export function axes(r: Row): { front: number[]; up: number[] } {
   };
 }
 
+/** Shows the scene at a moment, seconds. */
+export async function setTime(page: Page, seconds: string): Promise<void> {
+  await page.getByRole('button', { name: 'Speed and loop' }).click();
+  await type(page.getByLabel('Time', { exact: true }), seconds);
+  await page.keyboard.press('Escape');
+  await settled(page);
+}
+
 export const undo = (page: Page): Promise<void> => page.keyboard.press('Control+z');
 
 /** From the example's metres (x, z) to the screen, seen from the top: its quay edge runs from −22 to 22. */

@@ -104,37 +104,8 @@ export class ClothWork {
         start.set(through(place, [positions[o], positions[o + 1], positions[o + 2]]), topology.weld[v] * 3);
       }
       const { held, hung } = heldOf(d, topology, rest.whole ?? rest, start, line);
-      const {
-        gravity,
-        wind,
-        windDeg,
-        gusts,
-        weight,
-        stiffness,
-        give,
-        drag,
-        thickness,
-        itself,
-        apart,
-        seconds,
-        seed,
-      } = d;
       const spec: ClothSpec = {
-        ...{
-          gravity,
-          wind,
-          windDeg,
-          gusts,
-          weight,
-          stiffness,
-          give,
-          drag,
-          thickness,
-          itself,
-          apart,
-          seconds,
-          seed,
-        },
+        ...d,
         start,
         topology,
         indices: mesh.indices,
@@ -143,7 +114,7 @@ export class ClothWork {
         ...(around && { around: follow(around, d, hung) }),
       };
       // Much that is set of a surface moves no thread of it: then what was simulated stays, and goes on.
-      if (this.cloth?.isOf(spec)) this.cloth.last(seconds);
+      if (this.cloth?.isOf(spec)) this.cloth.last(d.seconds);
       else this.cloth = new Cloth(spec);
     }
     if (this.cloth.seconds < d.seconds - 0.1)
