@@ -10,6 +10,7 @@ import { quatRotate, type Quat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
 import { keptBounds, propMatrix, type Mesh } from '../mesh/mesh';
 import { Motion } from '../mesh/motion';
+import { bundleSchema } from '../scene/bundleSchema';
 import { emptyScene, newPath, newProp } from '../scene/defaults';
 import { sceneSchema, type Scene } from '../scene/schema';
 import { points } from '../testing/paths';
@@ -225,4 +226,46 @@ test('mirrored and turned props carry their poses along', () => {
   expect(p.scale[3]).toBeLessThan(0);
   const up = quatRotate([...p.rotation.subarray(0, 4)] as Quat, [0, 1, 0] as Vec3);
   expect(up[1]).toBeCloseTo(1, 9);
+});
+
+test('in copies of a bundle each plays from its own beginning, and goes on with the time', () => {
+  const scene = crowd(
+    {},
+    { order: { entries: [{ id: 'e', item: { kind: 'prop', prop: 'cart' } }] }, poses: undefined },
+  );
+  scene.arrangements[0] = { ...scene.arrangements[0], spacing: { mode: 'count', count: 9 } } as never;
+  scene.props.push({
+    ...newProp('cart', 'Cart', { source: 'bundle', bundle: 'of cart' }),
+    foot: { at: 'origin' },
+  });
+  const reed = {
+    id: 'peg1',
+    prop: 'p',
+    pin: null,
+    position: [0, 0, 0],
+    rotation: [0, 0, 0, 1],
+    scale: [1, 1, 1],
+  };
+  scene.arrangements.unshift(
+    newArrangement(
+      'pegs',
+      { id: 'load', name: 'Load', thread: 'moss' },
+      {
+        pegs: [[reed]],
+        poses: posesSchema.parse({}),
+      },
+    ),
+  );
+  scene.bundles.push(bundleSchema.parse({ id: 'of cart', members: [{ id: 'load' }] }));
+  const whole = sceneSchema.parse(scene);
+  const one = new Evaluator(ASSETS);
+  const ks = (time: number) => {
+    const { inside } = one.evaluate(whole, undefined, time).arrangements[1];
+    return [...inside!.pose!].map((k) => inside!.posed![k].k);
+  };
+  const [now, later] = [ks(0), ks(0.5)];
+  expect(now).toHaveLength(9);
+  expect(new Set(now).size).toBeGreaterThan(3);
+  // Half a second is a quarter of the round: four of sixteen.
+  later.forEach((k, i) => expect((k - now[i] + 16) % 16).toBe(4));
 });
