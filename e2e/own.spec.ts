@@ -9,10 +9,12 @@ import {
   clickAt,
   hang,
   newScene,
+  onScreen,
   openStep,
   pathByNumbers,
   rows,
   sendOut,
+  setTime,
   settled,
   takeProps,
   type,
@@ -127,6 +129,72 @@ test('a mesh with an animation plays, and what is pegged onto it goes along', as
   await type(page.getByRole('region', { name: 'Animation' }).getByLabel('Speed'), '150');
   await settled(page);
   expect((await rows(page))[0].y).toBeCloseTo((before.x + 3) * 0.75, 4);
+});
+
+test('a sheet of one’s own cloth lies down on the other, and goes through it where it may', async ({
+  page,
+}) => {
+  const cells = 8;
+  const grid = (half: number, y: number, share: number, first: number) => {
+    const at = Array.from({ length: (cells + 1) ** 2 }, (_, k) => [
+      k % (cells + 1),
+      Math.floor(k / (cells + 1)),
+    ]);
+    return {
+      places: at.flatMap(([i, j]) => [((2 * i) / cells - 1) * half, y, ((2 * j) / cells - 1) * half]),
+      uvs: at.flatMap(([i, j]) => [i, j].map((k) => 0.5 + (k / cells - 0.5) * share)),
+      faces: at.flatMap(([i, j], k) =>
+        i < cells && j < cells
+          ? [k, k + cells + 1, k + 1, k + 1, k + cells + 1, k + cells + 2].map((v) => v + first)
+          : [],
+      ),
+    };
+  };
+  // The lower one has the borders of the texture, by which it is held; the upper lies over its middle.
+  const [low, high] = [grid(1, 0, 1, 0), grid(0.45, 0.4, 0.4, (cells + 1) ** 2)];
+  const d = new Document();
+  const buffer = d.createBuffer();
+  const floats = (kind: 'VEC2' | 'VEC3', list: number[]) =>
+    d.createAccessor().setType(kind).setArray(new Float32Array(list)).setBuffer(buffer);
+  const faces = d
+    .createAccessor()
+    .setType('SCALAR')
+    .setArray(new Uint16Array([...low.faces, ...high.faces]))
+    .setBuffer(buffer);
+  const primitive = d
+    .createPrimitive()
+    .setAttribute('POSITION', floats('VEC3', [...low.places, ...high.places]))
+    .setAttribute('TEXCOORD_0', floats('VEC2', [...low.uvs, ...high.uvs]))
+    .setIndices(faces);
+  d.createScene().addChild(d.createNode('cloths').setMesh(d.createMesh('cloths').addPrimitive(primitive)));
+  await page.getByRole('button', { name: 'Bring in', exact: true }).click();
+  await give(page, 'cloths.glb', 'model/gltf-binary', await new WebIO().writeBinary(d));
+  await page.getByRole('radio', { name: 'A surface' }).click();
+  await page.getByRole('button', { name: 'Put in the scene' }).click();
+  await settled(page);
+  await choose(page, 'Add a deformer', 'Cloth');
+  const cloth = page.getByRole('group', { name: 'Cloth', exact: true });
+  for (const side of ['v 1', 'u 0', 'u 1']) await cloth.getByRole('button', { name: `Side ${side}` }).click();
+  await type(cloth.getByLabel('Wind, metres a second', { exact: true }), '0');
+  await takeProps(page, 'Net float');
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  await page.keyboard.press('3');
+  const on = await onScreen(page, [0.1, 0.4, 0.1]);
+  await page.mouse.click(on.x, on.y);
+  await settled(page);
+  await page.keyboard.press('Escape');
+  expect((await rows(page))[0].y).toBeCloseTo(0.4, 2);
+  await setTime(page, '1.2');
+  const [lies] = await rows(page);
+  expect(lies.y).toBeLessThan(0.2);
+  expect(lies.y).toBeGreaterThan(-0.6);
+  await page.getByRole('button', { name: /^cloths Surface/ }).click();
+  await cloth.getByRole('switch', { name: 'Not through itself' }).click();
+  await settled(page);
+  // Nothing holds it then: it has fallen by half of 9.81 times the square of the time, but for what the air takes.
+  expect((await rows(page))[0].y).toBeLessThan(-2);
 });
 
 test('an own cart rests on an own ridge by its footprint: an axle and the crest carry it, and nothing enters', async ({

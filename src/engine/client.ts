@@ -57,6 +57,8 @@ const SHOW_PROGRESS_MS = 150;
 const CAN_CANCEL_MS = 1000;
 /** All is held against all once nothing has changed for so long. */
 const AT_REST_MS = 200;
+/** Of more rows it would be felt in a drag that all are held against all. */
+const MOST_EAGER = 5000;
 
 /**
  * Evaluation in a worker for the interface. The worker has the scene too; only changes of it travel, in the task that
@@ -175,11 +177,14 @@ export class EngineClient {
     this.set({ busy: false, progress: null });
     if (this.halted !== null)
       return this.set({ problem: `Stopped. “${this.halted}” is shown as far as it has fallen.` });
-    this.resting = setTimeout(() => void this.check(), this.isEager ? 0 : AT_REST_MS);
+    const soon = this.isEager && this.changed <= MOST_EAGER;
+    this.resting = setTimeout(() => void this.check(), soon ? 0 : AT_REST_MS);
   }
 
   /** Whether all is held against all as soon as there is nothing else to do: while something is dragged. */
   isEager = false;
+  /** How many rows the arrangements have that were worked out last. */
+  private changed = 0;
 
   private resting: ReturnType<typeof setTimeout> | undefined;
 
@@ -206,6 +211,10 @@ export class EngineClient {
       const served = await this.surely(() => this.remote.evaluate(this.at, this.time) as Promise<Served>);
       if (generation !== this.generation) return;
       const result = taken(this.fresh ? NOTHING : this.state.result, served);
+      this.changed = [...served.arrangements, ...served.rows].reduce(
+        (sum, { id }) => sum + (result.arrangements.get(id)?.placements.count ?? 0),
+        0,
+      );
       this.fresh = false;
       this.unfinished = (this.halted === null && served.unfinished) || null;
       this.set({ scene, problem: null, result, ...this.fallProgress() });

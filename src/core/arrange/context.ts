@@ -21,8 +21,8 @@ export type PropFacts =
       shape?: () => PropShape;
       /** Its mesh in its own space, to be sliced and bent; made when it is first asked for. */
       mesh?: () => Sliced;
-      /** Its poses, where it brings animations along. */
-      posable?: () => Posable;
+      /** Its poses, where it brings animations or wheels along; null where its wheels are only named. */
+      posable?: () => Posable | null;
     }
   /** Its mesh is not at hand, or has no faces: its slots are worked out with a size of nothing. */
   | { state: 'mesh-missing' | 'mesh-empty' };

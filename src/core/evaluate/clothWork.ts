@@ -43,7 +43,8 @@ export class ClothWork {
     const [d] = clothsOf(surface);
     const { positions: at0, normals, mesh } = rest;
     const shape = { positions: at0, normals, indices: mesh.indices, uvs: mesh.uvs };
-    this.problems = goRound(positions, shape, surface.deformers, time).map(({ way }) => ({
+    // Cloth begins as what comes before it is at time 0.
+    this.problems = goRound(positions, shape, surface.deformers, d ? 0 : time).map(({ way }) => ({
       kind: 'pulley-open',
       detail: { way },
     }));
@@ -52,7 +53,6 @@ export class ClothWork {
     const before = surface.deformers.slice(0, at);
     const { whole = { ...rest, vertex: null } } = rest;
     const own = wholeOf(positions, whole);
-    // Cloth begins as what comes before it is at time 0.
     deform(own, whole.normals, before, 0, ofWhole(strength, whole));
     const topology = topologyOf(whole.mesh);
     const cloth = this.clothOf(own, d, before, topology, what);

@@ -14,15 +14,6 @@ import { keyOf } from './fingerprint';
 export const refKey = (ref: MeshRef) =>
   ref.source === 'built' ? `built:${ref.name}` : ref.source === 'file' ? ref.hash : `bundle:${ref.bundle}`;
 
-/** Named wheels that the mesh has no parts for. */
-const NONE: Posable = {
-  clips: [],
-  moves: () => false,
-  pose: () => {
-    throw new Error('There is nothing to be posed.');
-  },
-};
-
 /** A prop's facts with what they were worked out from. */
 interface Known {
   prop: Prop;
@@ -77,7 +68,7 @@ export class PropWork {
     const own = () => this.ownMesh(mesh, key, propMatrix(prop, whole));
     const shape = () =>
       this.shapeOf(mesh, key, () => propShape(mesh.positions, propMatrix(prop, whole), mesh.indices));
-    let poses: Posable | undefined;
+    let poses: Posable | null | undefined;
     const motion = motionOf(prop.mesh);
     return {
       key,
@@ -89,8 +80,9 @@ export class PropWork {
         snapPoints,
         ...((motion || snapPoints.some(isWheel)) && {
           posable: () => {
+            if (poses !== undefined) return poses;
             const plain = motion ? posable(key, mesh, motion, propMatrix(prop, whole)) : null;
-            return (poses ??= withWheels(key, own(), snapPoints, plain) ?? NONE);
+            return (poses = withWheels(key, own(), snapPoints, plain));
           },
         }),
       },

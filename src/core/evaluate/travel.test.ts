@@ -12,7 +12,7 @@ import type { TriMesh } from '../mesh/triMesh';
 import { emptyScene, newPath, newProp, newSurface } from '../scene/defaults';
 import { sceneSchema, type Scene } from '../scene/schema';
 import { exampleMesh } from '../testing/scene';
-import { circlePoints } from '../testing/paths';
+import { circlePoints, points } from '../testing/paths';
 import { triMeshOf } from '../testing/surfaces';
 import { Evaluator, type Assets } from './scene';
 
@@ -349,6 +349,40 @@ test('what is let fall at a border leaves its surface there with the speed that 
     if (Math.abs(x) > 4) fallen++;
   }
   expect(fallen).toBeGreaterThan(was.count / 2);
+});
+
+test('what a pulley has let go at a place falls on when its slot has left the path', async () => {
+  await loadPhysics();
+  const scene = travelling({ shape: 'plane', width: 40, depth: 40 }, {}, {}, (s) => {
+    s.paths.push(
+      newPath(
+        'line',
+        'Line',
+        points('corner', [
+          [0, 5, 0],
+          [4, 5, 0],
+        ]),
+      ),
+    );
+    s.arrangements[0] = newArrangement(
+      'run',
+      { id: 'a', name: 'Run', thread: 'moss' },
+      {
+        paths: [{ part: 0, path: 'line' }],
+        order: { entries: [{ id: 'e', item: { kind: 'prop', prop: 'p' } }] },
+        spacing: { mode: 'count', count: 3 },
+        pulley: { speed: 1, ends: 'clip' },
+        release: releaseSchema.parse({ who: 'place', place: 3 }),
+      },
+    );
+  });
+  const one = new Evaluator(ASSETS);
+  let result = one.evaluate(scene, undefined, 7);
+  while (result.unfinished) result = one.evaluate(scene, undefined, 7);
+  const { placements: p } = result.arrangements[0];
+  // The last of the three begins beyond the place: it leaves the path, and is gone.
+  expect([...p.state]).toEqual([STATE.placed, STATE.placed, STATE.pastEnd]);
+  for (const i of [0, 1]) expect(at(p, i)[1]).toBeLessThan(1);
 });
 
 const PEG = {

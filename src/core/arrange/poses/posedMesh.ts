@@ -1,6 +1,6 @@
 import { faceNormals, sharedNormals } from '../../mesh/normals';
 import type { Mesh } from '../../mesh/mesh';
-import type { Sliced } from '../../mesh/slice';
+import { ownSpace, type Sliced } from '../../mesh/slice';
 import type { Vec3 } from '../../math/vec3';
 import type { Posable, PosedMesh } from './posable';
 import { rolled, strideOf, wheelsOf, WHEELS } from './wheels';
@@ -65,25 +65,14 @@ export function posable(key: string, mesh: Mesh, motion: Motion, matrix: ArrayLi
       const own = `${key} ${steps} ${k} ${clip}`;
       let pose = made.get(own);
       if (!pose) {
-        const positions = mapped(at(clip, (durationOf(clip) * k) / steps), matrix);
-        const bare = Float64Array.from(positions);
-        const rest = mapped(mesh.normals, matrix, true);
-        const normals = Float32Array.from(faceNormals(bare, mesh.indices, shared, rest));
+        const posed = { ...mesh, positions: at(clip, (durationOf(clip) * k) / steps) };
+        const { positions: places, normals: rest } = ownSpace(posed, matrix);
+        const positions = Float32Array.from(places);
+        const normals = Float32Array.from(faceNormals(places, mesh.indices, shared, rest));
         if (made.size >= MOST) made.clear();
         made.set(own, (pose = { key: own, k, of: steps, positions, normals }));
       }
       return pose;
     },
   };
-}
-
-/** Places, or unit directions, by a matrix that scales evenly. */
-function mapped(from: ArrayLike<number>, m: ArrayLike<number>, directions = false): Float32Array {
-  const out = new Float32Array(from.length);
-  const k = directions ? 1 / (Math.sqrt(m[0] * m[0] + m[1] * m[1] + m[2] * m[2]) || 1) : 1;
-  for (let o = 0; o < from.length; o += 3)
-    for (let r = 0; r < 3; r++)
-      out[o + r] =
-        (m[r] * from[o] + m[4 + r] * from[o + 1] + m[8 + r] * from[o + 2]) * k + (directions ? 0 : m[12 + r]);
-  return out;
 }

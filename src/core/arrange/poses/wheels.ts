@@ -1,5 +1,6 @@
 import { cos, hypot, sin } from '../../math/portable';
 import type { Vec3 } from '../../math/vec3';
+import { sameRows } from '../../mesh/sameRows';
 import type { Sliced } from '../../mesh/slice';
 import type { PosedMesh } from './posable';
 
@@ -53,13 +54,10 @@ function partsOf({ positions, indices }: Sliced): number[][] {
     return i;
   };
   const join = (a: number, b: number) => (parent[root(a)] = root(b));
-  const first = new Map<string, number>();
-  for (let v = 0; v < n; v++) {
-    const key = [0, 1, 2].map((a) => Math.round(positions[v * 3 + a] * 1e5)).join();
-    const at = first.get(key);
-    if (at === undefined) first.set(key, v);
-    else join(v, at);
-  }
+  sameRows(
+    Int32Array.from(positions, (p) => Math.round(p * 1e5)),
+    3,
+  ).forEach((first, v) => join(v, first));
   for (let i = 0; i < indices.length; i += 3) {
     join(indices[i], indices[i + 1]);
     join(indices[i], indices[i + 2]);

@@ -50,6 +50,26 @@ test('what does not close stays as it is, and is told', () => {
   expect(now).toEqual(flat.positions);
 });
 
+test('material goes round over the shape that it finds, and cloth hangs from where a pulley is at the beginning', () => {
+  const ring = triMeshOf(RING);
+  const lifted = ring.positions.map((v, i) => (i % 3 === 1 ? v + 3 : v));
+  const [plain, up] = [ring.positions.slice(), lifted.slice()];
+  goRound(plain, ring, pulley({ way: 'u', speed: 0.7 }), 2.2);
+  goRound(up, ring, pulley({ way: 'u', speed: 0.7 }), 2.2);
+  up.forEach((v, i) => expect(v).toBeCloseTo(plain[i] + (i % 3 === 1 ? 3 : 0), 9));
+  const scene = belt();
+  scene.surfaces[0].deformers.push(
+    deformerSchema.parse({ id: 'c', kind: 'cloth', sides: ['u0'], seconds: 2, wind: 0 }),
+  );
+  const at = (evaluator: Evaluator, time: number) =>
+    evaluator.evaluate(scene, undefined, time).surfaces[0].mesh!.positions;
+  const one = new Evaluator({ mesh: () => exampleMesh() });
+  const kept = [0.3, 1.2, 0.7].map((time) => at(one, time));
+  [0.3, 1.2, 0.7].forEach((time, k) =>
+    expect(at(new Evaluator({ mesh: () => exampleMesh() }), time)).toEqual(kept[k]),
+  );
+});
+
 /** A belt of half a metre round two rollers, with a row of pegs on it and a run along its middle. */
 function belt(): Scene {
   const scene = emptyScene('belt');

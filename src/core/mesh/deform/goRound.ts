@@ -43,8 +43,8 @@ function knownLength(shape: Laid, way: 'u' | 'v'): number | null {
 }
 
 /**
- * Moves every vertex on to where the material ahead of it is at rest, for each pulley of a stack.
- * @param positions xyz a vertex in the surface's own frame; written over @param time seconds
+ * Moves every vertex on to where the material ahead of it is, for each pulley of a stack. Lengths are those at rest.
+ * @param positions xyz a vertex in the surface's own frame, as it stands without; written over @param time seconds
  * @returns the pulleys that cannot turn, since it does not close their way
  */
 export function goRound(
@@ -68,15 +68,14 @@ export function goRound(
     const far = (at - low) / (high - low) + by;
     return low + (far - Math.floor(far)) * (high - low);
   };
+  const was = positions.slice();
   const place = { face: -1, u: 0, v: 0 };
   for (let i = 0; i < uvs.length / 2; i++) {
     if (!find(around(uvs[i * 2], share.u, u), around(uvs[i * 2 + 1], share.v, v), place)) continue;
     const [a, b, c] = [0, 1, 2].map((k) => rest.indices[place.face * 3 + k] * 3);
     for (let k = 0; k < 3; k++)
       positions[i * 3 + k] =
-        rest.positions[a + k] * (1 - place.u - place.v) +
-        rest.positions[b + k] * place.u +
-        rest.positions[c + k] * place.v;
+        was[a + k] * (1 - place.u - place.v) + was[b + k] * place.u + was[c + k] * place.v;
   }
   return stuck;
 }

@@ -79,7 +79,9 @@ export const deformerSchema = z.discriminatedUnion('kind', [
     ...common,
     way: z.enum(['u', 'v']).default('v').describe('The way round which it closes'),
     offset: metres.default(0).describe('Metres that its material is moved on'),
-    speed: metres.default(0.5).describe('Metres a second, added with time'),
+    speed: metres
+      .default(0.5)
+      .describe('Metres a second, added with time; a cloth begins where it is at the beginning'),
   }),
   z.object({ kind: z.literal('cloth'), ...common, ...clothFields }),
 ]);

@@ -1,14 +1,14 @@
 'use client';
 
 import { travelOf, type Arrangement } from '@/core/arrange/registry';
-import { newTravel, type Travel } from '@/core/arrange/travel/schema';
+import type { Travel } from '@/core/arrange/travel/schema';
 import { setTravel, type TravelValues } from '@/store/commands/travel';
 import { dispatch, useDocument } from '@/store/document';
 import { THREAD_COLORS } from '@/view/colors';
 import { Button } from '../../controls/Button';
 import { Choice } from '../../controls/Choice';
 import { LinkScope } from '../../controls/LinkScope';
-import { NumberField } from '../../controls/NumberField';
+import { NumberFields, PlaceField, type FieldSpec } from '../../controls/NumberFields';
 import { Segmented } from '../../controls/Segmented';
 import { Toggle } from '../../controls/Toggle';
 import { travelPhrase } from '../../words/travelPhrase';
@@ -36,6 +36,31 @@ const AXES = [
   { value: 'z', text: 'Z', hint: 'About a level axis, to the front' },
 ] as const;
 const NONE = '';
+
+type Axis = 'u' | 'v' | 'along' | 'turn';
+
+const lengths = (label: string, what: string): FieldSpec[] => [
+  { name: 'by', label, hint: `How far it has gone ${what}`, dimension: 'length', step: 0.1, reset: 0 },
+  {
+    name: 'speed',
+    label: `${label} a second`,
+    hint: `How far it goes on ${what} each second`,
+    dimension: 'length',
+    step: 0.05,
+    reset: 0,
+  },
+];
+const ANGLES: FieldSpec[] = [
+  { name: 'byDeg', label: 'Angle', hint: 'How far it is turned', dimension: 'angle', step: 5, reset: 0 },
+  {
+    name: 'speed',
+    label: 'Angle a second',
+    hint: 'How far it turns on each second',
+    dimension: 'angle',
+    step: 1,
+    reset: 0,
+  },
+];
 
 /** How a whole arrangement moves, by hand or at a speed; it is there once it has been let travel. */
 export function TravelStep({ arrangement: a }: { arrangement: Arrangement }) {
@@ -65,33 +90,17 @@ export function TravelStep({ arrangement: a }: { arrangement: Arrangement }) {
 }
 
 function Going({ id, travel }: { id: string; travel: Travel }) {
-  const unit = useDocument((s) => s.scene.units);
   const surfaces = useDocument((s) => s.scene.surfaces);
   const paths = useDocument((s) => s.scene.paths);
   const set = (values: TravelValues, key?: string) => dispatch(setTravel, { id, values }, key);
   const { way } = travel;
-  const length = { dimension: 'length', unit } as const;
-  const go = (axis: 'u' | 'v' | 'along', label: string, what: string) => (
+  const go = (axis: Axis, fields: FieldSpec[]) => (
     <LinkScope node={id} at={`travel.${axis}`} key={axis}>
-      <NumberField
-        {...length}
-        label={label}
-        field="by"
-        hint={`How far it has gone ${what}`}
-        step={0.1}
-        value={travel[axis].by}
-        reset={0}
-        onChange={(by, key) => set({ [axis]: { by: by ?? 0 } }, key)}
-      />
-      <NumberField
-        {...length}
-        label={`${label} a second`}
-        field="speed"
-        hint={`How far it goes on ${what} each second`}
-        step={0.05}
-        value={travel[axis].speed}
-        reset={0}
-        onChange={(speed, key) => set({ [axis]: { speed: speed ?? 0 } }, key)}
+      <NumberFields
+        within=""
+        fields={fields}
+        values={travel[axis]}
+        set={(values, key) => set({ [axis]: values }, key)}
       />
     </LinkScope>
   );
@@ -129,9 +138,29 @@ function Going({ id, travel }: { id: string; travel: Travel }) {
         ]}
         onChange={(surface) => set({ surface: surface || null })}
       />
-      {way === 'over' && [go('u', 'Along u', 'along u'), go('v', 'Along v', 'along v')]}
-      {way === 'along' && go('along', 'Distance', 'along the path')}
-      {way === 'turn' && <Turning id={id} travel={travel} set={set} />}
+      {way === 'over' && [go('u', lengths('Along u', 'along u')), go('v', lengths('Along v', 'along v'))]}
+      {way === 'along' && go('along', lengths('Distance', 'along the path'))}
+      {way === 'turn' && (
+        <>
+          {go('turn', ANGLES)}
+          <Segmented
+            shown
+            tight
+            label="Axis"
+            hint="The direction of the axis"
+            value={travel.axis}
+            options={AXES}
+            onChange={(axis) => set({ axis })}
+          />
+          <span className="text-sm">Centre</span>
+          <PlaceField
+            label="Centre"
+            hint="A point of the axis: x, y, z"
+            value={travel.centre}
+            onChange={(centre, key) => set({ centre }, key)}
+          />
+        </>
+      )}
       {way === 'along' && (
         <Segmented
           shown
@@ -158,71 +187,6 @@ function Going({ id, travel }: { id: string; travel: Travel }) {
         value={travel.steers}
         onChange={(steers) => set({ steers })}
       />
-    </>
-  );
-}
-
-/** About which axis, how far and how fast. */
-function Turning({
-  id,
-  travel,
-  set,
-}: {
-  id: string;
-  travel: Travel;
-  set: (values: TravelValues, key?: string) => void;
-}) {
-  const unit = useDocument((s) => s.scene.units);
-  const { turn, centre } = travel;
-  const reset = newTravel();
-  return (
-    <>
-      <LinkScope node={id} at="travel.turn">
-        <NumberField
-          label="Angle"
-          field="byDeg"
-          hint="How far it is turned"
-          dimension="angle"
-          step={5}
-          value={turn.byDeg}
-          reset={0}
-          onChange={(byDeg, key) => set({ turn: { byDeg: byDeg ?? 0 } }, key)}
-        />
-        <NumberField
-          label="Angle a second"
-          field="speed"
-          hint="How far it turns on each second"
-          dimension="angle"
-          step={1}
-          value={turn.speed}
-          reset={0}
-          onChange={(speed, key) => set({ turn: { speed: speed ?? 0 } }, key)}
-        />
-      </LinkScope>
-      <Segmented
-        shown
-        tight
-        label="Axis"
-        hint="The direction of the axis"
-        value={travel.axis}
-        options={AXES}
-        onChange={(axis) => set({ axis })}
-      />
-      {(['X', 'Y', 'Z'] as const).map((letter, k) => (
-        <NumberField
-          key={letter}
-          label={`Centre ${letter}`}
-          hint="A point of the axis"
-          dimension="length"
-          unit={unit}
-          step={0.1}
-          value={centre[k]}
-          reset={reset.centre[k]}
-          onChange={(v, key) =>
-            set({ centre: centre.map((c, i) => (i === k ? (v ?? 0) : c)) as Travel['centre'] }, key)
-          }
-        />
-      ))}
     </>
   );
 }
