@@ -17,7 +17,7 @@ import {
   undo,
   type Row,
 } from './support/app';
-import { emptyNodesOf, glbOf } from './support/glb';
+import { emptyNodesOf, glbOf, standing } from './support/glb';
 import { test } from './support/test';
 
 /** Lines hung between snap points, and what hangs on them, read back out of the exported rows. */
@@ -186,6 +186,53 @@ test('many lines at once: from each to the next, how they hang, what lies along 
   expect((await bulbs())[1].x).toBeCloseTo(ring(posts[1])[0], 6);
 });
 
+test('a rope of as many strands as one says, and a tube of as many sides, along every line', async ({
+  page,
+}) => {
+  const posts = await eyes(page);
+  await choose(page, 'More for this run', 'Hang lines');
+  await openStep(page, 'Hanging');
+  await page.getByRole('radio', { name: 'Taut' }).click();
+  await openStep(page, 'Body');
+  await page.getByRole('button', { name: 'A rope', exact: true }).click();
+  await settled(page);
+  const bodies = async () =>
+    (await rows(page)).filter((r) => !['Screw eye', 'Bulb'].includes(r.prop)).map((r) => r.prop);
+  expect(await bodies()).toEqual(Array(4).fill('Twisted rope'));
+  await page
+    .getByRole('region', { name: 'Basket' })
+    .getByRole('button', { name: 'Twisted rope', exact: true })
+    .click();
+  const make = page.getByRole('region', { name: 'Its make' });
+  await type(make.getByRole('textbox', { name: 'Strands' }), '4');
+  await type(make.getByRole('textbox', { name: 'Radius' }), '0.05');
+  await type(make.getByRole('textbox', { name: 'Lay', exact: true }), '0.4');
+  await type(make.getByRole('textbox', { name: 'Sides' }), '8');
+  await settled(page);
+  // Four strands with eight sides reach just as far as the circle about them.
+  await expect(page.getByText(/^Wide × long × high:/)).toHaveText(/0\.1 m × 0\.4 m × 0\.1 m$/);
+  const ropes = (await standing(await sendOut(page, 'glb'))).filter((m) => m.mesh.includes('rope'));
+  expect(ropes.length).toBe(4);
+  const rings = posts.map(ring).toSorted((p, q) => p[0] - q[0]);
+  ropes
+    .map((m) => m.points)
+    .toSorted((p, q) => p[0][0] - q[0][0])
+    .forEach((points, i) => {
+      // Just as thick as asked about the straight line, and from ring to ring.
+      const off = points.map(([, y, z]) => Math.hypot(y - rings[i][1], z - rings[i][2]));
+      expect(Math.max(...off)).toBeCloseTo(0.05, 5);
+      const xs = points.map(([x]) => x);
+      expect(Math.min(...xs)).toBeCloseTo(rings[i][0], 5);
+      expect(Math.max(...xs)).toBeCloseTo(rings[i + 1][0], 5);
+    });
+  await type(make.getByRole('textbox', { name: 'Strands' }), '1');
+  await settled(page);
+  await expect(page.getByText(/^Wide × long × high:/)).toHaveText(/0\.1 m × 1 m × 0\.1 m$/);
+  for (let i = 0; i < 6; i++) await undo(page);
+  await settled(page);
+  expect(await bodies()).toEqual([]);
+});
+
 test('measuring: the size of what is under the pointer, a distance between snap points, an angle; kept, it follows', async ({
   page,
 }) => {
@@ -208,7 +255,8 @@ test('measuring: the size of what is under the pointer, a distance between snap 
   await expect(status).toContainText('Rises 0 m');
   await page.getByRole('button', { name: 'Keep it' }).click();
   const kept = page.getByRole('list', { name: 'Kept measures' });
-  await expect(kept).toContainText('Distance6 m');
+  await expect(kept.getByRole('textbox', { name: 'Name of Distance' })).toHaveValue('Distance');
+  await expect(kept).toContainText('6 m');
   await expect(page.getByRole('img', { name: 'Distance: 6 m' })).toBeVisible();
 
   // Two places on the path and one beside it: what lies along the path, and a right angle.
@@ -231,6 +279,12 @@ test('measuring: the size of what is under the pointer, a distance between snap 
   await settled(page);
   await expect(page.getByRole('img', { name: 'Distance: 3 m' })).toBeVisible();
   await page.getByRole('button', { name: 'Measure', exact: true }).click();
+  await page.getByRole('button', { name: 'Hide Distance' }).click();
+  await expect(page.getByRole('img', { name: /^Distance/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show Distance' }).click();
+  await type(kept.getByRole('textbox', { name: 'Name of Distance' }), 'Clear width');
+  await expect(page.getByRole('img', { name: 'Clear width: 3 m' })).toBeVisible();
+  await undo(page);
   await page.getByRole('button', { name: 'Remove Distance' }).click();
   await expect(page.getByRole('img', { name: /^Distance/ })).toHaveCount(0);
   await undo(page);

@@ -5,6 +5,7 @@ import type { Patch } from '@/core/scene/patch';
 import type { Cost } from '@/core/formats/cost';
 import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
+import { refKey } from '@/core/evaluate/props';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { MeshRef, PictureRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
@@ -400,7 +401,7 @@ export class EngineClient {
   mesh(ref: MeshRef): Promise<Mesh | undefined> {
     // What a bundle holds may be another at any time.
     if (ref.source === 'bundle') return this.remote.mesh(ref) as Promise<Mesh | undefined>;
-    const key = ref.source === 'built' ? `built:${ref.name}` : ref.hash;
+    const key = refKey(ref);
     let mesh = this.meshes.get(key);
     if (!mesh) {
       mesh = this.remote.mesh(ref) as Promise<Mesh | undefined>;

@@ -1,3 +1,4 @@
+import { lineMesh } from '@/core/mesh/make/line';
 import { has } from '@/core/arrange/registry';
 import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/mesh/pinning';
 import { poseOn } from '@/core/mesh/pin';
@@ -131,6 +132,7 @@ export class EngineService {
   /** A mesh that is at hand; undefined for one that is not. */
   mesh(ref: MeshRef): Mesh | undefined {
     if (ref.source === 'bundle') return this.evaluator.bundles.meshOf(ref.bundle);
+    if (ref.source === 'line') return lineMesh(ref);
     return ref.source === 'built' ? builtMesh(ref.name) : this.files.get(ref.hash)?.mesh;
   }
 

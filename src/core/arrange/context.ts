@@ -21,6 +21,8 @@ export type PropFacts =
       shape?: () => PropShape;
       /** Its mesh in its own space, to be sliced and bent; made when it is first asked for. */
       mesh?: () => Sliced;
+      /** How it becomes as long as a line, where it is made for lines. */
+      fit?: 'stretch' | 'repeat';
       /** Its poses, where it brings animations or wheels along; null where its wheels are only named. */
       posable?: () => Posable | null;
     }

@@ -11,8 +11,18 @@ import type { Motion } from '../mesh/motion';
 import { keyOf } from './fingerprint';
 
 /** A mesh by what it is, short. */
-export const refKey = (ref: MeshRef) =>
-  ref.source === 'built' ? `built:${ref.name}` : ref.source === 'file' ? ref.hash : `bundle:${ref.bundle}`;
+export function refKey(ref: MeshRef): string {
+  switch (ref.source) {
+    case 'built':
+      return `built:${ref.name}`;
+    case 'file':
+      return ref.hash;
+    case 'bundle':
+      return `bundle:${ref.bundle}`;
+    case 'line':
+      return JSON.stringify(ref);
+  }
+}
 
 /** A prop's facts with what they were worked out from. */
 interface Known {
@@ -78,6 +88,7 @@ export class PropWork {
         shape,
         mesh: own,
         snapPoints,
+        ...(prop.mesh.source === 'line' && { fit: prop.mesh.strands > 1 ? 'repeat' : 'stretch' }),
         ...((motion || snapPoints.some(isWheel)) && {
           posable: () => {
             if (poses !== undefined) return poses;

@@ -22,6 +22,22 @@ const bundleRefSchema = z.object({
   source: z.literal('bundle').describe('What a bundle of this scene holds, as one'),
   bundle: z.string(),
 });
+const lineSchema = z.object({
+  source: z.literal('line').describe('What lines are made of, made from numbers and live'),
+  strands: z
+    .int()
+    .min(1)
+    .max(24)
+    .default(1)
+    .describe('Twisted round each other; 1 is a tube with round ends'),
+  radius: z.number().min(0.0001).max(100).default(0.02).describe('Metres, of the whole of it'),
+  lay: z.number().min(0.001).max(1000).default(0.16).describe('Metres in which the strands go round once'),
+  sides: z.int().min(3).max(64).default(8).describe('Of a tube, and of each strand'),
+  color: z
+    .string()
+    .regex(/^#[0-9a-fA-F]{6}$/)
+    .default('#C9AE7B'),
+});
 export const pictureRefSchema = z.object({
   hash: z
     .string()
@@ -30,10 +46,17 @@ export const pictureRefSchema = z.object({
   format: z.enum(['png', 'jpeg']).default('png'),
   fileName: z.string().max(200).default('picture.png'),
 });
-export const meshRefSchema = z.discriminatedUnion('source', [builtSchema, fileSchema, bundleRefSchema]);
+export const meshRefSchema = z.discriminatedUnion('source', [
+  builtSchema,
+  fileSchema,
+  bundleRefSchema,
+  lineSchema,
+]);
 
 export type Axis = z.infer<typeof axisSchema>;
 export type PictureRef = z.infer<typeof pictureRefSchema>;
 /** Where the mesh of a surface comes from. */
 export type OwnMeshRef = z.infer<typeof builtSchema> | z.infer<typeof fileSchema>;
+/** The numbers of what lines are made of. */
+export type LineMesh = z.infer<typeof lineSchema>;
 export type MeshRef = z.infer<typeof meshRefSchema>;

@@ -16,6 +16,7 @@ export const measureSchema = z.object({
     .min(2)
     .max(3)
     .describe('Two for a distance; three for the angle at the second'),
+  visible: z.boolean().default(true),
 });
 
 export type MeasuredPlace = z.infer<typeof measureSchema>['places'][number];

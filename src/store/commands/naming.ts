@@ -216,7 +216,7 @@ const LENGTHS = new Set(
   (
     'pitch by insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
     'rise inner outer length sag fillet width depth height reach inset longest above floor tolerance ' +
-    'left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback'
+    'lay left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback'
   ).split(' '),
 );
 /** Fields that are shares, shown in hundredths. */

@@ -1,5 +1,5 @@
 import { withPropReplaced } from '@/core/arrange/replaceProp';
-import type { MeshRef } from '@/core/mesh/meshRef';
+import type { LineMesh, MeshRef } from '@/core/mesh/meshRef';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
 import { newProp, takeId } from '@/core/scene/defaults';
@@ -42,6 +42,19 @@ export const setProps = command<{ changes: { id: string; values: PropSettings }[
     const [{ id, values }] = changes;
     const what = describeChange(findProp(before, id), values, before.units);
     return changes.length > 1 ? `${changes.length} props: ${what}` : `${findProp(before, id).name}: ${what}`;
+  },
+});
+
+/** Sets the numbers of a prop that is made for lines. */
+export const setLine = command<{ id: string; values: Partial<Omit<LineMesh, 'source'>> }>({
+  apply(scene, { id, values }) {
+    const { mesh } = findProp(scene, id);
+    if (mesh.source === 'line') Object.assign(mesh, values);
+  },
+  name(before, _, { id, values }) {
+    const { name, mesh } = findProp(before, id);
+    const called = { sides: 'sides', strands: 'strands', lay: 'lay', color: 'colour' };
+    return `${name}: ${describeChange(mesh, values, before.units, called)}`;
   },
 });
 

@@ -185,7 +185,9 @@ export function propEntries({ id, mesh }: Prop): MenuEntry[] {
           { text: 'Open to edit', run: () => openToEdit(id) },
           { text: 'Take apart', run: () => takeApart(id) },
         ]
-      : [{ text: 'A newer file of it', run: () => openDialog('bring-in') }]),
+      : mesh.source === 'line'
+        ? []
+        : [{ text: 'A newer file of it', run: () => openDialog('bring-in') }]),
     ...inListEntries([id]),
     { text: 'Delete', danger: true, run: () => removeThese([id]) },
     ...others.map((p, i) => ({

@@ -1,15 +1,19 @@
 'use client';
 
+import clsx from 'clsx';
 import { useState } from 'react';
 
 /** A name that is edited in place. */
 export function RenameField({
   name,
   label,
+  small = false,
   onRename,
 }: {
   name: string;
   label: string;
+  /** Among other words, and just as wide as it is long. */
+  small?: boolean;
   onRename: (name: string) => void;
 }) {
   const [text, setText] = useState<string | null>(null);
@@ -32,7 +36,10 @@ export function RenameField({
           setText(null);
         }
       }}
-      className="w-full min-w-0 flex-1 rounded-md border border-transparent bg-transparent px-1 font-display text-[18px] font-semibold hover:border-edge focus:border-edge focus:bg-card focus:outline-none"
+      className={clsx(
+        'min-w-0 rounded-md border border-transparent bg-transparent px-1 hover:border-edge focus:border-edge focus:bg-card focus:outline-none',
+        small ? 'field-sizing-content max-w-40' : 'w-full flex-1 font-display text-[18px] font-semibold',
+      )}
     />
   );
 }

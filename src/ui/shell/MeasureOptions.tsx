@@ -1,8 +1,8 @@
 'use client';
 
-import { Ruler, Trash2 } from 'lucide-react';
+import { Eye, EyeOff, Ruler, Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { keepMeasure, removeMeasure } from '@/store/commands/measures';
+import { keepMeasure, removeMeasure, setMeasure } from '@/store/commands/measures';
 import { dispatch, useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { currentView } from '@/view/handle';
@@ -12,6 +12,7 @@ import { alongPath, overGround, placeNow } from '@/view/measure/measureTool';
 import { useView } from '@/view/viewState';
 import { metres } from '@/words/numbers';
 import { Button, IconButton } from '../controls/Button';
+import { RenameField } from '../recipe/RenameField';
 
 /** While one measures: what lies between the places, and the measures that are kept. */
 export function MeasureOptions() {
@@ -70,10 +71,23 @@ export function MeasureOptions() {
             const { straight, angleDeg } = measured(m.places.map(placeNow));
             return (
               <li key={m.id} className="flex items-center gap-1">
-                {m.name}
+                <RenameField
+                  small
+                  name={m.name}
+                  label={`Name of ${m.name}`}
+                  onRename={(name) => dispatch(setMeasure, { id: m.id, values: { name } })}
+                />
                 <span className="num">
                   {angleDeg === null ? metres(straight, scene.units, 3) : `${Number(angleDeg.toFixed(2))}°`}
                 </span>
+                <IconButton
+                  name={m.visible ? `Hide ${m.name}` : `Show ${m.name}`}
+                  aria-pressed={!m.visible}
+                  disabled={readOnly}
+                  onClick={() => dispatch(setMeasure, { id: m.id, values: { visible: !m.visible } })}
+                >
+                  {m.visible ? <Eye size={13} className="opacity-65" /> : <EyeOff size={13} />}
+                </IconButton>
                 <IconButton
                   name={`Remove ${m.name}`}
                   disabled={readOnly}

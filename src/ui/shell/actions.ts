@@ -20,6 +20,7 @@ import { measureStepBack } from '@/view/measure/measureTool';
 import { resizeBrush, strengthenBrush } from '@/view/masks/paintTool';
 import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
+import { makeLine } from '../basket/makeLine';
 import { bundlable, bundle, canBundle, closeBundle } from '../bundles/making';
 import { KIND_UIS } from '../kinds/registry';
 import { clipsOf } from '../recipe/clipsOf';
@@ -242,6 +243,18 @@ export const ACTIONS: Action[] = [
     title: 'Add props from the library',
     words: 'assets objects models catalogue shelf',
     run: () => openDialog('library'),
+  },
+  {
+    id: 'make-tube',
+    title: 'Make a tube for lines',
+    words: 'cable wire pipe hose cord strand prop new',
+    run: () => makeLine('tube'),
+  },
+  {
+    id: 'make-rope',
+    title: 'Make a rope for lines',
+    words: 'twisted strands hawser cable cord lay prop new',
+    run: () => makeLine('rope'),
   },
   {
     id: 'bring-in',

@@ -17,10 +17,11 @@ import { useFrames } from './useFrames';
 /** Dimension lines: those that are kept in the scene, and the one that is being taken. */
 export function MeasureLines() {
   const view = useFrames();
-  const kept = useDocument((s) => s.scene.measures);
+  const measures = useDocument((s) => s.scene.measures);
   const units = useDocument((s) => s.scene.units);
   const tool = useView((s) => s.tool);
   const { taken, ahead } = useView((s) => s.measuring);
+  const kept = measures.filter((m) => m.visible);
   // They go with what they are connected to.
   useEngine((s) => s.result);
   const now = tool === 'measure' ? [...taken, ...(ahead && taken.length < 3 ? [ahead] : [])] : [];

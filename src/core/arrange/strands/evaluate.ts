@@ -86,12 +86,15 @@ function withBodies({ list, placements: out }: Lines, strands: Strands, context:
   const slices = context.fine?.of(strands.id) ?? ONE_TIME;
   list.forEach((line, i) => {
     const facts = context.prop(out.props[out.prop[i]]);
-    const mesh = facts?.state === 'ready' ? facts.mesh?.() : undefined;
+    if (facts?.state !== 'ready') return;
+    const mesh = facts.mesh?.();
     if (!mesh || out.state[i] !== STATE.placed) return;
     // What is locked is held as it was.
     const size = strands.hand[slotName(line.slot)]?.lock ? strands.size : out.scale[i * 3];
     shapes.give(out, i, `${i}`, [], () =>
-      bodyOf(mesh, line, strands, size, (pieces) => slices.most(line.slot, '', pieces)),
+      bodyOf(mesh, line, strands, facts.fit ?? strands.fit, size, (pieces) =>
+        slices.most(line.slot, '', pieces),
+      ),
     );
   });
   return out;
@@ -101,7 +104,8 @@ function withBodies({ list, placements: out }: Lines, strands: Strands, context:
 function bodyOf(
   mesh: Sliced,
   line: Line,
-  { hang, fit }: Strands,
+  { hang }: Strands,
+  fit: Strands['fit'],
   size: number,
   most: (pieces: number) => number,
 ): ReturnType<typeof followMember> {

@@ -13,6 +13,7 @@ import { propEntries } from '../../menus/entries';
 import { openDialog } from '../../uiState';
 import { metres } from '@/words/numbers';
 import { Choice } from '../../controls/Choice';
+import { LineFields } from './LineFields';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
 import { lying, type Lie } from './poseProp';
@@ -54,6 +55,7 @@ export function PropPanel({ id }: { id: string }) {
           <PropPicture prop={prop} size={112} />
         </div>
         <BundlePart prop={prop} />
+        {prop.mesh.source === 'line' && <LineFields id={id} line={prop.mesh} />}
         {size ? (
           <p className="mb-2 text-[13px] text-soft">
             Wide × long × high: <span className="num text-text">{size}</span>
@@ -88,7 +90,7 @@ export function PropPanel({ id }: { id: string }) {
           not={prop.up}
           onChange={(front) => void pose({ front })}
         />
-        {prop.mesh.source !== 'bundle' && (
+        {(prop.mesh.source === 'built' || prop.mesh.source === 'file') && (
           <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
         )}
         <SnapPoints

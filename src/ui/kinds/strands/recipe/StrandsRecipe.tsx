@@ -3,12 +3,13 @@
 import type { Strands } from '@/core/arrange/strands/schema';
 import { setArrangement, type ArrangementValues } from '@/store/commands/arrangements';
 import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
-import { setStrandsEnd } from '@/store/commands/strands';
+import { giveLineBody, setStrandsEnd } from '@/store/commands/strands';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { selectNode } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { hangPhrase } from '@/words/hanging';
+import { LINES } from '../../../basket/makeLine';
 import { Button } from '../../../controls/Button';
 import { Choice } from '../../../controls/Choice';
 import { HangFields } from '../../../controls/HangFields';
@@ -32,6 +33,10 @@ const TO_OTHERS = new Set<Strands['pairs']>(['same', 'nearest', 'cross', 'random
 const FITS = [
   { value: 'stretch', text: 'Stretch', hint: 'One as long as the line, its ends as they are' },
   { value: 'repeat', text: 'Repeat', hint: 'As many as come nearest to their own length' },
+] as const;
+const MADE = [
+  { what: 'tube', text: 'A tube', hint: 'As thick and with as many sides as one says; its ends are round' },
+  { what: 'rope', text: 'A rope', hint: 'Of as many twisted strands as one says' },
 ] as const;
 const EVERY: FieldSpec = {
   name: 'every',
@@ -73,6 +78,8 @@ export function StrandsRecipe({ arrangement: a }: { arrangement: Strands }) {
   const nameOf = (id: string) => scene.props.find((p) => p.id === id)?.name ?? 'missing';
   const set = (values: ArrangementValues, key?: string) =>
     dispatch(setArrangement, { id: a.id, values }, key);
+  // What is made for lines knows how it is as long as one.
+  const fitted = a.props.some(({ prop }) => scene.props.find((p) => p.id === prop)?.mesh.source !== 'line');
   const others = scene.arrangements.filter((other) => other.id !== a.id);
   return (
     <>
@@ -87,14 +94,32 @@ export function StrandsRecipe({ arrangement: a }: { arrangement: Strands }) {
           value={a.props}
           onChange={(props, key) => set({ props }, key)}
         />
-        <Segmented
-          shown
-          label="Fit"
-          hint="How a prop becomes as long as its line"
-          value={a.fit}
-          options={FITS}
-          onChange={(fit) => set({ fit })}
-        />
+        <div className="mb-1 flex items-center justify-between gap-2 text-sm">
+          Made for them
+          <span className="flex gap-1.5">
+            {MADE.map(({ what, text, hint }) => (
+              <Button
+                key={what}
+                look="bordered"
+                className="!text-[12.5px]"
+                title={hint}
+                onClick={() => dispatch(giveLineBody, { id: a.id, ...LINES[what] })}
+              >
+                {text}
+              </Button>
+            ))}
+          </span>
+        </div>
+        {fitted && (
+          <Segmented
+            shown
+            label="Fit"
+            hint="How a prop becomes as long as its line"
+            value={a.fit}
+            options={FITS}
+            onChange={(fit) => set({ fit })}
+          />
+        )}
         <NumberFields fields={BODY} values={{ size: a.size, seed: a.seed }} set={set} />
       </Step>
       <Step name="facing" title="Ends" color={color} phrase={endsPhrase(a, others)}>

@@ -1,6 +1,7 @@
 'use client';
 
 import type { Surface } from '@/core/mesh/surfaceSchema';
+import { ColorField } from '../../../controls/ColorField';
 import { setSurfaceColor, setSurfaces } from '@/store/commands/surfaces';
 import { dispatch } from '@/store/document';
 import { setSurfaceMarks, useView, type SurfaceMarks } from '@/view/viewState';
@@ -101,16 +102,11 @@ export function SurfaceColor({ surfaces }: { surfaces: readonly Surface[] }) {
   if (first?.source !== 'made') return null;
   const ids = idsOf(made);
   return (
-    <label className="flex min-h-9 items-center justify-between text-sm">
-      Colour
-      <input
-        type="color"
-        aria-label="Colour of the surface"
-        title="What colour the surface is drawn in"
-        value={first.color}
-        onChange={(e) => dispatch(setSurfaceColor, { ids, color: e.target.value }, `color ${ids.join()}`)}
-        className="h-7 w-12 cursor-pointer rounded border border-edge bg-card p-0.5"
-      />
-    </label>
+    <ColorField
+      name="Colour of the surface"
+      hint="What colour the surface is drawn in"
+      value={first.color}
+      onChange={(color) => dispatch(setSurfaceColor, { ids, color }, `color ${ids.join()}`)}
+    />
   );
 }
