@@ -231,6 +231,12 @@ test('a rope of as many strands as one says, and a tube of as many sides, along 
   for (let i = 0; i < 6; i++) await undo(page);
   await settled(page);
   expect(await bodies()).toEqual([]);
+
+  // By what others call it, into the basket.
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('hawser');
+  await page.keyboard.press('Enter');
+  await expect(make.getByRole('textbox', { name: 'Strands' })).toHaveValue('3');
 });
 
 test('measuring: the size of what is under the pointer, a distance between snap points, an angle; kept, it follows', async ({

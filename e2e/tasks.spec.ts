@@ -9,6 +9,7 @@ import {
   onScreen,
   openExample,
   openStep,
+  pathByNumbers,
   rows,
   scene,
   settled,
@@ -193,6 +194,39 @@ test('span, cloth, send out', async ({ page }) => {
   ]);
   await expect(page.getByTestId('clock')).not.toHaveText('0.00 s');
   await page.keyboard.press('Space');
+});
+
+test('throw a wet rope', async ({ page }) => {
+  await newScene(page);
+  await follow('Throw a wet rope over a box', [
+    async () => {
+      await pathByNumbers(page, [
+        [-3, 0],
+        [3, 0],
+      ]);
+      await make(page, 'Tube along a path', { Radius: '0.06', Rows: '160' });
+    },
+    async () => {
+      await make(page, 'Rounded box', { Width: '2', Height: '0.7', Depth: '2', 'Position Y': '-1' });
+      await make(page, 'Plane', { 'Position Y': '-1' });
+      await page.getByRole('button', { name: /^Tube along a path Surface/ }).click();
+    },
+    () => choose(page, 'Add a deformer', 'Sag'),
+  ]);
+  await settled(page);
+  // What is pegged onto it, over the box, has come down with it onto that.
+  await takeProps(page, 'Net float');
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await page.keyboard.press('3');
+  const at = await onScreen(page, [0, -0.2, 0]);
+  // Not onto the path, which stays where it was.
+  await page.keyboard.down('Control');
+  await page.mouse.click(at.x, at.y);
+  await page.keyboard.up('Control');
+  await settled(page);
+  const [peg] = await placed(page);
+  expect(peg.y).toBeGreaterThan(-0.3);
+  expect(peg.y).toBeLessThan(-0.15);
 });
 
 test('without a pointer', async ({ page }) => {

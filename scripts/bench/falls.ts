@@ -31,7 +31,7 @@ function above(prop: string, count: number, apart: number): Scene {
     newArrangement(
       'pegs',
       { id: 'pegs', name: 'Heap', thread: 'weld' },
-      { pegs: blocks, release: releaseSchema.parse({ seconds: 40 }) },
+      { pegs: blocks, release: releaseSchema.parse({ seconds: 40, rolling: 0.05 }) },
     ),
   ];
   return scene;

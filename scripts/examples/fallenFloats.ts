@@ -33,7 +33,7 @@ export function fallenFloats(b: Builder, float: string, [x, y, z]: [number, numb
   });
   const floats = b.do(addPegs, { id: null, name: 'Floats in the box', pegs }).split(' ')[0];
   b.do(setArrangement, { id: floats, values: { thread: 'madder' } });
-  b.do(setRelease, { id: floats, values: { who: 'turn', every: 0.05, onto: [surface], against: [stands], seconds: 30 } });
+  b.do(setRelease, { id: floats, values: { rolling: 0, who: 'turn', every: 0.05, onto: [surface], against: [stands], seconds: 30 } });
   const result = new EngineService().evaluateAll(b.scene, 30).arrangements.find((a) => a.id === floats)!;
   const { placements: p } = result;
   const read = (list: Float64Array, i: number, n: number) => Array.from(list.subarray(i * n, i * n + n), round) as never;

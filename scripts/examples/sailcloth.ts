@@ -3,7 +3,7 @@ import type { Scene } from '@/core/scene/schema';
 import { addFromMesh, addGenerated, addPath, setPath } from '@/store/commands/paths';
 import { setArrangement, setSeed, setStep } from '@/store/commands/arrangements';
 import { COLORS } from '@/demo/shape';
-import { addDeformer, setSurface } from '@/store/commands/surfaces';
+import { addDeformer, setShape, setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 
 /** A sail in the wind: twin stitch rows along its seams, rings along the luff, floats along the foot. */
@@ -85,13 +85,35 @@ export function sailcloth(): Scene {
   b.meant('Hem stitches', 'Cross seam stitches', 'Floats along the foot');
   b.meant('Luff rings', 'Floats along the foot');
 
+  // A wet rope that was thrown over a chest: it lies on that, on the green and on itself.
+  const chest = b.made('box', 'Chest', { width: 1.5, height: 0.75, depth: 0.8, fillet: 0.06, cells: 4 }, '#7A5B43', [0.9, -0.42, 1.9]);
+  const thrown = b.do(addPath, {
+    name: 'Rope as it was thrown',
+    points: [
+      [-1.4, 0.55, 2.9],
+      [-0.5, 0.7, 2.0],
+      [0.5, 0.75, 2.1],
+      [1.4, 0.75, 1.7],
+      [2.4, 0.7, 2.2],
+      [3.0, 0.6, 2.9],
+      [2.4, 0.75, 3.2],
+      [2.2, 0.9, 2.6],
+      [2.9, 1.05, 2.4],
+      [3.6, 0.9, 3.0],
+    ],
+  });
+  b.do(setPath, { id: thrown, values: { visible: false } });
+  const wet = b.tube('Wet rope', thrown, 0.055, '#C9AE7B');
+  b.do(setShape, { id: wet, values: { columns: 10, rows: 200 } });
+
   // Where it hangs: a mast with a spar, poles for the line, on a green above the water.
   b.spar('Mast', [[-2.78, -0.6, 0], [-2.78, 5.3, 0]], 0.07);
   const head = take('Head', { what: 'iso', along: 'v', from: 0.995, to: 0.995, count: 1 });
   b.tube('Head spar', head, 0.045, COLORS.paleWood);
   b.spar('Line pole, west', [[3.3, -0.6, 0.9], [3.3, 3.7, 0.9]], 0.05);
   b.spar('Line pole, east', [[6.7, -0.6, 0.4], [6.7, 3.85, 0.4]], 0.05);
-  b.made('hills', 'Green', { width: 46, depth: 30, columns: 60, rows: 40, height: 0.22, span: 7, layers: 3, seed: 9 }, '#98A276', [2, -0.35, 1]);
+  const green = b.made('hills', 'Green', { width: 46, depth: 30, columns: 60, rows: 40, height: 0.22, span: 7, layers: 3, seed: 9 }, '#98A276', [2, -0.35, 1]);
+  b.do(addDeformer, { id: wet, kind: 'sag', values: { onto: [chest, green], soft: 0.15, stiffness: 0.25, friction: 0.7, drag: 3, settled: true } });
   b.surroundings(-1.6);
   b.meant('Luff rings', 'Mast', 'Head spar');
   b.meant('Hem stitches', 'Mast', 'Head spar');

@@ -151,6 +151,10 @@ export function sentence(f: Finding, scene: Scene): string {
       return `The surface that “${surface}” falls on is missing or broken, so it falls through. Choose another one under Cloth.`;
     case 'cloth-no-uv':
       return `“${surface}” has no uv, so its sides are not known. Hold single places of it instead.`;
+    case 'sag-no-tube':
+      return `“${surface}” is no tube, so it does not sag: its v has to run along it and its u around. Make a tube along a path.`;
+    case 'sag-missing':
+      return `${plural(Number(d.count), 'surface')} that “${surface}” lies on ${Number(d.count) === 1 ? 'is' : 'are'} missing or broken, so it falls through. Choose others under Sag.`;
     case 'leader-missing':
       return 'What they ride on is no longer in the scene. Choose another arrangement under Seat.';
     case 'ends-missing':

@@ -177,6 +177,8 @@ export type FindingKind =
   | 'cloth-line-missing'
   | 'cloth-collider-missing'
   | 'cloth-no-uv'
+  | 'sag-no-tube'
+  | 'sag-missing'
   | 'shelf-missing'
   | 'stock-nothing'
   | 'stock-no-boards'

@@ -1,5 +1,6 @@
 import { deformersMove } from '../mesh/deform/deform';
-import { clothsOf, ClothWork, type Deforming } from './clothWork';
+import { simulatedOf, type Deforming } from './simulated/simulation';
+import { DeformWork } from './simulated/work';
 import { strengthsOf } from './strengths';
 import { carried, playClip, restOf, type Rest, type SurfaceContext } from './surfaceRest';
 import { topologyOf } from '../mesh/lines/topology';
@@ -36,11 +37,11 @@ export const surfacePaths = (surface: Surface): string[] =>
 
 /** Ids of the paths that its cloth hangs on. */
 export const surfaceLines = (surface: Surface): string[] =>
-  clothsOf(surface).flatMap((d) => (d.line ? [d.line] : []));
+  simulatedOf(surface).flatMap((d) => (d.kind === 'cloth' && d.line ? [d.line] : []));
 
 /** Ids of the surfaces that it falls on. */
 export const surfaceColliders = (surface: Surface): string[] =>
-  clothsOf(surface).flatMap((d) => (d.collider ? [d.collider] : []));
+  simulatedOf(surface).flatMap((d) => (d.kind === 'sag' ? d.onto : d.collider ? [d.collider] : []));
 
 /** Ids of the masks that its deformers go by. */
 export const surfaceMasks = ({ deformers }: Surface): string[] => [
@@ -54,7 +55,7 @@ export const surfaceMoves = (surface: Surface): boolean =>
 /** Works one surface out at one time after the other; keeps what does not change in between. */
 export class SurfaceWork {
   private rest: Rest | null = null;
-  private cloth = new ClothWork();
+  private deformWork = new DeformWork();
   private stillKey = '';
   private stillTriMesh: TriMesh | undefined;
   result: SurfaceResult | null = null;
@@ -105,7 +106,7 @@ export class SurfaceWork {
     if (deformed) {
       positions = positions.slice();
       playClip(surface, rest!, time, positions);
-      this.cloth.deform(positions, this.deforming(surface, context, place), time, progress);
+      this.deformWork.deform(positions, this.deforming(surface, context, place), time, progress);
       normals = normalsOf(surface, rest!, positions);
     }
     const plain = rest!.plain && !deformed;
@@ -123,7 +124,7 @@ export class SurfaceWork {
       matrix: plain ? times(place, ownMatrix(surface)) : place,
       findings: [
         ...(indices.length < 3 ? [finding(surface, 'surface-empty', {})] : []),
-        ...(deformed ? this.cloth.findings(surface) : []),
+        ...(deformed ? this.deformWork.findings(surface) : []),
         ...(surface.plays && !rest!.motion?.motion.clips.some((c) => c.name === surface.plays!.clip)
           ? [finding(surface, 'clip-missing', { clip: surface.plays.clip })]
           : []),
@@ -155,7 +156,7 @@ export class SurfaceWork {
     const place = placeMatrix(surface);
     const positions = rest.positions.slice();
     playClip(surface, rest, 0, positions);
-    this.cloth.deform(positions, this.deforming(surface, context, place), 0);
+    this.deformWork.deform(positions, this.deforming(surface, context, place), 0);
     this.stillKey = key;
     const { mesh } = rest;
     this.stillTriMesh = makeTriMesh({

@@ -209,6 +209,15 @@ const LABELS: Record<string, string> = {
   then: 'at rest',
   seconds: 'seconds at most',
   duration: 'duration',
+  soft: 'flattens by',
+  settled: 'settled',
+  itself: 'kept off itself',
+  holdStart: 'hold its beginning',
+  holdEnd: 'hold its end',
+  holds: 'held places',
+  sides: 'held sides',
+  cornersOnly: 'corners only',
+  windDeg: 'blows to',
 };
 
 /** Fields that are lengths; they are named in the unit that their fields show. */
@@ -220,7 +229,9 @@ const LENGTHS = new Set(
   ).split(' '),
 );
 /** Fields that are shares, shown in hundredths. */
-const SHARES = new Set('chance share size sizeX sizeY sizeZ mirror lean stagger slack tension'.split(' '));
+const SHARES = new Set(
+  'chance share size sizeX sizeY sizeZ mirror lean stagger slack tension soft stiffness'.split(' '),
+);
 /** What the choices of a field are called where they are made. */
 const CHOICES: Record<string, Record<string, string>> = {
   ends: { included: 'at the ends', half: 'half in' },

@@ -245,13 +245,13 @@ export const ACTIONS: Action[] = [
     run: () => openDialog('library'),
   },
   {
-    id: 'make-tube',
+    id: 'line-tube',
     title: 'Make a tube for lines',
     words: 'cable wire pipe hose cord strand prop new',
     run: () => makeLine('tube'),
   },
   {
-    id: 'make-rope',
+    id: 'line-rope',
     title: 'Make a rope for lines',
     words: 'twisted strands hawser cable cord lay prop new',
     run: () => makeLine('rope'),

@@ -10,6 +10,7 @@ import { say } from '../uiState';
 const WHY: Record<LoopSeam['why'], string> = {
   noise: 'bumps that drift never come back',
   cloth: 'cloth begins once',
+  sag: 'what sags begins once',
   wind: 'gusts never come back',
   clip: 'its own animation is as long as it is',
   leaves: 'what leaves its path does not come back',

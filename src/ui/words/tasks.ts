@@ -73,6 +73,15 @@ export const TASKS: Task[] = [
     see: 'The cloth hangs from its held side and moves in the wind; what stands on it goes with it.',
   },
   {
+    title: 'Throw a wet rope over a box',
+    todo: [
+      'Draw a path a metre above where it is to lie, and make a tube along it from + beside Paths & surfaces.',
+      'Make a rounded box and a plane under it.',
+      'Add Sag under the tube’s Deformers.',
+    ],
+    see: 'The tube lies over the box and on the plane, flattened where it lies.',
+  },
+  {
     title: 'Send the scene out',
     todo: ['Press Mod+E.', 'Choose glTF.', 'Press Enter.'],
     see: 'A .glb is downloaded, with an instance a prop.',

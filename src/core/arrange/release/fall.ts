@@ -41,6 +41,11 @@ const DENSITY = 300;
 /** Numbers kept of all frames together: 20 million are 80 MB. */
 const MOST_NUMBERS = 20_000_000;
 
+/** What gains less than this share of gravity downwards is held up by something. */
+const FREELY = 0.8;
+
+type Speed = { x: number; y: number; z: number };
+
 /** A row that is a body. */
 interface Falling {
   row: number;
@@ -50,6 +55,8 @@ interface Falling {
   /** Frame at which it was let go; −1: not yet. */
   freed: number;
   isInside: boolean;
+  /** How fast it rose a frame ago, metres a second. */
+  rose: number;
   /** Where it last moved to, and since when it has not. */
   calm: { x: number; y: number; z: number; turn: number[]; since: number };
   rest: number;
@@ -103,7 +110,7 @@ export class Fall {
     by.numSolverIterations = ITERATIONS;
     by.contact_natural_frequency = STIFF;
     // Small things fall their own length sooner: they are looked at more often.
-    this.steps = middle < 0.04 ? 4 : middle < 0.12 ? 2 : 1;
+    this.steps = middle < 0.04 ? 4 : middle < 0.1 ? 2 : 1;
     this.world.timestep = 1 / RATE / this.steps;
     // What is let go at once has the way that it had just before.
     this.letGo(0, this.held, spec.heldMoves ? spec.held(-1) : null);
@@ -140,7 +147,7 @@ export class Fall {
     }
     if (body.numColliders() === 0) return this.world.removeRigidBody(body);
     const calm = { x: NaN, y: 0, z: 0, turn: [0, 0, 0, 1], since: 0 };
-    const falling = { row, body, size, freed: -1, isInside: false, calm, rest: -1, ride: null };
+    const falling = { row, body, size, freed: -1, isInside: false, rose: 0, calm, rest: -1, ride: null };
     this.bodies.push(falling);
     this.byBody.set(body.handle, falling);
   }
@@ -223,6 +230,7 @@ export class Fall {
     const isHeld = age <= fade;
     body.setLinearDamping(isSlow && !isHeld && age > 0.25 ? BRAKE : drag);
     body.setAngularDamping(isSlow && age > 0.25 ? BRAKE : Math.max(0.5, drag));
+    this.slowRoll(b, v, w);
     if (b.isInside && age < GENTLY) {
       const most = size * 2 + gravity * age;
       if (speed > most)
@@ -237,6 +245,26 @@ export class Fall {
       own * (1 - hold) + (target - is) * RATE * hold * hold;
     body.setLinvel({ x: pull(to.x, at.x, v.x), y: pull(to.y, at.y, v.y), z: pull(to.z, at.z, v.z) }, true);
     body.setAngvel({ x: w.x * (1 - hold), y: w.y * (1 - hold), z: w.z * (1 - hold) }, true);
+  }
+
+  /**
+   * Rolling friction: what turns while something holds it up loses speed and spin as a wheel does on soft ground, by a
+   * share of gravity. What falls as freely as things do is held up by nothing.
+   */
+  private slowRoll(b: Falling, v: Speed, w: Speed): void {
+    const { rolling, gravity } = this.spec.release;
+    const isFree = (v.y - b.rose) * RATE < -FREELY * gravity;
+    b.rose = v.y;
+    if (rolling === 0 || isFree) return;
+    const spin = Math.sqrt(w.x * w.x + w.y * w.y + w.z * w.z);
+    const speed = Math.sqrt(v.x * v.x + v.y * v.y + v.z * v.z);
+    if (!(spin > 0)) return;
+    // What slides without turning is the business of friction alone.
+    const rolls = speed > 0 ? Math.min(1, (spin * b.size) / 2 / speed) : 1;
+    const lost = (rolling * gravity) / RATE;
+    const keep = 1 - Math.min(1, (lost * rolls) / Math.max(speed, (spin * b.size) / 2));
+    b.body.setAngvel({ x: w.x * keep, y: w.y * keep, z: w.z * keep }, true);
+    b.body.setLinvel({ x: v.x * keep, y: v.y, z: v.z * keep }, true);
   }
 
   /** Whether it strikes what rests, or was let go inside something. */

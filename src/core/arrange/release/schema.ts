@@ -32,6 +32,12 @@ export const releaseSchema = z
       .describe('Ids of arrangements whose props they fall on too; their own fellows they always fall on'),
     gravity: z.number().min(0).max(1000).default(9.81).describe('Metres a second, a second'),
     friction: z.number().min(0).max(10).default(0.5),
+    rolling: z
+      .number()
+      .min(0)
+      .max(10)
+      .default(0)
+      .describe('What rolls is slowed by this share of gravity; 0 rolls on'),
     bounce: share.default(0.1).describe('How much of its speed it keeps where it strikes'),
     drag: z.number().min(0).max(100).default(0.05).describe('How much of its speed the air takes, a second'),
     shapes: z
@@ -54,5 +60,5 @@ export const releaseSchema = z
 
 export type Release = z.infer<typeof releaseSchema>;
 
-/** A release with everything at its default. */
-export const newRelease = (): Release => releaseSchema.parse({});
+/** A release to begin with: unlike old ones its props do not roll on for ever. */
+export const newRelease = (): Release => releaseSchema.parse({ rolling: 0.05 });

@@ -3,6 +3,7 @@ import { travelLoops } from '../../arrange/travel/loops';
 import type { SpacingFacts } from '../../arrange/result';
 import { whole } from '../../math/whole';
 import type { Scene } from '../../scene/schema';
+import { isSimulated } from '../simulated/simulation';
 import { inOrder } from './moments';
 
 /** Speeds and waves made whole ones over a stretch of time, so that its last frame meets its first. */
@@ -17,7 +18,7 @@ export interface LoopChange {
 /** What cannot be made whole: it goes on as it is, and the loop shows a seam there. */
 export interface LoopSeam {
   node: string;
-  why: 'noise' | 'cloth' | 'wind' | 'clip' | 'leaves' | 'moments' | 'falls';
+  why: 'noise' | 'cloth' | 'sag' | 'wind' | 'clip' | 'leaves' | 'moments' | 'falls';
 }
 
 /**
@@ -49,7 +50,7 @@ export function loopOver(
         const once = roundOfSurface(node, d.way);
         if (once === null) seams.push({ node, why: 'leaves' });
         else change(node, field('speed'), d.speed, (whole((d.speed * span) / once) * once) / span);
-      } else if (d.kind === 'cloth') seams.push({ node, why: 'cloth' });
+      } else if (isSimulated(d) && !d.settled) seams.push({ node, why: d.kind });
       else if ('sway' in d && d.sway > 0)
         change(node, field('period'), d.period, span / whole(span / d.period));
     }

@@ -1,6 +1,7 @@
 import { indexIn, putNumbers } from '../links/linked';
 import type { Timed } from '../../scene/timedSchema';
 import type { Scene } from '../../scene/schema';
+import { isSimulated } from '../simulated/simulation';
 import { inForceAt } from './moments';
 
 /** Numbers that change with time: put in before a scene is worked out at a moment. */
@@ -9,15 +10,15 @@ import { inForceAt } from './moments';
 const isSpeed = ({ field }: Pick<Timed, 'field'>): boolean => field[field.length - 1] === 'speed';
 
 /**
- * Whether a number can change with time. What is worked out frame by frame from its beginning, a fall or a cloth, goes by
+ * Whether a number can change with time. What is worked out frame by frame from its beginning, a fall, a cloth or what sags, goes by
  * what its own numbers are at the beginning.
  */
 export function isTimeable(scene: Scene, { node, field }: Pick<Timed, 'node' | 'field'>): boolean {
   if (field[0] === 'release') return false;
   const deformers = scene.surfaces.find((s) => s.id === node)?.deformers ?? [];
-  const cloth = deformers.findIndex((d) => d.on && d.kind === 'cloth');
+  const simulated = deformers.findIndex((d) => d.on && isSimulated(d));
   // A cloth hangs where its surface is at the beginning, and begins as what comes before it is.
-  return cloth < 0 || (field[0] === 'deformers' && indexIn(deformers, field[1]) > cloth);
+  return simulated < 0 || (field[0] === 'deformers' && indexIn(deformers, field[1]) > simulated);
 }
 
 /** The number of a value in time at a moment, seconds. */

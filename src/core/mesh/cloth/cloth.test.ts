@@ -3,7 +3,8 @@ import { triMeshOf } from '../../testing/surfaces';
 import { buildBvh } from '../bvh';
 import { meshesCross } from '../crossing';
 import { topologyOf } from '../lines/topology';
-import { Cloth, RATE, type ClothSpec } from './cloth';
+import { RATE } from '../frames';
+import { Cloth, type ClothSpec } from './cloth';
 
 const CELLS = 12;
 /** A sheet of 2 × 2 m, standing upright across Z, its upper edge at 2 m. */

@@ -2,14 +2,15 @@ import { noise3 } from '../../math/noise';
 import { cos, sin } from '../../math/portable';
 import { DEG } from '../../math/quat';
 import { nearestPlace, noHit } from '../bvhQuery';
+import { framesAround, RATE } from '../frames';
 import { faceCross } from '../face';
 import { faceNormal, placeOn, type TriMesh } from '../triMesh';
 import type { Topology } from '../lines/topology';
+import { sameFaces, sameNumbers } from '../same';
 import { SelfContact } from './selfContact';
 import { threadsOf, type Threads } from './threads';
 
-/** Frames a second, and steps in each. */
-export const RATE = 30;
+/** Steps in each frame. */
 const STEPS = 12;
 const AIR = 1.2;
 /** Numbers kept of all frames together: 30 million are 120 MB. */
@@ -73,22 +74,6 @@ const NUMBERS = [
   'apart',
   'seed',
 ] as const;
-
-const sameNumbers = (a: ArrayLike<number>, b: ArrayLike<number>): boolean => {
-  if (a === b) return true;
-  if (a.length !== b.length) return false;
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
-  return true;
-};
-
-/** Whether two surfaces have the same faces at the same places, however their vertices are counted. */
-function sameFaces(a: TriMesh, b: TriMesh): boolean {
-  if (a.indices.length !== b.indices.length) return false;
-  for (let i = 0; i < a.indices.length; i++)
-    for (let k = 0; k < 3; k++)
-      if (a.positions[a.indices[i] * 3 + k] !== b.positions[b.indices[i] * 3 + k]) return false;
-  return true;
-}
 
 /** How many frames there are of so many seconds, of `n` particles. */
 const countOf = (seconds: number, n: number): number =>
@@ -174,15 +159,7 @@ export class Cloth {
    * @param progress called with the share done while frames are simulated
    */
   at(time: number, out: Float64Array, progress?: (done: number) => void): void {
-    const t = Math.min(this.count - 1, Math.max(0, time * RATE));
-    const k = Math.min(this.count - 2, Math.floor(t));
-    const from = this.frames.length;
-    while (this.frames.length <= k + 1) {
-      this.advance();
-      progress?.((this.frames.length - from) / Math.max(1, k + 2 - from));
-    }
-    const [a, b] = [this.frames[k], this.frames[k + 1]];
-    const u = t - k;
+    const [a, b, u] = framesAround(this.frames, this.count, time, () => this.advance(), progress);
     const { held, start, around } = this.spec;
     for (let i = 0; i < out.length; i++)
       out[i] = held[(i / 3) | 0] && !around ? start[i] : a[i] + (b[i] - a[i]) * u;

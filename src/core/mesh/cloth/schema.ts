@@ -35,6 +35,7 @@ export const clothFields = {
   thickness: z.number().min(0).max(10).default(0.01).describe('Metres that it stays off the collider'),
   itself: z.boolean().default(false).describe('It does not go through itself'),
   apart: z.number().min(0.0001).max(10).default(0.03).describe('Metres that it stays off itself'),
+  settled: z.boolean().default(false).describe('At all times it is as it is at the end of its seconds'),
   seconds: z
     .number()
     .min(0.1)

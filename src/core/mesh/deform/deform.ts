@@ -11,7 +11,7 @@ const TURN = 2 * Math.PI;
 export const deformersMove = (stack: readonly Deformer[]): boolean =>
   stack.some((d) => {
     if (!d.on) return false;
-    if (d.kind === 'cloth') return true;
+    if (d.kind === 'cloth' || d.kind === 'sag') return !d.settled;
     return 'speed' in d ? d.speed !== 0 : d.sway !== 0;
   });
 
@@ -64,6 +64,7 @@ function apply(p: Float64Array, normals: ArrayLike<number>, d: Deformer, time: n
       // It goes by the whole mesh, before anything else: see `goRound`.
       return undefined;
     case 'cloth':
+    case 'sag':
       // It has a history: the surface itself simulates it, between what comes before and after.
       return undefined;
   }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { metres, degrees, share, seed, vec3, plain } from '../../math/measures';
 import { clothFields } from '../cloth/schema';
+import { sagFields } from '../rod/schema';
 
 /** Deformers: what bends a surface, in its own frame (metres, before it is turned and put in its place). */
 
@@ -84,6 +85,7 @@ export const deformerSchema = z.discriminatedUnion('kind', [
       .describe('Metres a second, added with time; a cloth begins where it is at the beginning'),
   }),
   z.object({ kind: z.literal('cloth'), ...common, ...clothFields }),
+  z.object({ kind: z.literal('sag'), ...common, ...sagFields }),
 ]);
 
 export type Deformer = z.infer<typeof deformerSchema>;

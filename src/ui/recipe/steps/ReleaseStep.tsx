@@ -133,6 +133,10 @@ function Falling({
         step: 0.05,
         max: 10,
       })}
+      {number('Rolling friction', 'rolling', 'What rolls is slowed by this share of gravity; 0 rolls on', {
+        step: 0.01,
+        max: 10,
+      })}
       {number('Bounce', 'bounce', 'How much of its speed it keeps where it strikes', {
         dimension: 'percent',
         step: 0.05,

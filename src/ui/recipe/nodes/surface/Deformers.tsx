@@ -4,15 +4,17 @@ import { Plus } from 'lucide-react';
 import type { Deformer, DeformerKind } from '@/core/mesh/deform/schema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { addDeformer, moveDeformer, removeDeformer, setDeformer } from '@/store/commands/surfaces';
-import { dispatch } from '@/store/document';
+import { dispatch, useDocument } from '@/store/document';
 import { CardHead } from '../../../controls/CardHead';
 import { LinkScope } from '../../../controls/LinkScope';
 import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../controls/NumberFields';
 import { Optional } from '../../../controls/Optional';
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Segmented } from '../../../controls/Segmented';
+import { Toggle } from '../../../controls/Toggle';
 import { MaskChoice } from '../../../masks/MaskChoice';
 import { ClothFields } from './ClothFields';
+import { SagFields } from './SagFields';
 
 const TITLES: Record<DeformerKind, string> = {
   bend: 'Bend',
@@ -23,6 +25,7 @@ const TITLES: Record<DeformerKind, string> = {
   bulge: 'Bulge',
   pulley: 'Pulley',
   cloth: 'Cloth',
+  sag: 'Sag',
 };
 const AXES = [
   { value: 'x', text: 'X' },
@@ -122,7 +125,45 @@ const FIELDS: Record<DeformerKind, FieldSpec[]> = {
       reset: 6,
     },
   ],
+  sag: [
+    share(
+      'soft',
+      'Flattens by',
+      0.25,
+      'How far its own weight flattens it where it lies; it widens by as much',
+      0.7,
+    ),
+  ],
 };
+
+/** How soon motion dies down; shown where it is not as it was. */
+const fading = (reset: number, max: number): FieldSpec => ({
+  name: 'drag',
+  label: 'Dies down',
+  hint: 'How soon it comes to rest',
+  step: 0.1,
+  min: 0,
+  max,
+  reset,
+});
+const GRAVITY: FieldSpec = {
+  name: 'gravity',
+  label: 'Gravity',
+  hint: 'How fast it falls, metres a second, each second',
+  step: 0.5,
+  min: -100,
+  max: 100,
+  reset: 9.81,
+};
+const lasting = (reset: number): FieldSpec => ({
+  name: 'seconds',
+  label: 'Simulated seconds',
+  hint: 'After so long it stays as it is',
+  step: 1,
+  min: 0.1,
+  max: 60,
+  reset,
+});
 
 /** Those that are mostly left as they are. */
 const SELDOM: Partial<Record<DeformerKind, FieldSpec[]>> = {
@@ -144,36 +185,24 @@ const SELDOM: Partial<Record<DeformerKind, FieldSpec[]>> = {
       max: 100,
       reset: 0.35,
     },
-    {
-      name: 'gravity',
-      label: 'Gravity',
-      hint: 'How fast it falls, metres a second, each second',
-      step: 0.5,
-      min: -100,
-      max: 100,
-      reset: 9.81,
-    },
-    {
-      name: 'drag',
-      label: 'Dies down',
-      hint: 'How soon it comes to rest',
-      step: 0.1,
-      min: 0,
-      max: 20,
-      reset: 0.6,
-    },
-    {
-      name: 'seconds',
-      label: 'Simulated seconds',
-      hint: 'After so long it stays as it is',
-      step: 1,
-      min: 0.1,
-      max: 60,
-      reset: 10,
-    },
+    GRAVITY,
+    fading(0.6, 20),
+    lasting(10),
     { name: 'seed', label: 'Seed', hint: 'Other gusts', whole: true, reset: 1 },
   ],
+  sag: [share('stiffness', 'Stiffness', 0.1, '0 is cream, 100 is wire'), GRAVITY, fading(4, 50), lasting(5)],
 };
+
+/** What a new deformer is to begin with, where that is not what old ones are taken for. */
+function begun(kind: DeformerKind, surface: string): Partial<Deformer> | undefined {
+  if (kind === 'cloth') return { itself: true };
+  if (kind !== 'sag') return undefined;
+  const { surfaces } = useDocument.getState().scene;
+  const onto = surfaces.flatMap((s) => (s.visible && s.id !== surface ? [s.id] : [])).slice(0, 20);
+  // Without anything to lie on it hangs between its ends.
+  const hangs = onto.length === 0;
+  return { onto, holdStart: hangs, holdEnd: hangs, settled: true };
+}
 
 /** What deforms a surface, in the order of the work. */
 export function Deformers({ surface }: { surface: Surface }) {
@@ -186,9 +215,7 @@ export function Deformers({ surface }: { surface: Surface }) {
           name="Add a deformer"
           entries={(Object.keys(TITLES) as DeformerKind[]).map((kind) => ({
             text: TITLES[kind],
-            // Old cloth goes on as it did; a new one keeps off itself.
-            run: () =>
-              void dispatch(addDeformer, { id, kind, ...(kind === 'cloth' && { values: { itself: true } }) }),
+            run: () => void dispatch(addDeformer, { id, kind, values: begun(kind, id) }),
           }))}
         >
           <Plus size={15} />
@@ -295,6 +322,15 @@ function Card({
             />
           )}
           {d.kind === 'cloth' && <ClothFields surface={id} cloth={d} set={set} />}
+          {d.kind === 'sag' && <SagFields surface={id} sag={d} set={set} />}
+          {'settled' in d && (
+            <Toggle
+              label="Settled"
+              hint="At all times as it is at the end of its seconds; else it begins with the time"
+              value={d.settled}
+              onChange={(settled) => set({ settled })}
+            />
+          )}
           <Optional
             parts={(SELDOM[d.kind] ?? []).map((f) => ({
               label: f.label,

@@ -1,13 +1,13 @@
-import { Cloth } from '../mesh/cloth/cloth';
-import { deformerSchema } from '../mesh/deform/schema';
-import { shapeSchema } from '../mesh/make/schema';
-import { maskSchema } from '../mesh/mask/schema';
-import type { Surface } from '../mesh/surfaceSchema';
-import type { Vec3 } from '../math/vec3';
-import type { PointsPath } from '../curve/schema';
-import { emptyScene, newPath, newPoint, newSurface } from '../scene/defaults';
-import { ASSETS } from '../testing/scene';
-import { Evaluator, type SurfaceResult } from './scene';
+import { Cloth } from '../../mesh/cloth/cloth';
+import { deformerSchema } from '../../mesh/deform/schema';
+import { shapeSchema } from '../../mesh/make/schema';
+import { maskSchema } from '../../mesh/mask/schema';
+import type { Surface } from '../../mesh/surfaceSchema';
+import type { Vec3 } from '../../math/vec3';
+import type { PointsPath } from '../../curve/schema';
+import { emptyScene, newPath, newPoint, newSurface } from '../../scene/defaults';
+import { ASSETS } from '../../testing/scene';
+import { Evaluator, type SurfaceResult } from '../scene';
 
 /** What was simulated of cloth stays where nothing moves it otherwise, and is what a fresh start gives all the same. */
 
