@@ -44,7 +44,7 @@ export async function measure(subject: string, rows: [name: string, work: () => 
   for (const [name, work] of rows) bench.add(name, work);
   await bench.run();
   const ms = bench.tasks.map(
-    (task) => (task.result as { latency?: { mean: number } } | undefined)?.latency?.mean ?? NaN,
+    (task) => (task.result as { latency?: { p50: number } } | undefined)?.latency?.p50 ?? NaN,
   );
   console.log(`\n| ${subject} | ms | times three |\n|---|---:|---:|`);
   bench.tasks.forEach((task, i) => {

@@ -1,10 +1,13 @@
 import { newEntry, newRun } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { ternQuay } from '../examples/ternQuay';
+import { loadPhysics } from '@/core/arrange/release/physics';
 import { path } from './reference';
 
 /** Scenes that changes are measured in. */
 
+// Its floats have fallen into their box.
+await loadPhysics();
 export const quay = ternQuay();
 
 /** The path with 2,000 props on it. */

@@ -38,6 +38,7 @@ export const sliceAlongZ = (mesh: Sliced, planes: readonly number[]): Sliced => 
  * @param planes rising
  */
 export function sliceAlong(mesh: Sliced, axis: 0 | 1 | 2, planes: readonly number[]): Sliced {
+  if (planes.length === 0) return mesh;
   const positions = [...mesh.positions];
   const normals = [...mesh.normals];
   const uvs = mesh.uvs && [...mesh.uvs];

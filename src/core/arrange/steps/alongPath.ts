@@ -2,7 +2,7 @@ import { framesAlong } from '../../curve/frames';
 import type { CompiledPath } from '../../curve/compile';
 import { onPath, samplePath } from '../../curve/sample';
 import { acos } from '../../math/portable';
-import { quatRotate, type Quat } from '../../math/quat';
+import { quatConjugate, quatRotate, type Quat } from '../../math/quat';
 import { cross, dot, normalize, rotateAbout, sub, type Vec3 } from '../../math/vec3';
 import { piecesFor, type BentMesh } from '../../mesh/bend';
 import { clipAlong } from '../../mesh/clip';
@@ -85,12 +85,13 @@ export function followMember(
   const own = high - low || 1;
   const pieces = most(piecesFor(span, bendOf(path, from, to), TOLERANCE, acrossOf(mesh) * size));
   const cut = inPieces(mesh, { x: 1, z: pieces });
-  // Frames once for all vertices of the same length.
-  const frames = new Map<number, { at: Vec3; front: Vec3; up: Vec3; right: Vec3 }>();
-  const back: Quat = [-rotation[0], -rotation[1], -rotation[2], rotation[3]];
-  const frameAt = (t: number) => {
-    let have = frames.get(t);
-    if (have) return have;
+  const { positions: p, normals: n, uvs, colors, indices, groups } = cut;
+  // Frames once for all vertices of the same length: place, right, up and front, twelve numbers each.
+  const known = new Map<number, number>();
+  const frames: number[] = [];
+  const frameAt = (t: number): number => {
+    const have = known.get(t);
+    if (have !== undefined) return have;
     const s = from + t * span;
     const f = framesAlong(path, [onPath(path, s)], 'slope');
     const front = [...f.front] as Vec3;
@@ -101,19 +102,32 @@ export function followMember(
     const right = cross(front, up);
     const x = side[0] + (side[1] - side[0]) * t;
     const y = lift[0] + (lift[1] - lift[0]) * t;
-    for (let a = 0; a < 3; a++) at[a] += right[a] * x + up[a] * y + front[a] * over;
+    for (let a = 0; a < 3; a++) at[a] += right[a] * x + up[a] * y + front[a] * over - position[a];
     if (roll !== 0) up = rotateAbout(up, front, roll);
-    frames.set(t, (have = { at, front, up, right: cross(front, up) }));
-    return have;
+    // As its row sees them.
+    const made = frames.length;
+    for (const v of [at, cross(front, up), up, front]) frames.push(...quatRotate(back, v));
+    known.set(t, made);
+    return made;
   };
-  return mapped(cut, (p, n) => {
-    const { at, front, up, right } = frameAt((p[2] - low) / own);
+  const back = quatConjugate(rotation);
+  const k = span / own / size;
+  const positions = new Float64Array(p.length);
+  const normals = new Float32Array(p.length);
+  for (let o = 0; o < p.length; o += 3) {
+    const f = frameAt((p[o + 2] - low) / own);
     // A prop's X is left.
-    const place = at.map((v, a) => v - right[a] * p[0] * size + up[a] * p[1] * size - position[a]) as Vec3;
-    const k = span / own / size;
-    const turned = [0, 1, 2].map((a) => -right[a] * n[0] + up[a] * n[1] + (front[a] * n[2]) / k) as Vec3;
-    return [quatRotate(back, place), quatRotate(back, normalize(turned, up))];
-  });
+    const [x, y] = [-p[o] * size, p[o + 1] * size];
+    const [nx, ny, nz] = [-n[o], n[o + 1], n[o + 2] / k];
+    // The frame is square: its normals are as long as they are before it turns them.
+    const l = Math.sqrt(nx * nx + ny * ny + nz * nz);
+    for (let a = 0; a < 3; a++) {
+      const [right, up, front] = [frames[f + 3 + a], frames[f + 6 + a], frames[f + 9 + a]];
+      positions[o + a] = frames[f + a] + right * x + up * y;
+      normals[o + a] = l > 1e-12 ? (right * nx + up * ny + front * nz) / l : up;
+    }
+  }
+  return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices, groups };
 }
 
 /** How far a mesh reaches from its own Z axis. */
