@@ -2,7 +2,7 @@ import type { Vec3 } from '../../math/vec3';
 import { faceNormal, type TriMesh } from '../triMesh';
 import { restPlace, type MaskPlaces } from './places';
 import type { LayerOf, PaintStroke } from './schema';
-import { boxOfStroke, inBox, meetStroke, normalsAlong } from './stroke';
+import { boxOfStroke, coverAt, meetStroke, nearerPiece, normalsAlong, type NearestPiece } from './stroke';
 
 /**
  * What is painted, at places. A stroke is a line of dabs on the material at rest, with the straight pieces between
@@ -43,29 +43,71 @@ interface Ground {
   face: Int32Array;
 }
 
-/** Writes what the stroke `s` makes of the values; places that it does not reach are not looked at. */
-function lay(ground: Ground, s: number, value: Float64Array): void {
+/** The pieces of a stroke that are nearest to places. */
+class Nearest {
+  readonly least: Float64Array;
+  readonly from: Int32Array;
+  readonly share: Float64Array;
+
+  constructor(places: number) {
+    this.least = new Float64Array(places).fill(Infinity);
+    this.from = new Int32Array(places);
+    this.share = new Float64Array(places);
+  }
+}
+
+/**
+ * Writes what the stroke `s` makes of the values; places that it does not reach are not looked at.
+ * @param known its nearest pieces, as far as its dabs were there before: only what the others may change is looked at
+ * @param first where the first dab that is new begins in the list
+ */
+function lay(
+  ground: Ground,
+  s: number,
+  before: Float64Array,
+  value: Float64Array,
+  known: Nearest,
+  first: number,
+): void {
   const { at, face, rest } = ground;
   const stroke = ground.strokes[s];
-  const box = boxOfStroke(stroke);
+  // A piece begins at the dab before.
+  const [[lx, ly, lz], [hx, hy, hz]] = boxOfStroke(stroke, Math.max(0, first - 3));
   const normals = normalsAlong(stroke, rest);
+  const near: NearestPiece = { least: Infinity, from: 0, share: 0 };
   for (let i = 0, o = 0; i < value.length; i++, o += 3) {
+    const [x, z] = [at[o], at[o + 2]];
     // NaN is in no box.
-    if (!inBox(box, at[o], at[o + 1], at[o + 2])) continue;
+    if (!(x >= lx && x <= hx && z >= lz && z <= hz)) continue;
+    const y = at[o + 1];
+    if (!(y >= ly && y <= hy)) continue;
+    near.least = known.least[i];
+    if (!nearerPiece(stroke.dabs, first, x, y, z, near)) continue;
+    known.least[i] = near.least;
+    known.from[i] = near.from;
+    known.share[i] = near.share;
     const normal = faceNormal(rest, face[i]);
-    const { cover } = meetStroke(stroke, normals, at[o], at[o + 1], at[o + 2], normal);
-    if (cover === 0) continue;
-    if (stroke.does !== 'smooth') value[i] = stroked(stroke, cover, value[i]);
+    const cover = coverAt(stroke, normals, near, normal);
+    if (cover === 0) value[i] = before[i];
+    else if (stroke.does !== 'smooth') value[i] = stroked(stroke, cover, before[i]);
     else {
-      let mean = value[i];
+      let mean = before[i];
       for (const way of AROUND) {
         const p = [0, 1, 2].map((a) => at[o + a] + (way[a] * stroke.radius) / 2);
         mean += paintAt(ground, s, p, normal);
       }
-      value[i] += (mean / 7 - value[i]) * cover * stroke.strength;
+      value[i] = before[i] + (mean / 7 - before[i]) * cover * stroke.strength;
     }
   }
 }
+
+/** How many numbers of a list of dabs another one begins with; 0 where it does not go on from it. */
+const goesOnFrom = (dabs: readonly number[], was: readonly number[]): number =>
+  was.length <= dabs.length && was.every((v, i) => v === dabs[i]) ? was.length : 0;
+
+/** Whether two strokes differ in nothing but how far they go. */
+const isSameBrush = (a: PaintStroke, b: PaintStroke): boolean =>
+  a.does === b.does && a.radius === b.radius && a.softness === b.softness && a.strength === b.strength;
 
 interface Painted {
   base: number;
@@ -73,6 +115,8 @@ interface Painted {
   /** What all strokes but the last come to, and all of them. */
   before: Float64Array;
   values: Float64Array;
+  /** Of the last one. */
+  nearest: Nearest;
 }
 
 /** Strokes as they are drawn come one after the other, and the last one grows: all before it is known. */
@@ -109,15 +153,29 @@ export function painted(
   const rest = places.grounds.find((g) => g.id === surface)?.rest;
   if (!rest) return new Float64Array(places.count).fill(base);
   const ground: Ground = { base, strokes, rest, at: restPlaces(places, surface), face: places.face };
+  const last = strokes[n];
   let before: Float64Array;
-  if (have && have.strokes.length === strokes.length && goesOn(have.strokes, n)) before = have.before;
-  else if (have && have.strokes.length === n && goesOn(have.strokes, n)) before = have.values;
+  let values: Float64Array | null = null;
+  let nearest: Nearest | null = null;
+  let first = 0;
+  if (have && have.strokes.length === strokes.length && goesOn(have.strokes, n)) {
+    before = have.before;
+    const was = have.strokes[n];
+    // A stroke that is being drawn: what its earlier dabs have made is known.
+    first = isSameBrush(was, last) ? goesOnFrom(last.dabs, was.dabs) : 0;
+    if (first > 0) [values, nearest] = [have.values.slice(), have.nearest];
+  } else if (have && have.strokes.length === n && goesOn(have.strokes, n)) before = have.values;
   else {
     before = new Float64Array(places.count).fill(base);
-    for (let s = 0; s < n; s++) lay(ground, s, before);
+    for (let s = 0; s < n; s++) {
+      const after = before.slice();
+      lay(ground, s, before, after, new Nearest(places.count), 0);
+      before = after;
+    }
   }
-  const values = before.slice();
-  lay(ground, n, values);
-  of.set(id, { base, strokes, before, values });
+  values ??= before.slice();
+  nearest ??= new Nearest(places.count);
+  lay(ground, n, before, values, nearest, first);
+  of.set(id, { base, strokes, before, values, nearest });
   return values;
 }

@@ -20,22 +20,28 @@ export interface StrokeMet {
 
 const met: StrokeMet = { cover: 0, from: 0, share: 0 };
 
+/** Which piece of a stroke is nearest to a place. */
+export interface NearestPiece {
+  /** Its distance, squared. */
+  least: number;
+  from: number;
+  share: number;
+}
+
 /**
- * How a stroke meets a place. It reaches no farther than its radius, and nothing that faces away from its dabs: not the
- * other side of a thin wall.
- * @param normals of the dabs, from {@link normalsAlong} @param normal at the place
+ * Looks for a nearer piece than what was found, among those that end at a dab from the number `first` on.
+ * @param first where that dab begins in the list @returns whether there is one
  */
-export function meetStroke(
-  { dabs, radius, softness }: BrushLine,
-  normals: Float64Array,
+export function nearerPiece(
+  dabs: readonly number[],
+  first: number,
   x: number,
   y: number,
   z: number,
-  normal: Vec3,
-): StrokeMet {
-  met.cover = 0;
-  let least = Infinity;
-  for (let o = 0; o + 2 < dabs.length; o += 3) {
+  near: NearestPiece,
+): boolean {
+  let isNearer = false;
+  for (let o = first; o + 2 < dabs.length; o += 3) {
     const from = Math.max(0, o - 3);
     const [ax, ay, az] = [dabs[from], dabs[from + 1], dabs[from + 2]];
     const [bx, by, bz] = [dabs[o] - ax, dabs[o + 1] - ay, dabs[o + 2] - az];
@@ -44,20 +50,57 @@ export function meetStroke(
     const k = long > 0 ? Math.min(1, Math.max(0, (px * bx + py * by + pz * bz) / long)) : 0;
     const [dx, dy, dz] = [px - k * bx, py - k * by, pz - k * bz];
     const d = dx * dx + dy * dy + dz * dz;
-    if (d >= least) continue;
-    least = d;
-    met.from = from;
-    met.share = k;
+    if (d >= near.least) continue;
+    near.least = d;
+    near.from = from;
+    near.share = k;
+    isNearer = true;
   }
+  return isNearer;
+}
+
+/**
+ * How much of a stroke there is at a place, whose nearest piece is known.
+ * @param normals of the dabs, from {@link normalsAlong} @param normal at the place
+ */
+export function coverAt(
+  { dabs, radius, softness }: BrushLine,
+  normals: Float64Array,
+  { least, from, share }: NearestPiece,
+  normal: Vec3,
+): number {
   const r = Math.sqrt(least) / radius;
-  if (!(r < 1)) return met;
-  const to = Math.min(met.from + 3, dabs.length - 3);
+  if (!(r < 1)) return 0;
+  const to = Math.min(from + 3, dabs.length - 3);
   let along = 0;
   for (let a = 0; a < 3; a++)
-    along += normal[a] * (normals[met.from + a] * (1 - met.share) + normals[to + a] * met.share);
-  if (along <= 0) return met;
+    along += normal[a] * (normals[from + a] * (1 - share) + normals[to + a] * share);
+  if (along <= 0) return 0;
   const w = softness > 0 ? Math.min(1, (1 - r) / softness) : 1;
-  met.cover = w * w * (3 - 2 * w);
+  return w * w * (3 - 2 * w);
+}
+
+const near: NearestPiece = { least: Infinity, from: 0, share: 0 };
+
+/**
+ * How a stroke meets a place. It reaches no farther than its radius, and nothing that faces away from its dabs: not the
+ * other side of a thin wall.
+ * @param normals of the dabs, from {@link normalsAlong} @param normal at the place
+ */
+export function meetStroke(
+  stroke: BrushLine,
+  normals: Float64Array,
+  x: number,
+  y: number,
+  z: number,
+  normal: Vec3,
+): StrokeMet {
+  near.least = Infinity;
+  near.from = near.share = 0;
+  nearerPiece(stroke.dabs, 0, x, y, z, near);
+  met.cover = coverAt(stroke, normals, near, normal);
+  met.from = near.from;
+  met.share = near.share;
   return met;
 }
 
@@ -89,14 +132,14 @@ export function strokeWay({ dabs }: BrushLine, { from, share }: StrokeMet): Vec3
   return l > 1e-9 ? [way[0] / l, way[1] / l, way[2] / l] : null;
 }
 
-/** Least and greatest corner of what a stroke can reach. */
-export function boxOfStroke({ dabs, radius }: BrushLine): [number[], number[]] {
+/** Least and greatest corner of what a stroke can reach. @param first where the first dab that counts begins in the list */
+export function boxOfStroke({ dabs, radius }: BrushLine, first = 0): [number[], number[]] {
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
-  dabs.forEach((v, i) => {
-    low[i % 3] = Math.min(low[i % 3], v - radius);
-    high[i % 3] = Math.max(high[i % 3], v + radius);
-  });
+  for (let i = first; i < dabs.length; i++) {
+    low[i % 3] = Math.min(low[i % 3], dabs[i] - radius);
+    high[i % 3] = Math.max(high[i % 3], dabs[i] + radius);
+  }
   return [low, high];
 }
 
