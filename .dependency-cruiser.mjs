@@ -5,7 +5,7 @@ import { existsSync, readdirSync } from 'node:fs';
  * know the built-in meshes; the core knows nothing but itself.
  */
 const ORDER = ['app', 'ui', 'view', 'store', 'cli', 'engine', 'demo', 'words', 'core'];
-const CORE = ['formats', 'evaluate', 'scene', 'arrange', 'mesh', 'curve', 'math'];
+const CORE = ['formats', 'evaluate', 'scene', 'arrange', 'mesh', 'curve', 'light', 'math'];
 
 const ARRANGE = 'src/core/arrange';
 const KINDS = readdirSync(ARRANGE).filter((name) => existsSync(`${ARRANGE}/${name}/kind.ts`));

@@ -71,6 +71,7 @@ test(`start page, dialogs and menus`, async ({ page }) => {
     ['library', 'Add props'],
     ['line-up', 'Line up the props'],
     ['checks', 'Checks of the scene'],
+    ['light', 'Light of the scene'],
   ]) {
     const exact = name !== 'checks';
     await page.getByRole('button', { name: button, exact }).first().click();

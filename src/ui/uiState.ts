@@ -12,11 +12,12 @@ export type DialogName =
   | 'on-top'
   | 'checks'
   | 'costs'
+  | 'light'
   | 'ask'
   | 'help'
   | null;
 /** Beside these the scene is worked on. */
-export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>(['checks', 'costs', 'ask']);
+export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>(['checks', 'costs', 'ask', 'light']);
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];

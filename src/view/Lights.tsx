@@ -4,13 +4,20 @@ import { Box3, Sphere, Vector3, type DirectionalLight } from 'three';
 import { useEngine } from '@/store/engine';
 import { onLight, sceneLight } from './light';
 import { SOFTWARE } from './software';
+import { EXPOSURE } from './tones';
+import { useOwnLight } from './useOwnLight';
 
 /** The sun from one side with its shadow fitted to what is there, and the sky's from above. */
 export function Lights() {
   const sun = useRef<DirectionalLight>(null);
   const { scene, gl, invalidate } = useThree();
   const result = useEngine((s) => s.result);
-  const { sun: disc, sky } = useSyncExternalStore(onLight, sceneLight, sceneLight);
+  const { sun: disc, sky, exposure } = useSyncExternalStore(onLight, sceneLight, sceneLight);
+  useOwnLight();
+  useEffect(() => {
+    gl.toneMappingExposure = EXPOSURE * exposure;
+    invalidate();
+  }, [gl, exposure, invalidate]);
   useEffect(() => {
     gl.shadowMap.autoUpdate = false;
   }, [gl]);

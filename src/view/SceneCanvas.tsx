@@ -26,7 +26,6 @@ import { SOFTWARE } from './software';
 import './shadows';
 import { Sky } from './Sky';
 import { SurfacesLayer } from './SurfacesLayer';
-import { EXPOSURE } from './tones';
 import { UNDRAWN, undrawnRenderer } from './undrawn';
 import { useKeyCursor } from './keyCursor';
 import { KeyCursor } from './overlay/KeyCursor';
@@ -52,7 +51,6 @@ function Frames() {
   const gl = useThree((s) => s.gl);
   useLayoutEffect(() => {
     gl.toneMapping = NeutralToneMapping;
-    gl.toneMappingExposure = EXPOSURE;
   }, [gl]);
   useEffect(() => {
     const canvas = gl.domElement;

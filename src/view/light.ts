@@ -1,4 +1,7 @@
-import { AmbientLight, DirectionalLight } from 'three';
+import { AmbientLight, Color, DirectionalLight } from 'three';
+import type { Light } from '@/core/light/schema';
+import { sunShare, sunWay } from '@/core/light/sun';
+import { colorOfWarmth } from '@/core/light/warmth';
 
 /** The light of everything that is drawn: the scene, and small pictures of props. Colours are sRGB. */
 
@@ -6,19 +9,27 @@ export type Hour = 'day' | 'dusk';
 
 export interface SceneLight {
   /** `towards` it; not of unit length. */
-  sun: { color: string; intensity: number; towards: readonly [number, number, number] };
+  sun: {
+    color: string;
+    intensity: number;
+    towards: readonly [number, number, number];
+    /** How wide its disc is, degrees. */
+    wideDeg: number;
+  };
   /** A dome of one brightness above the horizon, and the ground that throws light back below it. */
   sky: { color: string; ground: string; intensity: number };
   /** What one sees of the sky, and what smooth things mirror: overhead, halfway, at the horizon, below it. */
   dome: { overhead: string; halfway: string; horizon: string; below: string; glow: string };
+  /** How bright its picture is; 1 is as it comes. */
+  exposure: number;
 }
 
 /** How wide the sun's disc is, degrees. It is larger than the real one's half degree: the air of a harbour is hazy. */
-export const SUN_WIDE_DEG = 2;
+const SUN_WIDE_DEG = 2;
 
 const LIGHTS: Record<Hour, SceneLight> = {
   day: {
-    sun: { color: '#fff1dc', intensity: 2.1, towards: [-0.9, 1.25, -0.35] },
+    sun: { color: '#fff1dc', intensity: 2.1, towards: [-0.9, 1.25, -0.35], wideDeg: SUN_WIDE_DEG },
     sky: { color: '#eef4f6', ground: '#c9b79a', intensity: 1.75 },
     dome: {
       overhead: '#a9c6d6',
@@ -27,9 +38,10 @@ const LIGHTS: Record<Hour, SceneLight> = {
       below: '#f4eee2',
       glow: '#fff1dc',
     },
+    exposure: 1,
   },
   dusk: {
-    sun: { color: '#ff9d62', intensity: 1.5, towards: [-1, 0.36, 0.3] },
+    sun: { color: '#ff9d62', intensity: 1.5, towards: [-1, 0.36, 0.3], wideDeg: SUN_WIDE_DEG },
     sky: { color: '#9db0cc', ground: '#6a5f72', intensity: 1.3 },
     dome: {
       overhead: '#22344a',
@@ -38,20 +50,58 @@ const LIGHTS: Record<Hour, SceneLight> = {
       below: '#3a4352',
       glow: '#ffab70',
     },
+    exposure: 1,
   },
 };
 
+const WHITE = new Color('#ffffff');
+
 let hour: Hour = 'day';
+let own: SceneLight | null = null;
 const told = new Set<() => void>();
 
 /** The light that the scene is drawn in now. */
-export const sceneLight = (): SceneLight => LIGHTS[hour];
+export const sceneLight = (): SceneLight => own ?? LIGHTS[hour];
 
 /** Lets it become another hour; whoever keeps something of the light is told. */
 export function setHour(next: Hour): void {
   if (next === hour) return;
   hour = next;
   for (const tell of told) tell();
+}
+
+/** Lets the scene be lit by a light of its own; null: by that of the hour. */
+export function setOwnLight(light: Light | null): void {
+  if (!light && !own) return;
+  own = light && lit(light);
+  for (const tell of told) tell();
+}
+
+/** What is drawn of a scene's own light. */
+function lit({ sun, sky, exposure }: Light): SceneLight {
+  const day = LIGHTS.day;
+  const towards = sunWay(sun);
+  const color = `#${new Color().fromArray(colorOfWarmth(sun.warmth)).getHexString()}`;
+  const [overhead, horizon, ground] = [sky.overhead, sky.horizon, sky.ground].map((c) => new Color(c));
+  const hex = (c: Color) => `#${c.getHexString()}`;
+  const share = sunShare(towards[1]);
+  return {
+    sun: { color, intensity: day.sun.intensity * sun.strength * share, towards, wideDeg: sun.softDeg },
+    sky: {
+      // What comes from above, whole: a little more of it than of the rim.
+      color: hex(overhead.clone().lerp(horizon, 0.4).lerp(WHITE, 0.35)),
+      ground: sky.ground,
+      intensity: day.sky.intensity * sky.brightness,
+    },
+    dome: {
+      overhead: sky.overhead,
+      halfway: hex(overhead.clone().lerp(horizon, 0.5)),
+      horizon: sky.horizon,
+      below: hex(horizon.clone().lerp(ground, 0.5)),
+      glow: hex(new Color(color).multiplyScalar(Math.min(1, sun.strength) * share)),
+    },
+    exposure,
+  };
 }
 
 /** Calls when the light changes. @returns no longer */

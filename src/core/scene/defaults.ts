@@ -25,6 +25,7 @@ export function emptyScene(name: string): Scene {
     bundles: [],
     timed: [],
     links: [],
+    light: null,
     view: null,
     aside: [],
   };

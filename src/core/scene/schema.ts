@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { arrangementSchema } from '../arrange/registry';
 import { pathSchema, vec3Schema } from '../curve/schema';
+import { lightSchema } from '../light/schema';
 import { name } from '../math/measures';
 import { maskSchema } from '../mesh/mask/schema';
 import { propSchema } from '../mesh/propSchema';
@@ -31,6 +32,7 @@ export const sceneSchema = z.object({
   bundles: z.array(bundleSchema).max(4000).default([]).describe('What places as one prop'),
   timed: z.array(timedSchema).max(2000).default([]).describe('Numbers that change with time'),
   links: z.array(linkSchema).max(2000).default([]).describe('Numbers that follow what other things measure'),
+  light: lightSchema.nullable().default(null).describe('How it is lit; null: as the interface is'),
   view: z
     .object({ eye: vec3Schema, target: vec3Schema })
     .nullable()

@@ -217,6 +217,12 @@ const LABELS: Record<string, string> = {
   holds: 'held places',
   sides: 'held sides',
   cornersOnly: 'corners only',
+  warmth: 'warmth',
+  brightness: 'brightness',
+  overhead: 'overhead',
+  horizon: 'horizon',
+  ground: 'ground',
+  exposure: 'exposure',
   windDeg: 'blows to',
 };
 
@@ -230,7 +236,9 @@ const LENGTHS = new Set(
 );
 /** Fields that are shares, shown in hundredths. */
 const SHARES = new Set(
-  'chance share size sizeX sizeY sizeZ mirror lean stagger slack tension soft stiffness'.split(' '),
+  'chance share size sizeX sizeY sizeZ mirror lean stagger slack tension soft stiffness strength brightness'.split(
+    ' ',
+  ),
 );
 /** What the choices of a field are called where they are made. */
 const CHOICES: Record<string, Record<string, string>> = {

@@ -1,7 +1,7 @@
 'use client';
 
 import clsx from 'clsx';
-import { Check, CircleCheck, LoaderCircle, Redo2, TriangleAlert, Undo2, Upload } from 'lucide-react';
+import { Check, CircleCheck, LoaderCircle, Redo2, Sun, TriangleAlert, Undo2, Upload } from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { setScene } from '@/store/commands/scene';
@@ -34,6 +34,12 @@ export function TopBar() {
         <Redo2 size={17} />
       </IconButton>
       <span className="h-5 w-px bg-edge" />
+      <IconButton
+        name="Light of the scene"
+        onClick={() => openDialog(useUi.getState().dialog === 'light' ? null : 'light')}
+      >
+        <Sun size={16} />
+      </IconButton>
       <ChecksButton />
       <Link href="/" className="rounded-md px-3 py-1.5 text-sm hover:bg-well">
         Scenes

@@ -25,6 +25,7 @@ import { Basket } from '../basket/Basket';
 import { endPreview, filledInHand, goingWith, hangProp, previewHang, shelvesInHand } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
 import { AskPlace } from '../ask/AskPlace';
+import { LightPanel } from '../light/LightPanel';
 import { Costs } from '../cost/Costs';
 import { AllChecks } from '../checks/AllChecks';
 import { BringIn } from '../dialogs/BringIn';
@@ -168,6 +169,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
                     {dialog === 'seeds' && <CompareSeeds />}
                     {dialog === 'checks' && <AllChecks />}
                     {dialog === 'costs' && <Costs />}
+                    {dialog === 'light' && <LightPanel />}
                     {dialog === 'ask' && <AskPlace />}
                   </>
                 }

@@ -580,6 +580,13 @@ export const ACTIONS: Action[] = [
     run: () => openDialog('ask'),
   },
   {
+    id: 'light',
+    title: 'Light of the scene',
+    words:
+      'sun sky lighting illumination time of day evening night overcast exposure warmth kelvin shadows moon',
+    run: () => openDialog('light'),
+  },
+  {
     id: 'costs',
     title: 'What things cost',
     words: 'triangles polygons polycount budget memory file size statistics performance heavy weight',

@@ -16,7 +16,7 @@ import {
   type WebGLRenderer,
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
-import { sceneLight, SUN_WIDE_DEG } from '../light';
+import { sceneLight } from '../light';
 import { drawTile, Parts, tilesOf, type Tile } from '../tiles';
 import { inDisc, onDome, pixelShift } from './samples';
 
@@ -197,7 +197,7 @@ export class Developer {
     const away = sun.position.distanceTo(sun.target.position);
     const fromSun = n % 2 === 0;
     const way = fromSun
-      ? inDisc(k, [...light.sun.towards], (SUN_WIDE_DEG * Math.PI) / 180)
+      ? inDisc(k, [...light.sun.towards], (light.sun.wideDeg * Math.PI) / 180)
       : onDome(k, this.plan.light / 2);
     sun.position.copy(sun.target.position).addScaledVector(new Vector3(...way), away);
     sun.updateMatrixWorld();

@@ -1,5 +1,6 @@
 import { checkChange, valueAt } from '../../scene/guard';
 import { applyPatches, type Patch } from '../../scene/patch';
+import { LIGHT_NODE } from '../../light/schema';
 import type { Link } from '../../scene/linkSchema';
 import type { Scene } from '../../scene/schema';
 import { STATE, type Placements } from '../../arrange/result';
@@ -24,21 +25,27 @@ const LISTS = ['paths', 'surfaces', 'arrangements'] as const;
 export const indexIn = (list: readonly unknown[], key: string): number =>
   Number.isNaN(Number(key)) ? list.findIndex((v) => (v as { id?: unknown } | null)?.id === key) : Number(key);
 
-/** Where the number of a link stands in a scene; null where there is none. */
-export function placeOf(scene: Scene, { node, field }: Pick<Link, 'node' | 'field'>): Patch['path'] | null {
+/** Where a node stands in a scene; null where it does not. */
+function holderOf(scene: Scene, node: string): Patch['path'] | null {
+  if (node === LIGHT_NODE) return ['light'];
   for (const list of LISTS) {
     const at = scene[list].findIndex((n) => n.id === node);
-    if (at < 0) continue;
-    let value: unknown = scene[list][at];
-    const path: Patch['path'] = [list, at];
-    for (const key of field) {
-      const step = Array.isArray(value) ? indexIn(value, key) : key;
-      value = (value as Record<string | number, unknown> | null | undefined)?.[step];
-      path.push(step);
-    }
-    return typeof value === 'number' || value === null ? path : null;
+    if (at >= 0) return [list, at];
   }
   return null;
+}
+
+/** Where the number of a link stands in a scene; null where there is none. */
+export function placeOf(scene: Scene, { node, field }: Pick<Link, 'node' | 'field'>): Patch['path'] | null {
+  const path = holderOf(scene, node);
+  if (!path) return null;
+  let value = valueAt(scene, path);
+  for (const key of field) {
+    const step = Array.isArray(value) ? indexIn(value, key) : key;
+    value = (value as Record<string | number, unknown> | null | undefined)?.[step];
+    path.push(step);
+  }
+  return typeof value === 'number' || value === null ? path : null;
 }
 
 /** A number is rounded, then held, and is within its bounds by then. */
