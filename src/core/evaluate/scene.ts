@@ -29,6 +29,7 @@ import { groundsFor, pathNeeds } from './compileSource';
 import type { PathContext } from './pathContext';
 import { keyOf } from './fingerprint';
 import { Links } from './links/links';
+import { isReadWithin } from './simulated/simulation';
 import { InTime } from './timed/timed';
 import type { LinkResult } from './links/linked';
 import { hangMoves } from './hung';
@@ -446,9 +447,11 @@ export class Evaluator {
     const asset = this.assetOf(surface);
     // The second is asked for by itself: see `due`.
     const masks = surfaceMasks(surface).map((id) => this.masks.get(id)?.result.key ?? null);
-    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...about, ...masks])) return;
+    const within =
+      this.scene?.timed.filter((t) => t.node === surface.id && isReadWithin(surface, t.field)) ?? [];
+    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...about, ...masks, ...within])) return;
     const restKey = keyOf([bareOf(surface), surface.mesh.source === 'made' ? asset : !!asset, needs]);
-    const key = keyOf([restKey, standing(surface), about, masks, at, ring]);
+    const key = keyOf([restKey, standing(surface), about, masks, within, at, ring]);
     let work = this.triMeshes.get(surface.id);
     if (!work) this.triMeshes.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
@@ -471,6 +474,8 @@ export class Evaluator {
       still: (id) => this.still(id),
       mask: (id) => this.masks.get(id)?.field,
       around: (surface) => this.around(surface),
+      moments: (node, field) =>
+        this.scene?.timed.find((t) => t.node === node && t.field.join() === field.join())?.moments,
     };
   }
 

@@ -10,6 +10,7 @@ import type { TriMesh } from '../mesh/triMesh';
 import { ownMatrix } from '../mesh/surface';
 import type { MeshRef } from '../mesh/meshRef';
 import type { Surface } from '../mesh/surfaceSchema';
+import type { Moment } from '../scene/timedSchema';
 
 /** Surfaces before anything deforms them or puts them in their place. */
 
@@ -23,6 +24,8 @@ export interface SurfaceContext {
   still?(id: string): { key: string; triMesh: TriMesh } | undefined;
   /** A mask, ready to be read. */
   mask?(id: string): MaskField | undefined;
+  /** What a number of a node is at moments; undefined where it does not change with time. */
+  moments?(node: string, field: readonly string[]): readonly Moment[] | undefined;
   /** What a surface hangs on and falls on, at any time; null where none of it moves. */
   around?(surface: Surface): Around | null;
 }

@@ -60,7 +60,7 @@ test('it ends with what it is at a time; a number follows the time or another th
   expect(pitch(does(scene, makeLoop, { changes: [{ ...PITCH, value: 0.7 }], span: 8 }))).toBe(0.7);
 });
 
-test('it goes with its node and with its deformer; a cloth has none', () => {
+test('it goes with its node and with its deformer; a cloth has but its wind', () => {
   const wave = deformerSchema.parse({ id: 'w1', kind: 'wave', on: true });
   const cloth = deformerSchema.parse({ id: 'c1', kind: 'cloth', on: true });
   const scene = exampleScene();
@@ -71,7 +71,8 @@ test('it goes with its node and with its deformer; a cloth has none', () => {
     at: 0,
     value: 1,
   });
-  expect(() => applyCommand(scene, setMoment, at('c1', 'wind'))).toThrow('from its beginning');
+  expect(() => applyCommand(scene, setMoment, at('c1', 'stiffness'))).toThrow('from its beginning');
+  expect(does(scene, setMoment, at('c1', 'windDeg')).timed).toHaveLength(1);
   const waves = does(scene, setMoment, at('w1', 'height'));
   expect(does(waves, removeDeformer, { id: 'surface3', deformer: 'w1' }).timed).toEqual([]);
   expect(does(waves, removeDeformer, { id: 'surface3', deformer: 'c1' }).timed).toHaveLength(1);

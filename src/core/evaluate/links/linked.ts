@@ -5,6 +5,7 @@ import type { Link } from '../../scene/linkSchema';
 import type { Scene } from '../../scene/schema';
 import { STATE, type Placements } from '../../arrange/result';
 import type { Bounds } from '../../mesh/mesh';
+import { indexIn } from '../indexIn';
 import type { Plan } from '../plan';
 import { referencesIn, valueOf, type Reference } from './expression';
 
@@ -20,10 +21,6 @@ export interface LinkResult {
 }
 
 const LISTS = ['paths', 'surfaces', 'arrangements'] as const;
-
-/** Things with ids are named by those, so that they may change places; others by their number. */
-export const indexIn = (list: readonly unknown[], key: string): number =>
-  Number.isNaN(Number(key)) ? list.findIndex((v) => (v as { id?: unknown } | null)?.id === key) : Number(key);
 
 /** Where a node stands in a scene; null where it does not. */
 function holderOf(scene: Scene, node: string): Patch['path'] | null {

@@ -1,11 +1,12 @@
 import type { CompiledPath } from '../../curve/compile';
 import { samplePath } from '../../curve/sample';
 import type { Vec3 } from '../../math/vec3';
-import { Cloth, type ClothAround, type ClothSpec } from '../../mesh/cloth/cloth';
+import { Cloth, type ClothAround, type ClothSpec, type ClothWeather } from '../../mesh/cloth/cloth';
 import { RATE } from '../../mesh/frames';
 import type { Topology } from '../../mesh/lines/topology';
 import type { Around, Rest } from '../surfaceRest';
-import type { Begun, Beginning, Of } from './simulation';
+import { inOrder, valueAtTime } from '../timed/moments';
+import { AT_EVERY_FRAME, type Begun, type Beginning, type Of } from './simulation';
 
 /** Cloth of a surface: what holds it, what it hangs on and what it falls on. */
 
@@ -20,8 +21,9 @@ export function clothFrom(d: ClothDeformer, { what, around, topology }: Begun): 
   const path = d.line ? (first ?? context).path(d.line) : undefined;
   const line = path?.ok ? path.path : undefined;
   const { mesh } = rest.whole ?? rest;
+  const weather = weatherOf(d, what);
   return {
-    stands: around ? around.key : [still?.key, line && [...line.controls]],
+    stands: [around ? around.key : [still?.key, line && [...line.controls]], weather?.key],
     problems: [
       ...(d.collider && !collider ? [{ kind: 'cloth-collider-missing' as const, detail: {} }] : []),
       ...(d.line && !line ? [{ kind: 'cloth-line-missing' as const, detail: {} }] : []),
@@ -37,11 +39,33 @@ export function clothFrom(d: ClothDeformer, { what, around, topology }: Begun): 
         held,
         collider,
         ...(around && { around: follow(around, d, hung) }),
+        ...(weather && { weather }),
       };
       if (!(was instanceof Cloth && was.isOf(spec))) return new Cloth(spec);
       was.last(d.seconds);
       return was;
     },
+  };
+}
+
+/** The wind of a cloth where it changes with time. */
+function weatherOf(d: ClothDeformer, { surface, context }: Begun['what']): ClothWeather | undefined {
+  const known = AT_EVERY_FRAME.map((name) => {
+    const moments = context.moments?.(surface.id, ['deformers', d.id, name]);
+    return moments && inOrder(moments);
+  });
+  if (!known.some(Boolean)) return undefined;
+  const [wind, windDeg, gusts] = AT_EVERY_FRAME.map((name, i) => (time: number) => {
+    const moments = known[i];
+    return moments ? valueAtTime(moments, time) : d[name];
+  });
+  return {
+    key: JSON.stringify(known),
+    at: (time) => ({
+      wind: Math.max(0, wind(time)),
+      windDeg: windDeg(time),
+      gusts: Math.max(0, gusts(time)),
+    }),
   };
 }
 

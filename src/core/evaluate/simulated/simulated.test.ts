@@ -1,5 +1,6 @@
 import { Cloth } from '../../mesh/cloth/cloth';
-import { deformerSchema } from '../../mesh/deform/schema';
+import { deformerSchema, type Deformer } from '../../mesh/deform/schema';
+import type { Scene } from '../../scene/schema';
 import { shapeSchema } from '../../mesh/make/schema';
 import { maskSchema } from '../../mesh/mask/schema';
 import type { Surface } from '../../mesh/surfaceSchema';
@@ -192,4 +193,39 @@ test('flat faces or smooth ones: the same cloth, simulated once', () => {
   smooth.indices.forEach((v, i) =>
     expect(flat.positions.slice(i * 3, i * 3 + 3)).toEqual(smooth.positions.slice(v * 3, v * 3 + 3)),
   );
+});
+
+test('wind that changes with time: still air until it comes, the same however a time is come to, and nothing simulated twice', () => {
+  const air = {
+    ...sail,
+    deformers: [cloth({ wind: 4, gusts: 0, sides: ['v0'], holds: [], collider: null })],
+  };
+  const moments = (list: [number, number][]) =>
+    list.map(([at, value]) => ({ at, value, way: 'held' as const }));
+  const timed = (list: [number, number][]): Scene => ({
+    ...scene(air),
+    timed: [{ id: 't', node: 'sail', field: ['deformers', 'c', 'wind'], moments: moments(list) }],
+  });
+  const at = (of: Scene, time: number, evaluator = new Evaluator(ASSETS)) => [
+    ...evaluator.evaluate(of, undefined, time).surfaces.find((s) => s.id === 'sail')!.mesh!.positions,
+  ];
+  const plain = (wind: number): Scene =>
+    scene({ ...air, deformers: [{ ...air.deformers[0], wind } as Deformer] });
+  // Until it comes it is as without wind; a wind that stays is the wind that it is.
+  const comes = timed([
+    [0, 0],
+    [1, 6],
+  ]);
+  expect(at(comes, 0.9)).toEqual(at(plain(0), 0.9));
+  expect(at(comes, 2)).not.toEqual(at(plain(0), 2));
+  const steady = at(timed([[0, 6]]), 2);
+  const other = at(plain(6), 2);
+  steady.forEach((v, i) => expect(Math.abs(v - other[i])).toBeLessThan(1e-6));
+  const evaluator = new Evaluator(ASSETS);
+  const frames = jest.spyOn(Cloth.prototype as unknown as { advance(): void }, 'advance');
+  for (const time of [2, 0.5, 1.5, 2]) expect(at(comes, time, evaluator)).toEqual(at(comes, time));
+  frames.mockClear();
+  at(comes, 1.2, evaluator);
+  expect(frames).not.toHaveBeenCalled();
+  frames.mockRestore();
 });

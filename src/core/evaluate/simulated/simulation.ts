@@ -3,6 +3,7 @@ import type { Strength } from '../../mesh/deform/deform';
 import type { Topology } from '../../mesh/lines/topology';
 import type { Surface } from '../../mesh/surfaceSchema';
 import type { Finding } from '../../arrange/result';
+import { indexIn } from '../indexIn';
 import type { Around, Rest, SurfaceContext } from '../surfaceRest';
 
 /** What a surface is that has a history: worked out frame by frame, from time 0 on. */
@@ -16,6 +17,20 @@ export const isSimulated = (d: Deformer): d is Simulated => d.kind === 'cloth' |
 /** The deformers of a surface that have a history. The first of them counts. */
 export const simulatedOf = (surface: Surface): Simulated[] =>
   surface.deformers.filter((d): d is Simulated => d.on && isSimulated(d));
+
+/** Numbers of a cloth that are read anew at every frame: they may change with time while it is simulated. */
+export const AT_EVERY_FRAME = ['wind', 'windDeg', 'gusts'] as const;
+
+/** Whether a number is one that a simulation of this surface reads at every frame. */
+export function isReadWithin(surface: Surface, field: readonly string[]): boolean {
+  const [d] = simulatedOf(surface);
+  const [where, which, name] = field;
+  if (d?.kind !== 'cloth' || where !== 'deformers') return false;
+  return (
+    surface.deformers[indexIn(surface.deformers, which)] === d &&
+    (AT_EVERY_FRAME as readonly string[]).includes(name)
+  );
+}
 
 /** Frames that follow from each other and are kept. */
 export interface Simulation {

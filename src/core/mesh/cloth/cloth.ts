@@ -42,8 +42,17 @@ export interface ClothSpec {
   seed: number;
   /** What it falls on, at the start. */
   collider?: TriMesh;
+  /** Instead of the three numbers of its wind, where they change. */
+  weather?: ClothWeather;
   /** What of its surroundings moves; absent where nothing does. */
   around?: ClothAround;
+}
+
+/** Wind that changes while it is simulated. */
+export interface ClothWeather {
+  /** Changes whenever any of it would be otherwise. */
+  key: string;
+  at(time: number): { wind: number; windDeg: number; gusts: number };
 }
 
 /** What moves about a cloth, frame by frame. */
@@ -103,6 +112,9 @@ export class Cloth {
   private stood = new Float64Array(0);
   private held: { particles: Uint32Array; places: Float64Array } | undefined;
   private touches: Uint8Array;
+  private blows = false;
+  /** How far the wind has come since the beginning, along x and z. */
+  private run: [number, number] = [0, 0];
   private gust: (x: number, y: number, z: number) => number;
   private count: number;
   private self: SelfContact | null;
@@ -138,6 +150,7 @@ export class Cloth {
       sameNumbers(a.indices, b.indices) &&
       sameNumbers(a.topology.weld, b.topology.weld) &&
       a.around?.key === b.around?.key &&
+      a.weather?.key === b.weather?.key &&
       (a.around !== undefined ||
         a.collider === b.collider ||
         (a.collider !== undefined && b.collider !== undefined && sameFaces(a.collider, b.collider)))
@@ -201,14 +214,20 @@ export class Cloth {
 
   /** The wind at every particle, for the coming frame. */
   private blow(time: number): void {
-    const { wind, windDeg, gusts } = this.spec;
-    if (wind === 0) return;
+    const { weather } = this.spec;
+    const { wind, windDeg, gusts } = weather ? weather.at(time) : this.spec;
+    this.blows = wind !== 0;
     const [wx, wz] = [sin(windDeg * DEG) * wind, -cos(windDeg * DEG) * wind];
-    const { p, push } = this;
+    // Gusts run along with the wind: as far as it has come, where it was another before.
+    const { run, p, push } = this;
+    const [rx, rz] = weather ? run : [wx * time, wz * time];
+    run[0] += wx / RATE;
+    run[1] += wz / RATE;
+    if (!this.blows) return;
     for (let o = 0; o < p.length; o += 3) {
-      // Gusts run along with the wind, a few metres wide.
-      const x = (p[o] - wx * time * 0.6) * 0.35;
-      const z = (p[o + 2] - wz * time * 0.6) * 0.35;
+      // They are a few metres wide.
+      const x = (p[o] - rx * 0.6) * 0.35;
+      const z = (p[o + 2] - rz * 0.6) * 0.35;
       const gust = gusts > 0 ? 1 + gusts * this.gust(x, p[o + 1] * 0.35 + time * 0.4, z) * 1.6 : 1;
       push[o] = wx * gust;
       push[o + 2] = wz * gust;
@@ -304,7 +323,7 @@ export class Cloth {
   private accelerate(h: number): void {
     const { p, v, inverse, faces, push, spec } = this;
     for (let i = 0; i < inverse.length; i++) if (inverse[i] > 0) v[i * 3 + 1] -= spec.gravity * h;
-    if (spec.wind === 0) return;
+    if (!this.blows) return;
     for (let f = 0; f < faces.length; f += 3) {
       const [nx, ny, nz, twice] = this.crossOf(p, f);
       if (!(twice > 0)) continue;

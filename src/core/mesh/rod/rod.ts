@@ -12,6 +12,9 @@ import { Skin, STATE } from './skin';
 const STEPS = 12;
 /** Kilograms a cubic metre; it falls out of all but how tubes of unlike thickness push each other. */
 const DENSITY = 1000;
+/** Numbers kept of all frames together: 30 million are 120 MB. */
+const MOST = 30_000_000;
+
 /** The numbers that its motion follows from. */
 interface RodNumbers {
   holdStart: boolean;
@@ -119,7 +122,7 @@ export class Rod {
     this.touches = new Uint8Array(planes);
     this.stuck = new Uint8Array(planes);
     this.self = spec.itself ? new OnItself(rings, middle, radius) : null;
-    this.count = countOf(spec.seconds);
+    this.count = countOf(spec.seconds, n);
     this.keep();
   }
 
@@ -138,7 +141,7 @@ export class Rod {
 
   /** Simulates on for so many seconds; what is simulated already stays. */
   last(seconds: number): void {
-    this.count = countOf(seconds);
+    this.count = countOf(seconds, this.rings.count);
   }
 
   /** Seconds that are simulated. */
@@ -305,7 +308,9 @@ export class Rod {
   }
 }
 
-const countOf = (seconds: number): number => Math.max(2, Math.round(seconds * RATE) + 1);
+/** How many frames there are of so many seconds, of so many rings. */
+const countOf = (seconds: number, rings: number): number =>
+  Math.max(2, Math.min(Math.round(seconds * RATE) + 1, Math.floor(MOST / (rings * STATE))));
 
 /** How far each ring is from the next; the last of a closed tube from the first. */
 function lengths({ tubes, count }: Rings, p: ArrayLike<number>): Float64Array {
