@@ -78,3 +78,23 @@ test('cloth hangs on its line, billows in the wind, falls still without it, and 
   expect(low(await weights(page))).toBeGreaterThan(low(still) - 1);
   await expect(alerts(page)).toHaveCount(0);
 });
+
+test('the wind of a cloth comes with the time, and is taken back', async ({ page }) => {
+  await openExample(page, 'Sailcloth');
+  await page.getByRole('button', { name: /^Signal cloth Surface/ }).click();
+  const cloth = page.getByRole('group', { name: 'Cloth', exact: true });
+  const wind = cloth.getByLabel('Wind, metres a second', { exact: true });
+  const south = async () => (await weights(page)).reduce((sum, r, _, all) => sum + r.z / all.length, 0);
+  await setTime(page, '0');
+  await type(wind, '0 @ 0');
+  await setTime(page, '3');
+  const still = await south();
+  // It blows to the south from a second on.
+  await type(wind, '14 @ 1');
+  await settled(page);
+  expect(await south()).toBeGreaterThan(still + 0.2);
+  await undo(page);
+  await settled(page);
+  expect(await south()).toBeCloseTo(still, 9);
+  await expect(page.getByRole('button', { name: 'Moment of Signal cloth: wind at 0 s' })).toBeAttached();
+});
