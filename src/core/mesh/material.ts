@@ -1,3 +1,4 @@
+import { linearColor } from '../math/color';
 import type { Vec3 } from '../math/vec3';
 
 /** A picture as its file holds it. Maps that show the same one share the object. */
@@ -53,3 +54,13 @@ export interface MeshMaterial {
     emissive?: MaterialMap;
   };
 }
+
+/** A plain, hardly shiny material of one colour. @param color sRGB, as #rrggbb */
+export const plainMaterial = (name: string, color: string, doubleSided: boolean): MeshMaterial => ({
+  name,
+  color: [...linearColor(color), 1] as [number, number, number, number],
+  metallic: 0,
+  roughness: 0.9,
+  emissive: [0, 0, 0],
+  doubleSided,
+});

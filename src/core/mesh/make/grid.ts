@@ -1,5 +1,5 @@
-import { linearColor } from '../../math/color';
 import type { Vec3 } from '../../math/vec3';
+import { plainMaterial } from '../material';
 import type { Mesh } from '../mesh';
 import { faceNormals, sharedNormals } from '../normals';
 
@@ -49,15 +49,6 @@ export function gridMesh(grids: Grid[], color: string): Mesh {
     uvs,
     indices,
     groups: [{ start: 0, count: indices.length, material: 0 }],
-    materials: [
-      {
-        name: 'plain',
-        color: [...linearColor(color), 1] as [number, number, number, number],
-        metallic: 0,
-        roughness: 0.9,
-        emissive: [0, 0, 0],
-        doubleSided: true,
-      },
-    ],
+    materials: [plainMaterial('plain', color, true)],
   };
 }

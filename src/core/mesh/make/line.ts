@@ -1,5 +1,5 @@
-import { linearColor } from '../../math/color';
 import { cos, sin } from '../../math/portable';
+import { plainMaterial } from '../material';
 import type { Mesh } from '../mesh';
 import type { LineMesh } from '../meshRef';
 
@@ -105,15 +105,6 @@ function meshOf(tubes: Ring[], sides: number, color: string): Mesh {
     normals,
     indices: Uint32Array.from(indices),
     groups: [{ start: 0, count: indices.length, material: 0 }],
-    materials: [
-      {
-        name: 'line',
-        color: [...linearColor(color), 1] as [number, number, number, number],
-        metallic: 0,
-        roughness: 0.9,
-        emissive: [0, 0, 0],
-        doubleSided: false,
-      },
-    ],
+    materials: [plainMaterial('line', color, false)],
   };
 }
