@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import { TASKS } from '../src/ui/words/tasks';
 import { cratesAlong, newScene, onScreen, openExample, rows, settled, takeProps, undo } from './support/app';
 import { test } from './support/test';
 
@@ -38,7 +39,7 @@ test('commands are found by the words that people have for them, and “?” tel
   await page.keyboard.press('?');
   const help = page.getByRole('dialog', { name: 'What you can do' });
   await expect(help.getByText('Mod+S')).toBeVisible();
-  await expect(help.getByRole('heading', { level: 4 })).toHaveCount(11);
+  await expect(help.getByRole('heading', { level: 4 })).toHaveCount(TASKS.length);
   await page.keyboard.press('Escape');
   await expect(help).toBeHidden();
   // As everyone's hands save.
