@@ -9,7 +9,7 @@ const TILT = 23.44;
 const RIM = 0.03;
 
 /**
- * Where the sun stands, unit, Y up, north −Z, east +X.
+ * Which way the sun stands, as a direction of length 1: up is Y, north −Z, east X.
  * By the hour: declination after Cooper (1969), in the sun's own time, which is at noon when it is highest.
  */
 export function sunWay({ by, compassDeg, heightDeg, latitudeDeg, day, hour }: Sun): Vec3 {

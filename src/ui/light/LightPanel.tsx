@@ -105,7 +105,7 @@ export function LightPanel() {
   const readOnly = useDocument((s) => s.readOnly !== null);
   return (
     <BesidePanel name="Light" title="Light" said={light ? 'The scene’s own' : 'As the interface'}>
-      <div className="flex flex-wrap gap-1.5 border-b border-edge px-3 py-2">
+      <fieldset disabled={readOnly} className="flex flex-wrap gap-1.5 border-b border-edge px-3 py-2">
         {NAMES.map(({ name, text, hint }) => (
           <Pill
             key={name}
@@ -123,7 +123,7 @@ export function LightPanel() {
         >
           As the interface
         </Pill>
-      </div>
+      </fieldset>
       {light ? (
         <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-2">
           <Own light={light} />

@@ -12,11 +12,20 @@ export interface Rings {
 /** Fewer vertices are the tip of an end, and go with the ring beside it. */
 const LEAST_ROUND = 3;
 
+const kept = new WeakMap<Topology, Rings | null>();
+
 /**
- * The rings of a mesh, tube by tube; null for one that is not made of tubes: rows of the same v that close around, one
- * after the other.
+ * The rings of a mesh, tube by tube, found once; null for one that is not made of tubes: rows of the same v that close
+ * around, one after the other.
+ * @param uvs of the mesh that the topology is of
  */
 export function ringsOf(uvs: Float32Array, topology: Topology): Rings | null {
+  let have = kept.get(topology);
+  if (have === undefined) kept.set(topology, (have = findRings(uvs, topology)));
+  return have;
+}
+
+function findRings(uvs: Float32Array, topology: Topology): Rings | null {
   const { first, edges } = topology;
   const n = first.length;
   const v = Float64Array.from(first, (at) => uvs[at * 2 + 1]);

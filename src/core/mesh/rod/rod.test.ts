@@ -264,6 +264,17 @@ test('a closed ring falls flat, whole, with the volume that it had; a time has o
   expect(Math.max(...ys)).toBeLessThan(2 * R);
 });
 
+test('a closed ring that is held at its beginning hangs from there', () => {
+  const ring = compiled(circlePoints(0.5, 12, 0.3), true);
+  const rod = rodOf(specOf(tube(ring, 48), { holdStart: true, drag: 2, itself: true }));
+  const [before, after] = [0, 6].map((time) => middlesOf(at(rod, time)));
+  expect(far(after[0], before[0])).toBeLessThan(1e-6);
+  // Half of its way round below it, pressed together no nearer than both sides are thick.
+  const low = Math.min(...after.map(([, y]) => y));
+  expect(before[0][1] - low).toBeGreaterThan(1.3);
+  expect(before[0][1] - low).toBeLessThan(Math.PI * 0.5 + R);
+});
+
 test.each([{ shape: 'plane' }, { shape: 'strip', path: 'p' }, { shape: 'box' }])(
   '$shape has no tubes',
   (shape) => {

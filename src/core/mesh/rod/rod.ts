@@ -102,7 +102,7 @@ export class Rod {
         const own = (behind + (k < to - 1 || closed ? length[k] : 0)) / 2;
         const mass = DENSITY * Math.PI * radius[k] * radius[k] * own;
         const held = (spec.holdStart && k === from) || (spec.holdEnd && k === to - 1);
-        this.inverse[k] = held && !closed ? 0 : mass > 0 ? 1 / mass : 0;
+        this.inverse[k] = held || !(mass > 0) ? 0 : 1 / mass;
         // So soft that its own weight flattens it by the share asked for.
         const weight = mass * Math.abs(spec.gravity);
         this.yields[k] = weight > 0 ? (spec.soft * radius[k]) / weight : 0;

@@ -21,6 +21,8 @@ export class Skin {
   private offset: Float64Array;
   private ahead: Vec3[];
   private volume: Float64Array;
+  /** The tube of each ring. */
+  private tubeOf: Int32Array;
   /** Faces of each tube, welded, and what closes their open ends: two vertices and a ring. */
   private faces: Uint32Array[];
   private rims: { a: number; b: number; ring: number }[][];
@@ -43,7 +45,7 @@ export class Skin {
       this.radius[k] = Math.max(this.radius[k], away);
     }
     this.ahead = tangents(rings, this.middle, 3);
-    const tubeOf = new Int32Array(count);
+    const tubeOf = (this.tubeOf = new Int32Array(count));
     tubes.forEach(({ from, to }, t) => tubeOf.fill(t, from, to));
     const faces: number[][] = tubes.map(() => []);
     for (let f = 0; f < indices.length; f += 3) {
@@ -65,8 +67,9 @@ export class Skin {
   write(state: Float64Array, out: Float64Array): void {
     const { rings, volume } = this;
     const wide = new Float64Array(rings.tubes.length).fill(1);
-    const turns = this.turns(state);
-    this.put(state, turns, wide, out);
+    const now = tangents(rings, state, STATE);
+    const turns = this.turns(now);
+    this.put(state, now, turns, wide, out);
     // Where it bends its sections stand closer on one side: what that takes is given back in width.
     for (let round = 0; round < 2; round++) {
       rings.tubes.forEach((_, t) => {
@@ -74,13 +77,12 @@ export class Skin {
         const factor = volume[t] / now;
         if (factor > 0.5 && factor < 2) wide[t] *= factor;
       });
-      this.put(state, turns, wide, out);
+      this.put(state, now, turns, wide, out);
     }
   }
 
   /** How each ring is turned from what it was: about the way as little as can be, ring after ring. */
-  private turns(state: Float64Array): Quat[] {
-    const now = tangents(this.rings, state, STATE);
+  private turns(now: Vec3[]): Quat[] {
     const out: Quat[] = [];
     for (const { from, to, closed } of this.rings.tubes) {
       let turn: Quat = [0, 0, 0, 1];
@@ -101,11 +103,8 @@ export class Skin {
     return out;
   }
 
-  private put(state: Float64Array, turns: Quat[], wide: Float64Array, out: Float64Array): void {
-    const { rings, offset } = this;
-    const now = tangents(rings, state, STATE);
-    const tubeOf = new Int32Array(rings.count);
-    rings.tubes.forEach(({ from, to }, t) => tubeOf.fill(t, from, to));
+  private put(state: Float64Array, now: Vec3[], turns: Quat[], wide: Float64Array, out: Float64Array): void {
+    const { rings, offset, tubeOf } = this;
     const shape = Array.from({ length: rings.count }, (_, k) => {
       const q = at(state, k * STATE + 3);
       const flat = length(q);
