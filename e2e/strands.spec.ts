@@ -98,6 +98,12 @@ test('a line drawn from snap point to snap point hangs, goes with what it is con
   await settled(page);
   expect(away(foot((await bulbs())[0]), ring(posts[1]))).toBeLessThan(1e-9);
   await connected.getByRole('button', { name: 'Let go' }).click();
+  await expect(connected.getByRole('button', { name: 'Connected to' })).toHaveText('Nothing');
+  // By a key as well.
+  await undo(page);
+  await expect(connected.getByRole('button', { name: 'Which of them' })).toHaveText('#2');
+  await page.keyboard.press('l');
+  await expect(connected.getByRole('button', { name: 'Connected to' })).toHaveText('Nothing');
   await page.getByRole('button', { name: /^Screw eye Run/ }).click();
   await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '1');
   await settled(page);

@@ -6,7 +6,7 @@ import { emptyScene, newProp } from '@/core/scene/defaults';
 import { sceneSchema, type Scene } from '@/core/scene/schema';
 import { applyPatches } from '@/core/scene/patch';
 import { applyCommand, type Command } from '../command';
-import { addStrandsPath, hangPath, hangStrands, tiePoint } from './hanging';
+import { addStrandsPath, hangPath, hangStrands, letGoOfPoints, tiePoint } from './hanging';
 import { keepMeasure, removeMeasure } from './measures';
 import { addPath, movePoints } from './paths';
 import { addStrands, setStrandsEnd } from './strands';
@@ -61,6 +61,17 @@ test('a path is drawn connected and hanging; moved by hand a point is let go, pu
   expect(pointsOf(d.scene, path)[1]).toMatchObject({ position: [3, 1, 0], tie });
   expect(d.do(tiePoint, { path, point: b.id, tie: null, at: [2, 2, 2] }).name).toBe('let go of “Path”');
   expect(pointsOf(d.scene, path)[1]).toMatchObject({ position: [2, 2, 2] });
+  for (const { id } of [a, b]) d.do(tiePoint, { path, point: id, tie, at: [0, 0, 0] });
+  const at = { [a.id]: [5, 0, 0], [b.id]: [6, 0, 0] } as Record<string, [number, number, number]>;
+  expect(d.do(letGoOfPoints, { path, at }).name).toBe('let go of “Path”');
+  expect(pointsOf(d.scene, path).map((p) => [p.position[0], p.tie])).toEqual([
+    [5, undefined],
+    [6, undefined],
+  ]);
+  // What is not connected stays where it is.
+  d.do(tiePoint, { path, point: b.id, tie, at: [0, 0, 0] });
+  d.do(letGoOfPoints, { path, at: { [a.id]: [9, 9, 9], [b.id]: [8, 0, 0] } });
+  expect(pointsOf(d.scene, path).map((p) => p.position[0])).toEqual([5, 8]);
   expect(d.do(hangPath, { path, values: { slack: 0.2 } }).name).toMatch(/slack 10% → 20%|slack/);
   d.do(hangPath, { path, values: null });
   expect('hang' in d.scene.paths[0].source).toBe(false);

@@ -41,6 +41,18 @@ export const tiePoint = command<{ path: string; point: string; tie: Tie | null; 
     `${tie ? 'connect' : 'let go of'} “${findPointsPath(before, path).name}”`,
 });
 
+/** Lets points go of what they are connected to; they stay where they are now. @param at where, by their ids */
+export const letGoOfPoints = command<{ path: string; at: Record<string, Vec3> }>({
+  apply(scene, { path, at }) {
+    for (const point of hangs(scene, path).points) {
+      if (!at[point.id] || !point.tie) continue;
+      point.position = [...at[point.id]];
+      delete point.tie;
+    }
+  },
+  name: (before, _, { path }) => `let go of “${findPointsPath(before, path).name}”`,
+});
+
 /** Sets how the lines of strands hang. */
 export const hangStrands = command<{ id: string; values: Partial<Hang> }>({
   apply(scene, { id, values }) {

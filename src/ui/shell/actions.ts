@@ -3,6 +3,7 @@ import { reversePaths } from '@/store/commands/paths';
 import { groupNodes } from '@/store/commands/lists';
 import { showAs, showNodes, showOnly } from '@/store/commands/nodes';
 import { alignPoints, beginAt, insertMidway } from '@/store/commands/pathEdits';
+import { letGoOfPoints } from '@/store/commands/hanging';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
 import type { Arrangement } from '@/core/arrange/registry';
@@ -10,6 +11,7 @@ import { hasPoints } from '@/core/curve/schema';
 import { selectedNodes, stepBack, useSelection } from '@/store/selection';
 import { play, rewind, useClock } from '@/store/clock';
 import { drawStepBack, enoughDrawn, finishDrawing } from '@/view/drawTool';
+import { shownPointsOf } from '@/view/onSurface';
 import { setSnap, useSnap } from '@/view/snap/snapState';
 import { addShape, SHAPES } from '../lists/newPath';
 import { stepSelected } from '../lists/stepRows';
@@ -94,6 +96,20 @@ const anyPathInHand = (): string | null => {
 const pointsInHand = () => useSelection.getState().points;
 /** For what is enabled only where there are some. */
 const pointsOf = () => pointsInHand()!;
+
+/** The points in hand that are connected to something. */
+function connectedInHand() {
+  const hand = pointsInHand();
+  const path = hand ? doc().scene.paths.find((p) => p.id === hand.path) : undefined;
+  return hasPoints(path) ? path.source.points.filter((p) => p.tie && hand!.ids.includes(p.id)) : [];
+}
+
+function letConnectedGo(): void {
+  const { path } = pointsOf();
+  const now = new Map(shownPointsOf(path).map((p) => [p.id, p.position]));
+  const at = Object.fromEntries(connectedInHand().map((p) => [p.id, now.get(p.id) ?? p.position]));
+  dispatch(letGoOfPoints, { path, at });
+}
 
 /** The selected slots of an arrangement of a kind, if there are so many. */
 function slotsOf(kind: string, least: number): { a: Arrangement; ids: readonly number[] } | null {
@@ -404,6 +420,14 @@ export const ACTIONS: Action[] = [
     words: 'flatten level straighten',
     enabled: () => (pointsInHand()?.ids.length ?? 0) > 1,
     run: () => dispatch(alignPoints, { ...pointsOf(), plane: 'level' }),
+  },
+  {
+    id: 'let-go',
+    title: 'Let points go of what they are connected to',
+    words: 'disconnect detach unlink untie free release loosen',
+    keys: 'L',
+    enabled: () => connectedInHand().length > 0,
+    run: letConnectedGo,
   },
   ...(['m', 'cm'] as const).map((units): Action => ({
     id: `units-${units}`,
