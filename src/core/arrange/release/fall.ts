@@ -35,6 +35,12 @@ const WAKE = 0.25;
 /** Deeper than this share of its size in something at its release it is inside that, and is parted gently. */
 const INSIDE = 0.05;
 const GENTLY = 0.75;
+/** Deeper than this share of its size nothing comes to rest in another, if so many moves help. */
+const PRESSED = 0.01;
+const PARTINGS = 16;
+/** Still deeper than this it is wedged, and what lies around it is let go so many times. */
+const WEDGE = 0.012;
+const WEDGED = 10;
 /** What is to be gone lies there for so long first, seconds. */
 const LIES = 1;
 const DENSITY = 300;
@@ -55,6 +61,8 @@ interface Falling {
   /** Frame at which it was let go; −1: not yet. */
   freed: number;
   isInside: boolean;
+  /** How many times it was found wedged between what lies. */
+  wedged: number;
   /** How fast it rose a frame ago, metres a second. */
   rose: number;
   /** Where it last moved to, and since when it has not. */
@@ -147,7 +155,18 @@ export class Fall {
     }
     if (body.numColliders() === 0) return this.world.removeRigidBody(body);
     const calm = { x: NaN, y: 0, z: 0, turn: [0, 0, 0, 1], since: 0 };
-    const falling = { row, body, size, freed: -1, isInside: false, rose: 0, calm, rest: -1, ride: null };
+    const falling = {
+      row,
+      body,
+      size,
+      freed: -1,
+      isInside: false,
+      wedged: 0,
+      rose: 0,
+      calm,
+      rest: -1,
+      ride: null,
+    };
     this.bodies.push(falling);
     this.byBody.set(body.handle, falling);
   }
@@ -326,6 +345,10 @@ export class Fall {
     if (frame - b.calm.since < CALM || isHeld) return;
     const carrier = around && this.onMoving(b);
     if (carrier && release.then !== 'ride') return;
+    if (!carrier && !this.part(b) && b.wedged++ < WEDGED) {
+      b.calm.since = frame;
+      return this.loosen(b, frame);
+    }
     this.fix(b, frame);
     if (!carrier) return;
     const [px, py, pz] = this.origin;
@@ -342,6 +365,55 @@ export class Fall {
       (other, depth) => (found ||= depth > -SKIN * b.size * 2 && this.strikers.moving.has(other.handle)),
     );
     return found;
+  }
+
+  /**
+   * Moves what comes to rest out of what it was pressed into: a solver gives way a little between two that lie there,
+   * and what lies does not move any more. Each time out of the deepest, as long as that makes the deepest less deep.
+   * @returns whether it is out
+   */
+  private part(b: Falling): boolean {
+    const deepest = () => {
+      let found = { depth: PRESSED * b.size, normal: { x: 0, y: 0, z: 0 } };
+      for (let i = 0; i < b.body.numColliders(); i++) {
+        const own = b.body.collider(i);
+        this.world.contactPairsWith(own, (other) => {
+          const met = own.contactCollider(other, 0);
+          if (met && -met.distance > found.depth) found = { depth: -met.distance, normal: met.normal1 };
+        });
+      }
+      return found;
+    };
+    let now = deepest();
+    for (let k = 0; k < PARTINGS && now.depth > PRESSED * b.size; k++) {
+      const was = b.body.translation();
+      const { normal: n, depth } = now;
+      b.body.setTranslation(
+        { x: was.x - n.x * depth, y: was.y - n.y * depth, z: was.z - n.z * depth },
+        false,
+      );
+      this.world.propagateModifiedBodyPositionsToColliders();
+      const next = deepest();
+      if (next.depth >= depth) break;
+      now = next;
+    }
+    return now.depth <= WEDGE * b.size;
+  }
+
+  /** Lets go of what lies around something that is wedged: each time of what lies one farther off. */
+  private loosen(b: Falling, frame: number): void {
+    let edge = [b];
+    for (let ring = 0; ring < b.wedged; ring++) {
+      const next: Falling[] = [];
+      for (const from of edge)
+        this.contacts(from, (other) => {
+          const found = this.byBody.get(other.parent()?.handle ?? -1);
+          if (!found || found.rest < 0 || found.ride) return;
+          this.wake(found, frame);
+          next.push(found);
+        });
+      edge = next;
+    }
   }
 
   private fix(b: Falling, frame: number): void {
