@@ -1,5 +1,4 @@
 import { expect, type Page } from '@playwright/test';
-import { decode } from 'fast-png';
 import {
   at,
   hang,
@@ -13,51 +12,12 @@ import {
   openQuay,
 } from './support/app';
 import { glbOf } from './support/glb';
+import { command, develop, developed, lightOf, pixels, type Rgb } from './support/pixels';
 import { ownTest as test } from './support/test';
 
 /** The picture that develops at rest, by its pixels against closed forms. */
 
 test.use({ drawn: true });
-
-/** A small view is developed as a large one is, only sooner. It is not done unasked here. */
-async function develop(page: Page): Promise<void> {
-  await page.setViewportSize({ width: 800, height: 500 });
-  await command(page, 'soft shadows');
-  await expect(page.getByText('The picture develops when nothing moves.')).toBeVisible();
-}
-
-async function command(page: Page, words: string): Promise<void> {
-  await page.keyboard.press('Control+k');
-  await page.getByLabel('Search the commands').fill(words);
-  await page.keyboard.press('Enter');
-}
-
-const developed = async (page: Page) => {
-  await settled(page);
-  await page.evaluate(() => window.clothesline!.developed!());
-};
-
-type Rgb = [number, number, number];
-
-/** Some pixels about a place of the page, and how wide a row of them is. */
-async function pixels(page: Page, x: number, y: number, width: number, height: number): Promise<Rgb[]> {
-  const clip = { x: Math.round(x - width / 2), y: Math.round(y - height / 2), width, height };
-  const { data, channels } = decode(await page.screenshot({ clip }));
-  return Array.from({ length: width * height }, (_, i) =>
-    [0, 1, 2].map((k) => data[i * channels + k] / 255),
-  ) as Rgb[];
-}
-
-/**
- * The light that a pixel's red stands for, from its tones back: those of the Khronos group's neutral mapping, for
- * colours of which red is the strongest.
- */
-function lightOf(pixel: Rgb): number {
-  const [red, , blue] = pixel.map((v) => (v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4));
-  const peak = red < 0.76 ? red : 0.24 ** 2 / (1 - red) - 0.24 + 0.76;
-  const least = blue >= 0.04 ? 0.08 : Math.sqrt(blue / 6.25);
-  return peak + (least - 6.25 * least * least);
-}
 
 const lin = (hex: number) => ((hex / 255 + 0.055) / 1.055) ** 2.4;
 /** What falls on level ground in the open, red: the sun at its height, and the whole dome. */

@@ -4,7 +4,7 @@ import { test } from './support/test';
 
 test('the start page offers the example, and it opens with its numbers', async ({ page }) => {
   await openExample(page);
-  await expect(page.getByLabel('Scene name')).toHaveValue('Tern Quay, lantern evening');
+  await expect(page.getByLabel('Scene name')).toHaveValue('Tern Quay by day');
   expect(await counts(page)).toEqual({ placed: 25, gaps: 2 });
   const list = await rows(page);
   const bollards = list.filter((r) => r.arrangement === 'Quay bollards');

@@ -27,6 +27,7 @@ await withApplication(4188, async (browser, base) => {
   // The examples' own pictures: the scene alone, nothing selected.
   for (const [title, name] of [
     ['Tern Quay', 'tern-quay'],
+    ['The lantern evening', 'lantern-evening'],
     ['Rope fence', 'rope-fence'],
     ['Ferry loop', 'ferry-loop'],
     ['Sailcloth', 'sailcloth'],

@@ -5,7 +5,7 @@ import { headland } from './headland';
 import { ropeFence } from './ropeFence';
 import { sailcloth } from './sailcloth';
 import { riggingBoard } from './riggingBoard';
-import { ternQuay } from './ternQuay';
+import { lanternEvening, ternQuay } from './ternQuay';
 
 /** The example scenes by the name of their file. */
-export const EXAMPLES = { 'tern-quay': ternQuay, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, 'rigging-board': riggingBoard, headland, chandlery };
+export const EXAMPLES = { 'tern-quay': ternQuay, 'lantern-evening': lanternEvening, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, 'rigging-board': riggingBoard, headland, chandlery };

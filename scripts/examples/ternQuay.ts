@@ -6,6 +6,8 @@ import { addKeepOut } from '@/store/commands/gaps';
 import { setSlotsRemoved, setArrangement, setSeed, setStep } from '@/store/commands/arrangements';
 import { addGenerated, addPath, setPath, setSource } from '@/store/commands/paths';
 import { setRunPaths } from '@/store/commands/runs';
+import { setGlow } from '@/store/commands/lamps';
+import { setExposure, setSky, setSun, startLight } from '@/store/commands/light';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { windSchema } from '@/core/curve/hang/schema';
 import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
@@ -30,9 +32,38 @@ function alongQuay(stops: number[], inland: number, up: number[]): Vec3[] {
   });
 }
 
-/** The harbour on the evening of its lantern festival. */
-export function ternQuay(): Scene {
-  const b = new Builder('Tern Quay, lantern evening', { eye: [-1.5, 6.4, 19.5], target: [1.2, 1.6, 1.2] });
+/** The harbour by day, made ready for the evening of its lantern festival. */
+export const ternQuay = (): Scene => quay('Tern Quay by day').b.scene;
+
+/** The harbour on that evening: lanterns and cords of bulbs light it, under the last of the sky. */
+export function lanternEvening(): Scene {
+  const { b, lamps, props } = quay('The lantern evening');
+  b.do(startLight, { name: 'evening' });
+  b.do(setSun, { heightDeg: -3, strength: 0.4 });
+  b.do(setSky, { brightness: 0.28, overhead: '#16233a', horizon: '#8f6d6e', ground: '#2b2c38' });
+  b.do(setExposure, { exposure: 1.5 });
+  b.do(setGlow, { id: props.lantern, glow: { color: '#ffae3e', strength: 0.9 } });
+  const { bulb, cord } = b.props(['bulb', 'cord']);
+  b.do(setGlow, { id: bulb, glow: { color: '#ffc776', strength: 0.045 } });
+  const cords = b.do(addStrands, {
+    on: lamps,
+    snap: 'left arm',
+    values: { name: 'Festival cords', props: [{ prop: cord, weight: 1 }], thread: 'woad' },
+  });
+  b.do(hangStrands, { id: cords, values: { by: 'sag', sag: 0.8, loose: 0.15, wind: windSchema.parse({ strength: 0.15, gusts: 0.6, compassDeg: 150 }) } });
+  const path = b.do(addStrandsPath, { id: cords });
+  b.do(setPath, { id: path, values: { visible: false } });
+  const bulbs = b.run('Festival bulbs', path, [[bulb, 1]]);
+  b.do(setArrangement, { id: bulbs, values: { thread: 'weld' } });
+  b.do(setStep, { id: bulbs, step: 'spacing', values: { mode: 'count', count: 38, ends: 'half' } });
+  b.do(setStep, { id: bulbs, step: 'variation', values: { tint: { colors: ['#ffffff', '#ffd9a0', '#ffb9a0', '#cfe3ff'], strength: [0.2, 0.8] } } });
+  b.meant('Festival cords', 'Lamp posts', 'Festival bulbs', 'Pennants', 'Lanterns on the lines', 'Lamp lines');
+  b.meant('Festival bulbs', 'Pennants', 'Lamp posts', 'Lanterns on the lines', 'Lamp lines');
+  return b.scene;
+}
+
+function quay(name: string) {
+  const b = new Builder(name, { eye: [-1.5, 6.4, 19.5], target: [1.2, 1.6, 1.2] });
   const props = b.props([
     'bollard', 'bollard-painted', 'lamp-post', 'pennant-madder', 'pennant-weld', 'pennant-woad', 'pennant-moss', 'pennant-linen',
     'square-flag', 'lantern', 'dinghy', 'crate', 'barrel', 'rope-coil', 'bench', 'mooring-ring', 'life-ring', 'rope-piece', 'net-float',
@@ -117,7 +148,7 @@ export function ternQuay(): Scene {
   b.do(setSurface, { id: shore, values: { position: [0, -1.62, 0], locked: true } });
   lampLines(b, lamps, props);
   gulls(b);
-  return b.scene;
+  return { b, lamps, props };
 }
 
 /** Gulls fly a loop over the harbour, each with its own beat. */

@@ -27,6 +27,8 @@ test.each([
   [9, 'slots-9.csv'],
   // With strands and connected points, from before anything was bundled.
   [10, 'slots-10.csv'],
+  // Lamps, glow and viewpoints came: nothing of it is placed otherwise.
+  [11, 'slots-11.csv'],
 ])('a scene of version %d gives the slots that it gave then', async (version, slots) => {
   const { scene, mends, unknown } = readScene(JSON.parse(fixture(`version-${version}.json`)));
   expect(scene.version).toBe(SCENE_VERSION);

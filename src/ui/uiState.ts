@@ -13,11 +13,20 @@ export type DialogName =
   | 'checks'
   | 'costs'
   | 'light'
+  | 'viewpoints'
+  | 'still'
   | 'ask'
   | 'help'
   | null;
 /** Beside these the scene is worked on. */
-export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>(['checks', 'costs', 'ask', 'light']);
+export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>([
+  'checks',
+  'costs',
+  'ask',
+  'light',
+  'viewpoints',
+  'still',
+]);
 /** The last choices in the dialog for sending out, so that sending again is one click. */
 export interface SendChoices {
   kind: SendFormat['kind'];

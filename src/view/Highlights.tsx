@@ -41,7 +41,10 @@ function unlit(): Group {
   const none = new InstancedMesh(new BufferGeometry(), litBy(THREAD_COLORS.madder, 0.4), 0);
   none.frustumCulled = false;
   none.raycast = () => {};
-  return new Group().add(none);
+  const group = new Group().add(none);
+  // What is in hand is lit up for those who work, not in pictures.
+  group.userData.aid = true;
+  return group;
 }
 
 /** The rows of what a way leads to in a copy: a prop, or a nested copy with all that is in it. */

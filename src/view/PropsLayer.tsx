@@ -7,6 +7,7 @@ import { useDocument } from '@/store/document';
 import type { ShownAs } from '@/store/commands/nodes';
 import { engine, useEngine } from '@/store/engine';
 import { Highlights } from './Highlights';
+import { setGlow, shinesWith } from './lamps/glowMaterial';
 import { detail } from './many/detail';
 import { DrawnBatch } from './many/DrawnBatch';
 import { Many, type Shown } from './many/Many';
@@ -23,6 +24,9 @@ import { setDrawn, useView } from './viewState';
 
 /** Triangles (four points are about one) that one frame is drawn from without a graphics card. */
 const AT_ONCE = 250_000;
+
+/** A still picture takes the time that it takes. */
+const ALL: Budget = { triangles: Infinity, points: Infinity };
 
 /** What is drawn is the scene that was worked out last; it may hold a run that is only dragged so far. */
 const NONE: Arrangement[] = [];
@@ -105,6 +109,13 @@ export function PropsLayer() {
     invalidate();
   });
 
+  useEffect(() => {
+    for (const { id, glow } of props) {
+      const drawn = meshes.get(id);
+      if (drawn) for (const material of drawn.materials) setGlow(material, shinesWith(glow, drawn.geometry));
+    }
+  });
+
   // Before the frame is drawn.
   useFrame(({ camera, size }) => {
     const { moving } = useView.getState();
@@ -114,6 +125,7 @@ export function PropsLayer() {
       ...[...pools].map((batch): Shown => ({ batch, as: 'full' })),
     ];
     const choose = (budget: Budget) => many.choose(shown(), camera, size.height, budget);
+    detail.forStill = (eye, height) => void many.choose(shown(), eye, height, ALL);
     let plan = choose(pace.budget(moving));
     // What takes long is drawn coarser at first, and in parts when nothing has moved for a moment.
     detail.rough = !moving && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;

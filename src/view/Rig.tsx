@@ -7,6 +7,8 @@ import { setView, useDocument } from '@/store/document';
 import { fitEye, fitStraight, type Insets } from './fit';
 import { SOFTWARE } from './software';
 import { publishFrame } from '@/view/handle';
+import { viewFov } from './framing';
+import { useFramed } from './useFramed';
 import { useView, type ViewMode } from './viewState';
 
 const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = {
@@ -14,6 +16,9 @@ const DIRECTIONS: Record<Exclude<ViewMode, 'free'>, Vec3> = {
   front: [0, 0, 1],
   side: [1, 0, 0],
 };
+
+/** Degrees that the view sees from bottom to top, where no viewpoint says otherwise. */
+const FOV = 38;
 
 /** Milliseconds after a turn of the wheel in which another one may follow. */
 const WHEEL_REST_MS = 250;
@@ -66,7 +71,7 @@ export function Rig() {
   const fitAsked = useView((s) => s.fitAsked);
   const sceneId = useDocument((s) => s.sceneId);
   const cameras = useMemo(() => {
-    const free = new PerspectiveCamera(38, 1, 0.1, 1200);
+    const free = new PerspectiveCamera(FOV, 1, 0.1, 1200);
     free.position.set(9, 6.5, 13);
     const straight = new OrthographicCamera(-10, 10, 10, -10, -1000, 3000);
     // The library would put pixels into the straight camera's sides at every change of size.
@@ -171,8 +176,27 @@ export function Rig() {
         : { LEFT: turning, MIDDLE: MOUSE.PAN, RIGHT: MOUSE.PAN };
   }, [tool, mode]);
 
+  const goTo = useView((s) => s.goTo);
   useEffect(() => {
-    const aspect = size.width / Math.max(1, size.height);
+    if (!goTo) return;
+    useView.setState({ mode: 'free' });
+    cameras.free.position.set(...goTo.eye);
+    target.current.set(...goTo.aim);
+    cameras.free.lookAt(target.current);
+    if (controls.current && camera === cameras.free) {
+      controls.current.target.copy(target.current);
+      controls.current.update();
+    }
+    invalidate();
+    // Gone to once; the camera is then anybody's.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [goTo]);
+
+  const framed = useFramed();
+  useEffect(() => {
+    const view = { width: Math.max(1, size.width), height: Math.max(1, size.height) };
+    cameras.free.fov = framed ? viewFov(view, framed.aspect, framed.focal) : FOV;
+    const aspect = view.width / view.height;
     cameras.free.aspect = aspect;
     cameras.free.updateProjectionMatrix();
     const half = cameras.straight.top;
@@ -180,7 +204,7 @@ export function Rig() {
     cameras.straight.right = half * aspect;
     cameras.straight.updateProjectionMatrix();
     invalidate();
-  }, [size, cameras, invalidate]);
+  }, [size, cameras, framed, invalidate]);
 
   // The view that the scene was left in.
   useEffect(() => {

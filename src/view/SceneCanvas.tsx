@@ -8,6 +8,8 @@ import { Develop } from './develop/Develop';
 import { MeasureLines } from './overlay/MeasureLines';
 import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
+import { FrameMarks } from './overlay/FrameMarks';
+import { LampHandles } from './overlay/LampHandles';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
 import { BrushMark } from './masks/BrushMark';
@@ -16,6 +18,7 @@ import { ShadesLayer } from './masks/ShadesLayer';
 import { PegMark } from './overlay/PegMark';
 import { PointHandles } from './overlay/PointHandles';
 import { Ground } from './Ground';
+import { Lamps } from './lamps/Lamps';
 import { Lights } from './Lights';
 import { PathsLayer } from './PathsLayer';
 import { PegGhost } from './PegGhost';
@@ -88,20 +91,28 @@ const Layers = memo(function Layers() {
     <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={renderer} events={noEvents}>
       <Rig />
       <Lights />
-      <Sky />
-      <Ground />
+      <Lamps />
+      <group userData={BACKGROUND}>
+        <Sky />
+        <Ground />
+      </group>
       <SurfacesLayer />
-      <ShadesLayer />
       <StrandsLayer />
       <PropsLayer />
-      <PegGhost />
-      <PathsLayer />
+      <group userData={AID}>
+        <ShadesLayer />
+        <PegGhost />
+        <PathsLayer />
+      </group>
       <Frames />
       <Develop />
     </Canvas>
   );
 });
 
+/** What a still picture leaves out: always, and where it is to have no background. */
+const AID = { aid: true };
+const BACKGROUND = { background: true };
 const SHADOWS = { type: PCFShadowMap };
 const FULL_DPR: [number, number] = [1, 2];
 /** Where the browser has no WebGL all goes on but the drawing itself. */
@@ -159,6 +170,8 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <MeasureLines />
       <SurfaceHandles />
       <HoldMarks />
+      <LampHandles />
+      <FrameMarks />
       <PointHandles />
       <PegMark />
       <BrushMark />

@@ -13,6 +13,9 @@ import {
 } from 'three';
 import type { SurfaceMarks as Kind } from './viewState';
 
+/** Pictures leave it out. */
+const AID = { aid: true };
+
 /** More hairs than this are thinned out. */
 const MOST = 3000;
 const COLORS = { normal: '#2C5F86', u: '#B4472F', v: '#2C5F86' };
@@ -47,7 +50,7 @@ export function SurfaceMarks({
       }),
     [object],
   );
-  return <primitive object={object} dispose={null} />;
+  return <primitive object={object} dispose={null} userData={AID} />;
 }
 
 function lines(points: number[], color: string): LineSegments {

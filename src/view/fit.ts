@@ -15,6 +15,13 @@ export interface Insets {
   right: number;
 }
 
+/** The box around some places, at least one. */
+export function boxOf(places: readonly (readonly number[])[]): Box {
+  const edge = (of: (...v: number[]) => number) =>
+    [0, 1, 2].map((k) => places.reduce((best, p) => of(best, p[k]), places[0][k])) as Vec3;
+  return { min: edge(Math.min), max: edge(Math.max) };
+}
+
 /** The axes of a camera that looks against `way`: to its right, up, and back to it. */
 function axesOf(way: Vec3, upward: Vec3): [right: Vec3, up: Vec3, back: Vec3] {
   const back = normalize(way, [0, 0, 1]);

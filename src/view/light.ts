@@ -54,6 +54,9 @@ const LIGHTS: Record<Hour, SceneLight> = {
   },
 };
 
+/** What a clear day's sun comes with: others are measured by it. */
+export const SUN_FULL = LIGHTS.day.sun.intensity;
+
 const WHITE = new Color('#ffffff');
 
 let hour: Hour = 'day';

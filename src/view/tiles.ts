@@ -51,9 +51,15 @@ export class Parts {
   }
 }
 
+/** A part of a picture that is too large to be drawn into at once: what is drawn into has its size. */
+export interface Region extends Tile {
+  of: { width: number; height: number };
+}
+
 /**
  * Draws a part of the scene into that part of what is drawn into.
- * @param of the whole picture's size, pixels @param shift of the whole picture by parts of a pixel
+ * @param of the size of what is drawn into, pixels @param shift of the whole picture by parts of a pixel
+ * @param region what part of a picture is drawn into; null: all of it
  */
 export function drawTile(
   gl: WebGLRenderer,
@@ -62,10 +68,13 @@ export function drawTile(
   of: { width: number; height: number },
   tile: Tile,
   [dx, dy]: readonly [number, number] = [0, 0],
+  region: Region | null = null,
 ): void {
   const target = gl.getRenderTarget();
   const { x, y, width, height } = tile;
-  camera.setViewOffset(of.width, of.height, x + dx, y + dy, width, height);
+  const whole = region?.of ?? of;
+  const [left, top] = region ? [region.x, region.y] : [0, 0];
+  camera.setViewOffset(whole.width, whole.height, left + x + dx, top + y + dy, width, height);
   const up = of.height - y - height;
   if (target) {
     target.viewport.set(x, up, width, height);

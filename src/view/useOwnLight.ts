@@ -14,7 +14,7 @@ export function useOwnLight(): void {
   const time = useClock((s) => (moves ? s.time : 0));
   const links = useEngine((s) => s.result.links);
   useEffect(() => {
-    setOwnLight(lightAt(useDocument.getState().scene, time, links));
+    setOwnLight(lightAt(useDocument.getState().scene, time, links).light);
   }, [light, timed, time, links]);
   useEffect(() => () => setOwnLight(null), []);
 }

@@ -1,3 +1,4 @@
+import { boxOf } from './fit';
 import { developsAtFirst, keepDevelops } from './develop/setting';
 import { dequal } from 'dequal/lite';
 import { create } from 'zustand';
@@ -104,6 +105,16 @@ export interface ViewState {
   drawn: Drawn;
   /** Whether the scene can be drawn: not where the browser has no WebGL, nor for as long as its context is lost. */
   picture: 'drawn' | 'lost' | 'none';
+  /** The viewpoint whose frame lies over the view. */
+  viewpoint: string | null;
+  /** The frame is parted in thirds. */
+  thirds: boolean;
+  /** Where the view is asked to go to, anew each time. */
+  goTo: { eye: Vec3; aim: Vec3 } | null;
+  /** A still picture is being made: the view itself does not develop. */
+  makingStill: boolean;
+  /** The light put in by hand that is worked on. */
+  lamp: string | null;
   /** Frames drawn since the page was opened. */
   frames: number;
   /** The picture develops while nothing moves, and has done so. */
@@ -133,6 +144,11 @@ export const useView = create<ViewState>(() => ({
   loading: 0,
   marks: {},
   distortion: false,
+  lamp: null,
+  viewpoint: null,
+  thirds: false,
+  goTo: null,
+  makingStill: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
   brush: {
     does: 'add',
@@ -191,9 +207,7 @@ export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1, lookAt
 /** Looks at places, with some air around them. */
 export function lookAt(places: readonly Vec3[]): void {
   if (places.length === 0) return;
-  const edge = (of: (...v: number[]) => number) =>
-    [0, 1, 2].map((k) => places.reduce((best, p) => of(best, p[k]), places[0][k])) as Vec3;
-  set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: { min: edge(Math.min), max: edge(Math.max) } }));
+  set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: boxOf(places) }));
 }
 export const setDrawing = (drawing: Partial<Drawing>): void =>
   set((s) => ({ drawing: { ...s.drawing, ...drawing } }));

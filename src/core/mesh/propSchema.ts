@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { glowSchema } from '../light/lampSchema';
 import { group, id, name, unitScale, vec3 } from '../math/measures';
 import { axisSchema, meshRefSchema } from './meshRef';
 
@@ -23,6 +24,7 @@ export const propSchema = z.object({
     )
     .default([])
     .describe('Named points in the prop’s own space: metres from the foot, X left, Y up, Z front'),
+  glow: glowSchema.nullable().default(null).describe('Its own light; null: none'),
   group,
 });
 

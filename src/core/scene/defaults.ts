@@ -26,6 +26,8 @@ export function emptyScene(name: string): Scene {
     timed: [],
     links: [],
     light: null,
+    lamps: [],
+    viewpoints: [],
     view: null,
     aside: [],
   };

@@ -48,6 +48,8 @@ const STEPS: Record<number, (old: Record<string, unknown>) => Record<string, unk
   9: (old) => old,
   // Bundles came, and stock: there are none.
   10: (old) => old,
+  // Lights put in by hand, props that glow and viewpoints came: there are none.
+  11: (old) => old,
 };
 
 /**
@@ -182,7 +184,17 @@ export function readScene(json: unknown): ReadScene {
   return { scene, unknown: unknownFields(data, found.value, ''), mends };
 }
 
-const COLLECTIONS = ['props', 'paths', 'surfaces', 'arrangements', 'masks', 'measures', 'bundles'] as const;
+const COLLECTIONS = [
+  'props',
+  'paths',
+  'surfaces',
+  'arrangements',
+  'masks',
+  'measures',
+  'bundles',
+  'lamps',
+  'viewpoints',
+] as const;
 
 /** Two nodes of one id would shadow each other: the later one is set aside. */
 function setTwinsAside(data: Record<string, unknown>): SetAside[] {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { arrangementSchema } from '../arrange/registry';
 import { pathSchema, vec3Schema } from '../curve/schema';
+import { lampSchema, MOST_LAMPS } from '../light/lampSchema';
 import { lightSchema } from '../light/schema';
 import { name } from '../math/measures';
 import { maskSchema } from '../mesh/mask/schema';
@@ -11,6 +12,7 @@ import { linkSchema } from './linkSchema';
 import { timedSchema } from './timedSchema';
 import { measureSchema } from './measureSchema';
 import { SCENE_VERSION } from './version';
+import { viewpointSchema } from './viewpointSchema';
 
 /** The scene document: one Zod schema, from which docs/scene-format.md and the JSON Schema are made. */
 
@@ -33,6 +35,8 @@ export const sceneSchema = z.object({
   timed: z.array(timedSchema).max(2000).default([]).describe('Numbers that change with time'),
   links: z.array(linkSchema).max(2000).default([]).describe('Numbers that follow what other things measure'),
   light: lightSchema.nullable().default(null).describe('How it is lit; null: as the interface is'),
+  lamps: z.array(lampSchema).max(MOST_LAMPS).default([]).describe('Lights that were put into it by hand'),
+  viewpoints: z.array(viewpointSchema).max(200).default([]).describe('Ways of looking at it that are kept'),
   view: z
     .object({ eye: vec3Schema, target: vec3Schema })
     .nullable()

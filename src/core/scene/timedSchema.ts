@@ -14,7 +14,9 @@ const momentSchema = z.object({
 /** A number of a node that changes with time. */
 export const timedSchema = z.object({
   id,
-  node: id.describe('The path, surface or arrangement that has the number; “light” for that of the scene'),
+  node: id.describe(
+    'The path, surface, arrangement or light that has the number; “light” for that of the whole scene',
+  ),
   field: z
     .array(z.string().max(64))
     .min(1)

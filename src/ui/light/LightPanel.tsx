@@ -10,6 +10,8 @@ import { ColorField } from '../controls/ColorField';
 import { LinkScope } from '../controls/LinkScope';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
+import { angle, plain, share, warmth } from './fields';
+import { OwnLights } from './OwnLights';
 import { SunPad } from './SunPad';
 
 const NAMES: { name: LightName; text: string; hint: string }[] = [
@@ -28,44 +30,6 @@ const SKY = [
   { key: 'ground', label: 'Ground', hint: 'What the ground throws back from below' },
 ] as const;
 
-const angle = (
-  name: string,
-  label: string,
-  reset: number,
-  hint: string,
-  least: number,
-  most: number,
-): FieldSpec => ({
-  name,
-  label,
-  hint,
-  dimension: 'angle',
-  step: 1,
-  min: least,
-  max: most,
-  reset,
-});
-const plain = (
-  name: string,
-  label: string,
-  reset: number,
-  hint: string,
-  step: number,
-  least: number,
-  most: number,
-) => ({
-  name,
-  label,
-  hint,
-  step,
-  min: least,
-  max: most,
-  reset,
-});
-const share = (name: string, label: string, hint: string): FieldSpec => ({
-  ...plain(name, label, 1, hint, 0.05, 0, 1e9),
-  dimension: 'percent',
-});
 const { sun: DAY } = LIGHTS.day;
 const PLACED: Record<Light['sun']['by'], FieldSpec[]> = {
   angles: [
@@ -80,15 +44,7 @@ const PLACED: Record<Light['sun']['by'], FieldSpec[]> = {
 };
 const SUN: FieldSpec[] = [
   share('strength', 'Strength', 'How much light it gives; 100 is a clear day'),
-  plain(
-    'warmth',
-    'Warmth, kelvin',
-    DAY.warmth,
-    'Low is warm, as a candle at 1,900; high is cold',
-    100,
-    1667,
-    25000,
-  ),
+  warmth(DAY.warmth),
   angle(
     'softDeg',
     'Softness',
@@ -124,16 +80,17 @@ export function LightPanel() {
           As the interface
         </Pill>
       </fieldset>
-      {light ? (
-        <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-2">
+      <fieldset disabled={readOnly} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-2">
+        <OwnLights />
+        {light ? (
           <Own light={light} />
-        </fieldset>
-      ) : (
-        <p className="px-3 py-3 text-[13px] text-soft">
-          It is lit as the interface is: by day, or at dusk. Choose a light to begin with; it is kept in the
-          scene.
-        </p>
-      )}
+        ) : (
+          <p className="py-1 text-[13px] text-soft">
+            It is lit as the interface is: by day, or at dusk. Choose a light to begin with; it is kept in the
+            scene.
+          </p>
+        )}
+      </fieldset>
     </BesidePanel>
   );
 }

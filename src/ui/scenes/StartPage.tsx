@@ -20,8 +20,13 @@ import { plural } from '@/words/numbers';
 const EXAMPLES = [
   {
     name: 'tern-quay',
-    title: 'Tern Quay, lantern evening',
+    title: 'Tern Quay by day',
     text: 'Bollards along a curved quay, pennants on strands, a life ring with its grab line',
+  },
+  {
+    name: 'lantern-evening',
+    title: 'The lantern evening',
+    text: 'The same quay at nightfall, lit by its lanterns and by a hundred and fifty bulbs on cords',
   },
   {
     name: 'rope-fence',

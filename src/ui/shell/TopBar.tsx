@@ -1,7 +1,17 @@
 'use client';
 
 import clsx from 'clsx';
-import { Check, CircleCheck, LoaderCircle, Redo2, Sun, TriangleAlert, Undo2, Upload } from 'lucide-react';
+import {
+  Camera,
+  Check,
+  CircleCheck,
+  LoaderCircle,
+  Redo2,
+  Sun,
+  TriangleAlert,
+  Undo2,
+  Upload,
+} from 'lucide-react';
 import Link from 'next/link';
 import { useState } from 'react';
 import { setScene } from '@/store/commands/scene';
@@ -39,6 +49,12 @@ export function TopBar() {
         onClick={() => openDialog(useUi.getState().dialog === 'light' ? null : 'light')}
       >
         <Sun size={16} />
+      </IconButton>
+      <IconButton
+        name="Viewpoints"
+        onClick={() => openDialog(useUi.getState().dialog === 'viewpoints' ? null : 'viewpoints')}
+      >
+        <Camera size={16} />
       </IconButton>
       <ChecksButton />
       <Link href="/" className="rounded-md px-3 py-1.5 text-sm hover:bg-well">

@@ -25,6 +25,8 @@ import { Basket } from '../basket/Basket';
 import { endPreview, filledInHand, goingWith, hangProp, previewHang, shelvesInHand } from '../basket/hang';
 import { PropPicture } from '../basket/PropPicture';
 import { AskPlace } from '../ask/AskPlace';
+import { StillPanel } from '../still/StillPanel';
+import { ViewpointsPanel } from '../viewpoints/ViewpointsPanel';
 import { LightPanel } from '../light/LightPanel';
 import { Costs } from '../cost/Costs';
 import { AllChecks } from '../checks/AllChecks';
@@ -170,6 +172,8 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
                     {dialog === 'checks' && <AllChecks />}
                     {dialog === 'costs' && <Costs />}
                     {dialog === 'light' && <LightPanel />}
+                    {dialog === 'viewpoints' && <ViewpointsPanel />}
+                    {dialog === 'still' && <StillPanel />}
                     {dialog === 'ask' && <AskPlace />}
                   </>
                 }

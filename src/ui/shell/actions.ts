@@ -1,3 +1,5 @@
+import { keepView, stepViewpoint } from '../viewpoints/looking';
+import { putIn } from '../light/OwnLights';
 import { canTravel } from '@/core/arrange/registry';
 import { reversePaths } from '@/store/commands/paths';
 import { groupNodes } from '@/store/commands/lists';
@@ -51,6 +53,12 @@ export interface Action {
   run: () => void;
 }
 
+/** Puts lights in, with their panel open: what they are is seen at once. */
+function putInLight(what: Parameters<typeof putIn>[0]): void {
+  openDialog('light');
+  putIn(what);
+}
+
 const node = () => useSelection.getState().node;
 const doc = () => useDocument.getState();
 const selectedIds = () => selectedNodes().map((n) => n.id);
@@ -72,12 +80,16 @@ function hideOrShow(): void {
   dispatch(showNodes, { ids, visible: !found.some((n) => n.visible) });
 }
 
+const leaveFrame = () => useView.setState({ viewpoint: null });
+
 function stepOut(): void {
   const { tool } = useView.getState();
   if (tool === 'draw') drawStepBack();
   else if (tool === 'measure') {
     if (!measureStepBack()) chooseTool('pick');
   } else if (tool !== 'pick') chooseTool('pick');
+  // The last thing that is left is the frame of a viewpoint.
+  else if (useView.getState().viewpoint !== null && !useSelection.getState().node) leaveFrame();
   else stepBack();
 }
 
@@ -610,6 +622,53 @@ export const ACTIONS: Action[] = [
       'sun sky lighting illumination time of day evening night overcast exposure warmth kelvin shadows moon',
     run: () => openDialog('light'),
   },
+  ...(['point', 'area', 'spot'] as const).map((kind): Action => ({
+    id: `put-in-${kind}`,
+    title: `Put in a light: ${kind}`,
+    words: 'lamp bulb lighting studio illuminate own light add create',
+    enabled: () => !useDocument.getState().readOnly,
+    run: () => putInLight(kind),
+  })),
+  {
+    id: 'put-in-set',
+    title: 'Light what is selected: main, fill and back',
+    words: 'three point lighting key fill rim studio portrait lamps set',
+    enabled: () => !useDocument.getState().readOnly,
+    run: () => putInLight('set'),
+  },
+  {
+    id: 'still',
+    title: 'Still picture…',
+    words:
+      'render export image png exr screenshot photo depth normals mask turntable sequence animation frames',
+    run: () => openDialog('still'),
+  },
+  {
+    id: 'viewpoints',
+    title: 'Viewpoints',
+    words: 'camera view bookmark shot frame lens focal length aspect composition thirds depth of field',
+    run: () => openDialog('viewpoints'),
+  },
+  {
+    id: 'keep-view',
+    title: 'Keep this view as a viewpoint',
+    words: 'camera add new save bookmark create shot from view',
+    enabled: () => !useDocument.getState().readOnly,
+    run: () => {
+      openDialog('viewpoints');
+      useView.setState({ viewpoint: keepView() });
+    },
+  },
+  ...([1, -1] as const).map((by): Action => ({
+    id: by > 0 ? 'next-viewpoint' : 'last-viewpoint',
+    title: by > 0 ? 'Go to the next viewpoint' : 'Go to the viewpoint before',
+    words: 'camera switch cycle look through shot',
+    enabled: () => useDocument.getState().scene.viewpoints.length > 0,
+    run: () => {
+      openDialog('viewpoints');
+      stepViewpoint(by);
+    },
+  })),
   {
     id: 'costs',
     title: 'What things cost',

@@ -6,6 +6,8 @@ import { plainName } from './settingWords';
 /** "Quay bollards: speed". */
 export function timedName(scene: Scene, { node, field }: Pick<Timed, 'node' | 'field'>): string {
   if (node === LIGHT_NODE) return `Light: ${plainName(field[field.length - 1]).toLowerCase()}`;
-  const of = [...scene.arrangements, ...scene.surfaces, ...scene.paths].find((n) => n.id === node);
+  const of = [...scene.arrangements, ...scene.surfaces, ...scene.paths, ...scene.lamps].find(
+    (n) => n.id === node,
+  );
   return `${of?.name ?? 'Gone'}: ${plainName(field[field.length - 1]).toLowerCase()}`;
 }

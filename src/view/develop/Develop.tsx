@@ -11,6 +11,7 @@ import type {
 } from 'three';
 import { useClock } from '@/store/clock';
 import { engine } from '@/store/engine';
+import { LampLights } from '../lamps/LampLights';
 import { detail } from '../many/detail';
 import { SOFTWARE } from '../software';
 import { drawTile, nextTile, Parts, tilesOf } from '../tiles';
@@ -27,11 +28,12 @@ const LOOK_MS = 4;
 const AT_REST_MS = 220;
 
 const isAtRest = (): boolean => {
-  const { moving, loading, picture } = useView.getState();
+  const { moving, loading, picture, makingStill } = useView.getState();
   const { busy } = engine().state;
   return (
     picture === 'drawn' &&
     !moving &&
+    !makingStill &&
     loading === 0 &&
     !busy &&
     !useClock.getState().playing &&
@@ -146,13 +148,15 @@ class Developing {
   }
 }
 
-function lightsOf(scene: Scene): Lights | null {
-  let [sun, sky]: [DirectionalLight?, HemisphereLight?] = [];
+/** The lights of what is drawn; null before they are there. */
+export function lightsOf(scene: Scene): Lights | null {
+  let [sun, sky, lamps]: [DirectionalLight?, HemisphereLight?, LampLights?] = [];
   scene.traverse((o) => {
     if ('isDirectionalLight' in o) sun = o as DirectionalLight;
     else if ('isHemisphereLight' in o) sky = o as HemisphereLight;
+    else if (o instanceof LampLights) lamps = o;
   });
-  return sun && sky ? { sun, sky } : null;
+  return sun && sky ? { sun, sky, lamps: lamps ?? null } : null;
 }
 
 /** Lets the picture develop after the last frame of the view. */

@@ -17,7 +17,9 @@ import {
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
 import { sceneLight } from '../light';
-import { drawTile, Parts, tilesOf, type Tile } from '../tiles';
+import { drawTile, Parts, tilesOf, type Region, type Tile } from '../tiles';
+import type { LampLights } from '../lamps/LampLights';
+import { throughLens, type Lens } from './lens';
 import { inDisc, onDome, pixelShift } from './samples';
 
 /**
@@ -37,6 +39,8 @@ export interface Plan {
 export interface Lights {
   sun: DirectionalLight;
   sky: HemisphereLight;
+  /** All other lights. */
+  lamps: LampLights | null;
 }
 
 const ADD = `
@@ -54,6 +58,9 @@ const SHOW = `
     #include <colorspace_fragment>
     gl_FragColor.rgb *= gl_FragColor.a;
   }`;
+
+/** Pixels of a part of a picture that is not shown. */
+const UNSHOWN_PART = 400_000;
 
 const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
 
@@ -98,14 +105,22 @@ export class Developer {
   private times: number[] = [];
   private shadow: DirectionalLight['shadow']['map'] = null;
 
+  /** @param region of a picture that is not shown but read; null: the view's own is developed, and shown */
   constructor(
     private gl: WebGLRenderer,
     private plan: Plan,
+    private region: Region | null = null,
+    private lens: Lens | null = null,
   ) {
     // Without the blending of floats half of them has to do: 64 frames still add up to a thousandth.
     const type = gl.getContext().getExtension('EXT_float_blend') ? FloatType : HalfFloatType;
     this.edges = target(type, false);
     this.light = target(type, false);
+    // Nobody waits for a picture that is not shown: its parts are as large as others can bear, since each of them goes
+    // through all corners of the scene again.
+    if (region)
+      this.parts.count =
+        2 ** Math.ceil(Math.log2(Math.max(1, (region.width * region.height) / UNSHOWN_PART)));
   }
 
   /** Begins anew at the next step. */
@@ -146,7 +161,10 @@ export class Developer {
       gl.clear();
     }
     const draw = () =>
-      drawTile(gl, scene, camera, { width, height }, this.tiles[this.tile], pixelShift(done));
+      throughLens(this.lens, camera, this.region?.of.height ?? height, done, ([x, y]) => {
+        const [dx, dy] = pixelShift(done);
+        drawTile(gl, scene, camera, { width, height }, this.tiles[this.tile], [dx + x, dy + y], this.region);
+      });
     const n = done - plan.edges;
     if (n < 0) draw();
     else this.lit(lights, n, draw);
@@ -156,13 +174,13 @@ export class Developer {
       this.done++;
     }
     gl.setRenderTarget(before);
-    if (this.tile === 0) this.present();
+    if (this.tile === 0 && !this.region) this.present();
   }
 
   /** Makes room for the size of the view, empty. */
   private open(): void {
     const { gl } = this;
-    const { width, height } = gl.getDrawingBufferSize(new Vector2());
+    const { width, height } = this.region ?? gl.getDrawingBufferSize(new Vector2());
     for (const t of [this.frame, this.edges, this.light]) t.setSize(width, height);
     for (const t of [this.edges, this.light]) {
       gl.setRenderTarget(t);
@@ -181,7 +199,7 @@ export class Developer {
   }
 
   /** Does something in the light of the n-th frame: from the sun alone, or from the sky alone. */
-  private lit({ sun, sky }: Lights, n: number, work: () => void): void {
+  private lit({ sun, sky, lamps }: Lights, n: number, work: () => void): void {
     const { gl } = this;
     const light = sceneLight();
     const was = {
@@ -218,7 +236,9 @@ export class Developer {
     // Cast once for all parts of a frame.
     gl.shadowMap.needsUpdate = this.tile === 0;
     sun.shadow.updateMatrices(sun);
+    if (lamps?.isAny) lamps.frame(n, this.plan.light);
     work();
+    lamps?.rest();
     this.shadow = sun.shadow.map;
     sun.shadow.map = was.shadow;
     sun.shadow.normalBias = was.bias;
@@ -245,6 +265,22 @@ export class Developer {
     // A few directions alone would be seen as such: they come in as they become many.
     uniforms.share.value = Math.min(1, light / (plan.light / 2));
     this.show.render(this.gl);
+  }
+
+  /** The picture: linear red, green and blue with their alpha multiplied in, and alpha; the bottom row first. */
+  async read(): Promise<Float32Array> {
+    const { gl } = this;
+    const { width, height } = this.frame;
+    const out = target(FloatType, false);
+    out.setSize(width, height);
+    const before = gl.getRenderTarget();
+    gl.setRenderTarget(out);
+    this.present();
+    gl.setRenderTarget(before);
+    const pixels = new Float32Array(width * height * 4);
+    await gl.readRenderTargetPixelsAsync(out, 0, 0, width, height, pixels);
+    out.dispose();
+    return pixels;
   }
 
   dispose(): void {

@@ -32,6 +32,28 @@ export function inDisc(i: number, [x, y, z]: Vec3, wide: number): Vec3 {
   return unit([0, 1, 2].map((k) => w[k] + a * u[k] + b * v[k]) as Vec3);
 }
 
+/** The i-th place in a ball, evenly over what it fills. */
+export function inBall(i: number, [x, y, z]: Vec3, radius: number): Vec3 {
+  if (radius === 0) return [x, y, z];
+  const up = 2 * halton(i, 2) - 1;
+  const angle = halton(i, 3) * 2 * Math.PI;
+  const away = radius * Math.cbrt(halton(i, 5));
+  const across = Math.sqrt(1 - up * up) * away;
+  return [x + across * Math.cos(angle), y + up * away, z + across * Math.sin(angle)];
+}
+
+/** The i-th place on a disc that looks along a direction, evenly over it. */
+export function onDisc(i: number, at: Vec3, way: Vec3, radius: number): Vec3 {
+  if (radius === 0) return [...at];
+  const w = unit(way);
+  const u = unit(cross(Math.abs(w[1]) < 0.9 ? [0, 1, 0] : [1, 0, 0], w));
+  const v = cross(w, u);
+  const away = radius * Math.sqrt(halton(i, 2));
+  const angle = halton(i, 3) * 2 * Math.PI;
+  const [a, b] = [away * Math.cos(angle), away * Math.sin(angle)];
+  return [0, 1, 2].map((k) => at[k] + a * u[k] + b * v[k]) as Vec3;
+}
+
 /** The turn after which directions come to lie between all that there were before: the golden one. */
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 

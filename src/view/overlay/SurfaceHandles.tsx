@@ -9,20 +9,14 @@ import { dispatch, useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
 import { LINEN, THREAD_COLORS } from '../colors';
 import { dragGesture } from '../dragGesture';
-import { alongAxis, metresPerPixel, onPlane, toScreen, viewNormal } from '../project';
+import { onPlane, toScreen, viewNormal } from '../project';
 import { currentView, type ViewHandle } from '@/view/handle';
 import { useView } from '../viewState';
+import { Arms, sceneBox, tidy } from './Arms';
 import { Arm, Knob } from './knobs';
 import { useFrames } from './useFrames';
 
-const ARM = 64;
 const RING = 84;
-const AXES: { name: 'X' | 'Y' | 'Z'; axis: Vec3; dye: string }[] = [
-  { name: 'X', axis: [1, 0, 0], dye: THREAD_COLORS.plum },
-  { name: 'Y', axis: [0, 1, 0], dye: THREAD_COLORS.moss },
-  { name: 'Z', axis: [0, 0, 1], dye: THREAD_COLORS.woad },
-];
-const tidy = (v: number) => Number(v.toFixed(3));
 
 /** The selected surface: arms that move it, a ring that turns it, and a pull for every bulge. */
 export function SurfaceHandles() {
@@ -53,9 +47,6 @@ export function SurfaceHandles() {
   );
 }
 
-const sceneBox = (e: PointerEvent<Element>) =>
-  (e.currentTarget.closest('[aria-label="Scene"]') as HTMLElement).getBoundingClientRect();
-
 function Placing({
   view,
   surface,
@@ -66,46 +57,19 @@ function Placing({
   at: { x: number; y: number };
 }) {
   const { id, position } = surface;
-  const reach = metresPerPixel(view, position) * ARM;
-  const grab = (name: string, axis: Vec3) => (e: PointerEvent<SVGElement>) => {
-    if (e.button !== 0) return;
-    e.preventDefault();
-    e.stopPropagation();
-    const box = sceneBox(e);
-    const start = alongAxis(view, e.clientX - box.left, e.clientY - box.top, position, axis) ?? 0;
-    const key = `surface ${id} ${name}`;
-    dragGesture(e, key, (m) => {
-      const now = currentView();
-      const to = now && alongAxis(now, m.clientX - box.left, m.clientY - box.top, position, axis);
-      if (to === null) return;
-      const moved = position.map((v, k) => tidy(v + axis[k] * (to - start))) as Vec3;
-      dispatch(setSurface, { id, values: { position: moved } }, key);
-    });
-  };
   const angle = (surface.turnDeg * Math.PI) / 180;
   const turn = `surface ${id} turn`;
   const setTurn = (deg: number) =>
     dispatch(setSurface, { id, values: { turnDeg: Math.round(((deg + 540) % 360) - 180) } }, turn);
   return (
     <>
-      {AXES.map(({ name, axis, dye }) => {
-        const to = toScreen(
-          view,
-          position.map((v, k) => v + axis[k] * reach),
-        );
-        if (!to.ahead || Math.hypot(to.x - at.x, to.y - at.y) < 12) return null;
-        return (
-          <Arm
-            key={name}
-            label={`Move the surface along ${name}`}
-            from={at}
-            to={to}
-            dye={dye}
-            letter={name}
-            onPress={grab(name, axis)}
-          />
-        );
-      })}
+      <Arms
+        view={view}
+        what="the surface"
+        at={position}
+        gesture={`surface ${id}`}
+        onMove={(to, key) => dispatch(setSurface, { id, values: { position: to } }, key)}
+      />
       <Knob
         label="Turn the surface"
         title={`Turn ${surface.turnDeg}° (Shift: steps of 15°)`}

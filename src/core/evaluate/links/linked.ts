@@ -20,7 +20,7 @@ export interface LinkResult {
   problem?: 'broken' | 'ring' | 'no-field';
 }
 
-const LISTS = ['paths', 'surfaces', 'arrangements'] as const;
+const LISTS = ['paths', 'surfaces', 'arrangements', 'lamps'] as const;
 
 /** Where a node stands in a scene; null where it does not. */
 function holderOf(scene: Scene, node: string): Patch['path'] | null {

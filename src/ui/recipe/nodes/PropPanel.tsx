@@ -13,6 +13,7 @@ import { propEntries } from '../../menus/entries';
 import { openDialog } from '../../uiState';
 import { metres } from '@/words/numbers';
 import { Choice } from '../../controls/Choice';
+import { GlowFields } from './GlowFields';
 import { LineFields } from './LineFields';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
@@ -93,6 +94,7 @@ export function PropPanel({ id }: { id: string }) {
         {(prop.mesh.source === 'built' || prop.mesh.source === 'file') && (
           <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
         )}
+        <GlowFields id={id} glow={prop.glow} />
         <SnapPoints
           prop={id}
           points={prop.snapPoints}

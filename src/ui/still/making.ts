@@ -1,0 +1,212 @@
+import { create } from 'zustand';
+import type { Vec3 } from '@/core/math/vec3';
+import type { Viewpoint } from '@/core/scene/viewpointSchema';
+import { setTime, useClock } from '@/store/clock';
+import { useDocument } from '@/store/document';
+import { engine } from '@/store/engine';
+import { focalOf } from '@/view/framing';
+import { currentView } from '@/view/handle';
+import { makeStill, StillStopped, zipped, type Looks, type StillSpec } from '@/view/still/still';
+import { useView } from '@/view/viewState';
+import { PerspectiveCamera } from 'three';
+import { download, fileName } from '../dialogs/download';
+import { viewNow } from '../viewpoints/looking';
+
+/** Still pictures as they are asked for: which views, how large, how many of a row; and the one that is being made. */
+
+export const VIEW_NOW = 'now';
+
+export interface StillChoices {
+  /** Ids of viewpoints; `VIEW_NOW` is the view as it is. */
+  views: readonly string[];
+  /** Of the longer side, pixels. */
+  size: number;
+  frames: StillSpec['frames'];
+  background: StillSpec['background'];
+  color: string;
+  format: StillSpec['format'];
+  beside: boolean;
+  /** One picture a view, a turn around its aim, or a stretch of time. */
+  row: 'one' | 'turn' | 'time';
+  count: number;
+  from: number;
+  to: number;
+  rate: number;
+}
+
+interface Stills extends StillChoices {
+  /** What is being made, 0–1; null: nothing. */
+  share: number | null;
+  said: string | null;
+}
+
+export const useStills = create<Stills>(() => ({
+  views: [VIEW_NOW],
+  size: 1920,
+  frames: 64,
+  background: 'scene',
+  color: '#fbf8f1',
+  format: 'png8',
+  beside: false,
+  row: 'one',
+  count: 24,
+  from: 0,
+  to: 4,
+  rate: 12,
+  share: null,
+  said: null,
+}));
+
+/** Pictures of a row, at most. */
+export const MOST_IN_ROW = 2000;
+
+let stop: AbortController | null = null;
+export const cancelStill = (): void => stop?.abort();
+
+/** The view as it is, as a viewpoint: its frame is the view's own. */
+function lookNow(): Looks & Pick<Viewpoint, 'name' | 'aspect'> {
+  const view = currentView();
+  const camera = view?.camera;
+  const aspect = view ? view.size.width / Math.max(1, view.size.height) : 1.5;
+  const focal = camera instanceof PerspectiveCamera ? focalOf(camera.fov) : 35;
+  return { ...viewNow(), focal, focus: null, aspect, name: useDocument.getState().scene.name };
+}
+
+/** Pixels of a picture whose longer side has so many. */
+export function sizeOf(aspect: number, longer: number): { width: number; height: number } {
+  const short = (of: number) => Math.max(1, Math.round(of));
+  return aspect >= 1
+    ? { width: longer, height: short(longer / aspect) }
+    : { width: short(longer * aspect), height: longer };
+}
+
+/** A place turned about the upright through another one. */
+export function turned([x, y, z]: Vec3, [ax, , az]: Vec3, radians: number): Vec3 {
+  const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
+  return [ax + (x - ax) * cos + (z - az) * sin, y, az - (x - ax) * sin + (z - az) * cos];
+}
+
+/** One picture of a job. */
+interface Job {
+  spec: StillSpec;
+  /** Seconds; null: as it is. */
+  time: number | null;
+}
+
+/** The pictures that are asked for, in their order. */
+export function jobsOf(
+  choices: StillChoices,
+  viewpoints: readonly Viewpoint[],
+  now: ReturnType<typeof lookNow>,
+): Job[] {
+  const { frames, background, color, format, beside, row } = choices;
+  const views = choices.views.flatMap((id) => {
+    const found = id === VIEW_NOW ? now : viewpoints.find((v) => v.id === id);
+    return found ? [found] : [];
+  });
+  const count =
+    row === 'turn'
+      ? choices.count
+      : row === 'time'
+        ? Math.max(1, Math.round(Math.abs(choices.to - choices.from) * choices.rate) + 1)
+        : 1;
+  const names = new Set<string>();
+  return views.flatMap((view) => {
+    let stem = fileName(view.name, '').replace(/\.$/, '');
+    // Two views of one name stay two files.
+    for (let k = 2; names.has(stem); k++) stem = `${stem.replace(/-\d+$/, '')}-${k}`;
+    names.add(stem);
+    return Array.from({ length: Math.min(MOST_IN_ROW, count) }, (_, i): Job => {
+      const eye = row === 'turn' ? turned(view.eye, view.aim, (i / count) * 2 * Math.PI) : view.eye;
+      return {
+        time:
+          row === 'time' ? choices.from + (Math.sign(choices.to - choices.from) * i) / choices.rate : null,
+        spec: {
+          name: row === 'one' ? stem : `${stem}-${String(i).padStart(4, '0')}`,
+          from: { eye, aim: view.aim, focal: view.focal, focus: view.focus },
+          ...sizeOf(view.aspect, choices.size),
+          ...{ frames, background, color, format, beside },
+        },
+      };
+    });
+  });
+}
+
+/** Waits until the scene at its moment has come to the view. */
+async function settled(): Promise<void> {
+  const isBusy = () => {
+    const { busy, asked } = engine().state;
+    return busy || asked > 0 || useView.getState().loading > 0 || currentView()?.pending();
+  };
+  for (let quiet = 0; quiet < 3;) {
+    await new Promise((done) => setTimeout(done, 16));
+    quiet = isBusy() ? 0 : quiet + 1;
+  }
+}
+
+/** Makes pictures. @returns one file: a picture, or a zip of several. @throws StillStopped where it was cancelled */
+async function makeStills(
+  jobs: readonly Job[],
+  progress: (share: number) => void,
+  signal: AbortSignal,
+): Promise<{ name: string; bytes: Uint8Array }> {
+  const files: Record<string, Uint8Array> = {};
+  const { time } = useClock.getState();
+  useView.setState({ makingStill: true });
+  try {
+    for (const [i, job] of jobs.entries()) {
+      if (job.time !== null) setTime(job.time);
+      await settled();
+      const done = (share: number) => progress((i + share) / jobs.length);
+      Object.assign(files, await makeStill(job.spec, { progress: done, signal }));
+    }
+  } finally {
+    useView.setState({ makingStill: false });
+    if (useClock.getState().time !== time) setTime(time);
+    currentView()?.invalidate();
+  }
+  const names = Object.keys(files);
+  if (names.length === 1) return { name: names[0], bytes: files[names[0]] };
+  return { name: fileName(useDocument.getState().scene.name, 'zip'), bytes: await zipped(files) };
+}
+
+/** Makes what is asked for, and hands it to the browser as a download. */
+export async function sendStills(): Promise<void> {
+  const choices = useStills.getState();
+  if (choices.share !== null) return;
+  const jobs = jobsOf(choices, useDocument.getState().scene.viewpoints, lookNow());
+  if (jobs.length === 0) return;
+  stop = new AbortController();
+  useStills.setState({ share: 0, said: null });
+  try {
+    const { name, bytes } = await makeStills(jobs, (share) => useStills.setState({ share }), stop.signal);
+    download(bytes, name);
+    useStills.setState({ said: `Sent out ${name}.` });
+  } catch (error) {
+    const said =
+      error instanceof StillStopped
+        ? error.message
+        : `The picture could not be made (${(error as Error).message}). Try a smaller size, or fewer frames.`;
+    useStills.setState({ said });
+  } finally {
+    useStills.setState({ share: null });
+  }
+}
+
+/** For the shell: one picture of a viewpoint by its name, or of the view as it is. @throws with what names there are */
+export async function stillNamed(view: string | null, choices: Partial<StillChoices>): Promise<Uint8Array> {
+  const { viewpoints } = useDocument.getState().scene;
+  const found = view === null ? null : viewpoints.find((v) => v.name === view);
+  if (found === undefined) {
+    const names = viewpoints.map((v) => `“${v.name}”`).join(', ');
+    throw new Error(
+      `The scene has no viewpoint “${view}”. ${names ? `It has ${names}.` : 'It has none yet.'}`,
+    );
+  }
+  const jobs = jobsOf(
+    { ...useStills.getState(), ...choices, views: [found?.id ?? VIEW_NOW] },
+    viewpoints,
+    lookNow(),
+  );
+  return (await makeStills(jobs, () => {}, new AbortController().signal)).bytes;
+}

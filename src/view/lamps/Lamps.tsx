@@ -1,0 +1,38 @@
+import { useThree } from '@react-three/fiber';
+import { useEffect, useMemo } from 'react';
+import { useDocument } from '@/store/document';
+import { useEngine } from '@/store/engine';
+import { LampBodies } from './LampBodies';
+import { LampLights } from './LampLights';
+import { glowingCopies } from './glowingCopies';
+import { usePlacedLamps } from './usePlacedLamps';
+import { lampsOf } from '@/core/light/glowing';
+
+/** The lights put in by hand, and those of props that glow. */
+export function Lamps() {
+  const { scene, gl, invalidate } = useThree();
+  const lights = useMemo(() => new LampLights(), []);
+  const placed = usePlacedLamps();
+  const props = useDocument((s) => s.scene.props);
+  const glows = props.some((p) => p.glow !== null);
+  const results = useEngine((s) => (glows ? s.result.arrangements : null));
+  const bounds = useEngine((s) => s.result.propBounds);
+  const arrangements = useEngine((s) => s.scene?.arrangements);
+  useEffect(() => {
+    lights.setOwn(placed.filter((l) => l.on && l.strength > 0));
+    invalidate();
+  }, [lights, placed, invalidate]);
+  useEffect(() => {
+    const hidden = new Set(arrangements?.filter((a) => !a.visible).map((a) => a.id));
+    lights.setGlowing(lampsOf(results ? glowingCopies(props, results, hidden, bounds) : []));
+    invalidate();
+  }, [lights, props, results, arrangements, bounds, invalidate]);
+  useEffect(() => {
+    scene.add(lights);
+    return () => {
+      scene.remove(lights);
+      lights.dispose();
+    };
+  }, [lights, scene, gl]);
+  return <LampBodies lamps={placed} />;
+}
