@@ -32,7 +32,13 @@ test('a viewpoint keeps the view; its frame is what its lens sees; one goes ther
   await place(page, 'Aim', [0, 2, 0]);
   await settled(page);
   // 24 mm on 24 mm: at 10 m a frame of 10 × 10 m.
-  const box = async () => (await frame.locator('path').nth(1).boundingBox())!;
+  const box = async () => {
+    // The rectangle itself: what the browser calls its bounds has its stroke around it.
+    const d = (await frame.locator('path').nth(1).getAttribute('d'))!;
+    const [left, top, wide, high] = /^M(\S+) (\S+)h([\d.]+)v([\d.]+)/.exec(d)!.slice(1).map(Number);
+    const area = (await scene(page).boundingBox())!;
+    return { x: left + area.x, y: top + area.y, width: wide, height: high };
+  };
   const { x, y, width, height } = await box();
   expect(width).toBeCloseTo(height, 3);
   const [low, high] = [await onScreen(page, [-5, -3, 0]), await onScreen(page, [5, 7, 0])];

@@ -14,6 +14,7 @@ import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
 import { addStrands, setStrandsEnd } from '@/store/commands/strands';
 import { fallenFloats } from './fallenFloats';
 import { crateOfJars } from './jarCrates';
+import { keepViewpoint } from '@/store/commands/viewpoints';
 import { setPoses } from '@/store/commands/poses';
 import { addStock } from '@/store/commands/stock';
 import { Builder } from './builder';
@@ -148,6 +149,8 @@ function quay(name: string) {
   b.do(setSurface, { id: shore, values: { position: [0, -1.62, 0], locked: true } });
   lampLines(b, lamps, props);
   gulls(b);
+  b.do(keepViewpoint, { name: 'From the water', eye: [-8.5, 2.1, 13.5], aim: [0.6, 1.9, 0.4], focal: 26, aspect: 16 / 9 });
+  b.do(keepViewpoint, { name: 'Under the lines', eye: [-7.6, 1.5, -3.4], aim: [6, 2.3, 2.2], focal: 30, aspect: 16 / 9 });
   return { b, lamps, props };
 }
 

@@ -6,11 +6,17 @@ import type { Scene } from '@/core/scene/schema';
 import { EngineService, type SendFormat } from '@/engine/service';
 import { wantedSo } from '@/core/arrange/asWanted';
 import { sentence } from '@/words/findings';
+import type { WantedStill } from './still';
 
 const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
        npm run -s evaluate -- <scene> --check
   <scene>        a .clothesline file, or a scene.json whose meshes are all built in
-  --out <file>   .glb, .csv or .clothesline by its ending; - writes CSV to the terminal
+  --out <file>   .glb, .csv, .clothesline, .png or .exr by its ending; - writes CSV to the terminal
+  --view <name>  .png, .exr: the viewpoint; without it as the scene was left
+  --size <px>    .png, .exr: the longer side (1920)
+  --frames <n>   .png, .exr: so many are added up (64), or "quiet" for as many as it takes
+  --background <what>  .png, .exr: scene, transparent, or a colour such as #fbf8f1 (scene)
+  --bits <n>     .png: 8 or 16 (8)
   --nodes        .glb: one node a prop instead of instances
   --no-surfaces  .glb: leave the surfaces out
   --snaps        .glb: the props’ snap points as nodes without a mesh
@@ -37,6 +43,11 @@ function readArguments(argv: string[]) {
         check: { type: 'boolean', default: false },
         time: { type: 'string', default: '0' },
         animate: { type: 'string' },
+        view: { type: 'string' },
+        size: { type: 'string', default: '1920' },
+        frames: { type: 'string', default: '64' },
+        background: { type: 'string', default: 'scene' },
+        bits: { type: 'string', default: '8' },
         help: { type: 'boolean', default: false },
       },
     });
@@ -67,7 +78,35 @@ function formatOf(out: string, args: ReturnType<typeof readArguments>): SendForm
       ...(args.animate !== undefined && { animation: rangeOf(args.animate) }),
     };
   }
-  throw new UsageError(`The ending of "${out}" is not known. Use .glb, .csv, .clothesline, or -.`);
+  throw new UsageError(
+    `The ending of "${out}" is not known. Use .glb, .csv, .clothesline, .png, .exr, or -.`,
+  );
+}
+
+/** What a picture is to be, by the words of the call. */
+function pictureOf(out: string, args: ReturnType<typeof readArguments>, time: number): WantedStill {
+  const whole = (text: string, least: number, most: number, what: string): number => {
+    const n = Number(text);
+    if (!Number.isInteger(n) || n < least || n > most)
+      throw new UsageError(`"${text}" is no ${what}. Use a whole number from ${least} to ${most}.`);
+    return n;
+  };
+  const isColor = /^#[0-9a-f]{6}$/i.test(args.background);
+  if (!isColor && args.background !== 'scene' && args.background !== 'transparent')
+    throw new UsageError(
+      `"${args.background}" is no background. Use scene, transparent, or a colour such as #fbf8f1.`,
+    );
+  if (args.bits !== '8' && args.bits !== '16') throw new UsageError(`"${args.bits}" is no 8 and no 16 bits.`);
+  return {
+    view: args.view,
+    size: whole(args.size, 16, 8192, 'size in pixels'),
+    frames:
+      args.frames === 'quiet' ? null : 4 * Math.ceil(whole(args.frames, 4, 1024, 'number of frames') / 4),
+    background: isColor ? 'plain' : args.background === 'transparent' ? 'transparent' : 'scene',
+    color: isColor ? args.background : '#000000',
+    format: out.endsWith('.exr') ? 'exr' : args.bits === '16' ? 'png16' : 'png8',
+    time,
+  };
 }
 
 /** Works a scene out and writes it. @returns the exit code */
@@ -81,9 +120,10 @@ export async function evaluateCommand(
     if (args.help) return (print(`${USAGE}\n`), 0);
     if (args.scenes.length !== 1) throw new UsageError('Name one scene file.');
     if (!args.out && !args.check) throw new UsageError('Say where to write with --out, or --check.');
-    const format = args.out ? formatOf(args.out, args) : null;
     const time = Number(args.time);
     if (!Number.isFinite(time)) throw new UsageError(`"${args.time}" is no time in seconds.`);
+    const still = args.out && /\.(png|exr)$/.test(args.out) ? pictureOf(args.out, args, time) : null;
+    const format = args.out && !still ? formatOf(args.out, args) : null;
     const service = new EngineService();
     const path = args.scenes[0];
     const { scene, missing, unknown, mends } = await service.open(
@@ -100,6 +140,10 @@ export async function evaluateCommand(
       log(`${scene.arrangements[i].name}: ${counts.placed} placed, ${gaps} gaps`);
       for (const f of a.findings) if (f.severity === 'error') log(`  ${f.kind} ${JSON.stringify(f.detail)}`);
     });
+    if (still) {
+      const { stillOf } = await import('./still');
+      await writeFile(args.out!, await stillOf(path, still));
+    }
     if (format) {
       const bytes = await service.sendOut(scene, format, time);
       if (args.out === '-') print(new TextDecoder().decode(bytes));

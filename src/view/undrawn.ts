@@ -1,4 +1,5 @@
 import type { Camera, Scene, WebGLRenderer } from 'three';
+import type { StillSpec } from './still/spec';
 
 interface Harness {
   /** Everything but the drawing goes on. */
@@ -16,6 +17,15 @@ interface Harness {
   table?: () => Promise<string>;
   /** Where a place of the scene is seen, in pixels of the page. */
   onScreen?: (place: [number, number, number]) => { x: number; y: number };
+  /**
+   * A still picture of a viewpoint by its name (null: of the view as it is) at a time in seconds, as base64; or why
+   * there is none.
+   */
+  still?: (
+    view: string | null,
+    seconds: number,
+    choices: Pick<StillSpec, 'frames' | 'background' | 'color' | 'format'> & { size: number },
+  ) => Promise<{ ok: boolean; text: string }>;
   /** The picture of a built-in prop as the library shows it, drawn now, as a data URL. */
   pictureOf?: (builtIn: string) => Promise<string>;
 }

@@ -1,8 +1,10 @@
+import { setTime } from '@/store/clock';
 import { engine } from '@/store/engine';
 import { toScreen } from '@/view/project';
 import { currentView } from '@/view/handle';
 import { useView } from '@/view/viewState';
 import { libraryProp } from '../basket/libraryProp';
+import { stillNamed } from '../still/making';
 import { drawPicture } from '../basket/usePicture';
 
 /** What tests and benches ask of a running page. Only a page that was started with `window.clothesline` has it. */
@@ -31,8 +33,24 @@ export function offerHarness(): void {
     const { left, top } = view.gl.domElement.getBoundingClientRect();
     return { x: x + left, y: y + top };
   };
+  harness.still = async (view, seconds, choices) => {
+    try {
+      setTime(seconds);
+      await settled();
+      return { ok: true, text: await asBase64(await stillNamed(view, choices)) };
+    } catch (error) {
+      return { ok: false, text: (error as Error).message };
+    }
+  };
   harness.pictureOf = async (name) => (await drawPicture(libraryProp(name)!))!;
 }
+
+const asBase64 = (bytes: Uint8Array): Promise<string> =>
+  new Promise((done) => {
+    const reader = new FileReader();
+    reader.onload = () => done((reader.result as string).split(',')[1]);
+    reader.readAsDataURL(new Blob([new Uint8Array(bytes)]));
+  });
 
 const frame = () => new Promise<unknown>((done) => requestAnimationFrame(done));
 const isSettled = () => document.querySelector('[aria-label="Scene"][data-settled="true"]') !== null;

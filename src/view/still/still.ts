@@ -1,6 +1,5 @@
 import { wrap, transfer, type Remote } from 'comlink';
 import { PerspectiveCamera, type Scene, type WebGLRenderer } from 'three';
-import type { Viewpoint } from '@/core/scene/viewpointSchema';
 import { engine } from '@/store/engine';
 import { lightsOf } from '../develop/Develop';
 import { Developer } from '../develop/developer';
@@ -13,27 +12,10 @@ import { tilesOf, type Region } from '../tiles';
 import { EXPOSURE } from '../tones';
 import { drawBeside, maskColors } from './beside';
 import type { Encoder } from './encoder';
-import type { StillFormat } from './sheet';
+import type { Looks, StillSpec } from './spec';
 import { asPicture } from './undressed';
 
 /** Still pictures: the developing picture, larger and finer, region by region, while the page goes on. */
-
-export type Looks = Pick<Viewpoint, 'eye' | 'aim' | 'focal' | 'focus'>;
-
-export interface StillSpec {
-  name: string;
-  from: Looks;
-  width: number;
-  height: number;
-  /** Frames of light that are added up; null: so many that twice as many change nothing that one sees. */
-  frames: number | null;
-  background: 'scene' | 'transparent' | 'plain';
-  /** Of a plain background. */
-  color: string;
-  format: StillFormat;
-  /** Also pictures of depth, of directions, and of what belongs to which arrangement. */
-  beside: boolean;
-}
 
 export interface Doing {
   /** 0–1. */

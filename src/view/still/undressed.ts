@@ -1,5 +1,5 @@
 import { Color, type Object3D, type Scene, type WebGLRenderer } from 'three';
-import type { StillSpec } from './still';
+import type { StillSpec } from './spec';
 
 /** What of the view is no picture of the scene: lines of paths, marks, what is lit up because it is in hand. */
 const isAid = (o: Object3D): boolean => o.userData.aid === true;
