@@ -41,7 +41,7 @@ export function lanternEvening(): Scene {
   const { b, lamps, props } = quay('The lantern evening');
   b.do(startLight, { name: 'evening' });
   b.do(setSun, { heightDeg: -3, strength: 0.4 });
-  b.do(setSky, { brightness: 0.28, overhead: '#16233a', horizon: '#8f6d6e', ground: '#2b2c38' });
+  b.do(setSky, { brightness: 0.28, overhead: '#14223c', horizon: '#9c6a62', ground: '#2b2c38' });
   b.do(setExposure, { exposure: 1.5 });
   b.do(setGlow, { id: props.lantern, glow: { color: '#ffae3e', strength: 0.9 } });
   const { bulb, cord } = b.props(['bulb', 'cord']);
@@ -149,7 +149,7 @@ function quay(name: string) {
   b.do(setSurface, { id: shore, values: { position: [0, -1.62, 0], locked: true } });
   lampLines(b, lamps, props);
   gulls(b);
-  b.do(keepViewpoint, { name: 'From the water', eye: [-8.5, 2.1, 13.5], aim: [0.6, 1.9, 0.4], focal: 26, aspect: 16 / 9 });
+  b.do(keepViewpoint, { name: 'From the water', eye: [-8.5, 2.4, 13.5], aim: [0.6, 1.35, 0.4], focal: 25, aspect: 16 / 9 });
   b.do(keepViewpoint, { name: 'Under the lines', eye: [-7.6, 1.5, -3.4], aim: [6, 2.3, 2.2], focal: 30, aspect: 16 / 9 });
   return { b, lamps, props };
 }

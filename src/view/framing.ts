@@ -6,7 +6,7 @@ const FRAME_MM = 24;
 const SHARE = 0.88;
 
 /** Half of what a frame sees from bottom to top, as the tangent of the angle. @param focal mm */
-export const slopeOf = (focal: number): number => FRAME_MM / 2 / focal;
+const slopeOf = (focal: number): number => FRAME_MM / 2 / focal;
 
 /** Degrees that a camera sees from bottom to top. @param focal mm */
 export const fovOf = (focal: number): number => (2 * Math.atan(slopeOf(focal)) * 180) / Math.PI;

@@ -16,7 +16,6 @@ export const glowSchema = z.object({
     .describe('1: what stands a metre off is as bright by it as by a clear day’s sun'),
 });
 
-export const LAMP_KINDS = ['point', 'area', 'spot'] as const;
 /** So many lights are put into a scene by hand; props that glow are not counted. */
 export const MOST_LAMPS = 8;
 

@@ -14,6 +14,7 @@ import { useView } from '@/view/viewState';
 import { IconButton } from '../controls/Button';
 import { Choice } from '../controls/Choice';
 import { LinkScope } from '../controls/LinkScope';
+import { NameField } from '../controls/NameField';
 import { lengthField, NumberFields, PlaceField } from '../controls/NumberFields';
 import { PlainMenu } from '../controls/PlainMenu';
 import { Segmented } from '../controls/Segmented';
@@ -128,17 +129,7 @@ function LampFields({ lamp }: { lamp: Lamp }) {
   return (
     <LinkScope node={id} at="">
       <div className="rounded-lg bg-well px-2 py-1.5">
-        <label className="flex min-h-8 items-center justify-between gap-3 text-sm">
-          Name
-          <input
-            defaultValue={lamp.name}
-            key={lamp.name}
-            maxLength={200}
-            onBlur={(e) => e.target.value !== lamp.name && set({ name: e.target.value })}
-            onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-            className="w-[150px] rounded-md border border-edge bg-card px-2 py-1"
-          />
-        </label>
+        <NameField name={lamp.name} onRename={(name) => set({ name })} />
         <Toggle label="On" hint="Whether it gives light" value={lamp.on} onChange={(on) => set({ on })} />
         <Segmented
           shown

@@ -12,16 +12,8 @@ import { ColorField } from '../controls/ColorField';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
 import { Toggle } from '../controls/Toggle';
-import {
-  cancelStill,
-  jobsOf,
-  MOST_IN_ROW,
-  sendStills,
-  sizeOf,
-  useStills,
-  VIEW_NOW,
-  type StillChoices,
-} from './making';
+import { jobsOf, MOST_IN_ROW, sizeOf, VIEW_NOW, type StillChoices } from './jobs';
+import { cancelStill, sendStills, useStills } from './making';
 
 const QUIET = 0;
 const FRAMES = [

@@ -1,39 +1,17 @@
 import { create } from 'zustand';
-import type { Vec3 } from '@/core/math/vec3';
-import type { Viewpoint } from '@/core/scene/viewpointSchema';
 import { setTime, useClock } from '@/store/clock';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { focalOf } from '@/view/framing';
 import { currentView } from '@/view/handle';
-import type { Looks, StillSpec } from '@/view/still/spec';
 import { makeStill, StillStopped, zipped } from '@/view/still/still';
 import { useView } from '@/view/viewState';
 import { PerspectiveCamera } from 'three';
 import { download, fileName } from '../dialogs/download';
+import { jobsOf, VIEW_NOW, type Framed, type Job, type StillChoices } from './jobs';
 import { viewNow } from '../viewpoints/looking';
 
 /** Still pictures as they are asked for: which views, how large, how many of a row; and the one that is being made. */
-
-export const VIEW_NOW = 'now';
-
-export interface StillChoices {
-  /** Ids of viewpoints; `VIEW_NOW` is the view as it is. */
-  views: readonly string[];
-  /** Of the longer side, pixels. */
-  size: number;
-  frames: StillSpec['frames'];
-  background: StillSpec['background'];
-  color: string;
-  format: StillSpec['format'];
-  beside: boolean;
-  /** One picture a view, a turn around its aim, or a stretch of time. */
-  row: 'one' | 'turn' | 'time';
-  count: number;
-  from: number;
-  to: number;
-  rate: number;
-}
 
 interface Stills extends StillChoices {
   /** What is being made, 0–1; null: nothing. */
@@ -58,79 +36,16 @@ export const useStills = create<Stills>(() => ({
   said: null,
 }));
 
-/** Pictures of a row, at most. */
-export const MOST_IN_ROW = 2000;
-
 let stop: AbortController | null = null;
 export const cancelStill = (): void => stop?.abort();
 
 /** The view as it is, as a viewpoint: its frame is the view's own. */
-function lookNow(): Looks & Pick<Viewpoint, 'name' | 'aspect'> {
+function lookNow(): Framed {
   const view = currentView();
   const camera = view?.camera;
   const aspect = view ? view.size.width / Math.max(1, view.size.height) : 1.5;
   const focal = camera instanceof PerspectiveCamera ? focalOf(camera.fov) : 35;
   return { ...viewNow(), focal, focus: null, aspect, name: useDocument.getState().scene.name };
-}
-
-/** Pixels of a picture whose longer side has so many. */
-export function sizeOf(aspect: number, longer: number): { width: number; height: number } {
-  const short = (of: number) => Math.max(1, Math.round(of));
-  return aspect >= 1
-    ? { width: longer, height: short(longer / aspect) }
-    : { width: short(longer * aspect), height: longer };
-}
-
-/** A place turned about the upright through another one. */
-export function turned([x, y, z]: Vec3, [ax, , az]: Vec3, radians: number): Vec3 {
-  const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
-  return [ax + (x - ax) * cos + (z - az) * sin, y, az - (x - ax) * sin + (z - az) * cos];
-}
-
-/** One picture of a job. */
-interface Job {
-  spec: StillSpec;
-  /** Seconds; null: as it is. */
-  time: number | null;
-}
-
-/** The pictures that are asked for, in their order. */
-export function jobsOf(
-  choices: StillChoices,
-  viewpoints: readonly Viewpoint[],
-  now: ReturnType<typeof lookNow>,
-): Job[] {
-  const { frames, background, color, format, beside, row } = choices;
-  const views = choices.views.flatMap((id) => {
-    const found = id === VIEW_NOW ? now : viewpoints.find((v) => v.id === id);
-    return found ? [found] : [];
-  });
-  const count =
-    row === 'turn'
-      ? choices.count
-      : row === 'time'
-        ? Math.max(1, Math.round(Math.abs(choices.to - choices.from) * choices.rate) + 1)
-        : 1;
-  const names = new Set<string>();
-  return views.flatMap((view) => {
-    let stem = fileName(view.name, '').replace(/\.$/, '');
-    // Two views of one name stay two files.
-    for (let k = 2; names.has(stem); k++) stem = `${stem.replace(/-\d+$/, '')}-${k}`;
-    names.add(stem);
-    return Array.from({ length: Math.min(MOST_IN_ROW, count) }, (_, i): Job => {
-      const eye = row === 'turn' ? turned(view.eye, view.aim, (i / count) * 2 * Math.PI) : view.eye;
-      return {
-        time:
-          row === 'time' ? choices.from + (Math.sign(choices.to - choices.from) * i) / choices.rate : null,
-        spec: {
-          name: row === 'one' ? stem : `${stem}-${String(i).padStart(4, '0')}`,
-          from: { eye, aim: view.aim, focal: view.focal, focus: view.focus },
-          ...sizeOf(view.aspect, choices.size),
-          ...{ frames, background, color, format, beside },
-        },
-      };
-    });
-  });
 }
 
 /** Waits until the scene at its moment has come to the view. */

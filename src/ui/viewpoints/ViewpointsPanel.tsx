@@ -9,6 +9,7 @@ import { useView } from '@/view/viewState';
 import { BesidePanel } from '../controls/BesidePanel';
 import { Button, IconButton } from '../controls/Button';
 import { Choice } from '../controls/Choice';
+import { NameField } from '../controls/NameField';
 import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../controls/NumberFields';
 import { Toggle } from '../controls/Toggle';
 import { openDialog } from '../uiState';
@@ -133,17 +134,7 @@ function Fields({ viewpoint: v }: { viewpoint: Viewpoint }) {
   const known = !own && ASPECTS.some((a) => Math.abs(a.value - v.aspect) < 1e-9);
   return (
     <>
-      <label className="flex min-h-8 items-center justify-between gap-3 text-sm">
-        Name
-        <input
-          defaultValue={v.name}
-          key={v.name}
-          maxLength={200}
-          onBlur={(e) => e.target.value !== v.name && set({ name: e.target.value })}
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-          className="w-[150px] rounded-md border border-edge bg-card px-2 py-1"
-        />
-      </label>
+      <NameField name={v.name} onRename={(name) => set({ name })} />
       <NumberFields fields={LENS} values={v} set={(values, key) => set(values, key)} />
       <Choice
         label="Frame"

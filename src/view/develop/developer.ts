@@ -43,9 +43,15 @@ export interface Lights {
   lamps: LampLights | null;
 }
 
+/**
+ * Brighter than so many times white no pixel of a frame is added: a speck that glares in one of them alone would stay to
+ * be seen in the mean, and light without bounds would make it no number.
+ */
+const HELD = 64;
+
 const ADD = `
   varying vec2 at; uniform sampler2D frame;
-  void main() { gl_FragColor = texture2D(frame, at); }`;
+  void main() { gl_FragColor = min(texture2D(frame, at), vec4(${HELD.toFixed(1)})); }`;
 
 /** Sums come with their alpha multiplied in: tones are for the colour itself. */
 const SHOW = `

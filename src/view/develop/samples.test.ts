@@ -1,4 +1,4 @@
-import { halton, inDisc, onDome, pixelShift } from './samples';
+import { halton, inBall, inDisc, onDisc, onDome, pixelShift } from './samples';
 
 const many = <T>(n: number, of: (i: number) => T): T[] => Array.from({ length: n }, (_, i) => of(i));
 const mean = (list: number[]) => list.reduce((sum, v) => sum + v, 0) / list.length;
@@ -52,4 +52,22 @@ test.each([16, 64])('%i directions of the dome against closed forms', (n) => {
     const seen = (d: number[]) => d[0] * Math.cos(turn) + d[2] * Math.sin(turn) > 0;
     expect(falls([0, 1, 0], seen) / 0.5).toBeCloseTo(0.5, 12);
   }
+});
+
+test('places of a ball and of a disc fill them evenly about their middle', () => {
+  const [at, radius]: [[number, number, number], number] = [[3, -1, 2], 0.5];
+  const ball = many(512, (i) => inBall(i, at, radius).map((v, k) => v - at[k]));
+  const disc = many(512, (i) => onDisc(i, at, [1, 2, 2], radius).map((v, k) => v - at[k]));
+  for (const [places, share] of [
+    // Of a ball the inner half of the radius holds an eighth, of a disc a quarter.
+    [ball, 1 / 8],
+    [disc, 1 / 4],
+  ] as const) {
+    for (const k of [0, 1, 2]) expect(Math.abs(mean(places.map((p) => p[k])))).toBeLessThan(0.02);
+    const away = places.map((p) => Math.hypot(...p));
+    expect(Math.max(...away)).toBeLessThanOrEqual(radius);
+    expect(away.filter((d) => d < radius / 2).length / 512).toBeCloseTo(share, 1.5);
+  }
+  for (const [x, y, z] of disc) expect(Math.abs(x + 2 * y + 2 * z)).toBeLessThan(1e-12);
+  expect(inBall(7, at, 0)).toEqual(at);
 });

@@ -1,8 +1,9 @@
-import { Color, Group, PointLight, ShaderChunk, SpotLight, Vector3, type Light as ThreeLight } from 'three';
+import { Color, Group, PointLight, SpotLight, Vector3, type Light as ThreeLight } from 'three';
 import { gathered, lampsInFrame, mostInFrame, type Lamps } from '@/core/light/glowing';
 import type { Lamp } from '@/core/light/lampSchema';
 import type { Vec3 } from '@/core/math/vec3';
 import { colorOfWarmth } from '@/core/light/warmth';
+import { AREA_ANGLE } from './areaLight';
 import { SUN_FULL } from '../light';
 import { SOFTWARE } from '../software';
 import { inBall, onDisc } from '../develop/samples';
@@ -19,16 +20,6 @@ const A_FRAME = 4;
 /** More lamps than frames times this are gathered. */
 const MOST_A_FRAME = 8;
 const SHADOW = SOFTWARE ? 512 : 1024;
-
-/** A cone as wide as this is an area: it gives by the cosine, to its front alone. */
-const AREA_ANGLE = Math.PI / 2;
-
-// Of a cone that opens to a half space the library makes a soft rim; a flat light gives by the cosine.
-ShaderChunk.lights_pars_begin = ShaderChunk.lights_pars_begin.replace(
-  /return smoothstep\( coneCosine, penumbraCosine, angleCosine \);/,
-  `if ( coneCosine < 1e-4 ) return max( angleCosine, 0.0 );
-	return smoothstep( coneCosine, penumbraCosine, angleCosine );`,
-);
 
 /** A light put in by hand, at one moment: where it looks to is known by now. */
 export interface PlacedLamp extends Omit<Lamp, 'aim' | 'aimedAt'> {

@@ -42,6 +42,11 @@ const encoder = {
     return { ...made, mask: maskPng(beside!.mask, width, height) };
   },
 
+  /** Lets go of the picture: a large one is a gigabyte. */
+  end(): void {
+    sheet = beside = null;
+  },
+
   zip: (files: Record<string, Uint8Array>): Uint8Array =>
     hand(zipSync(files, { level: 0, mtime: new Date(2000, 0, 1) })),
 };

@@ -45,6 +45,14 @@ export class StillStopped extends Error {}
  * @throws StillStopped where it was cancelled, or the scene changed meanwhile
  */
 export async function makeStill(spec: StillSpec, doing: Doing): Promise<Record<string, Uint8Array>> {
+  try {
+    return await made(spec, doing);
+  } finally {
+    await encoder().end();
+  }
+}
+
+async function made(spec: StillSpec, doing: Doing): Promise<Record<string, Uint8Array>> {
   const { gl, scene } = await viewReady();
   const { width, height } = spec;
   const camera = cameraOf(spec);
