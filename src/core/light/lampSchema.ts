@@ -24,7 +24,7 @@ export const lampSchema = z.object({
   name,
   on: z.boolean().default(true),
   kind: z
-    .enum(LAMP_KINDS)
+    .enum(['point', 'area', 'spot'])
     .default('point')
     .describe('To all sides; a disc that shines to its front; or a cone'),
   at: vec3.describe('x, y, z: its middle'),
