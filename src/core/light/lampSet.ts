@@ -21,6 +21,11 @@ const SET = [
 const AWAY = 2.6;
 
 type New = Omit<Lamp, 'id'>;
+/** To three digits: what one reads in a field. */
+const tidy = (v: number): number => Number(v.toPrecision(3));
+/** To the millimetre. */
+const place = (at: Vec3): Vec3 => at.map((v) => Number(v.toFixed(3))) as Vec3;
+
 const lampOf = (values: Partial<Lamp>): New => {
   const { id: _, ...lamp } = lampSchema.parse({ id: 'new', name: 'Light', at: [0, 0, 0], ...values });
   return lamp;
@@ -49,8 +54,8 @@ export function lampSet(subject: Subject, aimedAt: string | null): New[] {
       middle[2] + cos(turn) * cos(height) * away,
     ];
     return lampOf({
-      ...{ name, kind: 'area', at, aim: middle, aimedAt, warmth },
-      ...{ size: size * away, strength: strength * away * away },
+      ...{ name, kind: 'area', at: place(at), aim: place(middle), aimedAt, warmth },
+      ...{ size: tidy(size * away), strength: tidy(strength * away * away) },
     });
   });
 }
@@ -61,7 +66,7 @@ export function lampOver(kind: Lamp['kind'], subject: Subject, aimedAt: string |
   const away = half + Math.max(1, half * 0.6);
   const name = { point: 'Point light', area: 'Area light', spot: 'Spot light' }[kind];
   return lampOf({
-    ...{ name, kind, at: [middle[0], middle[1] + away, middle[2]], aim: middle, aimedAt },
-    ...{ size: kind === 'area' ? half : 0.1, strength: away * away },
+    ...{ name, kind, at: place([middle[0], middle[1] + away, middle[2]]), aim: place(middle), aimedAt },
+    ...{ size: kind === 'area' ? tidy(half) : 0.1, strength: tidy(away * away) },
   });
 }

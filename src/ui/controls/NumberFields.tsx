@@ -66,6 +66,7 @@ export function PlaceField({
   value,
   onChange,
   way,
+  shown,
 }: {
   label: string;
   hint: string;
@@ -73,10 +74,13 @@ export function PlaceField({
   way?: boolean;
   value: Vec3;
   onChange: (v: Vec3, key?: string) => void;
+  /** Its label stands over it, where several are one under the other. */
+  shown?: boolean;
 }) {
   const unit = useDocument((s) => s.scene.units);
   return (
     <div className="my-1 grid grid-cols-3 gap-1.5" role="group" aria-label={label} title={hint}>
+      {shown && <span className="col-span-3 -mb-1 text-[12.5px] text-soft">{label}</span>}
       {(['X', 'Y', 'Z'] as const).map((name, axis) => (
         <NumberBox
           key={name}

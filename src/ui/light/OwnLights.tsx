@@ -140,6 +140,7 @@ function LampFields({ lamp }: { lamp: Lamp }) {
           onChange={(to) => set({ kind: to })}
         />
         <PlaceField
+          shown
           label="Light at"
           hint="Where it is: arms in the scene move it as well"
           value={lamp.at}
@@ -180,6 +181,7 @@ function Aim(p: { lamp: Lamp; set: (values: Partial<Lamp>, key?: string) => void
       />
       {aimedAt === null && (
         <PlaceField
+          shown
           label="Aim"
           hint="Where it is turned to"
           value={aim}

@@ -148,12 +148,14 @@ function Fields({ viewpoint: v }: { viewpoint: Viewpoint }) {
       />
       {!known && <NumberFields fields={OWN_ASPECT} values={v} set={(values, key) => set(values, key)} />}
       <PlaceField
+        shown
         label="Eye"
         hint="Where it is seen from"
         value={v.eye}
         onChange={(eye, key) => move({ eye }, key)}
       />
       <PlaceField
+        shown
         label="Aim"
         hint="The middle of the frame"
         value={v.aim}
