@@ -150,6 +150,18 @@ test('a set of three around what is selected follows it; arms move a light; ther
   await lights.getByRole('button', { name: /^Main area/ }).click();
   await lights.getByRole('button', { name: 'Remove Fill', exact: true }).click();
   await expect(lights.getByRole('listitem')).toHaveCount(5);
+  // They go along into a file where that is asked for, in candela, still looking at what they light.
+  const glb = await sendOut(page, 'glb', () =>
+    page.getByRole('checkbox', { name: 'Lights and viewpoints go along' }).click(),
+  );
+  const json = JSON.parse(glb.subarray(20, 20 + glb.readUInt32LE(12)).toString());
+  const { lights: sent } = json.extensions.KHR_lights_punctual as {
+    lights: { name: string; intensity: number }[];
+  };
+  expect(sent.map((l) => l.name)).toEqual(['Main', 'Back', 'Main 2', 'Fill 2', 'Back 2']);
+  expect(sent[0].intensity / 100_000 / lamps[0].strength).toBeCloseTo(1, 6);
+  await command(page, 'sun sky lighting');
+  await lights.getByRole('button', { name: /^Main area/ }).click();
   // Aimed at a place instead, it is kept so.
   await pickOption(page, panelOf(page), 'Aimed at', 'A place');
   expect((await kept(page)).lamps[0].aimedAt).toBeNull();

@@ -20,6 +20,7 @@ const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
   --nodes        .glb: one node a prop instead of instances
   --no-surfaces  .glb: leave the surfaces out
   --snaps        .glb: the props’ snap points as nodes without a mesh
+  --lights       .glb: the lights put in by hand and the viewpoints, as lights and cameras
   --gaps         .csv: empty slots get a row too
   --animate <from,to,rate>  .glb: an animation over these seconds, at so many frames a second
   --check        prints what a careful artist would find, a line each; fails where there is anything
@@ -39,6 +40,7 @@ function readArguments(argv: string[]) {
         nodes: { type: 'boolean', default: false },
         'no-surfaces': { type: 'boolean', default: false },
         snaps: { type: 'boolean', default: false },
+        lights: { type: 'boolean', default: false },
         gaps: { type: 'boolean', default: false },
         check: { type: 'boolean', default: false },
         time: { type: 'string', default: '0' },
@@ -74,6 +76,7 @@ function formatOf(out: string, args: ReturnType<typeof readArguments>): SendForm
         props: args.nodes ? 'nodes' : 'instanced',
         surfaces: !args['no-surfaces'],
         snaps: args.snaps,
+        lights: args.lights,
       },
       ...(args.animate !== undefined && { animation: rangeOf(args.animate) }),
     };

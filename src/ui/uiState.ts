@@ -34,6 +34,8 @@ export interface SendChoices {
   surfaces: boolean;
   /** Snap points go along in a .glb. */
   snaps: boolean;
+  /** Lights put in by hand and viewpoints go along in a .glb. */
+  lights: boolean;
   gaps: boolean;
   /** The .glb as an animation, over this stretch of time; null: that of the time bar. */
   animated: boolean;
@@ -84,6 +86,7 @@ export const useUi = create<UiState>(() => ({
     props: 'instanced',
     surfaces: true,
     snaps: false,
+    lights: false,
     gaps: false,
     animated: false,
     range: null,

@@ -1,3 +1,4 @@
+import { addLights } from './glbLights';
 import {
   WebIO,
   type Accessor,
@@ -289,7 +290,7 @@ function addSurface(w: GlbParts, bake: Baker, surface: Surface, frames: SceneRes
 export async function writeAnimatedGlb(
   scene: Scene,
   { times, results }: Frames,
-  assets: Assets,
+  { surfaces, snaps = false, lights = false }: Pick<GlbOptions, 'surfaces' | 'snaps' | 'lights'>,
   { surfaces, snaps = false }: Pick<GlbOptions, 'surfaces' | 'snaps'>,
 ): Promise<Uint8Array> {
   const w = new GlbParts(scene.name);
@@ -333,6 +334,8 @@ export async function writeAnimatedGlb(
           results.map((r) => r.surfaces[i]),
         );
     });
+  // As they are at the first moment: a file has no animation of lights.
+  if (lights && results[0]) addLights(w, scene, results[0]);
   bake.end();
   return new WebIO().registerExtensions(ALL_EXTENSIONS).writeBinary(w.document);
 }

@@ -6,4 +6,6 @@ export interface GlbOptions {
   surfaces: boolean;
   /** Whether the props' snap points do, as nodes without a mesh. */
   snaps?: boolean;
+  /** Whether the lights put in by hand and the viewpoints do, as lights and cameras. */
+  lights?: boolean;
 }

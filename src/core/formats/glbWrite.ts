@@ -8,6 +8,7 @@ import type { Prop } from '../mesh/propSchema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { addSnapsOfRows, countSnaps } from './glbSnapPoints';
+import { addLights } from './glbLights';
 import { addLines } from './glbLines';
 import { addCopies } from './glbCopies';
 import { addInstanced, addNodes, fewTints, groupRows, meshOfGroup } from './glbRows';
@@ -84,5 +85,6 @@ export async function writeGlb(
     scene.surfaces.forEach((s, i) => {
       if (s.visible) addSurface(w, s, result.surfaces[i]);
     });
+  if (options.lights) addLights(w, scene, result);
   return new WebIO().registerExtensions(ALL_EXTENSIONS).writeBinary(w.document);
 }

@@ -58,7 +58,7 @@ const rangeFields = (span: number): FieldSpec[] => [
 export function SendOut() {
   const scene = useDocument((s) => s.scene);
   const results = useEngine((s) => s.result.arrangements);
-  const { kind, props: nodes, surfaces, snaps, gaps, animated, ...sent } = useUi((s) => s.send);
+  const { kind, props: nodes, surfaces, snaps, lights, gaps, animated, ...sent } = useUi((s) => s.send);
   const time = useClock((s) => s.time);
   const span = useClock((s) => s.span);
   const range = sent.range ?? { from: 0, to: span, rate: 12 };
@@ -77,7 +77,7 @@ export function SendOut() {
     setProblem(null);
     const format: SendFormat =
       kind === 'glb'
-        ? { kind, options: { props: nodes, surfaces, snaps }, ...(animated && { animation: range }) }
+        ? { kind, options: { props: nodes, surfaces, snaps, lights }, ...(animated && { animation: range }) }
         : kind === 'csv'
           ? { kind, gaps }
           : { kind };
@@ -177,6 +177,14 @@ export function SendOut() {
                 checked={surfaces}
                 onChange={(on) => choose({ surfaces: on })}
               />
+              {scene.lamps.length + scene.viewpoints.length > 0 && (
+                <Tick
+                  label="Lights and viewpoints go along"
+                  hint="Lights put in by hand as lights of the file, in candela; viewpoints as its cameras"
+                  checked={lights}
+                  onChange={(on) => choose({ lights: on })}
+                />
+              )}
               {scene.props.some((p) => p.snapPoints.length > 0) && (
                 <Tick
                   label="Snap points go along"
