@@ -1,4 +1,3 @@
-import { addLights } from './glbLights';
 import {
   WebIO,
   type Accessor,
@@ -16,6 +15,7 @@ import type { Prop } from '../mesh/propSchema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
 import { slotName } from '../arrange/slotId';
+import { addLights } from './glbLights';
 import { GlbParts, mapMesh } from './glbParts';
 import { copyWriter } from './glbCopies';
 import { GlbPoses } from './glbPoses';
@@ -290,8 +290,8 @@ function addSurface(w: GlbParts, bake: Baker, surface: Surface, frames: SceneRes
 export async function writeAnimatedGlb(
   scene: Scene,
   { times, results }: Frames,
+  assets: Assets,
   { surfaces, snaps = false, lights = false }: Pick<GlbOptions, 'surfaces' | 'snaps' | 'lights'>,
-  { surfaces, snaps = false }: Pick<GlbOptions, 'surfaces' | 'snaps'>,
 ): Promise<Uint8Array> {
   const w = new GlbParts(scene.name);
   const bake = new Baker(w, times);
