@@ -1,5 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
+import { FloatType } from 'three';
+import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import {
   choose,
   hang,
@@ -107,6 +109,72 @@ test('point, area and spot: by the square of the distance, the cosines and the c
   expect(await lightAt(page, x - 0.3, z - 0.4)).toBeLessThan(whole * 0.01);
   await undo(page);
   await expect(lamp.getByRole('switch', { name: 'On' })).toBeChecked();
+});
+
+/** The light in a still picture of a viewpoint, red, as a file of light holds it: rows from the bottom. */
+async function lightOfStill(
+  page: Page,
+  view: string,
+  size: number,
+): Promise<{ red: (x: number, y: number) => number }> {
+  const { ok, text } = await page.evaluate(
+    ([name, side]) =>
+      window.clothesline!.still!(name, 0, {
+        ...{ size: side, frames: 16, background: 'scene', color: '#000000', format: 'exr' },
+      }),
+    [view, size] as const,
+  );
+  expect(ok, text).toBe(true);
+  const { buffer, byteOffset, byteLength } = Buffer.from(text, 'base64');
+  const loader = new EXRLoader().setDataType(FloatType);
+  const { data, width } = loader.parse(buffer.slice(byteOffset, byteOffset + byteLength) as ArrayBuffer) as {
+    data: Float32Array;
+    width: number;
+  };
+  return { red: (x, y) => data[((size - 1 - y) * width + x) * 4] };
+}
+
+test('a light a metre over a plane, in a picture of light: as bright as the sun of a clear day, and by the law, to 1 %', async ({
+  page,
+}) => {
+  await darkPlane(page);
+  await page.getByRole('button', { name: 'Free', exact: true }).click();
+  await command(page, 'bookmark create shot');
+  const views = page.getByRole('dialog', { name: 'Viewpoints' });
+  await type(views.getByLabel('Focal length, mm'), '24');
+  await pickOption(page, views, 'Frame', 'Square');
+  const eye = [0, 4, 3];
+  for (const [k, v] of eye.entries()) await type(views.getByLabel(`Eye ${'XYZ'[k]}`), String(v));
+  for (const k of 'XYZ') await type(views.getByLabel(`Aim ${k}`), '0');
+  await command(page, 'sun sky lighting');
+  const panel = panelOf(page);
+  await choose(page, 'Put in a light', 'Point');
+  await putAt(page, [0, 1, 0]);
+  await type(panel.getByLabel('Size', { exact: true }), '0');
+  await type(panel.getByLabel('Warmth, kelvin', { exact: true }).first(), '5500');
+  const lamp = panel.getByRole('region', { name: 'Lights put in' });
+  await type(lamp.getByLabel('Strength', { exact: true }), '100');
+  const size = 48;
+  const byLamp = await lightOfStill(page, 'View', size);
+  await lamp.getByRole('switch', { name: 'On' }).click();
+  const sun = panel.getByRole('region', { name: 'Sun' });
+  await type(sun.getByLabel('Strength', { exact: true }), '100');
+  await type(sun.getByLabel('Height', { exact: true }), '90');
+  await type(sun.getByLabel('Softness', { exact: true }), '0');
+  const bySun = await lightOfStill(page, 'View', size);
+  // The ray of a pixel meets the plane; at (0, 0, 0) the lamp is a metre off.
+  const [f, u] = [
+    [0, -0.8, -0.6],
+    [0, 0.6, -0.8],
+  ];
+  for (let y = 6; y < size; y += 7)
+    for (let x = 4; x < size; x += 7) {
+      const [a, b] = [((x + 0.5) / size - 0.5) * 1, (0.5 - (y + 0.5) / size) * 1];
+      const way = [a, f[1] + b * u[1], f[2] + b * u[2]];
+      const t = -eye[1] / way[1];
+      const d = Math.hypot(way[0] * t, eye[2] + way[2] * t);
+      expect(Math.abs(byLamp.red(x, y) / bySun.red(x, y) / (1 + d * d) ** -1.5 - 1)).toBeLessThan(0.01);
+    }
 });
 
 test('a set of three around what is selected follows it; arms move a light; there are up to eight', async ({
