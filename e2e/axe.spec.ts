@@ -72,6 +72,7 @@ test(`start page, dialogs and menus`, async ({ page }) => {
     ['line-up', 'Line up the props'],
     ['checks', 'Checks of the scene'],
     ['light', 'Light of the scene'],
+    ['viewpoints', 'Viewpoints'],
   ]) {
     const exact = name !== 'checks';
     await page.getByRole('button', { name: button, exact }).first().click();
@@ -80,6 +81,14 @@ test(`start page, dialogs and menus`, async ({ page }) => {
     await page.keyboard.press('Escape');
     await page.getByRole('dialog').waitFor({ state: 'detached' });
   }
+  await page.getByRole('button', { name: 'Viewpoints' }).click();
+  await page.getByRole('button', { name: 'Keep this view' }).click();
+  await page.getByLabel('Focal length, mm').waitFor();
+  found.push(...(await faults(page, 'a viewpoint', '[role="dialog"]')));
+  await page.getByRole('button', { name: 'Still picture…' }).click();
+  await page.getByRole('dialog', { name: 'Still picture' }).waitFor();
+  found.push(...(await faults(page, 'still picture', '[role="dialog"]')));
+  await page.keyboard.press('Escape');
   await page.keyboard.press('Control+k');
   await page.getByRole('dialog').waitFor({ state: 'attached' });
   found.push(...(await faults(page, 'commands')));

@@ -88,7 +88,7 @@ test('point, area and spot: by the square of the distance, the cosines and the c
     }
     return (await measure())[0];
   };
-  const whole = await holds(() => 1, settled, developed);
+  const whole = await holds(() => 1, settled);
   await lamp.getByRole('radio', { name: 'Area' }).click();
   await type(panel.getByLabel('Aim X'), String(x));
   await type(panel.getByLabel('Aim Z'), String(z));

@@ -5,6 +5,7 @@ import type { SceneResult } from '../evaluate/scene';
 import { lightAt } from '../evaluate/timed/lightAt';
 import type { Lamp } from '../light/lampSchema';
 import { colorOfWarmth } from '../light/warmth';
+import { atan2 } from '../math/portable';
 import { quatFromUpFront, type Quat } from '../math/quat';
 import { normalize, sub, type Vec3 } from '../math/vec3';
 import { through } from '../mesh/surface';
@@ -59,7 +60,7 @@ export function addLights(w: GlbParts, scene: Scene, result: SceneResult): void 
     const camera = w.document
       .createCamera(name)
       .setType('perspective')
-      .setYFov(2 * Math.atan(HALF_FRAME / focal))
+      .setYFov(2 * atan2(HALF_FRAME, focal))
       .setAspectRatio(aspect)
       .setZNear(NEAR)
       .setZFar(FAR);
