@@ -121,10 +121,14 @@ test('a turn as numbered pictures; one is cancelled while one works on, and noth
   await panel.getByRole('switch', { name: 'View', exact: true }).click();
   await type(panel.getByLabel('Longer side, pixels'), '80');
   await pickOption(page, panel, 'Frames', '16, a first look');
+  await panel.getByRole('radio', { name: 'Plain' }).click();
   await panel.getByRole('radio', { name: 'A turn' }).click();
   await type(panel.getByLabel('Pictures', { exact: true }), '4');
   const files = unzipSync((await made(page)).bytes);
   expect(Object.keys(files)).toEqual(['view-0000.png', 'view-0001.png', 'view-0002.png', 'view-0003.png']);
+  // Behind everything the colour as it was chosen.
+  const corner = [...decode(files['view-0000.png']).data.slice(0, 3)];
+  expect(corner).toEqual([0xfb, 0xf8, 0xf1]);
   // Half a turn on, a row of crates is seen from behind: the same to the left and right, but for the light.
   const dark = (name: string) => {
     const { data, channels } = decode(files[name]);

@@ -14,7 +14,7 @@ const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
   --out <file>   .glb, .csv, .clothesline, .png or .exr by its ending; - writes CSV to the terminal
   --view <name>  .png, .exr: the viewpoint; without it as the scene was left
   --size <px>    .png, .exr: the longer side (1920)
-  --frames <n>   .png, .exr: so many are added up (64), or "quiet" for as many as it takes
+  --frames <n>   .png, .exr: so many are added up (64; a power of two), or "quiet" for as many as it takes
   --background <what>  .png, .exr: scene, transparent, or a colour such as #fbf8f1 (scene)
   --bits <n>     .png: 8 or 16 (8)
   --nodes        .glb: one node a prop instead of instances
@@ -104,7 +104,9 @@ function pictureOf(out: string, args: ReturnType<typeof readArguments>, time: nu
     view: args.view,
     size: whole(args.size, 16, 8192, 'size in pixels'),
     frames:
-      args.frames === 'quiet' ? null : 4 * Math.ceil(whole(args.frames, 4, 1024, 'number of frames') / 4),
+      args.frames === 'quiet'
+        ? null
+        : 2 ** Math.ceil(Math.log2(whole(args.frames, 4, 1024, 'number of frames'))),
     background: isColor ? 'plain' : args.background === 'transparent' ? 'transparent' : 'scene',
     color: isColor ? args.background : '#000000',
     format: out.endsWith('.exr') ? 'exr' : args.bits === '16' ? 'png16' : 'png8',

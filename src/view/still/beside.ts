@@ -68,7 +68,7 @@ export async function drawBeside(
     });
     const before = gl.getRenderTarget();
     gl.setRenderTarget(target);
-    asPicture(scene, { background: 'transparent', color: '#000000' }, gl, () => {
+    asPicture(scene, { background: 'transparent' }, gl, () => {
       gl.clear();
       scene.overrideMaterial = material;
       drawTile(gl, scene, camera, region, { x: 0, y: 0, width, height }, [0, 0], region);

@@ -29,8 +29,13 @@ const encoder = {
   putBeside: (what: 'normals' | 'mask', part: Part, pixels: Float32Array): void =>
     lay(beside![what], sheet!.width, part, pixels),
 
-  async picture(format: StillFormat, exposure: number, alpha: boolean): Promise<Uint8Array> {
-    if (format !== 'exr') return hand(sheet!.png(format === 'png8' ? 8 : 16, exposure, alpha));
+  async picture(
+    format: StillFormat,
+    exposure: number,
+    alpha: boolean,
+    ground: string | null,
+  ): Promise<Uint8Array> {
+    if (format !== 'exr') return hand(sheet!.png(format === 'png8' ? 8 : 16, exposure, alpha, ground));
     const { width, height } = sheet!;
     const texture = new DataTexture(sheet!.light(exposure), width, height, RGBAFormat, FloatType);
     return hand(await new EXRExporter().parse(texture, { type: HalfFloatType }));

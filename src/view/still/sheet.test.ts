@@ -62,6 +62,16 @@ test('what is half covered keeps its colour, and its share as alpha', () => {
   });
   expect(half.slice(0, 3)).toEqual(whole.slice(0, 3));
   expect([half[3], whole[3]]).toEqual([128, 255]);
+  // On a plain ground: half of it, and half of the colour of the ground just as it is told.
+  const sheet = new Sheet(1, 1);
+  sheet.put(
+    { x: 0, y: 0, width: 1, height: 1 },
+    region(1, 1, () => 0.4, 0.5),
+    1,
+  );
+  const [red, green] = decode(sheet.png(8, 1, false, '#204060')).data;
+  expect(Math.abs(red - (whole[0] + 0x20) / 2)).toBeLessThanOrEqual(1);
+  expect(Math.abs(green - (whole[1] + 0x40) / 2)).toBeLessThanOrEqual(1);
 });
 
 test('depth from white to nearly black, nothing black; directions about the middle', () => {

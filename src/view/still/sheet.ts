@@ -45,18 +45,23 @@ export class Sheet {
     return off / (3 * width * height);
   }
 
-  /** As a PNG: so many bits a channel; with alpha, or on a plain ground. */
-  png(bits: 8 | 16, exposure: number, alpha: boolean): Uint8Array {
+  /**
+   * As a PNG: so many bits a channel; with alpha, or without.
+   * @param ground what shows through where there is no alpha, "#rrggbb"; null: nothing does
+   */
+  png(bits: 8 | 16, exposure: number, alpha: boolean, ground: string | null = null): Uint8Array {
     const { width, height, pixels } = this;
     const channels = alpha ? 4 : 3;
     const most = bits === 8 ? 255 : 65535;
     const data =
       bits === 8 ? new Uint8Array(width * height * channels) : new Uint16Array(width * height * channels);
     const rgb = new Float64Array(3);
+    const under = [1, 3, 5].map((k) => (ground ? parseInt(ground.slice(k, k + 2), 16) / 255 : 0));
     for (let i = 0, o = 0; i < pixels.length; i += 4, o += channels) {
       const a = Math.min(1, pixels[i + 3]);
       for (let k = 0; k < 3; k++) rgb[k] = a > 0 ? pixels[i + k] / a : 0;
       toneNeutral(rgb, exposure);
+      if (ground) for (let k = 0; k < 3; k++) rgb[k] = rgb[k] * a + under[k] * (1 - a);
       for (let k = 0; k < 3; k++) data[o + k] = Math.round(rgb[k] * most);
       if (alpha) data[o + 3] = Math.round(a * most);
     }

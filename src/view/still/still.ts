@@ -83,6 +83,7 @@ async function made(spec: StillSpec, doing: Doing): Promise<Record<string, Uint8
       spec.format,
       exposure,
       spec.background === 'transparent',
+      spec.background === 'plain' ? spec.color : null,
     ),
   };
   if (spec.beside) {

@@ -11,7 +11,7 @@ const was = new Color();
 /** Does something while the scene is as a picture shows it; after it all is as it was. */
 export function asPicture(
   scene: Scene,
-  { background, color }: Pick<StillSpec, 'background' | 'color'>,
+  { background }: Pick<StillSpec, 'background'>,
   gl: WebGLRenderer,
   work: () => void,
 ): void {
@@ -22,8 +22,7 @@ export function asPicture(
   for (const o of hidden) o.visible = false;
   gl.getClearColor(was);
   const alpha = gl.getClearAlpha();
-  if (background === 'plain') gl.setClearColor(color, 1);
-  else gl.setClearColor(0, background === 'scene' ? 1 : 0);
+  gl.setClearColor(0, background === 'scene' ? 1 : 0);
   try {
     work();
   } finally {
