@@ -54,7 +54,7 @@ test('a reload brings everything back that was said to be saved, the undo list t
   await settled(page);
   await expect(pitch(page)).toHaveValue('1.80');
   await page.goto('/');
-  await page.getByRole('button', { name: 'Open Tern Quay by day', exact: true }).click();
+  await page.getByRole('button', { name: 'Open Tern Quay, lantern evening', exact: true }).click();
   await settled(page);
   await expect(pitch(page)).toHaveValue('1.80');
 });
@@ -233,7 +233,7 @@ test('where the browser keeps nothing, that is said, everything works, and the s
   await undo(page);
   await expect(pitch(page)).toHaveValue('1.80');
   await page.getByRole('link', { name: 'Clothesline, all scenes' }).click();
-  await page.getByRole('button', { name: 'Open Tern Quay by day', exact: true }).click();
+  await page.getByRole('button', { name: 'Open Tern Quay, lantern evening', exact: true }).click();
   await settled(page);
   await expect(pitch(page)).toHaveValue('1.80');
 });
