@@ -10,8 +10,10 @@ import {
   hang,
   make,
   newScene,
+  onScreen,
   pathByNumbers,
   pickOption,
+  scene,
   sendOut,
   settled,
   takeProps,
@@ -59,7 +61,14 @@ test('a picture of a viewpoint with nothing behind it, and depth, directions and
   page,
 }) => {
   await crateInFrame(page);
-  await page.getByRole('button', { name: 'Still picture…' }).click();
+  // Boxes belong to their arrangement as the crates do that they stand for.
+  await page
+    .getByRole('region', { name: 'Contents' })
+    .getByRole('button', { name: /^Crate Run/ })
+    .click();
+  await command(page, 'as boxes');
+  await settled(page);
+  await command(page, 'turntable');
   const panel = panelOf(page);
   await panel.getByRole('switch', { name: 'The view as it is' }).click();
   await panel.getByRole('switch', { name: 'View', exact: true }).click();
@@ -138,6 +147,26 @@ test('a turn as numbered pictures; one is cancelled while one works on, and noth
   };
   expect(dark('view-0000.png')).not.toBeCloseTo(dark('view-0002.png'), 1);
 
+  await panel.getByRole('radio', { name: 'One', exact: true }).click();
+  // From the top, without perspective: as much of the picture is the plane as of the view.
+  await page.getByRole('button', { name: 'Top', exact: true }).click();
+  await settled(page);
+  await panel.getByRole('switch', { name: 'View', exact: true }).click();
+  await panel.getByRole('switch', { name: 'The view as it is' }).click();
+  await panel.getByRole('radio', { name: 'None' }).click();
+  await type(panel.getByLabel('Longer side, pixels'), '300');
+  const plan = decode((await made(page)).bytes);
+  const [low, high] = [await onScreen(page, [-3, 0, -3]), await onScreen(page, [3, 0, 3])];
+  const view = (await scene(page).boundingBox())!;
+  let solid = 0;
+  for (let i = 3; i < plan.data.length; i += 4) solid += plan.data[i] / 255;
+  const share = ((high.x - low.x) * (high.y - low.y)) / (view.width * view.height);
+  expect(Math.abs(solid / (plan.width * plan.height) / share - 1)).toBeLessThan(0.03);
+  // More than there may be of a row is said before it begins.
+  await panel.getByRole('radio', { name: 'A time' }).click();
+  await type(panel.getByLabel('To second'), '400');
+  await expect(panel.getByText(/That would be 4,801 pictures; 2,000 are the most/)).toBeVisible();
+  await expect(panel.getByRole('button', { name: /^Make / })).toBeDisabled();
   await panel.getByRole('radio', { name: 'One', exact: true }).click();
   await type(panel.getByLabel('Longer side, pixels'), '4000');
   await panel.getByRole('button', { name: 'Make the picture' }).click();

@@ -179,7 +179,6 @@ export function Rig() {
   const goTo = useView((s) => s.goTo);
   useEffect(() => {
     if (!goTo) return;
-    useView.setState({ mode: 'free' });
     cameras.free.position.set(...goTo.eye);
     target.current.set(...goTo.aim);
     cameras.free.lookAt(target.current);

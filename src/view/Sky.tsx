@@ -11,7 +11,8 @@ const VERTEX = `
     vec4 far = unproject * vec4(position.xy, 1.0, 1.0);
     vec4 near = unproject * vec4(position.xy, -1.0, 1.0);
     way = far.xyz / far.w - near.xyz / near.w;
-    gl_Position = vec4(position.xy, 1.0, 1.0);
+    // A plan, seen square on, has no sky: the triangle lies beside the view.
+    gl_Position = isOrthographic ? vec4(2.0, 2.0, 2.0, 1.0) : vec4(position.xy, 1.0, 1.0);
   }`;
 
 const FRAGMENT = `
@@ -22,13 +23,11 @@ const FRAGMENT = `
     #include <colorspace_fragment>
   }`;
 
-/** The sky behind everything, with its horizon where it is; a plan, seen square on, has none. */
+/** The sky behind everything, with its horizon where it is. */
 export function Sky() {
   const invalidate = useThree((s) => s.invalidate);
-  const isPlan = useThree((s) => 'isOrthographicCamera' in s.camera);
   const { geometry, material, turn } = useMemo(() => make(), []);
   useEffect(() => onLight(invalidate), [invalidate]);
-  if (isPlan) return null;
   return (
     <mesh
       geometry={geometry}

@@ -10,7 +10,7 @@ import {
   DialogPanel,
 } from '@headlessui/react';
 import { useState } from 'react';
-import type { Action } from '../shell/actions';
+import type { Action } from '../shell/action';
 import { foundActions } from '../shell/foundActions';
 import { openDialog } from '../uiState';
 

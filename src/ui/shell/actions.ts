@@ -1,5 +1,3 @@
-import { keepView, stepViewpoint } from '../viewpoints/looking';
-import { putIn } from '../light/OwnLights';
 import { canTravel } from '@/core/arrange/registry';
 import { reversePaths } from '@/store/commands/paths';
 import { groupNodes } from '@/store/commands/lists';
@@ -34,7 +32,9 @@ import { letFall } from '../recipe/letFall';
 import { goToStep, hasStep, STEP_WORDS } from '../recipe/goToStep';
 import { renameSelected } from '../recipe/renameSelected';
 import { foldPanel, FOLDS, openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
+import type { Action } from './action';
 import { makeItLoop } from './makeItLoop';
+import { PICTURE_ACTIONS } from './pictureActions';
 import { removeSelected } from './removeSelected';
 import { copySelected, cutSelected, pasteCopied } from './clipboard';
 import { selectAll } from './selectAll';
@@ -42,22 +42,6 @@ import { duplicateSelected } from './duplicate';
 import { selectedPlaces } from '@/view/places';
 
 /** Everything that can be done by name or key. The list of commands (Mod+K) shows these. */
-export interface Action {
-  id: string;
-  title: string;
-  /** What people call it besides, for the search. */
-  words?: string;
-  /** As shown, e.g. "Mod+Z". */
-  keys?: string;
-  enabled?: () => boolean;
-  run: () => void;
-}
-
-/** Puts lights in, with their panel open: what they are is seen at once. */
-function putInLight(what: Parameters<typeof putIn>[0]): void {
-  openDialog('light');
-  putIn(what);
-}
 
 const node = () => useSelection.getState().node;
 const doc = () => useDocument.getState();
@@ -615,60 +599,7 @@ export const ACTIONS: Action[] = [
     words: 'why here inspect explain reason cause missing gap empty mask keep-out debug',
     run: () => openDialog('ask'),
   },
-  {
-    id: 'light',
-    title: 'Light of the scene',
-    words:
-      'sun sky lighting illumination time of day evening night overcast exposure warmth kelvin shadows moon',
-    run: () => openDialog('light'),
-  },
-  ...(['point', 'area', 'spot'] as const).map((kind): Action => ({
-    id: `put-in-${kind}`,
-    title: `Put in a light: ${kind}`,
-    words: 'lamp bulb lighting studio illuminate own light add create',
-    enabled: () => !useDocument.getState().readOnly,
-    run: () => putInLight(kind),
-  })),
-  {
-    id: 'put-in-set',
-    title: 'Light what is selected: main, fill and back',
-    words: 'three point lighting key fill rim studio portrait lamps set',
-    enabled: () => !useDocument.getState().readOnly,
-    run: () => putInLight('set'),
-  },
-  {
-    id: 'still',
-    title: 'Still picture…',
-    words:
-      'render export image png exr screenshot photo depth normals mask turntable sequence animation frames',
-    run: () => openDialog('still'),
-  },
-  {
-    id: 'viewpoints',
-    title: 'Viewpoints',
-    words: 'camera view bookmark shot frame lens focal length aspect composition thirds depth of field',
-    run: () => openDialog('viewpoints'),
-  },
-  {
-    id: 'keep-view',
-    title: 'Keep this view as a viewpoint',
-    words: 'camera add new save bookmark create shot from view',
-    enabled: () => !useDocument.getState().readOnly,
-    run: () => {
-      openDialog('viewpoints');
-      useView.setState({ viewpoint: keepView() });
-    },
-  },
-  ...([1, -1] as const).map((by): Action => ({
-    id: by > 0 ? 'next-viewpoint' : 'last-viewpoint',
-    title: by > 0 ? 'Go to the next viewpoint' : 'Go to the viewpoint before',
-    words: 'camera switch cycle look through shot',
-    enabled: () => useDocument.getState().scene.viewpoints.length > 0,
-    run: () => {
-      openDialog('viewpoints');
-      stepViewpoint(by);
-    },
-  })),
+  ...PICTURE_ACTIONS,
   {
     id: 'costs',
     title: 'What things cost',

@@ -1,4 +1,5 @@
-import { ACTIONS, type Action } from './actions';
+import type { Action } from './action';
+import { ACTIONS } from './actions';
 
 /**
  * The actions that a search finds, by our name for them and by the words that people have for them. Those whose name

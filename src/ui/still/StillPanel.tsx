@@ -5,6 +5,7 @@ import { useDocument } from '@/store/document';
 import { MOST_PIXELS } from '@/view/still/still';
 import { UNDRAWN } from '@/view/undrawn';
 import { useView } from '@/view/viewState';
+import { whole } from '@/words/numbers';
 import { BesidePanel } from '../controls/BesidePanel';
 import { Button } from '../controls/Button';
 import { Choice } from '../controls/Choice';
@@ -12,7 +13,7 @@ import { ColorField } from '../controls/ColorField';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
 import { Toggle } from '../controls/Toggle';
-import { jobsOf, MOST_IN_ROW, sizeOf, VIEW_NOW, type StillChoices } from './jobs';
+import { inRow, MOST_IN_ROW, sizeOf, VIEW_NOW, type StillChoices } from './jobs';
 import { cancelStill, sendStills, useStills } from './making';
 
 const QUIET = 0;
@@ -73,8 +74,9 @@ export function StillPanel() {
   const [width, height] = framed[0]
     ? [sizeOf(framed[0].aspect, size).width, sizeOf(framed[0].aspect, size).height]
     : [size, null];
-  const now = { eye: [0, 0, 0], aim: [0, 0, 0], focal: 35, focus: null, aspect: 1.5, name: '' } as const;
-  const count = jobsOf(choices, viewpoints, { ...now, eye: [0, 0, 0], aim: [0, 0, 0] }).length;
+  const known = views.filter((id) => id === VIEW_NOW || framed.some((v) => v.id === id)).length;
+  const count = known * inRow(choices);
+  const tooMany = count > MOST_IN_ROW;
   return (
     <BesidePanel
       name="Still picture"
@@ -153,12 +155,18 @@ export function StillPanel() {
             This browser draws no scene now, so it makes no pictures of it either.
           </p>
         )}
+        {tooMany && (
+          <p role="alert" className="mb-2 text-[13px] text-danger">
+            That would be {whole(count)} pictures; {whole(MOST_IN_ROW)} are the most. Take fewer a second, or
+            a shorter time.
+          </p>
+        )}
         {share === null ? (
           <Button
             look="ink"
             title="It is made while you go on"
             className="w-full"
-            disabled={count === 0 || cannot}
+            disabled={count === 0 || cannot || tooMany}
             onClick={() => void sendStills()}
           >
             <Aperture size={15} /> {count === 1 ? 'Make the picture' : `Make ${count} pictures`}

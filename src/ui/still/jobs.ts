@@ -25,7 +25,7 @@ export interface StillChoices {
   rate: number;
 }
 
-/** Pictures of a row, at most. */
+/** Pictures at once, at most. */
 export const MOST_IN_ROW = 2000;
 
 /** Something that is looked at, with the shape of its frame. */
@@ -52,33 +52,32 @@ export interface Job {
   time: number | null;
 }
 
+/** How many pictures there are of each view. */
+export const inRow = ({ row, count, from, to, rate }: StillChoices): number =>
+  row === 'turn' ? count : row === 'time' ? Math.round(Math.abs(to - from) * rate) + 1 : 1;
+
 /** The pictures that are asked for, in their order. */
 export function jobsOf(choices: StillChoices, viewpoints: readonly Viewpoint[], now: Framed): Job[] {
   const { frames, background, color, format, beside, row } = choices;
   const views = choices.views.flatMap((id) => {
     const found = id === VIEW_NOW ? now : viewpoints.find((v) => v.id === id);
-    return found ? [found] : [];
+    return found ? [found as Framed] : [];
   });
-  const count =
-    row === 'turn'
-      ? choices.count
-      : row === 'time'
-        ? Math.max(1, Math.round(Math.abs(choices.to - choices.from) * choices.rate) + 1)
-        : 1;
+  const count = inRow(choices);
   const names = new Set<string>();
   return views.flatMap((view) => {
     let stem = fileName(view.name, '').replace(/\.$/, '');
     // Two views of one name stay two files.
     for (let k = 2; names.has(stem); k++) stem = `${stem.replace(/-\d+$/, '')}-${k}`;
     names.add(stem);
-    return Array.from({ length: Math.min(MOST_IN_ROW, count) }, (_, i): Job => {
+    return Array.from({ length: count }, (_, i): Job => {
       const eye = row === 'turn' ? turned(view.eye, view.aim, (i / count) * 2 * Math.PI) : view.eye;
       return {
         time:
           row === 'time' ? choices.from + (Math.sign(choices.to - choices.from) * i) / choices.rate : null,
         spec: {
           name: row === 'one' ? stem : `${stem}-${String(i).padStart(4, '0')}`,
-          from: { eye, aim: view.aim, focal: view.focal, focus: view.focus },
+          from: { eye, aim: view.aim, focal: view.focal, focus: view.focus, straight: view.straight },
           ...sizeOf(view.aspect, choices.size),
           ...{ frames, background, color, format, beside },
         },

@@ -6,7 +6,7 @@ import { focalOf } from '@/view/framing';
 import { currentView } from '@/view/handle';
 import { makeStill, StillStopped, zipped } from '@/view/still/still';
 import { useView } from '@/view/viewState';
-import { PerspectiveCamera } from 'three';
+import { OrthographicCamera, PerspectiveCamera } from 'three';
 import { download, fileName } from '../dialogs/download';
 import { jobsOf, VIEW_NOW, type Framed, type Job, type StillChoices } from './jobs';
 import { viewNow } from '../viewpoints/looking';
@@ -44,8 +44,12 @@ function lookNow(): Framed {
   const view = currentView();
   const camera = view?.camera;
   const aspect = view ? view.size.width / Math.max(1, view.size.height) : 1.5;
-  const focal = camera instanceof PerspectiveCamera ? focalOf(camera.fov) : 35;
-  return { ...viewNow(), focal, focus: null, aspect, name: useDocument.getState().scene.name };
+  const name = useDocument.getState().scene.name;
+  const seen: Framed = { ...viewNow(), focal: 35, focus: null, aspect, name };
+  if (camera instanceof PerspectiveCamera) return { ...seen, focal: focalOf(camera.fov) };
+  if (!(camera instanceof OrthographicCamera)) return seen;
+  const straight = { high: (camera.top - camera.bottom) / camera.zoom, up: camera.up.toArray() };
+  return { ...seen, straight };
 }
 
 /** Waits until the scene at its moment has come to the view. */

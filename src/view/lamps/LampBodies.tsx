@@ -1,5 +1,5 @@
-import { useMemo } from 'react';
-import { CircleGeometry, Color, DoubleSide, MeshBasicMaterial, SphereGeometry, Vector3 } from 'three';
+import { useLayoutEffect, useRef } from 'react';
+import { Color, DoubleSide, type Mesh } from 'three';
 import { colorOfWarmth } from '@/core/light/warmth';
 import type { PlacedLamp } from './LampLights';
 
@@ -12,28 +12,14 @@ const BRIGHT = 4;
 export const LampBodies = ({ lamps }: { lamps: readonly PlacedLamp[] }) =>
   lamps.filter((l) => l.on && l.seen).map((lamp) => <Body key={lamp.id} lamp={lamp} />);
 
-function Body({ lamp }: { lamp: PlacedLamp }) {
-  const isBall = lamp.kind === 'point';
-  const geometry = useMemo(
-    () => (isBall ? new SphereGeometry(0.5, 24, 16) : new CircleGeometry(0.5, 40)),
-    [isBall],
-  );
-  const { warmth, strength } = lamp;
-  const material = useMemo(
-    () =>
-      new MeshBasicMaterial({
-        color: new Color(...colorOfWarmth(warmth)).multiplyScalar(Math.min(BRIGHT, strength * BRIGHT)),
-        side: DoubleSide,
-      }),
-    [warmth, strength],
-  );
+function Body({ lamp: { kind, at, aim, size, warmth, strength } }: { lamp: PlacedLamp }) {
+  const mesh = useRef<Mesh>(null);
+  useLayoutEffect(() => mesh.current?.lookAt(...aim), [at, aim]);
+  const color = new Color(...colorOfWarmth(warmth)).multiplyScalar(Math.min(BRIGHT, strength * BRIGHT));
   return (
-    <mesh
-      geometry={geometry}
-      material={material}
-      position={lamp.at}
-      scale={Math.max(LEAST, lamp.size)}
-      onUpdate={(mesh) => mesh.lookAt(new Vector3(...lamp.aim))}
-    />
+    <mesh ref={mesh} position={at} scale={Math.max(LEAST, size)}>
+      {kind === 'point' ? <sphereGeometry args={[0.5, 24, 16]} /> : <circleGeometry args={[0.5, 40]} />}
+      <meshBasicMaterial color={color} side={DoubleSide} />
+    </mesh>
   );
 }

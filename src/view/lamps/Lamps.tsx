@@ -10,7 +10,7 @@ import { lampsOf } from '@/core/light/glowing';
 
 /** The lights put in by hand, and those of props that glow. */
 export function Lamps() {
-  const { scene, gl, invalidate } = useThree();
+  const { scene, invalidate } = useThree();
   const lights = useMemo(() => new LampLights(), []);
   const placed = usePlacedLamps();
   const props = useDocument((s) => s.scene.props);
@@ -33,6 +33,6 @@ export function Lamps() {
       scene.remove(lights);
       lights.dispose();
     };
-  }, [lights, scene, gl]);
+  }, [lights, scene]);
   return <LampBodies lamps={placed} />;
 }

@@ -62,7 +62,7 @@ export class Block {
     mesh.boundingBox = full.boundingBox;
     mesh.castShadow = full.castShadow;
     mesh.receiveShadow = full.receiveShadow;
-    mesh.userData = { far: true };
+    mesh.userData = { far: true, standsFor: full };
     mesh.raycast = () => {};
     this.group.add(mesh);
     return mesh;

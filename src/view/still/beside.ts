@@ -9,6 +9,7 @@ import {
   ShaderMaterial,
   WebGLRenderTarget,
   type Material,
+  type OrthographicCamera,
   type PerspectiveCamera,
   type Scene,
   type WebGLRenderer,
@@ -56,7 +57,7 @@ export function maskColors(): { id: string; name: string; hex: string }[] {
 export async function drawBeside(
   gl: WebGLRenderer,
   scene: Scene,
-  camera: PerspectiveCamera,
+  camera: PerspectiveCamera | OrthographicCamera,
   region: Region,
 ): Promise<{ normals: Float32Array; mask: Float32Array }> {
   const draw = async (material: Material): Promise<Float32Array> => {
@@ -97,15 +98,17 @@ function dye(scene: Scene): () => void {
   );
   const undone: (() => void)[] = [];
   scene.traverseVisible((o) => {
-    const pick = o.userData.pick as InstancePick | undefined;
     if (!(o instanceof InstancedMesh)) return;
+    // Boxes stand for the meshes that know whose they are.
+    const { standsFor = o } = o.userData as { standsFor?: InstancedMesh };
+    const pick = standsFor.userData.pick as InstancePick | undefined;
     const own = o.instanceColor;
     const dyed = new Float32Array(o.count * 3);
     if (pick) for (let i = 0; i < o.count; i++) dyed.set(colors.get(pick(i).arrangement) ?? [0, 0, 0], i * 3);
     o.instanceColor = new InstancedBufferAttribute(dyed, 3);
     undone.push(() => void (o.instanceColor = own));
   });
-  // Everything else is drawn once, in black.
+  // Everything else is drawn in black: it has another program than instances, so that its colour is read anew.
   FLAT.color.set(1, 1, 1);
   const blackened: (() => void)[] = [];
   scene.traverseVisible((o) => {

@@ -37,7 +37,7 @@ const encoder = {
   ): Promise<Uint8Array> {
     if (format !== 'exr') return hand(sheet!.png(format === 'png8' ? 8 : 16, exposure, alpha, ground));
     const { width, height } = sheet!;
-    const texture = new DataTexture(sheet!.light(exposure), width, height, RGBAFormat, FloatType);
+    const texture = new DataTexture(sheet!.light(exposure, ground), width, height, RGBAFormat, FloatType);
     return hand(await new EXRExporter().parse(texture, { type: HalfFloatType }));
   },
 

@@ -69,6 +69,8 @@ test('what is half covered keeps its colour, and its share as alpha', () => {
     region(1, 1, () => 0.4, 0.5),
     1,
   );
+  const light = sheet.light(1, '#ffffff');
+  expect([...light].map((v) => Math.round(v * 1e6) / 1e6)).toEqual([0.7, 0.5, 0.5, 1]);
   const [red, green] = decode(sheet.png(8, 1, false, '#204060')).data;
   expect(Math.abs(red - (whole[0] + 0x20) / 2)).toBeLessThanOrEqual(1);
   expect(Math.abs(green - (whole[1] + 0x40) / 2)).toBeLessThanOrEqual(1);

@@ -1,4 +1,5 @@
 import { encode } from 'fast-png';
+import { linearColor } from '@/core/math/color';
 import { toneNeutral } from './tone';
 
 /** A still picture as it comes together from its regions, and the files that it is sent out as. */
@@ -68,15 +69,24 @@ export class Sheet {
     return encode({ width, height, data, channels, depth: bits });
   }
 
-  /** The light itself, for a file that holds light. @returns rgba, its bottom row first */
-  light(exposure: number): Float32Array {
+  /**
+   * The light itself, for a file that holds light.
+   * @param ground what shows through where there is no alpha, "#rrggbb"; null: nothing does
+   * @returns rgba, its bottom row first
+   */
+  light(exposure: number, ground: string | null = null): Float32Array {
     const { width, height, pixels } = this;
     const out = new Float32Array(pixels.length);
     for (let row = 0; row < height; row++) {
       const line = pixels.subarray(row * width * 4, (row + 1) * width * 4);
       out.set(line, (height - 1 - row) * width * 4);
     }
-    for (let i = 0; i < out.length; i++) if (i % 4 < 3) out[i] *= exposure;
+    const under = ground ? linearColor(ground) : [0, 0, 0];
+    for (let i = 0; i < out.length; i += 4) {
+      const open = 1 - Math.min(1, out[i + 3]);
+      for (let k = 0; k < 3; k++) out[i + k] = out[i + k] * exposure + open * under[k];
+      if (ground) out[i + 3] = 1;
+    }
     return out;
   }
 }

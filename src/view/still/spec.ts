@@ -1,9 +1,13 @@
+import type { Vec3 } from '@/core/math/vec3';
 import type { Viewpoint } from '@/core/scene/viewpointSchema';
 import type { StillFormat } from './sheet';
 
 /** What a still picture is to be. */
 
-export type Looks = Pick<Viewpoint, 'eye' | 'aim' | 'focal' | 'focus'>;
+export interface Looks extends Pick<Viewpoint, 'eye' | 'aim' | 'focal' | 'focus'> {
+  /** Seen straight on, without perspective: metres from the bottom of the picture to its top, and what is up in it. */
+  straight?: { high: number; up: Vec3 };
+}
 
 export interface StillSpec {
   name: string;

@@ -1,10 +1,9 @@
 import { wrap, transfer, type Remote } from 'comlink';
-import { PerspectiveCamera, type Scene, type WebGLRenderer } from 'three';
+import type { OrthographicCamera, PerspectiveCamera, Scene, WebGLRenderer } from 'three';
+import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { lightsOf } from '../develop/Develop';
 import { Developer } from '../develop/developer';
-import type { Lens } from '../develop/lens';
-import { fovOf } from '../framing';
 import { viewReady } from '../handle';
 import { sceneLight } from '../light';
 import { detail } from '../many/detail';
@@ -12,7 +11,9 @@ import { tilesOf, type Region } from '../tiles';
 import { EXPOSURE } from '../tones';
 import { drawBeside, maskColors } from './beside';
 import type { Encoder } from './encoder';
-import type { Looks, StillSpec } from './spec';
+import { eyeOf, lensOf } from './eye';
+import type { Part } from './sheet';
+import type { StillSpec } from './spec';
 import { asPicture } from './undressed';
 
 /** Still pictures: the developing picture, larger and finer, region by region, while the page goes on. */
@@ -39,122 +40,125 @@ const encoder = (): Remote<Encoder> =>
 /** Why a picture was not finished. */
 export class StillStopped extends Error {}
 
+type Files = Record<string, Uint8Array>;
+
+/** A picture that is being made. */
+interface Work {
+  gl: WebGLRenderer;
+  scene: Scene;
+  camera: PerspectiveCamera | OrthographicCamera;
+  spec: StillSpec;
+  regions: Region[];
+  exposure: number;
+  /** @throws StillStopped where it is to go on no more */
+  goOn: () => void;
+  progress: Doing['progress'];
+}
+
 /**
  * Makes a still picture.
  * @returns files by their names: the picture, and those beside it
  * @throws StillStopped where it was cancelled, or the scene changed meanwhile
  */
-export async function makeStill(spec: StillSpec, doing: Doing): Promise<Record<string, Uint8Array>> {
+export async function makeStill(spec: StillSpec, { progress, signal }: Doing): Promise<Files> {
+  const { gl, scene } = await viewReady();
+  const { width, height } = spec;
+  const most = Math.min(REGION, gl.capabilities.maxTextureSize);
+  const count = 2 ** Math.ceil(Math.log2(Math.ceil(width / most) * Math.ceil(height / most)));
+  const isSame = sameScene();
+  const work: Work = {
+    ...{ gl, scene, camera: eyeOf(spec), spec, progress },
+    regions: tilesOf(width, height, count).map((t): Region => ({ ...t, of: { width, height } })),
+    exposure: EXPOSURE * sceneLight().exposure,
+    goOn() {
+      if (signal.aborted) throw new StillStopped('Cancelled. Nothing was changed.');
+      if (!isSame())
+        throw new StillStopped(
+          'The scene changed while its picture was made, so it was stopped. Make it again.',
+        );
+    },
+  };
   try {
-    return await made(spec, doing);
+    await encoder().begin(width, height, spec.beside);
+    const files = await picture(work);
+    if (spec.beside) Object.assign(files, await besides(work));
+    progress(1);
+    return files;
   } finally {
     await encoder().end();
   }
 }
 
-async function made(spec: StillSpec, doing: Doing): Promise<Record<string, Uint8Array>> {
-  const { gl, scene } = await viewReady();
-  const { width, height } = spec;
-  const camera = cameraOf(spec);
-  const exposure = EXPOSURE * sceneLight().exposure;
-  await encoder().begin(width, height, spec.beside);
-  const most = Math.min(REGION, gl.capabilities.maxTextureSize);
-  const count = 2 ** Math.ceil(Math.log2(Math.ceil(width / most) * Math.ceil(height / most)));
-  const regions = tilesOf(width, height, count).map((t): Region => ({ ...t, of: { width, height } }));
+/** Several files as one. */
+export const zipped = (files: Files): Promise<Uint8Array> => encoder().zip(files);
+
+/** Whether all that is seen of the scene is still what it is now: where one looks at it from does not count. */
+function sameScene(): () => boolean {
+  const now = () => {
+    const { view: _, viewpoints: __, name: ___, ...seen } = useDocument.getState().scene;
+    return [...Object.values(seen), engine().state.result, sceneLight()];
+  };
+  const was = now();
+  return () => now().every((value, i) => value === was[i]);
+}
+
+async function picture(w: Work): Promise<Files> {
+  const { spec, regions, exposure } = w;
+  const { width, height, format, background } = spec;
   const rounds = spec.frames === null ? DOUBLED : [spec.frames];
-  const work = rounds.reduce((sum, n) => sum + n + EDGES, 0) * regions.length;
+  const all = rounds.reduce((sum, n) => sum + n + EDGES, 0) * regions.length;
   let done = 0;
   for (const light of rounds) {
     let off = 0;
     for (const region of regions) {
-      const pixels = await develop({ gl, scene, camera, spec, region, light }, doing, () =>
-        doing.progress(Math.min(0.99, ++done / work)),
-      );
+      const pixels = await develop(w, region, light, () => w.progress(Math.min(0.99, ++done / all)));
       const share = (region.width * region.height) / (width * height);
-      off +=
-        share *
-        (await encoder().put(plain(region), transfer(pixels, [pixels.buffer as ArrayBuffer]), exposure));
+      off += share * (await encoder().put(partOf(region), handed(pixels), exposure));
     }
     if (light !== rounds[0] && off < QUIET) break;
   }
-  const ending = spec.format === 'exr' ? 'exr' : 'png';
-  const files: Record<string, Uint8Array> = {
-    [`${spec.name}.${ending}`]: await encoder().picture(
-      spec.format,
-      exposure,
-      spec.background === 'transparent',
-      spec.background === 'plain' ? spec.color : null,
-    ),
-  };
-  if (spec.beside) {
-    for (const region of regions) {
-      stopIf(doing.signal);
-      detail.forStill(camera, height);
-      const made = await drawBeside(gl, scene, camera, region);
-      for (const what of ['normals', 'mask'] as const)
-        await encoder().putBeside(
-          what,
-          plain(region),
-          transfer(made[what], [made[what].buffer as ArrayBuffer]),
-        );
-    }
-    const { depth, normals, mask, near, far } = await encoder().besides();
-    Object.assign(files, {
-      [`${spec.name}-depth.png`]: depth,
-      [`${spec.name}-normals.png`]: normals,
-      [`${spec.name}-mask.png`]: mask,
-      [`${spec.name}-beside.csv`]: new TextEncoder().encode(
-        `what,name,value\n${[
-          `depth,nearest (white),${near}`,
-          `depth,farthest,${far}`,
-          ...maskColors().map(({ name, hex }) => `mask,"${name.replaceAll('"', '""')}",${hex}`),
-        ].join('\n')}\n`,
-      ),
-    });
+  // A plan has no sky to be kept: behind it is what the sky is below.
+  const kept = background === 'scene' && spec.from.straight ? sceneLight().dome.below : null;
+  const ground = background === 'plain' ? spec.color : kept;
+  const bytes = await encoder().picture(format, exposure, background === 'transparent', ground);
+  return { [`${spec.name}.${format === 'exr' ? 'exr' : 'png'}`]: bytes };
+}
+
+async function besides({ gl, scene, camera, spec, regions, goOn }: Work): Promise<Files> {
+  const { name } = spec;
+  for (const region of regions) {
+    goOn();
+    detail.forStill(camera, spec.height);
+    const drawn = await drawBeside(gl, scene, camera, region);
+    for (const what of ['normals', 'mask'] as const)
+      await encoder().putBeside(what, partOf(region), handed(drawn[what]));
   }
-  doing.progress(1);
-  return files;
+  const { depth, normals, mask, near, far } = await encoder().besides();
+  const lines = [
+    'what,name,value',
+    `depth,nearest (white),${near}`,
+    `depth,farthest,${far}`,
+    ...maskColors().map((m) => `mask,"${m.name.replaceAll('"', '""')}",${m.hex}`),
+  ];
+  return {
+    [`${name}-depth.png`]: depth,
+    [`${name}-normals.png`]: normals,
+    [`${name}-mask.png`]: mask,
+    [`${name}-beside.csv`]: new TextEncoder().encode(`${lines.join('\n')}\n`),
+  };
 }
 
-/** Several files as one. */
-export const zipped = (files: Record<string, Uint8Array>): Promise<Uint8Array> => encoder().zip(files);
+const partOf = ({ x, y, width, height }: Region): Part => ({ x, y, width, height });
+const handed = (pixels: Float32Array) => transfer(pixels, [pixels.buffer as ArrayBuffer]);
 
-const plain = ({ x, y, width, height }: Region) => ({ x, y, width, height });
-
-function cameraOf({ from, width, height }: StillSpec): PerspectiveCamera {
-  const camera = new PerspectiveCamera(fovOf(from.focal), width / height, 0.1, 1200);
-  camera.position.set(...from.eye);
-  camera.lookAt(...from.aim);
-  camera.updateMatrixWorld();
-  return camera;
-}
-
-/** The lens of a viewpoint; null where all is sharp. Its frame is 24 mm high. */
-const lensOf = ({ focal, focus }: Looks): Lens | null =>
-  focus && { distance: focus.distance, radius: focal / 1000 / 2 / focus.aperture };
-
-interface Work {
-  gl: WebGLRenderer;
-  scene: Scene;
-  camera: PerspectiveCamera;
-  spec: StillSpec;
-  region: Region;
-  light: number;
-}
-
-async function develop(w: Work, { signal }: Doing, frame: () => void): Promise<Float32Array> {
-  const { gl, scene, camera, spec, region, light } = w;
+async function develop(w: Work, region: Region, light: number, frame: () => void): Promise<Float32Array> {
+  const { gl, scene, camera, spec } = w;
   const lights = lightsOf(scene);
   if (!lights) throw new StillStopped('The view has not been drawn yet. Try again in a moment.');
   const developer = new Developer(gl, { edges: EDGES, light }, region, lensOf(spec.from));
-  const { result } = engine().state;
   try {
     while (!developer.isDeveloped) {
-      stopIf(signal);
-      if (engine().state.result !== result)
-        throw new StillStopped(
-          'The scene changed while its picture was made, so it was stopped. Make it again.',
-        );
+      w.goOn();
       const before = developer.added;
       detail.forStill(camera, spec.height);
       asPicture(scene, spec, gl, () => developer.step(scene, camera, lights));
@@ -165,10 +169,6 @@ async function develop(w: Work, { signal }: Doing, frame: () => void): Promise<F
   } finally {
     developer.dispose();
   }
-}
-
-function stopIf(signal: AbortSignal): void {
-  if (signal.aborted) throw new StillStopped('Cancelled. Nothing was changed.');
 }
 
 /** Waits until what was asked of the card is drawn, so that the page answers meanwhile. */

@@ -22,7 +22,8 @@ export function asPicture(
   for (const o of hidden) o.visible = false;
   gl.getClearColor(was);
   const alpha = gl.getClearAlpha();
-  gl.setClearColor(0, background === 'scene' ? 1 : 0);
+  // The sky, where it is kept, is over all of it.
+  gl.setClearColor(0, 0);
   try {
     work();
   } finally {

@@ -5,6 +5,7 @@ import { lockedNow, lockOn, type LockOn } from '../steps/lock';
 import { Misplaced } from '../steps/misplaced';
 import { STATE, type Placements } from '../result';
 import { PHASE, RATE, type Around, type FallFrame, type FallSpec } from './spec';
+import { partFrom } from './parting';
 import { Strikers } from './strikers';
 
 /**
@@ -35,10 +36,7 @@ const WAKE = 0.25;
 /** Deeper than this share of its size in something at its release it is inside that, and is parted gently. */
 const INSIDE = 0.05;
 const GENTLY = 0.75;
-/** Deeper than this share of its size nothing comes to rest in another, if so many moves help. */
-const PRESSED = 0.01;
-const PARTINGS = 16;
-/** Still deeper than this it is wedged, and what lies around it is let go so many times. */
+/** What is wedged, deeper than this share of its size, has what lies around it let go so many times. */
 const WEDGE = 0.012;
 const WEDGED = 10;
 /** What is to be gone lies there for so long first, seconds. */
@@ -345,14 +343,16 @@ export class Fall {
     if (frame - b.calm.since < CALM || isHeld) return;
     const carrier = around && this.onMoving(b);
     if (carrier && release.then !== 'ride') return;
-    if (!carrier && !this.part(b) && b.wedged++ < WEDGED) {
+    const inside = partFrom(this.world, b.body, size);
+    if (!carrier && inside > WEDGE * size && b.wedged++ < WEDGED) {
       b.calm.since = frame;
       return this.loosen(b, frame);
     }
     this.fix(b, frame);
     if (!carrier) return;
     const [px, py, pz] = this.origin;
-    b.ride = lockOn(around.surfaces, [at.x + px, at.y + py, at.z + pz], [q.x, q.y, q.z, q.w]);
+    const lies = b.body.translation();
+    b.ride = lockOn(around.surfaces, [lies.x + px, lies.y + py, lies.z + pz], [q.x, q.y, q.z, q.w]);
     if (!b.ride) return;
     this.rides.set(b.row, b.ride);
     b.body.setBodyType(physics.RigidBodyType.KinematicPositionBased, false);
@@ -365,39 +365,6 @@ export class Fall {
       (other, depth) => (found ||= depth > -SKIN * b.size * 2 && this.strikers.moving.has(other.handle)),
     );
     return found;
-  }
-
-  /**
-   * Moves what comes to rest out of what it was pressed into: a solver gives way a little between two that lie there,
-   * and what lies does not move any more. Each time out of the deepest, as long as that makes the deepest less deep.
-   * @returns whether it is out
-   */
-  private part(b: Falling): boolean {
-    const deepest = () => {
-      let found = { depth: PRESSED * b.size, normal: { x: 0, y: 0, z: 0 } };
-      for (let i = 0; i < b.body.numColliders(); i++) {
-        const own = b.body.collider(i);
-        this.world.contactPairsWith(own, (other) => {
-          const met = own.contactCollider(other, 0);
-          if (met && -met.distance > found.depth) found = { depth: -met.distance, normal: met.normal1 };
-        });
-      }
-      return found;
-    };
-    let now = deepest();
-    for (let k = 0; k < PARTINGS && now.depth > PRESSED * b.size; k++) {
-      const was = b.body.translation();
-      const { normal: n, depth } = now;
-      b.body.setTranslation(
-        { x: was.x - n.x * depth, y: was.y - n.y * depth, z: was.z - n.z * depth },
-        false,
-      );
-      this.world.propagateModifiedBodyPositionsToColliders();
-      const next = deepest();
-      if (next.depth >= depth) break;
-      now = next;
-    }
-    return now.depth <= WEDGE * b.size;
   }
 
   /** Lets go of what lies around something that is wedged: each time of what lies one farther off. */
