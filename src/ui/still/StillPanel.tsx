@@ -14,7 +14,7 @@ import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
 import { Toggle } from '../controls/Toggle';
 import { inRow, MOST_IN_ROW, sizeOf, VIEW_NOW, type StillChoices } from './jobs';
-import { cancelStill, sendStills, useStills } from './making';
+import { cancelStill, lookNow, sendStills, useStills } from './making';
 
 const QUIET = 0;
 const FRAMES = [
@@ -71,18 +71,16 @@ export function StillPanel() {
   const framed = viewpoints.filter((v) => views.includes(v.id));
   const toggle = (id: string, on: boolean) =>
     set({ views: on ? [...views, id] : views.filter((v) => v !== id) });
-  const [width, height] = framed[0]
-    ? [sizeOf(framed[0].aspect, size).width, sizeOf(framed[0].aspect, size).height]
-    : [size, null];
+  // Of several the first: the others are as long on their longer side.
+  const { width, height } = sizeOf(
+    framed[0] && views[0] !== VIEW_NOW ? framed[0].aspect : lookNow().aspect,
+    size,
+  );
   const known = views.filter((id) => id === VIEW_NOW || framed.some((v) => v.id === id)).length;
   const count = known * inRow(choices);
   const tooMany = count > MOST_IN_ROW;
   return (
-    <BesidePanel
-      name="Still picture"
-      title="Still picture"
-      said={height === null ? '' : `${width} × ${height}`}
-    >
+    <BesidePanel name="Still picture" title="Still picture" said={known === 0 ? '' : `${width} × ${height}`}>
       <fieldset disabled={share !== null} className="thin-scroll min-h-0 flex-1 overflow-y-auto px-3 py-2">
         <section aria-label="Views">
           <Toggle

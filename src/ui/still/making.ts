@@ -40,7 +40,7 @@ let stop: AbortController | null = null;
 export const cancelStill = (): void => stop?.abort();
 
 /** The view as it is, as a viewpoint: its frame is the view's own. */
-function lookNow(): Framed {
+export function lookNow(): Framed {
   const view = currentView();
   const camera = view?.camera;
   const aspect = view ? view.size.width / Math.max(1, view.size.height) : 1.5;
