@@ -1,7 +1,5 @@
 import { expect, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
-import { FloatType } from 'three';
-import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import {
   choose,
   hang,
@@ -18,7 +16,7 @@ import {
   type,
   undo,
 } from './support/app';
-import { command, developed, lightOf, pixels } from './support/pixels';
+import { command, developed, lightOf, lightOfStill, pixels } from './support/pixels';
 import { ownTest as test } from './support/test';
 
 /** Lights that are put in by hand and props that glow, by the pixels of a level plane and by closed forms. */
@@ -111,29 +109,6 @@ test('point, area and spot: by the square of the distance, the cosines and the c
   await expect(lamp.getByRole('switch', { name: 'On' })).toBeChecked();
 });
 
-/** The light in a still picture of a viewpoint, red, as a file of light holds it: rows from the bottom. */
-async function lightOfStill(
-  page: Page,
-  view: string,
-  size: number,
-): Promise<{ red: (x: number, y: number) => number }> {
-  const { ok, text } = await page.evaluate(
-    ([name, side]) =>
-      window.clothesline!.still!(name, 0, {
-        ...{ size: side, frames: 16, background: 'scene', color: '#000000', format: 'exr' },
-      }),
-    [view, size] as const,
-  );
-  expect(ok, text).toBe(true);
-  const { buffer, byteOffset, byteLength } = Buffer.from(text, 'base64');
-  const loader = new EXRLoader().setDataType(FloatType);
-  const { data, width } = loader.parse(buffer.slice(byteOffset, byteOffset + byteLength) as ArrayBuffer) as {
-    data: Float32Array;
-    width: number;
-  };
-  return { red: (x, y) => data[((size - 1 - y) * width + x) * 4] };
-}
-
 test('a light a metre over a plane, in a picture of light: as bright as the sun of a clear day, and by the law, to 1 %', async ({
   page,
 }) => {
@@ -173,7 +148,7 @@ test('a light a metre over a plane, in a picture of light: as bright as the sun 
       const way = [a, f[1] + b * u[1], f[2] + b * u[2]];
       const t = -eye[1] / way[1];
       const d = Math.hypot(way[0] * t, eye[2] + way[2] * t);
-      expect(Math.abs(byLamp.red(x, y) / bySun.red(x, y) / (1 + d * d) ** -1.5 - 1)).toBeLessThan(0.01);
+      expect(Math.abs(byLamp.at(x, y)[0] / bySun.at(x, y)[0] / (1 + d * d) ** -1.5 - 1)).toBeLessThan(0.01);
     }
 });
 

@@ -1,5 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
+import { FloatType } from 'three';
+import { EXRLoader } from 'three/examples/jsm/loaders/EXRLoader.js';
 import { settled } from './app';
 
 /** Pixels of the picture, as it is drawn and as it has developed. */
@@ -50,4 +52,29 @@ export function lightOf(pixel: Rgb): number {
   const peak = red < 0.76 ? red : 0.24 ** 2 / (1 - red) - 0.24 + 0.76;
   const least = blue >= 0.04 ? 0.08 : Math.sqrt(blue / 6.25);
   return peak + (least - 6.25 * least * least);
+}
+
+/** The light in a still picture of a viewpoint, as a file of light holds it: by its pixels, and rgba, bottom row first. */
+export async function lightOfStill(
+  page: Page,
+  view: string,
+  size: number,
+): Promise<{ at: (x: number, y: number) => Rgb; data: Float32Array; height: number }> {
+  const { ok, text } = await page.evaluate(
+    ([name, side]) =>
+      window.clothesline!.still!(name, 0, {
+        ...{ size: side, frames: 16, background: 'scene', color: '#000000', format: 'exr' },
+      }),
+    [view, size] as const,
+  );
+  expect(ok, text).toBe(true);
+  const { buffer, byteOffset, byteLength } = Buffer.from(text, 'base64');
+  const loader = new EXRLoader().setDataType(FloatType);
+  const read = loader.parse(buffer.slice(byteOffset, byteOffset + byteLength) as ArrayBuffer);
+  const { data, width, height } = read as { data: Float32Array; width: number; height: number };
+  const at = (x: number, y: number): Rgb => {
+    const o = ((height - 1 - y) * width + x) * 4;
+    return [data[o], data[o + 1], data[o + 2]];
+  };
+  return { at, data, height };
 }

@@ -7,7 +7,8 @@ import { setSlotsRemoved, setArrangement, setSeed, setStep } from '@/store/comma
 import { addGenerated, addPath, setPath, setSource } from '@/store/commands/paths';
 import { setRunPaths } from '@/store/commands/runs';
 import { setGlow } from '@/store/commands/lamps';
-import { setExposure, setSky, setSun, startLight } from '@/store/commands/light';
+import { addMaterial } from '@/store/commands/materials';
+import { setExposure, setFinish, setSky, setSun, startLight } from '@/store/commands/light';
 import { addDeformer, setSurface } from '@/store/commands/surfaces';
 import { windSchema } from '@/core/curve/hang/schema';
 import { addStrandsPath, hangStrands } from '@/store/commands/hanging';
@@ -43,6 +44,7 @@ export function lanternEvening(): Scene {
   b.do(setSun, { heightDeg: -3, strength: 0.4 });
   b.do(setSky, { brightness: 0.28, overhead: '#14223c', horizon: '#9c6a62', ground: '#2b2c38' });
   b.do(setExposure, { exposure: 1.5 });
+  b.do(setFinish, { halo: 0.4, haloReach: 0.45 });
   b.do(setGlow, { id: props.lantern, glow: { color: '#ffae3e', strength: 0.9 } });
   const { bulb, cord } = b.props(['bulb', 'cord']);
   b.do(setGlow, { id: bulb, glow: { color: '#ffc776', strength: 0.045 } });
@@ -69,6 +71,10 @@ function quay(name: string) {
     'bollard', 'bollard-painted', 'lamp-post', 'pennant-madder', 'pennant-weld', 'pennant-woad', 'pennant-moss', 'pennant-linen',
     'square-flag', 'lantern', 'dinghy', 'crate', 'barrel', 'rope-coil', 'bench', 'mooring-ring', 'life-ring', 'rope-piece', 'net-float',
   ]);
+  b.do(addMaterial, {
+    values: { name: 'Galvanised iron', color: '#a9b0b5', roughness: 0.35, metal: 1 },
+    wornBy: [props['mooring-ring']],
+  });
   b.surface('quay', 'Quay');
   const water = b.surface('water', 'Water');
   b.do(setSurface, { id: water, values: { position: [0, -1.62, 0] } });

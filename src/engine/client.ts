@@ -7,10 +7,10 @@ import type { OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
 import { refKey } from '@/core/evaluate/props';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
+import type { Surround } from '@/core/light/panoramaSchema';
 import type { MeshRef, PictureRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
-import { pictureFormat } from '@/core/formats/pictureRead';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import type { Pin } from '@/core/mesh/pinSchema';
 import type { Profile } from '@/core/arrange/steps/groundProfile';
@@ -259,10 +259,7 @@ export class EngineClient {
     this.start();
     this.running = false;
     this.wanted = false;
-    for (const { bytes, fileName } of this.files.values())
-      void (pictureFormat(bytes)
-        ? this.remote.bringInPicture(bytes.slice(), fileName)
-        : this.remote.bringIn(bytes.slice(), fileName));
+    for (const { bytes, fileName } of this.files.values()) void this.remote.takeIn(bytes.slice(), fileName);
     this.tellWhole();
     for (const reject of this.stopped) reject(new Error('Cancelled. Nothing was changed.'));
     this.stopped.clear();
@@ -373,6 +370,13 @@ export class EngineClient {
     fileName: string,
   ): Promise<{ hash: string; format: PictureRef['format']; width: number; height: number }> {
     const made = await this.ask(() => this.remote.bringInPicture(bytes, fileName));
+    this.files.set(made.hash, { bytes, fileName });
+    return made;
+  }
+
+  /** Hands over the bytes of a panorama. @throws Error with one sentence for a file that is none */
+  async bringInPanorama(bytes: Uint8Array, fileName: string): Promise<NonNullable<Surround['panorama']>> {
+    const made = await this.ask(() => this.remote.bringInPanorama(bytes, fileName));
     this.files.set(made.hash, { bytes, fileName });
     return made;
   }

@@ -1,4 +1,4 @@
-import type { Inside } from '@/core/arrange/inside';
+import { membersOf, type Inside } from '@/core/arrange/inside';
 import { STATE, type ArrangementResult, type Placements } from '@/core/arrange/result';
 import { isMirroring } from '@/core/math/affine';
 import { BLOCK, blocksOf, type DrawBlocks } from './blocks';
@@ -14,6 +14,8 @@ export interface DrawBatch {
   mirrored: boolean;
   /** In copies of bundles, the row of `inside` behind each instance: `rows` are those of the copies, and its shapes theirs. */
   within?: Uint32Array;
+  /** Those of `within`: the arrangements that they are of, from outside in, below the one that is drawn. */
+  of?: string[];
   /** Linear red, green, blue an instance; absent where nothing is tinted. */
   tints?: Float32Array;
   /** Column-major 4×4 a placed prop, from the prop's own space to the scene. */
@@ -84,11 +86,19 @@ export function batchesOf({
 /** Matrices of what copies of bundles hold, by prop; its rows are those of the copies. */
 function insideBatches(inside: Inside): DrawBatch[] {
   const groups = new Map<string, number[]>();
+  // What of bundles a row is: those of one nested copy share theirs.
+  const ways = new Map<string, number>();
+  const wayAt = new Int32Array(inside.count);
   for (let i = 0; i < inside.count; i++) {
+    const above = inside.parent[i] < 0 ? -1 : wayAt[inside.parent[i]];
+    const way = `${above} ${inside.member[i]}`;
+    let n = ways.get(way);
+    if (n === undefined) ways.set(way, (n = ways.size));
+    wayAt[i] = n;
     if (inside.bundle[i]) continue;
     const shape = inside.shape?.[i] ?? -1;
     const pose = inside.pose?.[i] ?? -1;
-    const key = `${inside.prop[i]} ${shape} ${shape < 0 && isMirroring(inside.matrix, i * 16) ? 1 : 0} ${pose}`;
+    const key = `${inside.prop[i]} ${shape} ${shape < 0 && isMirroring(inside.matrix, i * 16) ? 1 : 0} ${pose} ${n}`;
     const list = groups.get(key);
     if (list) list.push(i);
     else groups.set(key, [i]);
@@ -99,6 +109,7 @@ function insideBatches(inside: Inside): DrawBatch[] {
       prop: inside.props[prop],
       mirrored: mirrored === 1,
       within: Uint32Array.from(list),
+      of: membersOf(inside, list[0]),
       ...(shape >= 0 && { shape }),
       ...(pose >= 0 && { pose }),
       matrices: new Float32Array(list.length * 16),

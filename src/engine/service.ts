@@ -12,7 +12,7 @@ import { askPlace, askSlot, type Cause } from '@/core/evaluate/ask';
 import { pushedApart, type Pushed } from '@/core/evaluate/checks/pushed';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { placedBy } from '@/core/evaluate/safely';
-import { Evaluator, type SceneResult } from '@/core/evaluate/scene';
+import { Evaluator, type Assets, type SceneResult } from '@/core/evaluate/scene';
 import { loadPhysics } from '@/core/arrange/release/physics';
 import type { Finding } from '@/core/arrange/result';
 import { evaluateOver } from '@/core/evaluate/overTime';
@@ -29,7 +29,10 @@ import { contentHash } from '@/core/formats/hash';
 import { checkSize } from '@/core/formats/limits';
 import { inSentences } from '@/core/formats/sentence';
 import { readSvg, type SvgDrawing } from '@/core/formats/svgRead';
+import { isJpeg } from '@/core/formats/jpegRead';
+import { panoramaSize } from '@/core/formats/panoramaRead';
 import { pictureFormat, readPicture } from '@/core/formats/pictureRead';
+import type { Surround } from '@/core/light/panoramaSchema';
 import type { PictureRef } from '@/core/mesh/meshRef';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
@@ -129,6 +132,12 @@ export class EngineService {
           : undefined,
   });
 
+  /** What files are written from. */
+  private shownBy: Assets = {
+    mesh: (ref) => this.mesh(ref),
+    bytes: (hash) => this.files.get(hash)?.bytes,
+  };
+
   /** A mesh that is at hand; undefined for one that is not. */
   mesh(ref: MeshRef): Mesh | undefined {
     if (ref.source === 'bundle') return this.evaluator.bundles.meshOf(ref.bundle);
@@ -158,7 +167,23 @@ export class EngineService {
     };
   }
 
-  /** A picture for a height field or a mask. @throws FileError for a file that cannot be read */
+  /** A panorama: its bytes are kept. @throws FileError for a file that is none */
+  async bringInPanorama(bytes: Uint8Array, fileName: string): Promise<NonNullable<Surround['panorama']>> {
+    await inSentences(fileName, () => panoramaSize(bytes, fileName));
+    const hash = contentHash(bytes);
+    this.files.set(hash, { ...this.files.get(hash), bytes });
+    return { hash, format: pictureFormat(bytes)!, fileName: fileName.slice(0, 200) };
+  }
+
+  /** A file that came with a scene, by what it is. @throws FileError for a file that cannot be read */
+  async takeIn(bytes: Uint8Array, fileName: string): Promise<void> {
+    const format = pictureFormat(bytes);
+    if (format === 'hdr') await this.bringInPanorama(bytes, fileName);
+    else if (format) await this.bringInPicture(bytes, fileName);
+    else await this.bringIn(bytes, fileName);
+  }
+
+  /** A picture for a height field, a mask or a material. @throws FileError for a file that cannot be read */
   async bringInPicture(
     bytes: Uint8Array,
     fileName: string,
@@ -166,7 +191,7 @@ export class EngineService {
     const picture = await inSentences(fileName, () => readPicture(bytes, fileName));
     const hash = contentHash(bytes);
     this.files.set(hash, { bytes, picture });
-    return { hash, format: pictureFormat(bytes)!, width: picture.width, height: picture.height };
+    return { hash, format: isJpeg(bytes) ? 'jpeg' : 'png', width: picture.width, height: picture.height };
   }
 
   /** A table of places. @throws FileError for a file that cannot be read */
@@ -183,9 +208,7 @@ export class EngineService {
   async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
     const opened = await inSentences(name, () => openScene(bytes, name));
     for (const [hash, file] of opened.files) {
-      const format = pictureFormat(file);
-      if (format) await this.bringInPicture(file, `${hash.slice(0, 8)}.${format} in ${name}`);
-      else await this.bringIn(file, `${hash.slice(0, 8)}.glb in ${name}`);
+      await this.takeIn(file, `${hash.slice(0, 8)}.${pictureFormat(file) ?? 'glb'} in ${name}`);
     }
     await this.ready(opened.scene);
     return opened;
@@ -426,7 +449,7 @@ export class EngineService {
       (done, name) => progress?.(done * 0.9, name),
     );
     progress?.(0.9, 'the file');
-    return writeAnimatedGlb(shown, { times, results }, { mesh: (ref) => this.mesh(ref) }, options);
+    return writeAnimatedGlb(shown, { times, results }, this.shownBy, options);
   }
 
   /** About how large a file an animation will be, bytes; 0 where there would be none. */
@@ -473,6 +496,6 @@ export class EngineService {
     const result = this.evaluator.evaluate(scene, (done, name) => progress?.(done * 0.9, name), time);
     if (format.kind === 'csv')
       return new TextEncoder().encode(writeCsv(shown, result, { gaps: format.gaps }));
-    return writeGlb(shown, result, { mesh: (ref) => this.mesh(ref) }, format.options);
+    return writeGlb(shown, result, this.shownBy, format.options);
   }
 }

@@ -47,6 +47,8 @@ const api = {
     return Comlink.transfer(served, buffersOf(served.arrangements.map((a) => a.batches)));
   },
   check: (at: number, time: number) => service.check(mirror.scene(at), time),
+  takeIn: (bytes: Uint8Array, fileName: string) => service.takeIn(bytes, fileName),
+  bringInPanorama: (bytes: Uint8Array, fileName: string) => service.bringInPanorama(bytes, fileName),
   bringInPicture: (bytes: Uint8Array, fileName: string) => service.bringInPicture(bytes, fileName),
   async bringIn(bytes: Uint8Array, fileName: string) {
     return service.bringIn(bytes, fileName);

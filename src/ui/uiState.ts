@@ -14,6 +14,7 @@ export type DialogName =
   | 'costs'
   | 'light'
   | 'viewpoints'
+  | 'materials'
   | 'still'
   | 'ask'
   | 'help'
@@ -25,6 +26,7 @@ export const BESIDE: ReadonlySet<DialogName> = new Set<DialogName>([
   'ask',
   'light',
   'viewpoints',
+  'materials',
   'still',
 ]);
 /** The last choices in the dialog for sending out, so that sending again is one click. */

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { ShaderMaterial } from 'three';
 import { useDocument } from '@/store/document';
-import { SKY_GLSL, SKY_UNIFORMS } from './sky';
+import { SKY_GLSL, SKY_UNIFORMS } from './surround/sky';
 
 /** Metres of half the cloth: from any height that one looks from, it ends in the haze. */
 const FAR = 1000;
@@ -26,7 +26,7 @@ const FRAGMENT = `
     float seen = isOrthographic ? 0.9 * (1.0 - smoothstep(14.0, 60.0, r)) : 1.0;
     vec3 way = at - cameraPosition;
     float haze = isOrthographic ? 0.0 : smoothstep(15.0, 300.0, length(way));
-    gl_FragColor = vec4(mix(cloth, skyAt(normalize(way)), haze), seen);
+    gl_FragColor = vec4(mix(cloth, seenAt(normalize(way)), haze), seen);
     #include <tonemapping_fragment>
     #include <colorspace_fragment>
   }`;

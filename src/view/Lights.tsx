@@ -1,23 +1,37 @@
 import { useThree } from '@react-three/fiber';
-import { useEffect, useRef, useSyncExternalStore } from 'react';
-import { Box3, Sphere, Vector3, type DirectionalLight } from 'three';
+import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
+import { Box3, LightProbe, Sphere, Vector3, type DirectionalLight } from 'three';
 import { useEngine } from '@/store/engine';
 import { onLight, sceneLight } from './light';
 import { SOFTWARE } from './software';
+import { light } from './surround/lighting';
+import { wantPanorama } from './surround/panoramas';
 import { EXPOSURE } from './tones';
 import { useOwnLight } from './useOwnLight';
+import { useView, waitFor } from './viewState';
 
 /** The sun from one side with its shadow fitted to what is there, and the sky's from above. */
 export function Lights() {
   const sun = useRef<DirectionalLight>(null);
   const { scene, gl, invalidate } = useThree();
   const result = useEngine((s) => s.result);
-  const { sun: disc, sky, exposure } = useSyncExternalStore(onLight, sceneLight, sceneLight);
+  const now = useSyncExternalStore(onLight, sceneLight, sceneLight);
+  const { sun: disc, sky, exposure, metered, surround } = now;
+  const probe = useMemo(() => new LightProbe(), []);
   useOwnLight();
+  const measured = useView((s) => (metered ? s.measured : 1));
   useEffect(() => {
-    gl.toneMappingExposure = EXPOSURE * exposure;
+    gl.toneMappingExposure = EXPOSURE * exposure * measured;
     invalidate();
-  }, [gl, exposure, invalidate]);
+  }, [gl, exposure, measured, invalidate]);
+  useEffect(() => {
+    const most = SOFTWARE ? 2048 : Math.min(gl.capabilities.maxTextureSize, 8192);
+    const wanted = surround.by === 'panorama' ? surround.panorama : null;
+    void waitFor(wantPanorama(wanted, most));
+    // Its file comes with a result, or before it.
+  }, [gl, surround, result]);
+  const isLit = light(probe);
+  useEffect(() => invalidate(), [now, invalidate]);
   useEffect(() => {
     gl.shadowMap.autoUpdate = false;
   }, [gl]);
@@ -43,7 +57,8 @@ export function Lights() {
   }, [result, disc, scene, gl, invalidate]);
   return (
     <>
-      <hemisphereLight color={sky.color} groundColor={sky.ground} intensity={sky.intensity} />
+      <hemisphereLight color={sky.color} groundColor={sky.ground} intensity={isLit ? 0 : sky.intensity} />
+      {isLit && <primitive object={probe} />}
       <directionalLight
         ref={sun}
         color={disc.color}

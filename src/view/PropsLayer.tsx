@@ -3,11 +3,11 @@ import { useEffect, useMemo, useRef } from 'react';
 import { Group } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/arrange/registry';
+import { materialWorn } from '@/core/scene/worn';
 import { useDocument } from '@/store/document';
 import type { ShownAs } from '@/store/commands/nodes';
 import { engine, useEngine } from '@/store/engine';
 import { Highlights } from './Highlights';
-import { setGlow, shinesWith } from './lamps/glowMaterial';
 import { detail } from './many/detail';
 import { DrawnBatch } from './many/DrawnBatch';
 import { Many, type Shown } from './many/Many';
@@ -16,6 +16,7 @@ import { Pace } from './many/pace';
 import type { Budget } from './many/plan';
 import { warm } from './many/warm';
 import { dimmed } from './dimmed';
+import { drawnWardrobe, inMaterial } from './dressing';
 import { shapedMesh } from './sceneMeshes';
 import { SOFTWARE } from './software';
 import { UNDRAWN } from './undrawn';
@@ -36,6 +37,7 @@ export function PropsLayer() {
   const invalidate = useThree((s) => s.invalidate);
   const gl = useThree((s) => s.gl);
   const props = useDocument((s) => s.scene.props);
+  const materials = useDocument((s) => s.scene.materials);
   const open = useDocument((s) => s.scene.bundles.find((b) => b.open));
   const opened = useMemo(() => (open ? new Set(open.members.map((m) => m.id)) : null), [open]);
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
@@ -67,17 +69,26 @@ export function PropsLayer() {
 
   useEffect(() => {
     const [pooled, alone] = [new Set<string>(), new Set<string>()];
+    const from = drawnWardrobe(materials);
+    const wornBy = new Map(arrangements.map((a) => [a.id, a.material]));
+    const byId = new Map(props.map((p) => [p.id, p]));
     for (const a of arrangements) {
       const result = results.get(a.id);
       if (!a.visible || !result) continue;
       for (const batch of result.batches) {
-        const plain = meshes.get(batch.prop);
-        if (!plain) continue;
+        const [own, prop] = [meshes.get(batch.prop), byId.get(batch.prop)];
+        if (!own || !prop) continue;
+        const placedBy = [a.id, ...(batch.of ?? [])];
+        const material = materialWorn(
+          prop,
+          placedBy.map((id) => wornBy.get(id)),
+        );
+        const plain = inMaterial(own, material, from, prop.glow, invalidate);
         const drawn = shapedMesh(plain, result, batch);
         const shaped =
           (batch.shape === undefined ? '' : ` ${batch.shape}`) +
           (batch.pose === undefined ? '' : ` pose ${batch.pose}`);
-        const within = batch.within ? ' within' : '';
+        const within = batch.of ? ` within ${batch.of.join('/')}` : '';
         const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}${within}`;
         const as = a.shownAs ?? 'full';
         const dim = opened !== null && !opened.has(a.id);
@@ -107,13 +118,6 @@ export function PropsLayer() {
     }
     gl.shadowMap.needsUpdate = true;
     invalidate();
-  });
-
-  useEffect(() => {
-    for (const { id, glow } of props) {
-      const drawn = meshes.get(id);
-      if (drawn) for (const material of drawn.materials) setGlow(material, shinesWith(glow, drawn.geometry));
-    }
   });
 
   // Before the frame is drawn.

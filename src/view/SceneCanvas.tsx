@@ -27,7 +27,7 @@ import { Rig } from './Rig';
 import { SettledMark } from './Settled';
 import { SOFTWARE } from './software';
 import './shadows';
-import { Sky } from './Sky';
+import { Sky } from './surround/Sky';
 import { SurfacesLayer } from './SurfacesLayer';
 import { UNDRAWN, undrawnRenderer } from './undrawn';
 import { useKeyCursor } from './keyCursor';

@@ -4,6 +4,7 @@ import type { Mesh } from 'three';
 import { surfaceMatrix } from '@/core/mesh/surface';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
+import { drawnWardrobe, inMaterial } from './dressing';
 import { useMeshes } from './useMeshes';
 import { SurfaceMarks } from './SurfaceMarks';
 import { useShapes } from './useShapes';
@@ -14,6 +15,7 @@ export function SurfacesLayer() {
   const invalidate = useThree((s) => s.invalidate);
   const gl = useThree((s) => s.gl);
   const surfaces = useDocument((s) => s.scene.surfaces);
+  const materials = useDocument((s) => s.scene.materials);
   const served = useEngine((s) => s.result.surfaces);
   const wanted = useMemo(
     () =>
@@ -40,10 +42,12 @@ export function SurfacesLayer() {
     gl.shadowMap.needsUpdate = true;
     invalidate();
   });
+  const from = drawnWardrobe(materials);
   return surfaces.map((s) => {
     const shape = shapes.get(s.id);
-    const drawn = shape ?? meshes.get(s.id);
-    if (!drawn || !s.visible) return null;
+    const own = shape ?? meshes.get(s.id);
+    if (!own || !s.visible) return null;
+    const drawn = inMaterial(own, s.material, from, null, invalidate);
     const shown = marks[s.id] ?? 'none';
     return (
       <Fragment key={`${s.id} ${shape ? 'shape' : 'mesh'}`}>

@@ -14,7 +14,7 @@ export function dimmed(drawn: DrawnMesh): DrawnMesh {
       clear.depthWrite = false;
       return clear;
     });
-    made = { geometry: drawn.geometry, materials, ref: drawn.ref };
+    made = { ...drawn, materials };
     kept.set(drawn, made);
   }
   return made;

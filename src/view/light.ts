@@ -1,4 +1,5 @@
 import { AmbientLight, Color, DirectionalLight } from 'three';
+import { surroundSchema, type Surround } from '@/core/light/panoramaSchema';
 import type { Light } from '@/core/light/schema';
 import { sunShare, sunWay } from '@/core/light/sun';
 import { colorOfWarmth } from '@/core/light/warmth';
@@ -20,9 +21,23 @@ export interface SceneLight {
   sky: { color: string; ground: string; intensity: number };
   /** What one sees of the sky, and what smooth things mirror: overhead, halfway, at the horizon, below it. */
   dome: { overhead: string; halfway: string; horizon: string; below: string; glow: string };
+  /** What is around, for what mirrors it. */
+  surround: Surround;
+  /** A halo around what is bright. */
+  halo: { amount: number; reach: number };
   /** How bright its picture is; 1 is as it comes. */
   exposure: number;
+  /** Whether that is on top of what is measured from the picture. */
+  metered: boolean;
 }
+
+/** What of a light is no light of an hour. */
+const PLAIN = {
+  surround: surroundSchema.parse({}),
+  halo: { amount: 0, reach: 0.5 },
+  exposure: 1,
+  metered: false,
+};
 
 /** How wide the sun's disc is, degrees. It is larger than the real one's half degree: the air of a harbour is hazy. */
 const SUN_WIDE_DEG = 2;
@@ -38,7 +53,7 @@ const LIGHTS: Record<Hour, SceneLight> = {
       below: '#f4eee2',
       glow: '#fff1dc',
     },
-    exposure: 1,
+    ...PLAIN,
   },
   dusk: {
     sun: { color: '#ff9d62', intensity: 1.5, towards: [-1, 0.36, 0.3], wideDeg: SUN_WIDE_DEG },
@@ -50,7 +65,7 @@ const LIGHTS: Record<Hour, SceneLight> = {
       below: '#3a4352',
       glow: '#ffab70',
     },
-    exposure: 1,
+    ...PLAIN,
   },
 };
 
@@ -81,7 +96,7 @@ export function setOwnLight(light: Light | null): void {
 }
 
 /** What is drawn of a scene's own light. */
-function lit({ sun, sky, exposure }: Light): SceneLight {
+function lit({ sun, sky, surround, halo, haloReach, exposure, metered }: Light): SceneLight {
   const day = LIGHTS.day;
   const towards = sunWay(sun);
   const color = `#${new Color().fromArray(colorOfWarmth(sun.warmth)).getHexString()}`;
@@ -103,8 +118,18 @@ function lit({ sun, sky, exposure }: Light): SceneLight {
       below: hex(horizon.clone().lerp(ground, 0.5)),
       glow: hex(new Color(color).multiplyScalar(Math.min(1, sun.strength) * share)),
     },
+    surround,
+    halo: { amount: halo, reach: haloReach },
     exposure,
+    metered,
   };
+}
+
+/** Tells all who keep something of the light that it is another: what it is made of has come. */
+export function retold(): void {
+  // Whoever compares finds another one.
+  if (own) own = { ...own };
+  for (const tell of told) tell();
 }
 
 /** Calls when the light changes. @returns no longer */

@@ -21,7 +21,7 @@ import {
   type Material,
 } from 'three';
 import type { MaterialMap, MeshMaterial, Picture } from '@/core/mesh/material';
-import { mirrors, mirrorSky } from './sky';
+import { mirrors, mirrorSky } from './surround/sky';
 import { SOFTWARE } from './software';
 
 /** Materials of meshes as the scene draws them. Pictures are decoded once, whatever shows them. */
@@ -74,7 +74,7 @@ const SLOTS: { map: keyof NonNullable<MeshMaterial['maps']>; to: string[]; isCol
   { map: 'emissive', to: ['emissiveMap'], isColor: true },
 ];
 
-/** A material for drawing; in software without metal and roughness. @returns it, and when its pictures are on it */
+/** A material for drawing; in software what is no metal is matt. @returns it, and when its pictures are on it */
 export function drawnMaterial(
   m: MeshMaterial,
   colors: boolean,
@@ -89,7 +89,7 @@ export function drawnMaterial(
     depthWrite: !blends,
     alphaTest: m.alpha?.mode === 'mask' ? m.alpha.cutoff : 0,
     side: m.doubleSided ? DoubleSide : FrontSide,
-    vertexColors: colors,
+    vertexColors: colors && !m.plain,
   };
   const { normal, occlusion } = m.maps ?? {};
   const lit = {
@@ -101,10 +101,10 @@ export function drawnMaterial(
   };
   const material = m.unlit
     ? new MeshBasicMaterial(look)
-    : software
+    : software && m.metallic === 0
       ? new MeshLambertMaterial(lit)
       : new MeshStandardMaterial({ ...lit, metalness: m.metallic, roughness: m.roughness });
-  if (!m.unlit && mirrors(m.roughness, m.metallic)) mirrorSky(material, m.roughness, m.ior);
+  if (!m.unlit && mirrors(m.roughness, m.metallic)) mirrorSky(material, m.roughness, m.metallic, m.ior);
   return { material, ready: m.maps ? putMaps(m.maps, material) : Promise.resolve() };
 }
 

@@ -36,14 +36,14 @@ function openStudio() {
 }
 
 export function pictureMaterial(m: MeshMaterial, colors: boolean): MeshLambertMaterial {
-  const key = JSON.stringify([m.color, m.emissive, m.doubleSided, colors]);
+  const key = JSON.stringify([m.color, m.emissive, m.doubleSided, colors && !m.plain]);
   let made = materials.get(key);
   if (!made) {
     made = new MeshLambertMaterial({
       color: new Color(m.color[0], m.color[1], m.color[2]),
       emissive: new Color(...m.emissive),
       side: m.doubleSided ? DoubleSide : FrontSide,
-      vertexColors: colors,
+      vertexColors: colors && !m.plain,
     });
     materials.set(key, made);
   }

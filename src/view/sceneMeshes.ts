@@ -4,6 +4,8 @@ import type { PosedMesh } from '@/core/arrange/poses/posable';
 import type { BentMesh } from '@/core/mesh/bend';
 import type { DrawBatch } from '@/engine/drawing';
 import type { ServedArrangement } from '@/engine/served';
+import type { MeshMaterial } from '@/core/mesh/material';
+import type { Material as HandMaterial } from '@/core/mesh/materialSchema';
 import type { Mesh } from '@/core/mesh/mesh';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import { disposeMaterial, drawnMaterial } from './materials';
@@ -12,8 +14,11 @@ import { disposeMaterial, drawnMaterial } from './materials';
 export interface DrawnMesh {
   geometry: BufferGeometry;
   materials: Material[];
+  /** What its materials are drawn from, and whether its vertices have colours. */
+  looks: MeshMaterial[];
+  colored: boolean;
   /** What it was made from; absent for a shape that was worked out. */
-  ref?: MeshRef;
+  ref?: MeshRef | undefined;
   /** A shape that some rows have of their own. */
   ofRows?: true;
 }
@@ -42,21 +47,25 @@ export function drawnGeometry(mesh: Mesh, matrix: ArrayLike<number>): BufferGeom
 export function drawnMesh(mesh: Mesh, matrix: ArrayLike<number>, redraw: () => void): DrawnMesh {
   const geometry = drawnGeometry(mesh, matrix);
   withTree.computeBoundsTree.call(geometry, { indirect: true });
-  const materials = mesh.materials.map((m) => {
-    const { material, ready } = drawnMaterial(m, mesh.colors !== undefined);
-    if (m.maps) void ready.then(redraw);
-    return material;
-  });
-  return { geometry, materials };
+  const colored = mesh.colors !== undefined;
+  const looks = mesh.materials;
+  return { geometry, materials: looks.map((m) => readyMaterial(m, colored, redraw)), looks, colored };
 }
 
-const mirrored = new WeakMap<DrawnMesh, BufferGeometry>();
+/** A material for drawing; what it is on is drawn anew when its pictures are there. */
+export function readyMaterial(look: MeshMaterial, colored: boolean, redraw: () => void): Material {
+  const { material, ready } = drawnMaterial(look, colored);
+  if (look.maps) void ready.then(redraw);
+  return material;
+}
+
+const mirrored = new WeakMap<BufferGeometry, BufferGeometry>();
 
 /** The same mesh mirrored left to right, its faces still outside; made once. */
-export function mirroredGeometry(drawn: DrawnMesh): BufferGeometry {
-  let made = mirrored.get(drawn);
+export function mirroredGeometry({ geometry }: DrawnMesh): BufferGeometry {
+  let made = mirrored.get(geometry);
   if (made) return made;
-  made = drawn.geometry.clone();
+  made = geometry.clone();
   made.applyMatrix4(new Matrix4().makeScale(-1, 1, 1));
   const index = made.getIndex()!;
   for (let i = 0; i < index.count; i += 3) {
@@ -65,14 +74,33 @@ export function mirroredGeometry(drawn: DrawnMesh): BufferGeometry {
     index.setX(i + 1, a);
   }
   withTree.computeBoundsTree.call(made, { indirect: true });
-  mirrored.set(drawn, made);
+  mirrored.set(geometry, made);
   return made;
 }
 
 export function disposeDrawn(drawn: DrawnMesh): void {
-  mirrored.get(drawn)?.dispose();
+  mirrored.get(drawn.geometry)?.dispose();
   (drawn.geometry as typeof withTree).disposeBoundsTree?.();
   drawn.geometry.dispose();
+  undress(drawn);
+  dresses.get(drawn.materials)?.forEach((d) => undress(d.drawn));
+}
+
+/** A mesh in materials made by hand. */
+export interface Dress {
+  /** What each of its looks wears. */
+  by: readonly (HandMaterial | undefined)[];
+  /** Whether a picture was not at hand. */
+  bare: boolean;
+  of: DrawnMesh;
+  drawn: DrawnMesh;
+}
+
+/** Meshes in materials made by hand, by the materials that they have themselves; they go when those do. */
+export const dresses = new WeakMap<Material[], Map<string, Dress>>();
+
+/** Lets go of all of a mesh but what it shares with others in other materials. */
+export function undress(drawn: DrawnMesh): void {
   drawn.materials.forEach(disposeMaterial);
   poses.get(drawn)?.forEach(({ geometry }) => geometry.dispose());
 }
@@ -133,7 +161,7 @@ export function shapedMesh(
   if (have?.materials === plain.materials) return have;
   const geometry = bentGeometry(bent);
   // Made anew at every step of a drag: a tree for picking would cost more than it saves.
-  const made = { geometry, materials: plain.materials, ofRows: true as const };
+  const made = { ...plain, geometry, ref: undefined, ofRows: true as const };
   shaped.set(bent, made);
   return made;
 }

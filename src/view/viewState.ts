@@ -115,6 +115,8 @@ export interface ViewState {
   makingStill: boolean;
   /** The light put in by hand that is worked on. */
   lamp: string | null;
+  /** So many times brighter the picture is shown where its exposure is measured. */
+  measured: number;
   /** Frames drawn since the page was opened. */
   frames: number;
   /** The picture develops while nothing moves, and has done so. */
@@ -166,6 +168,7 @@ export const useView = create<ViewState>(() => ({
   shades: null,
   drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0 },
   picture: 'drawn',
+  measured: 1,
   frames: 0,
   develops: developsAtFirst(),
   developed: false,

@@ -45,6 +45,9 @@ export const baseFields = <K extends string>(kind: K) => ({
     .enum(['boxes', 'points'])
     .optional()
     .describe('Drawn as the boxes of its props, or as points; absent: as they are'),
+  material: id
+    .optional()
+    .describe('Of a material made by hand that all that it places wears; absent: what each prop wears'),
   recipe: id
     .optional()
     .describe('Those of its kind with the same one share all settings but their places, seed and hand'),
@@ -64,7 +67,7 @@ export const baseFields = <K extends string>(kind: K) => ({
 });
 
 /** Those that are part of a recipe all the same. */
-const SHARED = new Set(['onTop', 'release', 'poses']);
+const SHARED = new Set(['onTop', 'release', 'poses', 'material']);
 
 /** Those of them that are no part of a recipe, by their names. */
 export const OWN_FIELDS: readonly string[] = Object.keys(baseFields('')).filter((f) => !SHARED.has(f));

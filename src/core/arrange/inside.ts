@@ -50,6 +50,13 @@ export function wayWithin({ parent, of, member, slot }: Inside, row: number): Wa
   return way;
 }
 
+/** The arrangements that a row is of, from outside in: of the copy that it is in, then of copies nested in that. */
+export function membersOf({ parent, of, member }: Inside, row: number): string[] {
+  const out: string[] = [];
+  for (let i = row; i >= 0; i = parent[i]) out.unshift(of[member[i]]);
+  return out;
+}
+
 /** The row that a way leads to from the copy in a row of the placements; -1 where nothing is placed there. */
 export function rowAtWay(inside: Inside, copy: number, way: readonly WayStep[]): number {
   let parent = -1;

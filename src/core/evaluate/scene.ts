@@ -64,6 +64,8 @@ export interface Assets {
   mesh(ref: MeshRef): Mesh | undefined;
   picture?(hash: string): GreyPicture | undefined;
   motion?(ref: MeshRef): Motion | undefined;
+  /** The bytes of a file that was brought in. */
+  bytes?(hash: string): Uint8Array | undefined;
 }
 
 export interface EvaluatedArrangement extends ArrangementResult {

@@ -29,7 +29,17 @@ export class SettingsKeys {
 }
 
 /** How an arrangement is called and drawn, and what is minded of it, is no setting that it is worked out from. */
-const LOOKS = new Set(['name', 'group', 'visible', 'thread', 'shownAs', 'meant', 'onTop', 'asWanted']);
+const LOOKS = new Set([
+  'name',
+  'group',
+  'visible',
+  'thread',
+  'shownAs',
+  'material',
+  'meant',
+  'onTop',
+  'asWanted',
+]);
 
 /** Whether two states of an arrangement have the same settings. Parts that are the same object are not looked into. */
 function sameSettings(a: Arrangement, b: Arrangement): boolean {

@@ -21,6 +21,7 @@ import { copyWriter } from './glbCopies';
 import { GlbPoses } from './glbPoses';
 import { addSnapsBelow, countSnaps } from './glbSnapPoints';
 import type { GlbOptions } from './glbOptions';
+import { WornMeshes } from './wornMeshes';
 
 /** The scene over a stretch of time: what moves as baked transforms, what is deformed as morph targets. */
 
@@ -148,7 +149,7 @@ function addArrangement(
   a: Arrangement,
   results: EvaluatedArrangement[],
   props: Map<string, Prop>,
-  assets: Assets,
+  worn: WornMeshes,
   snaps: boolean,
 ): void {
   const frames = results.map((r) => r.placements);
@@ -159,14 +160,14 @@ function addArrangement(
     const f = rows.findIndex((r) => r >= 0);
     const p = frames[f];
     const prop = props.get(p.props[p.prop[rows[f]]]);
-    const mesh = prop && assets.mesh(prop.mesh);
+    const mesh = worn.ofProp(prop, a.id);
     // A copy of a bundle goes with all that it holds, as that is when it is first there.
     if (prop && copies[f].has(rows[f])) {
       const node = w.document
         .createNode(`${prop.name} ${slotName(slot)}`)
         .setExtras({ slot: slotName(slot), prop: prop.name });
       const options = { props: 'nodes' as const, surfaces: false, snaps };
-      copyWriter(w, parent, results[f].inside!, props, assets, options).fill(node, rows[f]);
+      copyWriter(w, parent, results[f].inside!, props, worn, options).fill(node, rows[f]);
       bake.slot(node, frames, rows, false, true);
       parent.addChild(node);
       continue;
@@ -266,10 +267,17 @@ function morph(
 }
 
 /** A surface; where its vertices move, each frame is a morph target, one fading into the next. */
-function addSurface(w: GlbParts, bake: Baker, surface: Surface, frames: SceneResult['surfaces']): void {
+function addSurface(
+  w: GlbParts,
+  bake: Baker,
+  surface: Surface,
+  frames: SceneResult['surfaces'],
+  worn: WornMeshes,
+): void {
   const [first] = frames;
   if (!first.mesh || first.mesh.indices.length < 3) return;
-  const made = w.mesh(`surface ${surface.id}`, surface.name, first.mesh, first.matrix);
+  const mesh = worn.wearing(first.mesh, surface.material);
+  const made = w.mesh(`surface ${surface.id}`, surface.name, mesh, first.matrix);
   const node = w.document.createNode(surface.name).setMesh(made).setExtras({ id: surface.id });
   w.scene.addChild(node);
   if (frames.every((s) => s.key === first.key)) return;
@@ -294,6 +302,7 @@ export async function writeAnimatedGlb(
   { surfaces, snaps = false, lights = false }: Pick<GlbOptions, 'surfaces' | 'snaps' | 'lights'>,
 ): Promise<Uint8Array> {
   const w = new GlbParts(scene.name);
+  const worn = new WornMeshes(scene, assets);
   const bake = new Baker(w, times);
   const props = new Map(scene.props.map((p) => [p.id, p]));
   if (snaps)
@@ -320,7 +329,7 @@ export async function writeAnimatedGlb(
         a,
         results.map((r) => r.arrangements[i]),
         props,
-        assets,
+        worn,
         snaps,
       );
   });
@@ -332,6 +341,7 @@ export async function writeAnimatedGlb(
           bake,
           s,
           results.map((r) => r.surfaces[i]),
+          worn,
         );
     });
   // As they are at the first moment: a file has no animation of lights.

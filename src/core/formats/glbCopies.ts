@@ -1,12 +1,12 @@
 import type { Node as GltfNode } from '@gltf-transform/core';
-import type { Inside } from '../arrange/inside';
+import { membersOf, type Inside } from '../arrange/inside';
 import type { Placements } from '../arrange/result';
 import { slotName } from '../arrange/slotId';
-import type { Assets } from '../evaluate/scene';
 import type { Prop } from '../mesh/propSchema';
 import type { GlbOptions } from './glbOptions';
 import type { GlbParts } from './glbParts';
 import { addInstanced, addNodes, fewTints, groupRows, meshOfGroup, placed, type RowValues } from './glbRows';
+import type { WornMeshes } from './wornMeshes';
 
 /** What one copy holds: rows of props, and of the copies that are nested in it. */
 interface Held {
@@ -24,10 +24,10 @@ export function addCopies(
   p: Placements,
   inside: Inside,
   props: ReadonlyMap<string, Prop>,
-  assets: Assets,
+  worn: WornMeshes,
   options: GlbOptions,
 ): void {
-  const { copyAt } = copyWriter(w, parent, inside, props, assets, options);
+  const { copyAt } = copyWriter(w, parent, inside, props, worn, options);
   for (const row of new Set(inside.copy)) copyAt(parent, p, row, p.props[p.prop[row]], `of ${row}`);
 }
 
@@ -40,10 +40,11 @@ export function copyWriter(
   parent: GltfNode,
   inside: Inside,
   props: ReadonlyMap<string, Prop>,
-  assets: Assets,
+  worn: WornMeshes,
   options: GlbOptions,
 ) {
   const held = heldBy(inside);
+  const outer = String(parent.getExtras().id);
   const apart = fewTints(
     inside,
     [...held.values()].flatMap((h) => h.leaves),
@@ -57,11 +58,11 @@ export function copyWriter(
   };
   const fill = (node: GltfNode, key: string): void => {
     const own = held.get(key);
-    for (const group of groupRows(inside, own?.leaves ?? [], apart)) {
+    for (const group of groupRows(inside, own?.leaves ?? [], apart, (row) => membersOf(inside, row))) {
       const prop = props.get(inside.props[group.prop]);
-      const mesh = prop && assets.mesh(prop.mesh);
+      const mesh = worn.ofProp(prop, outer, ...group.way);
       if (!prop || !mesh || mesh.indices.length < 3) continue;
-      const made = meshOfGroup(w, prop, mesh, inside, group, `in ${String(parent.getExtras().id)}`);
+      const made = meshOfGroup(w, prop, mesh, inside, group, `in ${outer}`);
       // What is bent in a bundle grows with the bundle.
       if (options.props === 'instanced') addInstanced(w, node, prop.name, made, inside, group, true);
       else addNodes(w, node, prop.name, made, inside, group, true, options.snaps ? prop : null);

@@ -33,10 +33,11 @@ export class GlbParts {
   }
 
   /**
-   * The mesh of one prop or surface, mapped by `matrix` (column-major), made once.
+   * The mesh of one prop or surface, mapped by `matrix` (column-major), made once for each list of its materials.
    * @param mirrored left to right, in the mapped space
    */
-  mesh(key: string, name: string, mesh: Mesh, matrix: ArrayLike<number>, mirrored = false): GltfMesh {
+  mesh(of: string, name: string, mesh: Mesh, matrix: ArrayLike<number>, mirrored = false): GltfMesh {
+    const key = `${of} in ${this.numberOf(mesh.materials)}`;
     const have = this.meshes.get(key);
     if (have) return have;
     const { positions, normals } = mapMesh(
@@ -62,7 +63,7 @@ export class GlbParts {
         .setIndices(this.accessor('SCALAR', indices))
         .setMaterial(materials[group.material]);
       if (uv) primitive.setAttribute('TEXCOORD_0', uv);
-      if (color) primitive.setAttribute('COLOR_0', color);
+      if (color && !mesh.materials[group.material].plain) primitive.setAttribute('COLOR_0', color);
       out.addPrimitive(primitive);
     }
     this.meshes.set(key, out);

@@ -26,6 +26,8 @@ export interface RowGroup {
   pose: number;
   /** "r,g,b" linear; empty for the prop's own colours. */
   tint: string;
+  /** The arrangements within a bundle that they are of, from outside in; empty where they are in none. */
+  way: string[];
   rows: number[];
 }
 
@@ -44,18 +46,24 @@ export function fewTints(p: RowValues, rows: readonly number[]): boolean {
   return tints.size <= MOST_TINTS;
 }
 
-/** Rows by prop, mirroring, shape and, where tints are kept apart, tint. */
-export function groupRows(p: RowValues, rows: readonly number[], apart: boolean): RowGroup[] {
+/** Rows by prop, mirroring, shape and, where tints are kept apart, tint; and by what they are of within a bundle. */
+export function groupRows(
+  p: RowValues,
+  rows: readonly number[],
+  apart: boolean,
+  wayOf: (row: number) => string[] = () => [],
+): RowGroup[] {
   const out = new Map<string, RowGroup>();
   for (const i of rows) {
     const shape = p.shape ? p.shape[i] : -1;
     const mirrored = shape < 0 && p.scale[i * 3] < 0;
     const tint = apart ? tintOf(p, i) : '';
     const pose = p.pose ? p.pose[i] : -1;
-    const key = `${p.prop[i]} ${mirrored} ${shape} ${pose} ${tint}`;
+    const way = wayOf(i);
+    const key = `${p.prop[i]} ${mirrored} ${shape} ${pose} ${tint} ${way.join()}`;
     const group = out.get(key);
     if (group) group.rows.push(i);
-    else out.set(key, { prop: p.prop[i], mirrored, shape, pose, tint, rows: [i] });
+    else out.set(key, { prop: p.prop[i], mirrored, shape, pose, tint, way, rows: [i] });
   }
   return [...out.values()].sort((a, b) => a.prop - b.prop || Number(a.mirrored) - Number(b.mirrored));
 }

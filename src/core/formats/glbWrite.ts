@@ -13,6 +13,7 @@ import { addLines } from './glbLines';
 import { addCopies } from './glbCopies';
 import { addInstanced, addNodes, fewTints, groupRows, meshOfGroup } from './glbRows';
 import type { GlbOptions } from './glbOptions';
+import { WornMeshes } from './wornMeshes';
 
 import type { Inside } from '../arrange/inside';
 
@@ -29,7 +30,7 @@ function addArrangement(
   arrangement: Arrangement,
   result: EvaluatedArrangement,
   props: Map<string, Prop>,
-  assets: Assets,
+  worn: WornMeshes,
   options: GlbOptions,
 ): void {
   const parent = w.document
@@ -39,13 +40,13 @@ function addArrangement(
   const rows = plainRows(p, result.inside);
   for (const group of groupRows(p, rows, fewTints(p, rows))) {
     const prop = props.get(p.props[group.prop]);
-    const mesh = prop && assets.mesh(prop.mesh);
+    const mesh = worn.ofProp(prop, arrangement.id);
     if (!prop || !mesh || mesh.indices.length < 3) continue;
     const made = meshOfGroup(w, prop, mesh, p, group, arrangement.id);
     if (options.props === 'instanced') addInstanced(w, parent, prop.name, made, p, group, false);
     else addNodes(w, parent, prop.name, made, p, group, false, options.snaps ? prop : null);
   }
-  if (result.inside) addCopies(w, parent, p, result.inside, props, assets, options);
+  if (result.inside) addCopies(w, parent, p, result.inside, props, worn, options);
   // Lines that nothing runs along are all that there is of them.
   if (result.lines && p.count === 0) addLines(w, parent, arrangement.name, result.lines);
   if (result.inside?.lines) addLines(w, parent, arrangement.name, result.inside.lines);
@@ -53,9 +54,9 @@ function addArrangement(
   if (parent.listChildren().length > 0) w.scene.addChild(parent);
 }
 
-function addSurface(w: GlbParts, surface: Surface, { mesh, matrix }: SurfaceResult): void {
+function addSurface(w: GlbParts, surface: Surface, { mesh, matrix }: SurfaceResult, worn: WornMeshes): void {
   if (!mesh || mesh.indices.length < 3) return;
-  const made = w.mesh(`surface ${surface.id}`, surface.name, mesh, matrix);
+  const made = w.mesh(`surface ${surface.id}`, surface.name, worn.wearing(mesh, surface.material), matrix);
   w.scene.addChild(w.document.createNode(surface.name).setMesh(made).setExtras({ id: surface.id }));
 }
 
@@ -70,6 +71,7 @@ export async function writeGlb(
   options: GlbOptions,
 ): Promise<Uint8Array> {
   const w = new GlbParts(scene.name);
+  const worn = new WornMeshes(scene, assets);
   const props = new Map(scene.props.map((p) => [p.id, p]));
   if (options.snaps) {
     const shown = result.arrangements.filter((_, i) => scene.arrangements[i].visible);
@@ -79,11 +81,11 @@ export async function writeGlb(
     );
   }
   scene.arrangements.forEach((a, i) => {
-    if (a.visible) addArrangement(w, a, result.arrangements[i], props, assets, options);
+    if (a.visible) addArrangement(w, a, result.arrangements[i], props, worn, options);
   });
   if (options.surfaces)
     scene.surfaces.forEach((s, i) => {
-      if (s.visible) addSurface(w, s, result.surfaces[i]);
+      if (s.visible) addSurface(w, s, result.surfaces[i], worn);
     });
   if (options.lights) addLights(w, scene, result);
   return new WebIO().registerExtensions(ALL_EXTENSIONS).writeBinary(w.document);

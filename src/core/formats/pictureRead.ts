@@ -5,8 +5,11 @@ import { isPng, readGreyPicture } from './pngRead';
 import { FileError } from './limits';
 
 /** Which sort of picture bytes are; undefined where they are none that is read. */
-export const pictureFormat = (bytes: Uint8Array): PictureRef['format'] | undefined =>
-  isPng(bytes) ? 'png' : isJpeg(bytes) ? 'jpeg' : undefined;
+export const pictureFormat = (bytes: Uint8Array): PictureRef['format'] | 'hdr' | undefined =>
+  isPng(bytes) ? 'png' : isJpeg(bytes) ? 'jpeg' : isHdr(bytes) ? 'hdr' : undefined;
+
+/** Whether bytes begin like a Radiance picture (.hdr). */
+const isHdr = (bytes: Uint8Array): boolean => bytes[0] === 0x23 && bytes[1] === 0x3f;
 
 /**
  * Reads a PNG or a JPEG.
@@ -16,7 +19,7 @@ export function readPicture(bytes: Uint8Array, name: string): GreyPicture {
   const format = pictureFormat(bytes);
   if (format === 'jpeg') return readJpeg(bytes, name);
   // What is neither is told by the PNG’s reader where it was called so.
-  if (format === undefined && !/\.png$/i.test(name))
+  if (format !== 'png' && !/\.png$/i.test(name))
     throw new FileError(
       `“${name}” is neither a PNG nor a JPEG picture. Save it as one of them, and bring that in.`,
     );

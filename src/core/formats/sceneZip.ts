@@ -14,10 +14,12 @@ export interface OpenedScene extends ReadScene {
 
 const zipped = (bytes: Uint8Array) => bytes[0] === 0x50 && bytes[1] === 0x4b;
 
+const FORMATS = ['glb', 'png', 'jpeg', 'hdr'] as const;
+
 /** A file that a scene needs beside its document: a mesh, or a picture. */
 export interface NeededFile {
   hash: string;
-  format: 'glb' | 'png' | 'jpeg';
+  format: (typeof FORMATS)[number];
   fileName: string;
 }
 
@@ -30,7 +32,8 @@ function filesAside({ aside }: Scene): NeededFile[] {
     if (
       typeof hash === 'string' &&
       /^[0-9a-f]{64}$/.test(hash) &&
-      (format === 'glb' || format === 'png' || format === 'jpeg')
+      format !== undefined &&
+      FORMATS.includes(format)
     )
       found.push({ hash, format, fileName: String(fileName ?? '') });
     else Object.values(v).forEach(look);
@@ -50,7 +53,12 @@ export function neededFiles(scene: Scene): NeededFile[] {
   const pictures = scene.masks.flatMap(({ layers }) =>
     layers.flatMap((l): NeededFile[] => (l.kind === 'picture' && l.picture ? [l.picture] : [])),
   );
-  return [...new Map([...files, ...pictures, ...filesAside(scene)].map((r) => [r.hash, r])).values()];
+  const worn = scene.materials.flatMap(({ picture }): NeededFile[] => (picture ? [picture] : []));
+  const around = scene.light?.surround.panorama;
+  if (around) worn.push(around);
+  return [
+    ...new Map([...files, ...pictures, ...worn, ...filesAside(scene)].map((r) => [r.hash, r])).values(),
+  ];
 }
 
 /** The scene as JSON text: two spaces, a line end, the same text for the same scene. */
@@ -59,7 +67,7 @@ export function sceneJson(scene: Scene): string {
 }
 
 /**
- * A `.clothesline` file: a zip of scene.json and meshes/<hash>.glb (or .png, .jpeg), the same bytes for the same scene.
+ * A `.clothesline` file: a zip of scene.json and meshes/<hash>.glb (or .png, .jpeg, .hdr), the same bytes for the same scene.
  * Meshes that are not at hand are left out; the scene still names them.
  */
 export function packScene(scene: Scene, bytesOf: (hash: string) => Uint8Array | undefined): Uint8Array {
@@ -79,7 +87,7 @@ function unzip(bytes: Uint8Array, name: string): Record<string, Uint8Array> {
         total += file.originalSize;
         if (total > MAX_FILE_BYTES * 4)
           throw new FileError(`“${name}” unpacks to more than 1 GB. Open a smaller scene.`);
-        return file.name === 'scene.json' || /^meshes\/[0-9a-f]{64}\.(glb|png|jpeg)$/.test(file.name);
+        return file.name === 'scene.json' || /^meshes\/[0-9a-f]{64}\.(glb|png|jpeg|hdr)$/.test(file.name);
       },
     });
   } catch (error) {

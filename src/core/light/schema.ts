@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { surroundSchema } from './panoramaSchema';
 
 /** The light of a scene: its sun, its sky, and how bright a picture of it is. */
 
@@ -39,6 +40,18 @@ const skySchema = z.object({
 export const lightSchema = z.object({
   sun: sunSchema.prefault({}),
   sky: skySchema.prefault({}),
+  surround: surroundSchema.prefault({}),
+  halo: z
+    .number()
+    .min(0)
+    .max(10)
+    .default(0)
+    .describe('How much of what is brighter than white spreads around it; 0: nothing'),
+  haloReach: z.number().min(0).max(1).default(0.5).describe('How far it spreads: 0 close, 1 wide'),
+  metered: z
+    .boolean()
+    .default(false)
+    .describe('Whether the exposure is measured from the picture; `exposure` is then on top of that'),
   exposure: z
     .number()
     .min(0.001)

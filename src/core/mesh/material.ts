@@ -41,6 +41,10 @@ export interface MeshMaterial {
   alpha?: Alpha;
   /** Shown in its own colours, whatever the light (KHR_materials_unlit). */
   unlit?: boolean;
+  /** Its colour is all: those of the vertices do not count. */
+  plain?: boolean;
+  /** Id of the material made by hand that it is to wear, where its mesh was put together from others. */
+  wears?: string;
   /** Index of refraction (KHR_materials_ior). */
   ior?: number;
   maps?: {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { glowSchema } from '../light/lampSchema';
 import { group, id, name, unitScale, vec3 } from '../math/measures';
+import { wears } from './materialSchema';
 import { axisSchema, meshRefSchema } from './meshRef';
 
 /** A prop: a mesh with its foot, its front and its snap points. */
@@ -25,6 +26,7 @@ export const propSchema = z.object({
     .default([])
     .describe('Named points in the prop’s own space: metres from the foot, X left, Y up, Z front'),
   glow: glowSchema.nullable().default(null).describe('Its own light; null: none'),
+  material: wears,
   group,
 });
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { degrees, group, id, name, plain, unitScale, vec3 } from '../math/measures';
 import { deformerSchema } from './deform/schema';
 import { madeSchema } from './make/schema';
+import { wears } from './materialSchema';
 import { axisSchema, builtSchema, fileSchema } from './meshRef';
 
 /** A surface: a mesh, brought in or made, put into the scene and deformed there. */
@@ -39,6 +40,7 @@ export const surfaceSchema = z.object({
   deformers: z.array(deformerSchema).max(50).default([]).describe('Applied one after the other'),
   locked: z.boolean().default(false).describe('Not moved by the pointer'),
   visible: z.boolean().default(true),
+  material: wears,
   group,
 });
 

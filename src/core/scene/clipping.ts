@@ -14,7 +14,7 @@ export interface Clipping {
   scene: Scene;
 }
 
-const LISTS = ['props', 'paths', 'surfaces', 'arrangements', 'masks', 'bundles'] as const;
+const LISTS = ['materials', 'props', 'paths', 'surfaces', 'arrangements', 'masks', 'bundles'] as const;
 type List = (typeof LISTS)[number];
 type Node = Scene[List][number];
 
@@ -143,7 +143,7 @@ export function pasting(
   const copies: { list: List; node: Node }[] = [];
   for (const [id, one] of nodesOf(part)) {
     const has =
-      isSame && !wanted.has(id) && there.get(id)?.list === one.list ? id : alikeIn(scene, one, wanted);
+      isSame && !wanted.has(id) && there.get(id)?.list === one.list ? id : alikeIn(scene, one, wanted, ids);
     if (has) ids.set(id, has);
     else copies.push(one);
   }
@@ -181,7 +181,9 @@ export function pasting(
     // Behind what it is a copy of, at the end of its group, or at the end.
     const all = order.get(list)!;
     const original = isSame ? all.findIndex((n) => n.id === node.id) : -1;
-    const fellow = copy.group === undefined ? -1 : all.findLastIndex((n) => n.group === copy.group);
+    const { group } = copy as { group?: string };
+    const fellow =
+      group === undefined ? -1 : all.findLastIndex((n) => (n as { group?: string }).group === group);
     const at = (original >= 0 ? original : fellow >= 0 ? fellow : all.length - 1) + 1;
     all.splice(at, 0, copy);
     patches.push({ op: 'add', path: [list, at], value: copy });
@@ -206,9 +208,21 @@ export function pasting(
   return { made: chosen.map((id) => ids.get(id)!).filter(Boolean), patches };
 }
 
-/** A prop of the scene that is just like one that goes along. */
-const alikeIn = (scene: Scene, { list, node }: { list: List; node: Node }, wanted: ReadonlySet<string>) =>
-  list === 'props' && !wanted.has(node.id) ? scene.props.find((p) => isAlike(p, node))?.id : undefined;
+/** A material or a prop of the scene that is just like one that goes along. @param ids of what has been found there */
+function alikeIn(
+  scene: Scene,
+  { list, node }: { list: List; node: Node },
+  wanted: ReadonlySet<string>,
+  ids: ReadonlyMap<string, string>,
+): string | undefined {
+  if (wanted.has(node.id)) return undefined;
+  if (list === 'materials') return scene.materials.find((m) => isAlike(m, node))?.id;
+  if (list !== 'props') return undefined;
+  // What it wears is there by another id.
+  const { material } = node as Scene['props'][number];
+  const worn = { ...node, material: material && (ids.get(material) ?? '') } as Node;
+  return scene.props.find((p) => isAlike(p, worn))?.id;
+}
 
 /** Whether a node names another one of those. */
 function leansOn(node: Node, those: ReadonlySet<string>): boolean {

@@ -19,6 +19,7 @@ export function emptyScene(name: string): Scene {
     props: [],
     paths: [],
     surfaces: [],
+    materials: [],
     arrangements: [],
     masks: [],
     measures: [],

@@ -5,6 +5,7 @@ import { lampSchema, MOST_LAMPS } from '../light/lampSchema';
 import { lightSchema } from '../light/schema';
 import { name } from '../math/measures';
 import { maskSchema } from '../mesh/mask/schema';
+import { materialSchema } from '../mesh/materialSchema';
 import { propSchema } from '../mesh/propSchema';
 import { surfaceSchema } from '../mesh/surfaceSchema';
 import { bundleSchema } from './bundleSchema';
@@ -28,6 +29,7 @@ export const sceneSchema = z.object({
   props: z.array(propSchema),
   paths: z.array(pathSchema),
   surfaces: z.array(surfaceSchema),
+  materials: z.array(materialSchema).max(1000).default([]).describe('Materials made by hand, by their names'),
   arrangements: z.array(arrangementSchema),
   masks: z.array(maskSchema).default([]),
   measures: z.array(measureSchema).max(2000).default([]),

@@ -3,7 +3,7 @@ import { emptyScene } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { sceneSchema } from '@/core/scene/schema';
 import { applyCommand } from '../command';
-import { setExposure, setSky, setSun, startLight } from './light';
+import { setExposure, setFinish, setSky, setSun, setSurround, startLight } from './light';
 import { setMoment } from './timed';
 
 const start = emptyScene('Lit');
@@ -27,6 +27,17 @@ test('a light to begin with, its numbers, and back; named in words', () => {
     sun: { ...LIGHTS.day.sun, warmth: 3000 },
   });
   expect(LIGHTS.day.sun.warmth).toBe(5500);
+});
+
+test('what is around stays when another light is begun with, and goes with all of it', () => {
+  const panels = applyCommand(start, setSurround, { by: 'panels', turnDeg: 30 });
+  expect(panels.entry!.name).toBe('around: reflects sky → panels and more');
+  const halo = applyCommand(panels.scene, setFinish, { halo: 0.5, metered: true });
+  expect(halo.entry!.name).toBe('halo 0 → 0.5 and more');
+  const night = applyCommand(halo.scene, startLight, { name: 'night' }).scene.light!;
+  expect(night.sun).toEqual(LIGHTS.night.sun);
+  expect([night.surround.by, night.halo, night.metered]).toEqual(['panels', 0.5, true]);
+  expect(applyCommand(halo.scene, startLight, { name: null }).scene.light).toBeNull();
 });
 
 test('what changes with time goes with the light that it belonged to; a number out of bounds is held', () => {

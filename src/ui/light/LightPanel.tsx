@@ -3,16 +3,18 @@
 import { LIGHTS, type LightName } from '@/core/light/presets';
 import { LIGHT_NODE, type Light } from '@/core/light/schema';
 import { sunShare, sunWay } from '@/core/light/sun';
-import { setExposure, setSky, setSun, startLight } from '@/store/commands/light';
+import { setExposure, setFinish, setSky, setSun, startLight } from '@/store/commands/light';
 import { dispatch, useDocument } from '@/store/document';
 import { BesidePanel, Pill } from '../controls/BesidePanel';
 import { ColorField } from '../controls/ColorField';
 import { LinkScope } from '../controls/LinkScope';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
+import { Toggle } from '../controls/Toggle';
 import { angle, plain, share, warmth } from './fields';
 import { OwnLights } from './OwnLights';
 import { SunPad } from './SunPad';
+import { SurroundFields } from './SurroundFields';
 
 const NAMES: { name: LightName; text: string; hint: string }[] = [
   { name: 'day', text: 'Day', hint: 'A clear afternoon' },
@@ -55,6 +57,15 @@ const SUN: FieldSpec[] = [
   ),
 ];
 
+const HALO: FieldSpec = {
+  ...plain('halo', 'Halo', 0, 'How much of what is brighter than white spreads around it', 0.05, 0, 10),
+  dimension: 'percent',
+};
+const REACH: FieldSpec = {
+  ...plain('haloReach', 'Reach of the halo', 0.5, '0 keeps close, 100 spreads wide', 0.05, 0, 1),
+  dimension: 'percent',
+};
+
 /** How the scene is lit: what to begin with, its sun, its sky, and how bright the picture is. */
 export function LightPanel() {
   const light = useDocument((s) => s.scene.light);
@@ -65,7 +76,7 @@ export function LightPanel() {
         {NAMES.map(({ name, text, hint }) => (
           <Pill
             key={name}
-            pressed={light !== null && JSON.stringify(light) === JSON.stringify(LIGHTS[name])}
+            pressed={light !== null && isLitAs(light, LIGHTS[name])}
             hint={hint}
             onClick={() => dispatch(startLight, { name })}
           >
@@ -95,6 +106,10 @@ export function LightPanel() {
   );
 }
 
+/** Whether sun and sky are those of another light. */
+const isLitAs = (light: Light, { sun, sky, exposure }: Light): boolean =>
+  JSON.stringify([light.sun, light.sky, light.exposure]) === JSON.stringify([sun, sky, exposure]);
+
 /** Where the sun stands, in words. */
 function standing(sun: Light['sun']): string {
   const [x, up, z] = sunWay(sun);
@@ -104,7 +119,7 @@ function standing(sun: Light['sun']): string {
   return `It stands ${high}° high, ${compass}° from north.`;
 }
 
-function Own({ light: { sun, sky, exposure } }: { light: Light }) {
+function Own({ light: { sun, sky, surround, halo, haloReach, metered, exposure } }: { light: Light }) {
   const toSun = (values: Partial<Light['sun']>, key?: string) => dispatch(setSun, values, key);
   return (
     <LinkScope node={LIGHT_NODE} at="">
@@ -142,7 +157,15 @@ function Own({ light: { sun, sky, exposure } }: { light: Light }) {
           />
         ))}
       </section>
+      <SurroundFields surround={surround} />
       <section aria-label="Picture" className="mt-2">
+        <h3 className="font-display text-sm font-semibold">Picture</h3>
+        <Toggle
+          label="Measure the exposure"
+          hint="As bright as a camera’s meter would have it, measured when nothing moves"
+          value={metered}
+          onChange={(on) => dispatch(setFinish, { metered: on })}
+        />
         <NumberFields
           within=""
           fields={[
@@ -158,6 +181,12 @@ function Own({ light: { sun, sky, exposure } }: { light: Light }) {
           ]}
           values={{ exposure }}
           set={(values, key) => dispatch(setExposure, { exposure: values.exposure }, key)}
+        />
+        <NumberFields
+          within=""
+          fields={halo > 0 ? [HALO, REACH] : [HALO]}
+          values={{ halo, haloReach }}
+          set={(values, key) => dispatch(setFinish, values, key)}
         />
       </section>
     </LinkScope>

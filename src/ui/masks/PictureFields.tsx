@@ -1,14 +1,11 @@
 'use client';
 
-import { useRef } from 'react';
 import type { LayerOf } from '@/core/mesh/mask/schema';
-import { engine } from '@/store/engine';
-import { putMesh } from '@/store/keeping/scenes';
-import { Button } from '../controls/Button';
 import { Choice } from '../controls/Choice';
+import { FileField, PICTURES } from '../controls/FileField';
 import { NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Segmented } from '../controls/Segmented';
-import { say } from '../uiState';
+import { takePicture } from '../controls/takePicture';
 
 const CHANNELS = [
   { value: 'grey', text: 'brightness' },
@@ -55,42 +52,16 @@ export function PictureFields({
   layer: LayerOf<'picture'>;
   set: (values: object, key?: string) => void;
 }) {
-  const file = useRef<HTMLInputElement>(null);
-  const take = async (chosen: File) => {
-    try {
-      const bytes = new Uint8Array(await chosen.arrayBuffer());
-      const { hash, format } = await engine().bringInPicture(bytes, chosen.name);
-      await putMesh(hash, bytes);
-      set({ picture: { hash, format, fileName: chosen.name.slice(0, 200) } });
-    } catch (error) {
-      say(error instanceof Error ? error.message : String(error), 'problem');
-    }
-  };
   return (
     <>
-      <div className="flex min-h-9 items-center justify-between gap-3 text-sm">
-        Picture
-        <Button
-          look="bordered"
-          title="A PNG or JPEG picture"
-          className="max-w-[170px]"
-          onClick={() => file.current?.click()}
-        >
-          <span className="truncate">{layer.picture?.fileName ?? 'Choose one'}</span>
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          aria-label="Picture of the mask"
-          accept=".png,.jpg,.jpeg,image/png,image/jpeg"
-          className="hidden"
-          onChange={(e) => {
-            const [chosen] = e.target.files ?? [];
-            e.target.value = '';
-            if (chosen) void take(chosen);
-          }}
-        />
-      </div>
+      <FileField
+        label="Picture"
+        name="Picture of the mask"
+        hint="A PNG or JPEG picture"
+        fileName={layer.picture?.fileName}
+        accept={PICTURES}
+        onTake={async (bytes, fileName) => set({ picture: await takePicture(bytes, fileName) })}
+      />
       <Choice
         label="Counts"
         hint="What of the picture counts"

@@ -8,6 +8,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { WithinStep } from '../bundles/WithinStep';
 import { uiOf } from '../kinds/registry';
 import { MaskPanel } from '../masks/MaskPanel';
+import { MaterialStep } from '../materials/MaterialStep';
 import { ArrangementHead } from './ArrangementHead';
 import { PathPanel } from './nodes/PathPanel';
 import { PropPanel } from './nodes/PropPanel';
@@ -55,6 +56,7 @@ function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
       <Steps color={color} readOnly={readOnly}>
         <Recipe arrangement={a} />
         <WithinStep arrangement={a} />
+        <MaterialStep arrangement={a} />
         {(holds?.(a) ?? null) === null && <PosesStep arrangement={a} />}
         <TravelStep arrangement={a} />
         {(holds?.(a) ?? null) === null && <ReleaseStep arrangement={a} />}

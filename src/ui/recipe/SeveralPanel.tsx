@@ -8,6 +8,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { selectNodes, type NodeRef } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { Button } from '../controls/Button';
+import { MaterialChoice } from '../materials/MaterialChoice';
 import { severalEntries } from '../menus/entries';
 import { EndsField } from './nodes/path/EndsField';
 import { FaceFields, LockedField, SurfaceColor } from './nodes/surface/FaceFields';
@@ -32,6 +33,11 @@ export function SeveralPanel({ nodes }: { nodes: readonly NodeRef[] }) {
   const ids = arrangements.map((a) => a.id);
   const surfaces = taken(scene.surfaces);
   const paths = taken(scene.paths).filter(hasPoints);
+  const dressed = [...arrangements, ...surfaces, ...taken(scene.props)];
+  const [first] = dressed;
+  const worn = dressed.every((n) => (n.material ?? null) === (first.material ?? null))
+    ? (first?.material ?? null)
+    : 'several';
   return (
     <div className="thin-scroll min-h-0 overflow-y-auto px-4 pb-4 pt-3">
       <h2 className="font-display text-lg font-semibold">{nodes.length} selected</h2>
@@ -86,6 +92,7 @@ export function SeveralPanel({ nodes }: { nodes: readonly NodeRef[] }) {
             <FaceFields surfaces={surfaces} />
           </>
         )}
+        {dressed.length > 0 && <MaterialChoice ids={dressed.map((n) => n.id)} value={worn} />}
         {leader && arrangements.length > 1 && <SetAlike leader={leader} others={arrangements} />}
         <div className="mt-3 grid grid-cols-2 gap-1.5">
           {severalEntries(nodes).map((e) => (

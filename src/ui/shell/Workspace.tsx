@@ -26,6 +26,7 @@ import { endPreview, filledInHand, goingWith, hangProp, previewHang, shelvesInHa
 import { PropPicture } from '../basket/PropPicture';
 import { AskPlace } from '../ask/AskPlace';
 import { StillPanel } from '../still/StillPanel';
+import { MaterialsPanel } from '../materials/MaterialsPanel';
 import { ViewpointsPanel } from '../viewpoints/ViewpointsPanel';
 import { LightPanel } from '../light/LightPanel';
 import { Costs } from '../cost/Costs';
@@ -173,6 +174,7 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
                     {dialog === 'costs' && <Costs />}
                     {dialog === 'light' && <LightPanel />}
                     {dialog === 'viewpoints' && <ViewpointsPanel />}
+                    {dialog === 'materials' && <MaterialsPanel />}
                     {dialog === 'still' && <StillPanel />}
                     {dialog === 'ask' && <AskPlace />}
                   </>

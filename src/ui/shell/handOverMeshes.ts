@@ -13,9 +13,11 @@ export async function handOverMeshes(scene: Scene): Promise<void> {
     const bytes = await getMesh(ref.hash);
     if (bytes)
       await (
-        ref.format !== 'glb'
-          ? engine().bringInPicture(bytes, ref.fileName)
-          : engine().bringIn(bytes, ref.fileName)
+        ref.format === 'hdr'
+          ? engine().bringInPanorama(bytes, ref.fileName)
+          : ref.format !== 'glb'
+            ? engine().bringInPicture(bytes, ref.fileName)
+            : engine().bringIn(bytes, ref.fileName)
       ).catch(() => undefined);
   }
   if (needed.length) engine().again();

@@ -36,6 +36,13 @@ export const PICTURE_ACTIONS: Action[] = [
     run: () => putInLight('set'),
   },
   {
+    id: 'materials',
+    title: 'Materials',
+    words:
+      'shader texture colour color paint metal brass steel rough gloss roughness glow emissive surface look',
+    run: () => openDialog('materials'),
+  },
+  {
     id: 'still',
     title: 'Still picture…',
     words:

@@ -4,6 +4,7 @@ import { Vector2 } from 'three';
 import type {
   DirectionalLight,
   HemisphereLight,
+  LightProbe,
   OrthographicCamera,
   PerspectiveCamera,
   Scene,
@@ -11,12 +12,14 @@ import type {
 } from 'three';
 import { useClock } from '@/store/clock';
 import { engine } from '@/store/engine';
+import { sceneLight } from '../light';
 import { LampLights } from '../lamps/LampLights';
 import { detail } from '../many/detail';
 import { SOFTWARE } from '../software';
 import { drawTile, nextTile, Parts, tilesOf } from '../tiles';
 import { useView } from '../viewState';
 import { Developer, type Lights, type Plan } from './developer';
+import { measure } from './meter';
 
 /** What develops while nothing moves: in software fewer frames do, since each takes a tenth of a second. */
 const PLAN: Plan = SOFTWARE ? { edges: 4, light: 32 } : { edges: 16, light: 64 };
@@ -24,6 +27,8 @@ const PLAN: Plan = SOFTWARE ? { edges: 4, light: 32 } : { edges: 16, light: 64 }
 const FINISH = { least: 6, most: 16 };
 /** Milliseconds between two looks whether a part is drawn. */
 const LOOK_MS = 4;
+/** What of the measured brightness is not seen. */
+const METER_OFF = 0.02;
 /** Milliseconds without a frame before it begins. */
 const AT_REST_MS = 220;
 
@@ -57,7 +62,7 @@ class Developing {
   /** The view has drawn a frame of its own. */
   touched(): void {
     this.stop();
-    if (!useView.getState().develops && !detail.rough) return;
+    if (!useView.getState().develops && !detail.rough && !sceneLight().metered) return;
     this.waiting = setTimeout(() => this.begin(), AT_REST_MS);
   }
 
@@ -66,8 +71,17 @@ class Developing {
       this.waiting = setTimeout(() => this.begin(), AT_REST_MS);
       return;
     }
+    if (sceneLight().metered) this.meter();
     if (detail.rough) this.finish();
     else if (useView.getState().develops) this.develop();
+  }
+
+  /** Measures how bright the picture is to be; where that is another brightness than now, a frame is drawn anew. */
+  private meter(): void {
+    void measure(this.gl, this.scene, this.camera()).then((measured) => {
+      const off = Math.abs(measured / useView.getState().measured - 1);
+      if (isAtRest() && off > METER_OFF) useView.setState({ measured });
+    });
   }
 
   /** Draws over a rough frame, part by part, all that it has left out. */
@@ -150,13 +164,14 @@ class Developing {
 
 /** The lights of what is drawn; null before they are there. */
 export function lightsOf(scene: Scene): Lights | null {
-  let [sun, sky, lamps]: [DirectionalLight?, HemisphereLight?, LampLights?] = [];
+  let [sun, sky, lamps, around]: [DirectionalLight?, HemisphereLight?, LampLights?, LightProbe?] = [];
   scene.traverse((o) => {
     if ('isDirectionalLight' in o) sun = o as DirectionalLight;
     else if ('isHemisphereLight' in o) sky = o as HemisphereLight;
+    else if ('isLightProbe' in o) around = o as LightProbe;
     else if (o instanceof LampLights) lamps = o;
   });
-  return sun && sky ? { sun, sky, lamps: lamps ?? null } : null;
+  return sun && sky ? { sun, sky, lamps: lamps ?? null, around: around ?? null } : null;
 }
 
 /** Lets the picture develop after the last frame of the view. */

@@ -10,6 +10,7 @@ import {
   WebGLRenderTarget,
   type DirectionalLight,
   type HemisphereLight,
+  type LightProbe,
   type OrthographicCamera,
   type PerspectiveCamera,
   type Scene,
@@ -19,6 +20,9 @@ import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
 import { sceneLight } from '../light';
 import { drawTile, Parts, tilesOf, type Region, type Tile } from '../tiles';
 import type { LampLights } from '../lamps/LampLights';
+import { fromAround } from '../surround/lighting';
+import { SKY_UNIFORMS } from '../surround/sky';
+import { Halo } from './halo';
 import { throughLens, type Lens } from './lens';
 import { inDisc, onDome, pixelShift } from './samples';
 
@@ -39,6 +43,8 @@ export interface Plan {
 export interface Lights {
   sun: DirectionalLight;
   sky: HemisphereLight;
+  /** The light of a panorama, where that stands for the sky's. */
+  around: LightProbe | null;
   /** All other lights. */
   lamps: LampLights | null;
 }
@@ -102,6 +108,9 @@ export class Developer {
       depthWrite: false,
     }),
   );
+  /** What is shown with a halo, before it. */
+  private mean: WebGLRenderTarget | null = null;
+  private halo: Halo | null = null;
   private done = 0;
   /** Of the frame that is being drawn: its parts, and how many of them are there. */
   private tiles: Tile[] = [];
@@ -205,7 +214,7 @@ export class Developer {
   }
 
   /** Does something in the light of the n-th frame: from the sun alone, or from the sky alone. */
-  private lit({ sun, sky, lamps }: Lights, n: number, work: () => void): void {
+  private lit({ sun, sky, around, lamps }: Lights, n: number, work: () => void): void {
     const { gl } = this;
     const light = sceneLight();
     const was = {
@@ -214,19 +223,27 @@ export class Developer {
       intensity: sun.intensity,
       above: sky.color.clone(),
       sky: sky.intensity,
+      around: around?.intensity ?? 0,
       shadow: sun.shadow.map,
       bias: sun.shadow.normalBias,
     };
     const k = n >> 1;
     const away = sun.position.distanceTo(sun.target.position);
     const fromSun = n % 2 === 0;
+    const other = fromSun ? null : fromAround(k, this.plan.light / 2);
     const way = fromSun
       ? inDisc(k, [...light.sun.towards], (light.sun.wideDeg * Math.PI) / 180)
-      : onDome(k, this.plan.light / 2);
+      : (other?.way ?? onDome(k, this.plan.light / 2));
     sun.position.copy(sun.target.position).addScaledVector(new Vector3(...way), away);
     sun.updateMatrixWorld();
+    if (around) around.intensity = 0;
+    SKY_UNIFORMS.sunGlints.value = fromSun ? 1 : 0;
     if (fromSun) {
       sun.intensity = 2 * light.sun.intensity;
+      sky.intensity = 0;
+    } else if (other) {
+      sun.color.setRGB(...other.light);
+      sun.intensity = 2;
       sky.intensity = 0;
     } else {
       // The mean of a cosine over the dome is half of what falls on level ground.
@@ -234,9 +251,9 @@ export class Developer {
       sun.intensity = 4 * light.sky.intensity;
       sky.intensity = 2 * light.sky.intensity;
       sky.color.setScalar(0);
-      // Light that comes in low grazes what it falls on: there a texel of shadow reaches further.
-      sun.shadow.normalBias = was.bias * Math.min(4, 1 / Math.max(0.2, way[1]));
     }
+    // Light that comes in low grazes what it falls on: there a texel of shadow reaches further.
+    if (!fromSun) sun.shadow.normalBias = was.bias * Math.min(4, 1 / Math.max(0.2, Math.abs(way[1])));
     // The view's own shadows stay as they are.
     sun.shadow.map = this.shadow;
     // Cast once for all parts of a frame.
@@ -254,6 +271,8 @@ export class Developer {
     sun.intensity = was.intensity;
     sky.color.copy(was.above);
     sky.intensity = was.sky;
+    if (around) around.intensity = was.around;
+    SKY_UNIFORMS.sunGlints.value = 1;
     sun.shadow.updateMatrices(sun);
   }
 
@@ -270,7 +289,18 @@ export class Developer {
     uniforms.nLight.value = Math.max(1, light);
     // A few directions alone would be seen as such: they come in as they become many.
     uniforms.share.value = Math.min(1, light / (plan.light / 2));
-    this.show.render(this.gl);
+    const { halo } = sceneLight();
+    // A region knows nothing of what shines beside it: its picture has its halo as a whole.
+    if (this.region || halo.amount === 0) return this.show.render(this.gl);
+    const { gl } = this;
+    const before = gl.getRenderTarget();
+    this.mean ??= target(HalfFloatType, false);
+    this.mean.setSize(this.frame.width, this.frame.height);
+    gl.setRenderTarget(this.mean);
+    this.show.render(gl);
+    gl.setRenderTarget(before);
+    this.halo ??= new Halo(gl);
+    this.halo.show(this.mean, halo.amount, halo.reach);
   }
 
   /** The picture: linear red, green and blue with their alpha multiplied in, and alpha; the bottom row first. */
@@ -290,7 +320,8 @@ export class Developer {
   }
 
   dispose(): void {
-    for (const t of [this.frame, this.edges, this.light]) t.dispose();
+    for (const t of [this.frame, this.edges, this.light, this.mean]) t?.dispose();
+    this.halo?.dispose();
     for (const quad of [this.add, this.show]) {
       quad.material.dispose();
       quad.dispose();

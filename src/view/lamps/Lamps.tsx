@@ -14,7 +14,8 @@ export function Lamps() {
   const lights = useMemo(() => new LampLights(), []);
   const placed = usePlacedLamps();
   const props = useDocument((s) => s.scene.props);
-  const glows = props.some((p) => p.glow !== null);
+  const materials = useDocument((s) => s.scene.materials);
+  const glows = [...props, ...materials].some((n) => n.glow !== null);
   const results = useEngine((s) => (glows ? s.result.arrangements : null));
   const bounds = useEngine((s) => s.result.propBounds);
   const arrangements = useEngine((s) => s.scene?.arrangements);
@@ -24,9 +25,10 @@ export function Lamps() {
   }, [lights, placed, invalidate]);
   useEffect(() => {
     const hidden = new Set(arrangements?.filter((a) => !a.visible).map((a) => a.id));
-    lights.setGlowing(lampsOf(results ? glowingCopies(props, results, hidden, bounds) : []));
+    const scene = { props, materials, arrangements: arrangements ?? [] };
+    lights.setGlowing(lampsOf(results ? glowingCopies(scene, results, hidden, bounds) : []));
     invalidate();
-  }, [lights, props, results, arrangements, bounds, invalidate]);
+  }, [lights, props, materials, results, arrangements, bounds, invalidate]);
   useEffect(() => {
     scene.add(lights);
     return () => {

@@ -1,24 +1,41 @@
 import type { GlowingCopies } from '@/core/light/glowing';
 import type { Bounds } from '@/core/mesh/mesh';
-import type { Prop } from '@/core/mesh/propSchema';
+import type { Glow } from '@/core/light/lampSchema';
+import type { Scene } from '@/core/scene/schema';
+import { materialWorn } from '@/core/scene/worn';
+import type { DrawBatch } from '@/engine/drawing';
 import type { Vec3 } from '@/core/math/vec3';
 import type { ServedArrangement } from '@/engine/served';
 
-/** Placed copies of props that glow, by what is drawn of arrangements. @param bounds of props, in their own space */
+/** Placed copies of props that glow, or that wear what glows, by what is drawn of arrangements. @param bounds of props, in their own space */
 export function glowingCopies(
-  props: readonly Prop[],
+  { props, materials, arrangements }: Pick<Scene, 'props' | 'materials' | 'arrangements'>,
   results: ReadonlyMap<string, ServedArrangement>,
   hidden: ReadonlySet<string>,
   bounds: Readonly<Record<string, Bounds>>,
 ): GlowingCopies[] {
-  const glowing = new Map(props.flatMap((p) => (p.glow && p.glow.strength > 0 ? [[p.id, p.glow]] : [])));
+  const byId = new Map(props.map((p) => [p.id, p]));
+  const wornBy = new Map(arrangements.map((a) => [a.id, a.material]));
+  const shining = new Map(materials.map((m) => [m.id, m.glow]));
+  const glowOf = (id: string, { prop, of = [] }: DrawBatch): Glow | null => {
+    const found = byId.get(prop);
+    if (!found) return null;
+    const worn = materialWorn(
+      found,
+      [id, ...of].map((a) => wornBy.get(a)),
+    );
+    return (worn !== null && shining.get(worn)) || found.glow;
+  };
   return [...results].flatMap(([id, { batches }]) =>
     hidden.has(id)
       ? []
-      : batches.flatMap(({ prop, matrices, rows, tints }): GlowingCopies[] => {
-          const glow = glowing.get(prop);
+      : batches.flatMap((batch): GlowingCopies[] => {
+          const { prop, matrices, rows, tints } = batch;
+          const glow = glowOf(id, batch);
           const box = bounds[prop] as Bounds | undefined;
-          return glow && box ? [{ glow, middle: middleOf(box), matrices, count: rows.length, tints }] : [];
+          return glow && glow.strength > 0 && box
+            ? [{ glow, middle: middleOf(box), matrices, count: rows.length, tints }]
+            : [];
         }),
   );
 }

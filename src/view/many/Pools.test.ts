@@ -5,7 +5,12 @@ import type { InstancePick } from '../pick';
 import type { Drawing } from './DrawnBatch';
 import { Pools } from './Pools';
 
-const drawn = { geometry: new BoxGeometry(1, 1, 1), materials: [new MeshBasicMaterial()] };
+const drawn = {
+  geometry: new BoxGeometry(1, 1, 1),
+  materials: [new MeshBasicMaterial()],
+  looks: [],
+  colored: false,
+};
 
 /** An arrangement of so many props in a row along Z, at x, its slots numbered from 1. */
 function drawing(arrangement: string, x: number, count: number, tinted = false): Drawing {

@@ -10,7 +10,7 @@ import {
   type Material,
 } from 'three';
 import { BLOCK, largest } from '@/engine/blocks';
-import { mirroredGeometry } from '../sceneMeshes';
+import { mirroredGeometry, type DrawnMesh } from '../sceneMeshes';
 import type { InstancePick } from '../pick';
 import { Block } from './Block';
 import type { Drawing } from './DrawnBatch';
@@ -155,32 +155,47 @@ class Pool {
   }
 }
 
+/** Which pools a batch belongs to: those of its mesh in its materials, and as that is mirrored. */
+interface Sort {
+  drawn: DrawnMesh;
+  mirrored: boolean;
+}
+
 /** All that is drawn together. */
 export class Pools {
-  private pools = new Map<BufferGeometry, Pool[]>();
-  private places = new Map<string, { pool: Pool; geometry: BufferGeometry; drawing: Drawing }>();
+  private pools = new Map<DrawnMesh, { plain: Pool[]; mirrored: Pool[] }>();
+  private places = new Map<string, { pool: Pool; sort: Sort; drawing: Drawing }>();
 
   constructor(private group: Group) {}
 
   /** Draws a batch among those of its prop. */
   put(key: string, drawing: Drawing): void {
     const { batch, drawn, result } = drawing;
-    const geometry = batch.mirrored ? mirroredGeometry(drawn) : drawn.geometry;
+    const sort: Sort = { drawn, mirrored: batch.mirrored };
     const have = this.places.get(key);
-    if (have?.drawing.result === result && have.geometry === geometry) return;
+    const isSame = have?.sort.drawn === drawn && have.sort.mirrored === sort.mirrored;
+    if (isSame && have.drawing.result === result) return;
     const room = (pool: Pool, own: number) => pool.count - own + batch.rows.length <= BLOCK;
-    if (have?.geometry === geometry && room(have.pool, have.drawing.batch.rows.length)) {
+    if (isSame && room(have.pool, have.drawing.batch.rows.length)) {
       have.pool.put(key, drawing);
       have.drawing = drawing;
       return;
     }
     this.remove(key);
-    const pools = this.pools.get(geometry) ?? [];
-    this.pools.set(geometry, pools);
+    const pools = this.of(sort);
     let pool = pools.find((p) => room(p, 0));
-    if (!pool) pools.push((pool = new Pool(this.group, geometry)));
+    if (!pool) {
+      const geometry = sort.mirrored ? mirroredGeometry(drawn) : drawn.geometry;
+      pools.push((pool = new Pool(this.group, geometry)));
+    }
     pool.put(key, drawing);
-    this.places.set(key, { pool, geometry, drawing });
+    this.places.set(key, { pool, sort, drawing });
+  }
+
+  private of({ drawn, mirrored }: Sort): Pool[] {
+    let both = this.pools.get(drawn);
+    if (!both) this.pools.set(drawn, (both = { plain: [], mirrored: [] }));
+    return mirrored ? both.mirrored : both.plain;
   }
 
   remove(key: string): void {
@@ -188,9 +203,10 @@ export class Pools {
     if (!have) return;
     this.places.delete(key);
     if (have.pool.remove(key)) return;
-    const left = this.pools.get(have.geometry)!.filter((p) => p !== have.pool);
-    if (left.length > 0) this.pools.set(have.geometry, left);
-    else this.pools.delete(have.geometry);
+    const pools = this.of(have.sort);
+    pools.splice(pools.indexOf(have.pool), 1);
+    const { plain, mirrored } = this.pools.get(have.sort.drawn)!;
+    if (plain.length + mirrored.length === 0) this.pools.delete(have.sort.drawn);
   }
 
   /** Lets go of all batches but these. */
@@ -199,6 +215,9 @@ export class Pools {
   }
 
   *[Symbol.iterator](): Generator<Pool> {
-    for (const pools of this.pools.values()) yield* pools;
+    for (const { plain, mirrored } of this.pools.values()) {
+      yield* plain;
+      yield* mirrored;
+    }
   }
 }

@@ -55,8 +55,9 @@ function meanColor({ geometry, materials }: DrawnMesh): Pick<PointLook, 'color' 
     : [{ start: 0, count: index.count, materialIndex: 0 }];
   let all = 0;
   for (const { start, count, materialIndex } of groups) {
-    const own =
-      (materials[materialIndex ?? 0] as MeshStandardMaterial | undefined)?.color ?? new Color(1, 1, 1);
+    const material = materials[materialIndex ?? 0] as MeshStandardMaterial | undefined;
+    const own = material?.color ?? new Color(1, 1, 1);
+    const counts = material?.vertexColors ?? true;
     for (let i = start; i < start + count; i += 3) {
       const [a, b, c] = [0, 1, 2].map((k) => index.getX(i + k));
       const side = (p: number, q: number) => [
@@ -72,7 +73,7 @@ function meanColor({ geometry, materials }: DrawnMesh): Pick<PointLook, 'color' 
       );
       all += area;
       const mean = (k: 0 | 1 | 2) =>
-        colors ? [a, b, c].reduce((s, n) => s + colors.getComponent(n, k), 0) / 3 : 1;
+        colors && counts ? [a, b, c].reduce((s, n) => s + colors.getComponent(n, k), 0) / 3 : 1;
       sum.r += area * own.r * mean(0);
       sum.g += area * own.g * mean(1);
       sum.b += area * own.b * mean(2);

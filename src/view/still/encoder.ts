@@ -29,12 +29,16 @@ const encoder = {
   putBeside: (what: 'normals' | 'mask', part: Part, pixels: Float32Array): void =>
     lay(beside![what], sheet!.width, part, pixels),
 
+  /** @param finish what is done with the whole of its light before it becomes a file */
   async picture(
     format: StillFormat,
-    exposure: number,
+    given: number,
     alpha: boolean,
     ground: string | null,
+    finish: { metered: boolean; halo: { amount: number; reach: number } },
   ): Promise<Uint8Array> {
+    const exposure = finish.metered ? given * sheet!.metered() : given;
+    sheet!.halo(exposure, finish.halo);
     if (format !== 'exr') return hand(sheet!.png(format === 'png8' ? 8 : 16, exposure, alpha, ground));
     const { width, height } = sheet!;
     const texture = new DataTexture(sheet!.light(exposure, ground), width, height, RGBAFormat, FloatType);

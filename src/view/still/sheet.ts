@@ -1,4 +1,6 @@
 import { encode } from 'fast-png';
+import { addHalo } from '@/core/light/halo';
+import { metered } from '@/core/light/metered';
 import { linearColor } from '@/core/math/color';
 import { toneNeutral } from './tone';
 
@@ -45,6 +47,14 @@ export class Sheet {
     }
     return off / (3 * width * height);
   }
+
+  /** Puts a halo around what is brighter than white; see {@link addHalo}. */
+  halo(exposure: number, { amount, reach }: { amount: number; reach: number }): void {
+    addHalo(this.pixels, this.width, this.height, exposure, amount, reach);
+  }
+
+  /** The exposure that is measured from it. */
+  metered = (): number => metered(this.pixels);
 
   /**
    * As a PNG: so many bits a channel; with alpha, or without.

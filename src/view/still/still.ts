@@ -120,7 +120,10 @@ async function picture(w: Work): Promise<Files> {
   // A plan has no sky to be kept: behind it is what the sky is below.
   const kept = background === 'scene' && spec.from.straight ? sceneLight().dome.below : null;
   const ground = background === 'plain' ? spec.color : kept;
-  const bytes = await encoder().picture(format, exposure, background === 'transparent', ground);
+  const bytes = await encoder().picture(format, exposure, background === 'transparent', ground, {
+    metered: sceneLight().metered,
+    halo: sceneLight().halo,
+  });
   return { [`${spec.name}.${format === 'exr' ? 'exr' : 'png'}`]: bytes };
 }
 

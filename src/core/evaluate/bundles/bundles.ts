@@ -178,16 +178,35 @@ export class Bundles {
   mesh(prop: string): Mesh | undefined {
     const bundle = this.of(prop);
     if (!bundle) return undefined;
-    const { key } = this.knownOf(prop, 0);
+    const wornBy = (id: string) => this.arrangements.get(id)?.material;
+    const key = `${this.knownOf(prop, 0).key} ${this.wornIn(bundle, 0)}`;
     const have = this.meshes.get(prop);
     if (have?.key === key) return have.mesh;
-    const mesh = mergedMesh(this.base(this.membersOf(bundle), 0), bundle.origin, (id) => {
-      const other = this.props.get(id);
-      const of = other && (this.isBundle(id) ? this.mesh(id) : this.host.mesh(other));
-      return other && of ? { prop: other, mesh: of } : undefined;
-    });
+    const mesh = mergedMesh(
+      this.base(this.membersOf(bundle), 0),
+      bundle.origin,
+      (id) => {
+        const other = this.props.get(id);
+        const of = other && (this.isBundle(id) ? this.mesh(id) : this.host.mesh(other));
+        return other && of ? { prop: other, mesh: of } : undefined;
+      },
+      wornBy,
+    );
     this.meshes.set(prop, { key, mesh });
     return mesh;
+  }
+
+  /** What all that is in a bundle wears, as text. */
+  private wornIn(bundle: Bundle, deep: number): string {
+    return this.membersOf(bundle)
+      .map((m) => {
+        const props = needsOf(m).props.map((id) => {
+          const nested = deep < DEEPEST ? this.of(id) : undefined;
+          return `${this.props.get(id)?.material ?? ''}(${nested ? this.wornIn(nested, deep + 1) : ''})`;
+        });
+        return `${m.material ?? ''}:${props.join()}`;
+      })
+      .join(';');
   }
 
   /** The mesh of a bundle by its own id. */

@@ -9,15 +9,17 @@ const ONE = [1, 1, 1];
 
 /**
  * What a bundle holds as one mesh, metres from its origin: what its pictures show, and what of it touches and bends.
- * @param meshOf of a prop, bundles too @returns undefined where nothing is in it
+ * @param meshOf of a prop, bundles too @param wornBy the material that all of an arrangement in it wears
+ * @returns undefined where nothing is in it
  */
 export function mergedMesh(
   { members }: Contents,
   origin: Vec3,
   meshOf: (prop: string) => { prop: Prop; mesh: Mesh } | undefined,
+  wornBy: (member: string) => string | undefined = () => undefined,
 ): Mesh | undefined {
-  const parts: { mesh: Mesh; matrix: Float64Array; tint?: ArrayLike<number> }[] = [];
-  for (const { placements: p } of members) {
+  const parts: Part[] = [];
+  for (const { id, placements: p } of members) {
     const found = p.props.map(meshOf);
     for (let row = 0; row < p.count; row++) {
       const of = p.prop[row] < 0 || p.state[row] !== STATE.placed ? undefined : found[p.prop[row]];
@@ -30,13 +32,31 @@ export function mergedMesh(
       if (bent) matrix.set(placed);
       else writeProduct(matrix, 0, placed, 0, propMatrix(of.prop, keptBounds(of.mesh)), 0);
       const mesh = bent ? { ...of.mesh, ...bent, positions: Float32Array.from(bent.positions) } : of.mesh;
-      parts.push({ mesh, matrix, tint: p.tint?.subarray(row * 3, row * 3 + 3) });
+      const wears = wornBy(id) ?? of.prop.material ?? undefined;
+      parts.push({
+        mesh,
+        matrix,
+        wears,
+        of: `${id} ${of.prop.id}`,
+        tint: p.tint?.subarray(row * 3, row * 3 + 3),
+      });
     }
   }
   return parts.length > 0 ? joined(parts) : undefined;
 }
 
-function joined(parts: { mesh: Mesh; matrix: Float64Array; tint?: ArrayLike<number> }[]): Mesh {
+/** A placed mesh of a bundle. */
+interface Part {
+  mesh: Mesh;
+  matrix: Float64Array;
+  tint?: ArrayLike<number>;
+  /** Id of the material made by hand that it wears. */
+  wears: string | undefined;
+  /** Whose it is: parts of one have one look each of its materials, whatever they wear. */
+  of: string;
+}
+
+function joined(parts: Part[]): Mesh {
   const vertices = parts.reduce((n, { mesh }) => n + mesh.positions.length / 3, 0);
   const corners = parts.reduce((n, { mesh }) => n + mesh.indices.length, 0);
   const coloured = parts.some(({ mesh, tint }) => mesh.colors || tint);
@@ -50,9 +70,9 @@ function joined(parts: { mesh: Mesh; matrix: Float64Array; tint?: ArrayLike<numb
     groups: [],
     materials: [],
   };
-  const materials = new Map<unknown, number>();
+  const materials = new Map<string, number>();
   let [v, c] = [0, 0];
-  for (const { mesh, matrix: m, tint } of parts) {
+  for (const { mesh, matrix: m, tint, wears, of } of parts) {
     const count = mesh.positions.length / 3;
     writeVertices(mesh, m, out, v);
     if (out.colors) {
@@ -68,10 +88,11 @@ function joined(parts: { mesh: Mesh; matrix: Float64Array; tint?: ArrayLike<numb
     }
     for (const g of mesh.groups) {
       const material = mesh.materials[g.material];
-      let at = materials.get(material);
+      const key = `${of} ${g.material}`;
+      let at = materials.get(key);
       if (at === undefined) {
-        materials.set(material, (at = out.materials.length));
-        out.materials.push(material);
+        materials.set(key, (at = out.materials.length));
+        out.materials.push(wears === undefined ? material : { ...material, wears });
       }
       out.groups.push({ start: c + g.start, count: g.count, material: at });
     }

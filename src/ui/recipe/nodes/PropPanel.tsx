@@ -2,6 +2,7 @@
 
 import { needsOf } from '@/core/arrange/registry';
 import type { Prop } from '@/core/mesh/propSchema';
+import { setGlow } from '@/store/commands/lamps';
 import { setProp } from '@/store/commands/scene';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -11,9 +12,10 @@ import { PropPicture } from '../../basket/PropPicture';
 import { Button } from '../../controls/Button';
 import { propEntries } from '../../menus/entries';
 import { openDialog } from '../../uiState';
+import { MaterialChoice } from '../../materials/MaterialChoice';
+import { GlowFields } from '../../light/GlowFields';
 import { metres } from '@/words/numbers';
 import { Choice } from '../../controls/Choice';
-import { GlowFields } from './GlowFields';
 import { LineFields } from './LineFields';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
@@ -94,7 +96,8 @@ export function PropPanel({ id }: { id: string }) {
         {(prop.mesh.source === 'built' || prop.mesh.source === 'file') && (
           <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
         )}
-        <GlowFields id={id} glow={prop.glow} />
+        <MaterialChoice ids={[id]} value={prop.material} />
+        <GlowFields of={id} glow={prop.glow} onChange={(glow, key) => dispatch(setGlow, { id, glow }, key)} />
         <SnapPoints
           prop={id}
           points={prop.snapPoints}

@@ -8,6 +8,7 @@ import { Button } from '../../../controls/Button';
 import { NumberFields, PlaceField } from '../../../controls/NumberFields';
 import { angleFields, sizeField } from '../../../controls/poseFields';
 import { KIND_UIS } from '../../../kinds/registry';
+import { MaterialChoice } from '../../../materials/MaterialChoice';
 import { takesFrom } from '../../../lists/newPath';
 import { surfaceEntries } from '../../../menus/entries';
 import { sentence } from '@/words/findings';
@@ -65,6 +66,7 @@ export function SurfacePanel({ id }: { id: string }) {
         <LockedField surfaces={[surface]} />
         <h3 className="mb-1 mt-2 font-display text-sm font-semibold">Faces</h3>
         <FaceFields surfaces={[surface]} />
+        <MaterialChoice ids={[id]} value={surface.material} />
         {surface.mesh.source === 'file' && <Plays surface={surface} />}
         <Deformers surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>

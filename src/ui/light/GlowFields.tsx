@@ -1,12 +1,10 @@
 'use client';
 
 import { glowSchema, type Glow } from '@/core/light/lampSchema';
-import { setGlow } from '@/store/commands/lamps';
-import { dispatch } from '@/store/document';
-import { ColorField } from '../../controls/ColorField';
-import { NumberFields } from '../../controls/NumberFields';
-import { Toggle } from '../../controls/Toggle';
-import { share } from '../../light/fields';
+import { ColorField } from '../controls/ColorField';
+import { NumberFields } from '../controls/NumberFields';
+import { Toggle } from '../controls/Toggle';
+import { share } from './fields';
 
 const NEW = glowSchema.parse({});
 const STRENGTH = share(
@@ -16,17 +14,22 @@ const STRENGTH = share(
   NEW.strength,
 );
 
-/** A prop’s own light: whether it has any, its colour, and how strong it is. */
-export function GlowFields({ id, glow }: { id: string; glow: Glow | null }) {
-  const set = (values: Partial<Glow>, key?: string) =>
-    dispatch(setGlow, { id, glow: { ...NEW, ...glow, ...values } }, key);
+/** The light of a prop’s own, or of what it wears: whether there is any, its colour, and how strong it is. */
+export function GlowFields(props: {
+  glow: Glow | null;
+  /** What it is the glow of, for the undo list. */
+  of: string;
+  onChange: (glow: Glow | null, key?: string) => void;
+}) {
+  const { glow, of, onChange } = props;
+  const set = (values: Partial<Glow>, key?: string) => onChange({ ...NEW, ...glow, ...values }, key);
   return (
     <section aria-label="Glow">
       <Toggle
         label="Glows"
         hint="It gives light of its own: every copy of it lights what is around"
         value={glow !== null}
-        onChange={(on) => dispatch(setGlow, { id, glow: on ? NEW : null })}
+        onChange={(on) => onChange(on ? NEW : null)}
       />
       {glow && (
         <>
@@ -34,7 +37,7 @@ export function GlowFields({ id, glow }: { id: string; glow: Glow | null }) {
             name="Colour of the glow"
             hint="Copies that are tinted glow in their tint of it"
             value={glow.color}
-            onChange={(color) => set({ color }, `glow ${id}`)}
+            onChange={(color) => set({ color }, `glow ${of}`)}
           />
           <NumberFields fields={[STRENGTH]} values={glow} set={set} />
         </>

@@ -1,7 +1,7 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, Matrix4, ShaderMaterial, type Camera } from 'three';
-import { onLight } from './light';
+import { onLight } from '../light';
 import { SKY_GLSL, SKY_UNIFORMS } from './sky';
 
 const VERTEX = `
@@ -18,7 +18,7 @@ const VERTEX = `
 const FRAGMENT = `
   varying vec3 way; ${SKY_GLSL}
   void main() {
-    gl_FragColor = vec4(skyAt(normalize(way)), 1.0);
+    gl_FragColor = vec4(seenAt(normalize(way)), 1.0);
     #include <tonemapping_fragment>
     #include <colorspace_fragment>
   }`;

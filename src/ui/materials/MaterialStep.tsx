@@ -1,0 +1,22 @@
+'use client';
+
+import type { Arrangement } from '@/core/arrange/registry';
+import { useDocument } from '@/store/document';
+import { THREAD_COLORS } from '@/view/colors';
+import { Step } from '../recipe/Step';
+import { MaterialChoice } from './MaterialChoice';
+
+/** What all that an arrangement places wears. */
+export function MaterialStep({ arrangement: a }: { arrangement: Arrangement }) {
+  const name = useDocument((s) => s.scene.materials.find((m) => m.id === a.material)?.name);
+  return (
+    <Step
+      name="material"
+      title="Material"
+      color={THREAD_COLORS[a.thread]}
+      phrase={name ?? (a.material === undefined ? 'As the props are' : 'Missing')}
+    >
+      <MaterialChoice ids={[a.id]} value={a.material ?? null} own="As the props" />
+    </Step>
+  );
+}
