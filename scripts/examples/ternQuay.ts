@@ -44,7 +44,7 @@ export function lanternEvening(): Scene {
   b.do(setSun, { heightDeg: -3, strength: 0.4 });
   b.do(setSky, { brightness: 0.28, overhead: '#14223c', horizon: '#9c6a62', ground: '#2b2c38' });
   b.do(setExposure, { exposure: 1.5 });
-  b.do(setFinish, { halo: 0.4, haloReach: 0.45 });
+  b.do(setFinish, { halo: 1.2, haloReach: 0.5 });
   b.do(setGlow, { id: props.lantern, glow: { color: '#ffae3e', strength: 0.9 } });
   const { bulb, cord } = b.props(['bulb', 'cord']);
   b.do(setGlow, { id: bulb, glow: { color: '#ffc776', strength: 0.045 } });

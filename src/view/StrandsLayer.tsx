@@ -1,7 +1,6 @@
 import { useThree } from '@react-three/fiber';
 import { memo, useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments } from 'three';
-import type { Thread } from '@/core/arrange/base';
 import { has, type Arrangement } from '@/core/arrange/registry';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -10,17 +9,20 @@ import { THREAD_COLORS } from './colors';
 const isBare = (a: Arrangement): boolean => has(a, 'hang') && a.props.length === 0;
 
 /**
- * Bare lines that arrangements hang, each arrangement's as one, and those in the copies of bundles that they have
- * placed. What has a body along it is drawn as a prop is.
+ * Bare lines that arrangements hang, each arrangement's as one, on its thread or in the colour of what it wears, and
+ * those in the copies of bundles that they have placed. What has a body along it is drawn as a prop is.
  */
 export function StrandsLayer() {
   const arrangements = useDocument((s) => s.scene.arrangements);
-  return arrangements.map(
-    (a) => a.visible && <Lines key={a.id} id={a.id} thread={a.thread} bare={isBare(a)} />,
-  );
+  const materials = useDocument((s) => s.scene.materials);
+  return arrangements.map((a) => {
+    if (!a.visible) return null;
+    const worn = materials.find((m) => m.id === a.material)?.color;
+    return <Lines key={a.id} id={a.id} color={worn ?? THREAD_COLORS[a.thread]} bare={isBare(a)} />;
+  });
 }
 
-const Lines = memo(function Lines({ id, thread, bare }: { id: string; thread: Thread; bare: boolean }) {
+const Lines = memo(function Lines({ id, color, bare }: { id: string; color: string; bare: boolean }) {
   const invalidate = useThree((s) => s.invalidate);
   const lines = useEngine((s) => {
     const result = s.result.arrangements.get(id);
@@ -39,11 +41,8 @@ const Lines = memo(function Lines({ id, thread, bare }: { id: string; thread: Th
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(position, 3));
     geometry.setIndex(new BufferAttribute(indices, 1));
-    return new LineSegments(
-      geometry,
-      new LineBasicMaterial({ color: THREAD_COLORS[thread], toneMapped: false }),
-    );
-  }, [lines, thread]);
+    return new LineSegments(geometry, new LineBasicMaterial({ color, toneMapped: false }));
+  }, [lines, color]);
   useEffect(() => {
     invalidate();
     return () => {

@@ -1,12 +1,27 @@
 import type { BufferGeometry, Material as ThreeMaterial } from 'three';
 import type { Glow } from '@/core/light/lampSchema';
 import { dressed, materialFor, wardrobe, type Wardrobe } from '@/core/mesh/dressed';
+import type { MeshMaterial } from '@/core/mesh/material';
 import type { Material } from '@/core/mesh/materialSchema';
+import type { Mesh } from '@/core/mesh/mesh';
 import { engine } from '@/store/engine';
 import { setGlow, shinesWith } from './lamps/glowMaterial';
 import { dresses, readyMaterial, undress, type DrawnMesh } from './sceneMeshes';
 
 /** Drawn meshes in the materials made by hand that they wear. What is worn twice is made once. */
+
+/** The looks of a mesh in a material; null: in what it was put together with. */
+export function looksIn(
+  { materials, uvs }: Pick<Mesh, 'materials' | 'uvs'>,
+  id: string | null,
+  from: Wardrobe,
+): MeshMaterial[] {
+  const asked = (id !== null && from.material(id)) || null;
+  return materials.map((look) => {
+    const m = materialFor(look, asked, from);
+    return m ? dressed(look, m, from, uvs !== undefined) : look;
+  });
+}
 
 /** Old materials are let go of when the frame that shows them has been drawn. */
 const LET_GO_MS = 1000;

@@ -22,7 +22,7 @@ export function wardrobe(
     material: (id) => byId.get(id),
     picture(hash) {
       const found = bytes(hash);
-      return found && pictureOf(hash, found, formats.get(hash) === 'jpeg' ? 'image/jpeg' : 'image/png');
+      return found && pictureOf(found, formats.get(hash) === 'jpeg' ? 'image/jpeg' : 'image/png');
     },
   };
 }
@@ -30,7 +30,7 @@ export function wardrobe(
 const pictures = new WeakMap<Uint8Array, Picture>();
 
 /** One object for what is one picture: it is decoded, and written, once. */
-function pictureOf(_hash: string, bytes: Uint8Array, mime: string): Picture {
+function pictureOf(bytes: Uint8Array, mime: string): Picture {
   let made = pictures.get(bytes);
   if (!made) pictures.set(bytes, (made = { mime, bytes }));
   return made;

@@ -35,7 +35,7 @@ function Six({ run }: { run: Arrangement }) {
       const made = await engine().variants(run.id, seeds);
       for (const [i, variant] of made.entries()) {
         if (!current()) return;
-        const picture = await pictureOfVariant(scene, variant);
+        const picture = await pictureOfVariant(scene, run.id, variant);
         if (!current()) return;
         setPictures((old) => seeds.map((_, k) => (k === i ? picture : (old[k] ?? null))));
       }
