@@ -83,7 +83,7 @@ async function makeStills(
   } finally {
     useView.setState({ makingStill: false });
     if (useClock.getState().time !== time) setTime(time);
-    currentView()?.invalidate();
+    // The view is as it was, and goes on developing by itself.
   }
   const names = Object.keys(files);
   if (names.length === 1) return { name: names[0], bytes: files[names[0]] };

@@ -17,6 +17,7 @@ import { LampLights } from '../lamps/LampLights';
 import { detail } from '../many/detail';
 import { SOFTWARE } from '../software';
 import { drawTile, nextTile, Parts, tilesOf } from '../tiles';
+import { UNDRAWN } from '../undrawn';
 import { useView } from '../viewState';
 import { Developer, type Lights, type Plan } from './developer';
 import { measure } from './meter';
@@ -71,7 +72,7 @@ class Developing {
       this.waiting = setTimeout(() => this.begin(), AT_REST_MS);
       return;
     }
-    if (sceneLight().metered) this.meter();
+    if (sceneLight().metered && !UNDRAWN) this.meter();
     if (detail.rough) this.finish();
     else if (useView.getState().develops) this.develop();
   }

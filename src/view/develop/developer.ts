@@ -164,6 +164,28 @@ export class Developer {
     return this.done >= this.plan.edges + this.plan.light;
   }
 
+  /**
+   * Has the shaders made that its frames are drawn with, so that no frame waits for them: first those without, then those
+   * with the lights of a frame. @param as does something while the scene is as its frames show it
+   */
+  async warm(
+    scene: Scene,
+    camera: PerspectiveCamera | OrthographicCamera,
+    lights: Lights,
+    as: (work: () => void) => void,
+  ): Promise<void> {
+    const { gl } = this;
+    for (const isLit of [false, true]) {
+      let made: Promise<unknown> | undefined;
+      const before = gl.getRenderTarget();
+      gl.setRenderTarget(this.frame);
+      const make = () => void (made = gl.compileAsync(scene, camera));
+      as(() => (isLit ? this.lit(lights, 0, make) : make()));
+      gl.setRenderTarget(before);
+      await made;
+    }
+  }
+
   /** Draws one part of a frame; the last one adds it, and shows what there is. Camera and lights are then as they were. */
   step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): void {
     const { gl, plan, done } = this;
