@@ -1,5 +1,3 @@
-import { orderByPlace } from '@/core/math/hilbert';
-
 /**
  * Instances that lie near each other are drawn together: so many of a batch that follow each other are a block, which
  * the view draws in full, simply, as points, or not at all.
@@ -20,6 +18,8 @@ export interface DrawBlocks {
 
 /** Blocks are on average this many times as wide as squares side by side would be: then they are sorted anew. */
 const SCATTERED = 1.5;
+/** Bits of a place along each axis that decide what is near what. */
+const BITS = 6;
 
 interface Instances {
   matrices: Float32Array;
@@ -31,11 +31,9 @@ interface Instances {
 /**
  * Blocks of a batch of more instances than one block holds. What comes in no order of places (pegs, scattered props)
  * is brought into one: its arrays are written over.
- * @param sorted whether it has been brought into one before
  */
-export function blocksOf(batch: Instances, sorted = false): DrawBlocks {
+export function blocksOf(batch: Instances): DrawBlocks {
   const blocks = measured(batch);
-  if (sorted) return { ...blocks, sorted };
   const count = blocks.sizes.length;
   const whole = [0, 1, 2].map((a) => {
     let [low, high] = [Infinity, -Infinity];
@@ -50,7 +48,7 @@ export function blocksOf(batch: Instances, sorted = false): DrawBlocks {
   for (let b = 0; b < count; b++)
     sum += Math.hypot(...[0, 1, 2].map((a) => blocks.boxes[b * 6 + 3 + a] - blocks.boxes[b * 6 + a]));
   if (sum / count <= (SCATTERED * diagonal) / Math.sqrt(count)) return blocks;
-  sortByPlace(batch);
+  sortByPlace(batch, whole);
   return { ...measured(batch), sorted: true };
 }
 
@@ -96,19 +94,83 @@ export function largest(m: Float32Array, from: number, to: number): number {
   return Math.sqrt(most);
 }
 
-/** Sorts instances so that those behind each other are near each other. */
-function sortByPlace({ matrices, rows, within, tints }: Instances): void {
-  const order = orderByPlace(matrices, rows.length, 12, 16);
+/** How far along the curve each cell of the cube is; made when it is first needed. */
+let curve: Uint32Array | null = null;
+
+function curveOfCells(): Uint32Array {
+  const side = 1 << BITS;
+  const out = new Uint32Array(side * side * side);
+  const at = [0, 0, 0];
+  for (let x = 0, i = 0; x < side; x++)
+    for (let y = 0; y < side; y++)
+      for (let z = 0; z < side; z++) {
+        at[0] = x;
+        at[1] = y;
+        at[2] = z;
+        out[i++] = alongHilbert(at);
+      }
+  return out;
+}
+
+/** Sorts instances along a curve through space that never jumps (Hilbert's), by the cells that they lie in. */
+function sortByPlace(
+  { matrices, rows, within, tints }: Instances,
+  whole: { low: number; wide: number }[],
+): void {
+  const n = rows.length;
+  const codes = (curve ??= curveOfCells());
+  const most = (1 << BITS) - 1;
+  const cells = most / Math.max(...whole.map((w) => w.wide), 1e-30);
+  const [x, y, z] = whole.map((w) => w.low);
+  const code = new Uint32Array(n);
+  const start = new Uint32Array(codes.length + 1);
+  for (let i = 0, o = 12; i < n; i++, o += 16) {
+    const cell =
+      (Math.round((matrices[o] - x) * cells) << (2 * BITS)) |
+      (Math.round((matrices[o + 1] - y) * cells) << BITS) |
+      Math.round((matrices[o + 2] - z) * cells);
+    code[i] = codes[cell];
+    start[code[i] + 1]++;
+  }
+  for (let c = 1; c < start.length; c++) start[c] += start[c - 1];
   const was = {
     matrices: matrices.slice(),
     rows: rows.slice(),
     within: within?.slice(),
     tints: tints?.slice(),
   };
-  order.forEach((i, to) => {
+  for (let i = 0; i < n; i++) {
+    const to = start[code[i]]++;
     rows[to] = was.rows[i];
     if (within) within[to] = was.within![i];
     for (let k = 0; k < 16; k++) matrices[to * 16 + k] = was.matrices[i * 16 + k];
     if (tints) for (let k = 0; k < 3; k++) tints[to * 3 + k] = was.tints![i * 3 + k];
-  });
+  }
+}
+
+/**
+ * How far along Hilbert's curve through a cube a cell of it is (Skilling, “Programming the Hilbert curve”, 2004).
+ * @param at the cell's three whole numbers below 2^{@link BITS}; written over
+ */
+function alongHilbert(at: number[]): number {
+  const top = 1 << (BITS - 1);
+  for (let q = top; q > 1; q >>= 1) {
+    const p = q - 1;
+    for (let a = 0; a < 3; a++) {
+      if (at[a] & q) at[0] ^= p;
+      else {
+        const t = (at[0] ^ at[a]) & p;
+        at[0] ^= t;
+        at[a] ^= t;
+      }
+    }
+  }
+  at[1] ^= at[0];
+  at[2] ^= at[1];
+  let t = 0;
+  for (let q = top; q > 1; q >>= 1) if (at[2] & q) t ^= q - 1;
+  let code = 0;
+  for (let bit = BITS - 1; bit >= 0; bit--)
+    for (let a = 0; a < 3; a++) code = code * 2 + (((at[a] ^ t) >> bit) & 1);
+  return code;
 }

@@ -1,7 +1,6 @@
 import { Matrix4, Quaternion, Vector3 } from 'three';
 import { Evaluator } from '@/core/evaluate/scene';
 import { ASSETS, exampleScene } from '@/core/testing/scene';
-import { orderByPlace } from '@/core/math/hilbert';
 import { allocatePlacements } from '@/core/arrange/result';
 import { drawBatches, instanceOf } from './drawing';
 
@@ -38,27 +37,4 @@ test('the instance of a row is found, where the rows were sorted by their places
     expect([...batch.rows].every((row, i) => instanceOf(batch, row) === i)).toBe(true);
     for (const other of batches.filter((b) => b !== batch)) expect(instanceOf(batch, other.rows[3])).toBe(-1);
   }
-});
-
-test('rows whose order of places is known are drawn as those that were sorted: the same instances in the same blocks', () => {
-  const p = allocatePlacements(5000, ['a', 'b']);
-  for (let i = 0; i < p.count; i++) {
-    p.prop[i] = i % 5 === 0 ? 1 : 0;
-    p.state[i] = i % 11 === 0 ? 1 : 0;
-    p.position.set([(i * 7919) % 5003, 0, (i * 104_729) % 4999], i * 3);
-    p.rotation[i * 4 + 3] = 1;
-  }
-  const near = orderByPlace(p.position, p.count);
-  const [many, few] = drawBatches({ ...p, near });
-  expect([many.blocks?.sorted, few.blocks]).toEqual([true, undefined]);
-  // Those of few rise; of many each is where its row stands, and blocks are as tight as sorted ones.
-  expect([...few.rows].every((row, i) => i === 0 || few.rows[i - 1] < row)).toBe(true);
-  for (const batch of [many, few])
-    batch.rows.forEach((row, i) => {
-      expect(batch.matrices[i * 16 + 12]).toBe(Math.fround(p.position[row * 3]));
-      expect(instanceOf(batch, row)).toBe(i);
-    });
-  const wide = ({ blocks }: typeof many) =>
-    blocks!.boxes.reduce((sum, v, i) => sum + (i % 6 < 3 ? -v : v), 0) / blocks!.sizes.length;
-  expect(wide(many)).toBeLessThan(wide(drawBatches(p)[0]) * 1.2);
 });

@@ -59,26 +59,15 @@ export function drawBatches(p: Placements): DrawBatch[] {
     ...(p.tint && { tints: new Float32Array(count * 3) }),
   }));
   const at = new Uint32Array(all);
-  const put = (i: number, k: number) => {
+  for (let i = 0; i < p.count; i++) {
+    if (p.state[i] !== STATE.placed) continue;
+    const k = kindOf(i);
     const n = at[k]++;
     batches[k].rows[n] = i;
     writeMatrix(p, i, batches[k].matrices, n * 16, batches[k].shape !== undefined);
     if (p.tint) batches[k].tints!.set(p.tint.subarray(i * 3, i * 3 + 3), n * 3);
-  };
-  // What has blocks is in an order of places where one is known; the rows of all others rise.
-  const { near } = p;
-  for (let i = 0; i < p.count; i++) {
-    if (p.state[i] !== STATE.placed) continue;
-    const k = kindOf(i);
-    if (!near || counts[k] <= BLOCK) put(i, k);
   }
-  if (near)
-    for (const i of near) {
-      if (p.state[i] !== STATE.placed) continue;
-      const k = kindOf(i);
-      if (counts[k] > BLOCK) put(i, k);
-    }
-  for (const b of batches) if (b.rows.length > BLOCK) b.blocks = blocksOf(b, near !== undefined);
+  for (const b of batches) if (b.rows.length > BLOCK) b.blocks = blocksOf(b);
   return batches.filter((b) => b.rows.length > 0);
 }
 

@@ -62,8 +62,6 @@ export interface Placements {
   /** Index into `posed` of those that stand in a pose; -1 for the others. Absent where none does. */
   pose?: Int32Array;
   posed?: PosedMesh[];
-  /** All rows in an order in which those behind each other are near each other, where one is known; they are drawn by it. */
-  near?: Uint32Array;
   /** Where they stood before they landed; absent where nothing lands. */
   before?: { position: Float64Array; rotation: Float64Array };
 }
