@@ -11,9 +11,12 @@ import {
   type DirectionalLight,
   type HemisphereLight,
   type LightProbe,
+  type Material,
+  type Mesh,
   type OrthographicCamera,
   type PerspectiveCamera,
   type Scene,
+  type WebGLProgram,
   type WebGLRenderer,
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
@@ -183,6 +186,21 @@ export class Developer {
       as(() => (isLit ? this.lit(lights, 0, make) : make()));
       gl.setRenderTarget(before);
       await made;
+      await this.met(scene);
+    }
+  }
+
+  /** Asks each shader for its inputs while nothing else is to be drawn: the first frame would wait for each answer. */
+  private async met(scene: Scene): Promise<void> {
+    const materials = new Set<Material>();
+    scene.traverse((o) => {
+      const own = (o as Mesh).material as Material | Material[] | undefined;
+      for (const material of own ? [own].flat() : []) materials.add(material);
+    });
+    for (const material of materials) {
+      const { currentProgram } = this.gl.properties.get(material) as { currentProgram?: WebGLProgram };
+      currentProgram?.getUniforms();
+      await new Promise((done) => setTimeout(done));
     }
   }
 
