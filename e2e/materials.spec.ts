@@ -64,11 +64,13 @@ test('a prop, an arrangement and a surface wear a material by its name; changed 
 }) => {
   await twoRows(page);
   await page.getByRole('button', { name: /^Crate Run/ }).click();
-  await openStep(page, 'Material');
   const before = await worn(page);
   expect(before.Crate.metal).toBe(0);
-  await choose(page, 'New material', 'Brass');
+  await choose(page, 'More for this run', 'Give it a material');
   const panel = panelOf(page);
+  await expect(panel.getByText('Worn by Crate')).toBeVisible();
+  const step = await openStep(page, 'Material');
+  await choose(page, step.getByRole('button', { name: 'New material' }), 'Brass');
   await expect(panel.getByText('Worn by Crate')).toBeVisible();
   await expect(page.getByRole('region', { name: 'Material', exact: true })).toContainText('Brass');
   // By keyboard: the number, and its steps.

@@ -1,6 +1,6 @@
 import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
-import { Box3, LightProbe, Sphere, Vector3, type DirectionalLight } from 'three';
+import { Box3, LightProbe, Sphere, Vector3, type DirectionalLight, type WebGLCapabilities } from 'three';
 import { useEngine } from '@/store/engine';
 import { onLight, sceneLight } from './light';
 import { SOFTWARE } from './software';
@@ -9,6 +9,9 @@ import { wantPanorama } from './surround/panoramas';
 import { EXPOSURE } from './tones';
 import { useOwnLight } from './useOwnLight';
 import { useView, waitFor } from './viewState';
+
+/** Most pixels across a panorama that is drawn. */
+const MOST = 8192;
 
 /** The sun from one side with its shadow fitted to what is there, and the sky's from above. */
 export function Lights() {
@@ -25,8 +28,10 @@ export function Lights() {
     invalidate();
   }, [gl, exposure, measured, invalidate]);
   useEffect(() => {
-    const most = SOFTWARE ? 2048 : Math.min(gl.capabilities.maxTextureSize, 8192);
     const wanted = surround.by === 'panorama' ? surround.panorama : null;
+    // Where nothing is drawn nothing is known of what could be.
+    const { maxTextureSize = MOST } = (gl.capabilities as WebGLCapabilities | undefined) ?? {};
+    const most = SOFTWARE ? MOST / 4 : Math.min(maxTextureSize, MOST);
     void waitFor(wantPanorama(wanted, most));
     // Its file comes with a result, or before it.
   }, [gl, surround, result]);

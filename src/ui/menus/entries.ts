@@ -29,6 +29,7 @@ import { duplicateNode, duplicateSelected } from '../shell/duplicate';
 import { selectedPlaces } from '@/view/places';
 import { nameGroup, openDialog, sendOnly } from '../uiState';
 import { inListEntries } from './groupEntries';
+import { giveMaterial } from '../materials/giveMaterial';
 import { motionEntries } from './motionEntries';
 import { placesOf } from './placesOf';
 import { removeThese } from '../shell/removeThese';
@@ -112,6 +113,15 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
       run: () => openDialog('on-top'),
     },
     ...motionEntries(a),
+    ...(a.material === undefined
+      ? [
+          {
+            text: 'Give it a material',
+            hint: 'All that it places wears one, made by hand',
+            run: () => giveMaterial(a.id),
+          },
+        ]
+      : []),
     // Single pegs already stand by themselves.
     ...(has(a, 'pegs') ? [] : [{ text: 'Into pegs', run: () => freezeIntoPegs(a) }]),
     ...others.map(({ name, to }) => ({
