@@ -1,6 +1,8 @@
 import { expect, type Page } from '@playwright/test';
-import { choose, make, newScene, onScreen, pickOption, settled, type, undo } from './support/app';
-import { command, developed, lightOf, lightOfStill, pixels, type Rgb } from './support/pixels';
+import { LIGHTS } from '../src/core/light/presets';
+import { emptyScene } from '../src/core/scene/defaults';
+import { choose, onScreen, settled, type, undo } from './support/app';
+import { command, develop, developed, lightOf, lightOfStill, pixels, type Rgb } from './support/pixels';
 import { ownTest as test } from './support/test';
 
 /** What is around a scene, and how its picture is finished: by pixels of light, against closed forms. */
@@ -23,23 +25,37 @@ function hdr(width: number, lightOf: (u: number) => number[]): Buffer {
   return Buffer.concat([Buffer.from(head, 'latin1'), ...Array<Buffer>(height).fill(row)]);
 }
 
-/** A white plane and a square viewpoint that sees some of it, and some of what is behind it. */
-async function planeInFrame(page: Page, aim = [0, 0.6, 0]): Promise<void> {
-  await newScene(page);
-  await make(page, 'Plane', { Width: '8', Depth: '8', Columns: '1', Rows: '1' });
-  await choose(page, 'New material', 'Chalk');
-  const materials = page.getByRole('dialog', { name: 'Materials' });
-  await materials.getByLabel('Colour of the material').fill('#ffffff');
-  await page.getByRole('button', { name: 'Free', exact: true }).click();
-  await command(page, 'bookmark create shot');
-  const views = page.getByRole('dialog', { name: 'Viewpoints' });
-  await type(views.getByLabel('Focal length, mm'), '24');
-  await pickOption(page, views, 'Frame', 'Square');
-  for (const [k, v] of [0, 1.2, 5].entries()) await type(views.getByLabel(`Eye ${'XYZ'[k]}`), String(v));
-  for (const [k, v] of aim.entries()) await type(views.getByLabel(`Aim ${'XYZ'[k]}`), String(v));
+type P3 = [number, number, number];
+
+/** A white plane by day, and a square viewpoint that sees some of it, and of what is behind it; the panel of light is open. */
+async function planeInFrame(
+  page: Page,
+  aim: P3 = [0, 0.6, 0],
+  more: Record<string, object> = {},
+): Promise<void> {
+  const { frame, ...scene } = more;
+  const given = {
+    ...emptyScene('Plane'),
+    materials: [{ id: 'chalk', name: 'Chalk', color: '#ffffff', roughness: 1 }],
+    surfaces: [plain('plane', { shape: 'plane', width: 8, depth: 8, columns: 1, rows: 1 })],
+    viewpoints: [{ id: 'v', name: 'View', eye: [0, 1.2, 5], aim, focal: 24, aspect: 1, ...frame }],
+    view: { eye: [0, 1.2, 5], target: aim },
+    light: {},
+    ...scene,
+  };
+  await page.goto('/');
+  await page.getByLabel('Scene file').setInputFiles({
+    name: 'plane.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(given)),
+  });
+  await settled(page);
   await command(page, 'sun sky lighting');
-  await panelOf(page).getByRole('button', { name: 'Day', exact: true }).click();
 }
+
+const plain = (id: string, shape: object, position = [0, 0, 0]) => ({
+  ...{ id, name: id, material: 'chalk', mesh: { source: 'made', shape }, position },
+});
 
 async function panorama(page: Page, file: Buffer): Promise<void> {
   const panel = panelOf(page);
@@ -73,6 +89,12 @@ async function onPlane(page: Page): Promise<Rgb> {
 const SIZE = 48;
 const SKY: [number, number] = [24, 4];
 const PLANE: [number, number] = [24, 36];
+/** Of a plane seen to its middle: beside what stands there. */
+const BESIDE: [number, number][] = [
+  [4, 24],
+  [8, 30],
+  [12, 40],
+];
 
 test('in light of one brightness from everywhere a white plane is as bright as what is behind it, and so is a mirror', async ({
   page,
@@ -105,8 +127,7 @@ test('in light of one brightness from everywhere a white plane is as bright as w
 test('a panorama is turned clockwise, and not seen where that is not wanted; what is none is told so', async ({
   page,
 }) => {
-  const north: [number, number, number] = [0, 1.2, -5];
-  await planeInFrame(page, north);
+  await planeInFrame(page, [0, 1.2, -5]);
   const panel = panelOf(page);
   // By quarters from −X on: its middle column looks to +X, three quarters are +Z, one is −Z.
   const quarters = [
@@ -202,7 +223,9 @@ test('a halo spreads what is brighter than white: all of it, in the picture that
   expect(Math.abs(more / bright / 0.4 - 1)).toBeLessThan(0.05);
 
   // In the view, beside the light, where it was dark before.
-  await command(page, 'soft shadows');
+  await type(panel.getByLabel('Halo', { exact: true }), '300');
+  await develop(page);
+  await page.setViewportSize({ width: 1100, height: 500 });
   await command(page, 'sun sky lighting');
   await developed(page);
   const around = async () => {
@@ -213,4 +236,93 @@ test('a halo spreads what is brighter than white: all of it, in the picture that
   await type(panel.getByLabel('Halo', { exact: true }), '0');
   await developed(page);
   expect(lit).toBeGreaterThan((await around()) + 0.02);
+});
+
+test('a mirror shows the panels of a studio: turned with them, as bright as they are, and not the sky', async ({
+  page,
+}) => {
+  await planeInFrame(page, [0, 0, 0]);
+  await shines(page, '0', '100');
+  await command(page, 'sun sky lighting');
+  const panel = panelOf(page);
+  await type(panel.getByRole('region', { name: 'Sun' }).getByLabel('Strength', { exact: true }), '0');
+  const mirrored = async () => {
+    const { at } = await lightOfStill(page, 'View', SIZE);
+    return [8, 16, 24, 32, 40].map((x) => at(x, 24)[0]);
+  };
+  const sky = await mirrored();
+  await panel.getByRole('radio', { name: 'Panels' }).click();
+  const panels = await mirrored();
+  const apart = (a: number[], b: number[]) => Math.max(...a.map((v, i) => Math.abs(v / b[i] - 1)));
+  expect(apart(panels, sky)).toBeGreaterThan(0.3);
+  await type(panel.getByLabel('Brightness', { exact: true }).last(), '50');
+  const half = await mirrored();
+  near(
+    half,
+    panels.map((v) => v / 2),
+    0.01,
+  );
+  await type(panel.getByLabel('Turned', { exact: true }), '180');
+  expect(apart(await mirrored(), half)).toBeGreaterThan(0.2);
+  await type(panel.getByLabel('Turned', { exact: true }), '360');
+  near(await mirrored(), half, 0.02);
+});
+
+test('no light at all, far too much of it, and an eye within a thing make a picture all the same; specks are held', async ({
+  page,
+}) => {
+  const lamp = { id: 'l', name: 'Lamp', at: [-2, 1, 0], strength: 0 };
+  const view = { eye: [0, 0.4, 0], aim: [0, 0.4, -5] };
+  await planeInFrame(page, [0, 0, 0], {
+    surfaces: [
+      plain('plane', { shape: 'plane', width: 8, depth: 8, columns: 1, rows: 1 }),
+      plain('box', { shape: 'box', width: 1, height: 1, depth: 1 }),
+    ],
+    light: { sun: { strength: 0 }, sky: { brightness: 0 } },
+    lamps: [lamp],
+    viewpoints: [
+      { id: 'v', name: 'View', eye: [0, 1.2, 5], aim: [0, 0, 0], focal: 24, aspect: 1 },
+      { id: 'w', name: 'Within', focal: 24, aspect: 1, ...view },
+    ],
+  });
+  const panel = panelOf(page);
+  const brightest = ({ at }: Awaited<ReturnType<typeof lightOfStill>>) =>
+    Math.max(...BESIDE.map(([x, y]) => at(x, y)[0]));
+  expect(brightest(await lightOfStill(page, 'View', SIZE))).toBe(0);
+  await panel.getByRole('button', { name: /^Lamp point/ }).click();
+  const strength = panel
+    .getByRole('region', { name: 'Lights put in' })
+    .getByLabel('Strength', { exact: true });
+  await type(strength, '1e12');
+  await expect(strength).toHaveValue('100000000000');
+  for (const halo of ['0', '100']) {
+    await type(panel.getByLabel('Halo', { exact: true }), halo);
+    for (const view of ['View', 'Within']) {
+      const made = await lightOfStill(page, view, SIZE);
+      expect(made.data.every(Number.isFinite)).toBe(true);
+      // 64 times white in each frame, shown a quarter brighter; a halo comes on top.
+      if (halo === '0' && view === 'View') expect(brightest(made)).toBeCloseTo(80, 0);
+    }
+  }
+});
+
+test('a picture larger than is drawn at once is made in parts, without a seam; its halo goes over all of them', async ({
+  page,
+}) => {
+  await planeInFrame(page, [0, 3, 0], {
+    surfaces: [],
+    light: { ...LIGHTS.night, halo: 3, haloReach: 0.8 },
+    lamps: [{ id: 'l', name: 'Lamp', at: [-1, 3.2, 0], strength: 4, seen: true }],
+    frame: { aspect: 10 },
+  });
+  const wide = 2100;
+  const spread = await lightOfStill(page, 'View', wide);
+  await type(panelOf(page).getByLabel('Halo', { exact: true }), '0');
+  const plain = await lightOfStill(page, 'View', wide);
+  // The light stands in the sky, left of the middle, where two parts meet: what is right of it is its halo, and goes on.
+  const halo = (x: number) =>
+    [plain, spread].map(({ at }) => at(wide / 2 + x, 100)[0]).reduce((a, b) => b - a);
+  for (let x = -4; x < 4; x++) expect(Math.abs(halo(x + 1) / halo(x) - 1)).toBeLessThan(0.1);
+  expect(halo(0)).toBeGreaterThan(1.2 * halo(60));
+  expect(halo(60)).toBeGreaterThan(0);
 });

@@ -30,7 +30,7 @@ import { checkSize } from '@/core/formats/limits';
 import { inSentences } from '@/core/formats/sentence';
 import { readSvg, type SvgDrawing } from '@/core/formats/svgRead';
 import { isJpeg } from '@/core/formats/jpegRead';
-import { panoramaSize } from '@/core/formats/panoramaRead';
+import { openPanorama } from '@/core/formats/panoramaRead';
 import { pictureFormat, readPicture } from '@/core/formats/pictureRead';
 import type { Surround } from '@/core/light/panoramaSchema';
 import type { PictureRef } from '@/core/mesh/meshRef';
@@ -169,7 +169,7 @@ export class EngineService {
 
   /** A panorama: its bytes are kept. @throws FileError for a file that is none */
   async bringInPanorama(bytes: Uint8Array, fileName: string): Promise<NonNullable<Surround['panorama']>> {
-    await inSentences(fileName, () => panoramaSize(bytes, fileName));
+    await inSentences(fileName, () => openPanorama(bytes, fileName));
     const hash = contentHash(bytes);
     this.files.set(hash, { ...this.files.get(hash), bytes });
     return { hash, format: pictureFormat(bytes)!, fileName: fileName.slice(0, 200) };

@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { Group } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/arrange/registry';
-import { materialWorn } from '@/core/scene/worn';
+import { wornAmong } from '@/core/scene/worn';
 import { useDocument } from '@/store/document';
 import type { ShownAs } from '@/store/commands/nodes';
 import { engine, useEngine } from '@/store/engine';
@@ -70,7 +70,7 @@ export function PropsLayer() {
   useEffect(() => {
     const [pooled, alone] = [new Set<string>(), new Set<string>()];
     const from = drawnWardrobe(materials);
-    const wornBy = new Map(arrangements.map((a) => [a.id, a.material]));
+    const worn = wornAmong(arrangements);
     const byId = new Map(props.map((p) => [p.id, p]));
     for (const a of arrangements) {
       const result = results.get(a.id);
@@ -78,11 +78,7 @@ export function PropsLayer() {
       for (const batch of result.batches) {
         const [own, prop] = [meshes.get(batch.prop), byId.get(batch.prop)];
         if (!own || !prop) continue;
-        const placedBy = [a.id, ...(batch.of ?? [])];
-        const material = materialWorn(
-          prop,
-          placedBy.map((id) => wornBy.get(id)),
-        );
+        const material = worn(prop, [a.id, ...(batch.of ?? [])]);
         const plain = inMaterial(own, material, from, prop.glow, invalidate);
         const drawn = shapedMesh(plain, result, batch);
         const shaped =

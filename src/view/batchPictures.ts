@@ -11,7 +11,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { Variant } from '@/engine/service';
 import type { DrawBatch } from '@/engine/drawing';
 import { engine } from '@/store/engine';
-import { materialWorn } from '@/core/scene/worn';
+import { wornAmong } from '@/core/scene/worn';
 import { drawnWardrobe, looksIn } from './dressing';
 import { studioLight } from './light';
 import { photograph, pictureMaterial } from './pictures';
@@ -67,15 +67,12 @@ export async function pictureOfVariant(
   const view = await viewReady();
   const { scene: stage, target } = openStudio();
   const from = drawnWardrobe(scene.materials);
+  const worn = wornAmong(scene.arrangements);
   const made: InstancedMesh[] = [];
   for (const batch of batches) {
     const prop = scene.props.find((p) => p.id === batch.prop);
     const mesh = prop && (await engine().mesh(prop.mesh));
     if (!prop || !mesh || mesh.indices.length < 3) continue;
-    const worn = materialWorn(
-      prop,
-      [arrangement, ...(batch.of ?? [])].map((id) => scene.arrangements.find((a) => a.id === id)?.material),
-    );
     const matrix = propMatrix(prop, meshBounds(mesh));
     // A mirrored batch is drawn mirrored; its backs do not matter at this size.
     const shape = batch.shape === undefined ? undefined : bent[batch.shape];
@@ -86,7 +83,7 @@ export async function pictureOfVariant(
       : drawnGeometry({ ...mesh, ...pose }, batch.mirrored ? own.map((v, i) => (i % 4 === 0 ? -v : v)) : own);
     const object = new InstancedMesh(
       geometry,
-      looksIn(mesh, worn, from).map((m) =>
+      looksIn(mesh, worn(prop, [arrangement, ...(batch.of ?? [])]), from).map((m) =>
         pictureMaterial(batch.mirrored ? { ...m, doubleSided: true } : m, mesh.colors !== undefined),
       ),
       batch.rows.length,

@@ -1,5 +1,5 @@
 import { encode } from 'fast-png';
-import { panoramaSize } from './panoramaRead';
+import { openPanorama } from './panoramaRead';
 
 const hdr = (size: string, pixels = 0) =>
   new Uint8Array([
@@ -10,8 +10,8 @@ const png = (width: number, height: number) =>
   encode({ width, height, data: new Uint8Array(width * height * 4), channels: 4 });
 
 test('a panorama is twice as wide as it is high, in any of three formats', () => {
-  expect(panoramaSize(hdr('-Y 16 +X 32', 512), 'a.hdr')).toEqual({ width: 32, height: 16 });
-  expect(panoramaSize(png(64, 32), 'a.png')).toMatchObject({ width: 64, height: 32 });
+  expect(openPanorama(hdr('-Y 16 +X 32', 512), 'a.hdr')).toEqual({ width: 32, height: 16 });
+  expect(openPanorama(png(64, 32), 'a.png')).toMatchObject({ width: 64, height: 32 });
 });
 
 test.each([
@@ -25,5 +25,5 @@ test.each([
   ['square.png', png(32, 32), /twice as wide/],
   ['cut.png', png(64, 32).slice(0, 60), /damaged or cut short/],
 ])('%s is none, and is told so', (name, bytes, said) => {
-  expect(() => panoramaSize(bytes, name)).toThrow(said);
+  expect(() => openPanorama(bytes, name)).toThrow(said);
 });

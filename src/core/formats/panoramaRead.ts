@@ -1,3 +1,4 @@
+import type { GreyPicture } from '../mesh/make/picture';
 import { FileError } from './limits';
 import { pictureFormat, readPicture } from './pictureRead';
 
@@ -23,13 +24,22 @@ function hdrSize(bytes: Uint8Array, name: string): { width: number; height: numb
   return { width, height };
 }
 
+/** A file that is a panorama, as far as it had to be read to tell. */
+interface OpenedPanorama {
+  width: number;
+  height: number;
+  /** Of a PNG or a JPEG. */
+  picture?: GreyPicture;
+}
+
 /**
- * The size of a picture that is to be a panorama: one of all directions, twice as wide as it is high.
+ * Looks at a picture that is to be a panorama: one of all directions, twice as wide as it is high.
  * @throws FileError with one clear sentence for one that is none
  */
-export function panoramaSize(bytes: Uint8Array, name: string): { width: number; height: number } {
-  const size =
-    pictureFormat(bytes) === 'hdr' ? hdrSize(bytes, name) : pictureFormat(bytes) && readPicture(bytes, name);
+export function openPanorama(bytes: Uint8Array, name: string): OpenedPanorama {
+  const format = pictureFormat(bytes);
+  const picture = format && format !== 'hdr' ? readPicture(bytes, name) : undefined;
+  const size = format === 'hdr' ? hdrSize(bytes, name) : picture;
   if (!size)
     throw new FileError(
       `“${name}” is neither a Radiance picture (.hdr) nor a PNG or JPEG. Save it as one of them, and bring that in.`,
@@ -41,5 +51,5 @@ export function panoramaSize(bytes: Uint8Array, name: string): { width: number; 
     throw new FileError(
       `“${name}” has ${width} × ${height} pixels. A panorama of all directions is twice as wide as it is high; choose one that is.`,
     );
-  return { width, height };
+  return { width, height, ...(picture && { picture }) };
 }

@@ -5,13 +5,13 @@ import type { Material } from '../mesh/materialSchema';
 import type { Mesh } from '../mesh/mesh';
 import { linearColor } from '../math/color';
 import type { Prop } from '../mesh/propSchema';
-import { materialWorn } from '../scene/worn';
+import { wornAmong, type WornBy } from '../scene/worn';
 import type { Scene } from '../scene/schema';
 
 /** Meshes as a file shows them: in the materials made by hand that they wear. */
 export class WornMeshes {
   private wardrobe: Wardrobe;
-  private by: (arrangement: string) => string | undefined;
+  private worn: WornBy;
   private made = new Map<MeshMaterial[], Map<Material | null, MeshMaterial[]>>();
 
   constructor(
@@ -19,14 +19,13 @@ export class WornMeshes {
     private assets: Assets,
   ) {
     this.wardrobe = wardrobe(scene.materials, (hash) => assets.bytes?.(hash));
-    const by = new Map(scene.arrangements.map((a) => [a.id, a.material]));
-    this.by = (id) => by.get(id);
+    this.worn = wornAmong(scene.arrangements);
   }
 
   /** The mesh of a prop that arrangements, from outside in, have placed; undefined where it is not at hand. */
   ofProp(prop: Prop | undefined, ...placedBy: readonly string[]): Mesh | undefined {
     const mesh = prop && this.assets.mesh(prop.mesh);
-    return mesh && this.wearing(mesh, materialWorn(prop, placedBy.map(this.by)));
+    return mesh && this.wearing(mesh, this.worn(prop, placedBy));
   }
 
   /** A mesh in a material; null: in what it was put together with. Meshes in the same share one list of looks. */

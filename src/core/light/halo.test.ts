@@ -45,6 +45,23 @@ test('it falls off with distance, alike to all sides, and a wide one reaches far
   for (const reach of [0, 0.3, 1]) expect(haloShares(reach).reduce((a, b) => a + b)).toBeCloseTo(1, 12);
 });
 
+test('about a light in the middle it is alike to all sides, whatever the size of the picture is made of', () => {
+  const side = 527;
+  const middle = (side - 1) / 2;
+  const rgba = withSpark(side, side, middle, middle, 5000);
+  addHalo(rgba, side, side, 1, 1, 0.8);
+  const at = (x: number, y: number) => rgba[(y * side + x) * 4];
+  for (const d of [20, 45, 110]) {
+    const [right, ...others] = [
+      at(middle + d, middle),
+      at(middle - d, middle),
+      at(middle, middle + d),
+      at(middle, middle - d),
+    ];
+    for (const v of others) expect(Math.abs(v / right - 1)).toBeLessThan(0.08);
+  }
+});
+
 test('odd sizes and single rows have one too, and no number that is none', () => {
   for (const [w, h] of [
     [7, 5],

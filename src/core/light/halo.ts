@@ -52,30 +52,17 @@ export function addHalo(
   // From the widest up, each laid over the next.
   let sum = scaled(levels[HALO_LEVELS - 1], shares[HALO_LEVELS - 1]);
   for (let k = HALO_LEVELS - 2; k >= 0; k--) {
-    const own = scaled(levels[k], shares[k]);
-    for (let y = 0; y < own.height; y++)
-      for (let x = 0; x < own.width; x++)
-        for (let c = 0; c < 3; c++)
-          own.light[(y * own.width + x) * 3 + c] += between(
-            sum,
-            (x + 0.5) / own.width,
-            (y + 0.5) / own.height,
-            c,
-          );
-    sum = own;
+    const { light, ...own } = scaled(levels[k], shares[k]);
+    eachBetween(sum, own.width, own.height, (i, rgb) => {
+      for (let c = 0; c < 3; c++) light[i * 3 + c] += rgb[c];
+    });
+    sum = { ...own, light };
   }
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const o = (y * width + x) * 4;
-      let most = 0;
-      for (let c = 0; c < 3; c++) {
-        const more = amount * between(sum, (x + 0.5) / width, (y + 0.5) / height, c);
-        rgba[o + c] += more;
-        most = Math.max(most, more);
-      }
-      // Where nothing is behind it the halo itself is what is there.
-      rgba[o + 3] = Math.min(1, rgba[o + 3] + most);
-    }
+  eachBetween(sum, width, height, (i, rgb) => {
+    for (let c = 0; c < 3; c++) rgba[i * 4 + c] += amount * rgb[c];
+    // Where nothing is behind it the halo itself is what is there.
+    rgba[i * 4 + 3] = Math.min(1, rgba[i * 4 + 3] + amount * Math.max(rgb[0], rgb[1], rgb[2]));
+  });
 }
 
 /** Half as wide and high, rounded up; each pixel the mean of the four that it lies over. @param at of pixel i, channel c */
@@ -117,15 +104,38 @@ const scaled = ({ width, height, light }: Level, by: number): Level => ({
   light: light.map((v) => v * by),
 });
 
-/** A value between pixels, as a card reads it: from the four nearest middles. @param u, v 0–1 */
-function between({ width, height, light }: Level, u: number, v: number, c: number): number {
-  const [fx, fy] = [u * width - 0.5, v * height - 0.5];
-  const [x, y] = [Math.floor(fx), Math.floor(fy)];
-  const [ax, ay] = [fx - x, fy - y];
-  const at = (i: number, j: number) =>
-    light[(Math.max(0, Math.min(height - 1, j)) * width + Math.max(0, Math.min(width - 1, i))) * 3 + c];
-  return (
-    (at(x, y) * (1 - ax) + at(x + 1, y) * ax) * (1 - ay) +
-    (at(x, y + 1) * (1 - ax) + at(x + 1, y + 1) * ax) * ay
-  );
+/**
+ * Reads a picture as one twice as large, pixel by pixel, as a card does: between the four nearest middles.
+ * @param put told of each pixel of the larger one, and of its colour there
+ */
+function eachBetween(
+  { width, height, light }: Level,
+  wide: number,
+  high: number,
+  put: (i: number, rgb: Float64Array) => void,
+): void {
+  const rgb = new Float64Array(3);
+  for (let y = 0, i = 0; y < high; y++) {
+    const [top, bottom, down] = nearest(y, height);
+    for (let x = 0; x < wide; x++, i++) {
+      const [left, right, across] = nearest(x, width);
+      const [a, b] = [(top * width + left) * 3, (top * width + right) * 3];
+      const [d, e] = [(bottom * width + left) * 3, (bottom * width + right) * 3];
+      for (let c = 0; c < 3; c++)
+        rgb[c] =
+          (light[a + c] * (1 - across) + light[b + c] * across) * (1 - down) +
+          (light[d + c] * (1 - across) + light[e + c] * across) * down;
+      put(i, rgb);
+    }
+  }
+}
+
+/**
+ * The two pixels of a row of so many that one of a row twice as long lies between, and how far on it is. Twice, and not as
+ * the lengths are: where they are odd all would be moved to one side.
+ */
+function nearest(i: number, count: number): [number, number, number] {
+  const at = (i + 0.5) / 2 - 0.5;
+  const first = Math.floor(at);
+  return [Math.max(0, Math.min(count - 1, first)), Math.max(0, Math.min(count - 1, first + 1)), at - first];
 }

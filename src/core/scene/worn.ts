@@ -1,16 +1,23 @@
+import type { Arrangement } from '../arrange/registry';
 import type { Prop } from '../mesh/propSchema';
 import type { Scene } from './schema';
 
 /** Who wears which material made by hand. */
 
+/** What tells the id of the material that a prop wears; null: its own look. */
+export type WornBy = (prop: Pick<Prop, 'material'>, placedBy: readonly string[]) => string | null;
+
 /**
- * Id of the material that a prop wears where it is placed; null: its own look.
- * @param placedBy materials of the arrangements that placed it, from outside in: the outermost one that has any decides
+ * Who wears what among some arrangements.
+ * @returns asked with the ids of those that placed a prop, from outside in: the outermost one that has a material decides
  */
-export const materialWorn = (
-  { material }: Pick<Prop, 'material'>,
-  placedBy: readonly (string | undefined)[],
-): string | null => placedBy.find((id) => id !== undefined) ?? material;
+export function wornAmong(arrangements: readonly Pick<Arrangement, 'id' | 'material'>[]): WornBy {
+  const own = new Map(arrangements.map((a) => [a.id, a.material]));
+  return ({ material }, placedBy) => {
+    const outermost = placedBy.find((id) => own.get(id) !== undefined);
+    return (outermost === undefined ? undefined : own.get(outermost)) ?? material;
+  };
+}
 
 /** What wears a material. */
 export function wearers({ props, surfaces, arrangements }: Scene, id: string) {

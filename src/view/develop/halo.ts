@@ -35,15 +35,20 @@ const BELL = `
     gl_FragColor = vec4(one(0) * ${HALO_BELL[0]} + (one(1) + one(-1)) * ${HALO_BELL[1]} + (one(2) + one(-2)) * ${HALO_BELL[2]}, 1.0);
   }`;
 
+/** A picture read twice as large: by its pixels, since odd sizes are not twice each other. */
+const TWICE = `
+  vec3 twice(sampler2D small) { return texture2D(small, gl_FragCoord.xy * 0.5 / vec2(textureSize(small, 0))).rgb; }`;
+
 const LAY = `
   varying vec2 at; uniform sampler2D own; uniform float share; uniform sampler2D wider; uniform float isAny;
-  void main() { gl_FragColor = vec4(texture2D(own, at).rgb * share + texture2D(wider, at).rgb * isAny, 1.0); }`;
+  ${TWICE}
+  void main() { gl_FragColor = vec4(texture2D(own, at).rgb * share + twice(wider) * isAny, 1.0); }`;
 
 const SHOW = `
-  varying vec2 at; uniform sampler2D picture; uniform sampler2D halo; uniform float amount;
+  varying vec2 at; uniform sampler2D picture; uniform sampler2D halo; uniform float amount; ${TWICE}
   void main() {
     vec4 sum = texture2D(picture, at);
-    vec3 more = texture2D(halo, at).rgb * amount;
+    vec3 more = twice(halo) * amount;
     sum = vec4(sum.rgb + more, min(1.0, sum.a + max(more.r, max(more.g, more.b))));
     gl_FragColor = vec4(sum.rgb / max(sum.a, 1e-4), sum.a);
     #include <tonemapping_fragment>

@@ -2,12 +2,15 @@ import type { GlowingCopies } from '@/core/light/glowing';
 import type { Bounds } from '@/core/mesh/mesh';
 import type { Glow } from '@/core/light/lampSchema';
 import type { Scene } from '@/core/scene/schema';
-import { materialWorn } from '@/core/scene/worn';
+import { wornAmong } from '@/core/scene/worn';
 import type { DrawBatch } from '@/engine/drawing';
 import type { Vec3 } from '@/core/math/vec3';
 import type { ServedArrangement } from '@/engine/served';
 
-/** Placed copies of props that glow, or that wear what glows, by what is drawn of arrangements. @param bounds of props, in their own space */
+/**
+ * Placed copies of props that glow, or that wear what glows, by what is drawn of arrangements.
+ * @param bounds of props, in their own space
+ */
 export function glowingCopies(
   { props, materials, arrangements }: Pick<Scene, 'props' | 'materials' | 'arrangements'>,
   results: ReadonlyMap<string, ServedArrangement>,
@@ -15,15 +18,12 @@ export function glowingCopies(
   bounds: Readonly<Record<string, Bounds>>,
 ): GlowingCopies[] {
   const byId = new Map(props.map((p) => [p.id, p]));
-  const wornBy = new Map(arrangements.map((a) => [a.id, a.material]));
+  const wornBy = wornAmong(arrangements);
   const shining = new Map(materials.map((m) => [m.id, m.glow]));
   const glowOf = (id: string, { prop, of = [] }: DrawBatch): Glow | null => {
     const found = byId.get(prop);
     if (!found) return null;
-    const worn = materialWorn(
-      found,
-      [id, ...of].map((a) => wornBy.get(a)),
-    );
+    const worn = wornBy(found, [id, ...of]);
     return (worn !== null && shining.get(worn)) || found.glow;
   };
   return [...results].flatMap(([id, { batches }]) =>

@@ -2,8 +2,8 @@ import { expose, transfer } from 'comlink';
 import { DataUtils, HalfFloatType } from 'three';
 import { HDRLoader } from 'three/examples/jsm/loaders/HDRLoader.js';
 import { FileError, checkSize } from '@/core/formats/limits';
-import { panoramaSize } from '@/core/formats/panoramaRead';
-import { pictureFormat, readPicture } from '@/core/formats/pictureRead';
+import { openPanorama } from '@/core/formats/panoramaRead';
+import type { GreyPicture } from '@/core/mesh/make/picture';
 import { smallPanorama, type Panorama } from '@/core/light/panorama';
 import { linearChannel } from '@/core/math/color';
 
@@ -35,8 +35,8 @@ const reader = {
 
 function light(bytes: Uint8Array, name: string): Panorama {
   checkSize(bytes, name);
-  const size = panoramaSize(bytes, name);
-  return pictureFormat(bytes) === 'hdr' ? radiance(bytes, name) : shown(bytes, name, size);
+  const { picture } = openPanorama(bytes, name);
+  return picture ? shown(picture) : radiance(bytes, name);
 }
 
 /** What the reader of Radiance pictures gives: rgba. */
@@ -60,12 +60,7 @@ function radiance(bytes: Uint8Array, name: string): Panorama {
 }
 
 /** A picture for the screen, as the light that it shows. */
-function shown(
-  bytes: Uint8Array,
-  name: string,
-  { width, height }: { width: number; height: number },
-): Panorama {
-  const { values, colours } = readPicture(bytes, name);
+function shown({ width, height, values, colours }: GreyPicture): Panorama {
   const pixels = new Float32Array(width * height * 3);
   for (let i = 0; i < width * height; i++)
     for (let k = 0; k < 3; k++)

@@ -179,7 +179,7 @@ export class Bundles {
     const bundle = this.of(prop);
     if (!bundle) return undefined;
     const wornBy = (id: string) => this.arrangements.get(id)?.material;
-    const key = `${this.knownOf(prop, 0).key} ${this.wornIn(bundle, 0)}`;
+    const key = `${this.knownOf(prop, 0).key} ${this.wornIn(bundle)}`;
     const have = this.meshes.get(prop);
     if (have?.key === key) return have.mesh;
     const mesh = mergedMesh(
@@ -196,17 +196,22 @@ export class Bundles {
     return mesh;
   }
 
-  /** What all that is in a bundle wears, as text. */
-  private wornIn(bundle: Bundle, deep: number): string {
-    return this.membersOf(bundle)
-      .map((m) => {
-        const props = needsOf(m).props.map((id) => {
-          const nested = deep < DEEPEST ? this.of(id) : undefined;
-          return `${this.props.get(id)?.material ?? ''}(${nested ? this.wornIn(nested, deep + 1) : ''})`;
-        });
-        return `${m.material ?? ''}:${props.join()}`;
-      })
-      .join(';');
+  /** What all that is in a bundle wears, as text: each thing in it once, however often it is there. */
+  private wornIn(bundle: Bundle): string {
+    const said = new Map<string, string>();
+    const look = (b: Bundle): void => {
+      for (const m of this.membersOf(b)) {
+        if (said.has(m.id)) continue;
+        said.set(m.id, m.material ?? '');
+        for (const id of needsOf(m).props) {
+          said.set(id, this.props.get(id)?.material ?? '');
+          const nested = this.of(id);
+          if (nested) look(nested);
+        }
+      }
+    };
+    look(bundle);
+    return JSON.stringify([...said]);
   }
 
   /** The mesh of a bundle by its own id. */
