@@ -7,6 +7,7 @@ import {
   openQuay,
   openStep,
   rows,
+  setTime,
   settled,
   type,
   undo,
@@ -40,6 +41,41 @@ test('undo and redo go by name, through every kind of change', async ({ page }) 
   await expect(top.getByRole('button', { name: 'Undo', exact: true })).toBeDisabled();
   for (const n of names.toReversed()) await top.getByRole('button', { name: `Redo ${n}` }).click();
   await expect(name).toHaveValue('Edge bollards');
+  await expect(pitch(page)).toHaveValue('2.40');
+});
+
+test('nothing of a scene goes on in the next one: not its time, nor the panel that was open beside it', async ({
+  page,
+}) => {
+  await openExample(page, 'Sailcloth');
+  await setTime(page, '2');
+  await page.getByRole('button', { name: 'Light of the scene' }).click();
+  await page.getByRole('link', { name: 'Scenes', exact: true }).click();
+  await openExample(page, 'Rope fence');
+  await expect(page.getByTestId('clock')).toHaveCount(0);
+  expect(await page.getByRole('dialog').count()).toBe(0);
+});
+
+test('a scene is left after a menu was open; where the page breaks it says so and leads back', async ({
+  page,
+}) => {
+  await openQuay(page);
+  await page.getByRole('button', { name: 'New path or surface', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('menu')).toHaveCount(0);
+  await page.getByRole('link', { name: 'Scenes', exact: true }).click();
+  const again = page.getByRole('button', { name: 'Open Tern Quay, lantern evening', exact: true });
+  await again.click();
+  await settled(page);
+  await type(pitch(page), '2.4');
+  await settled(page);
+  // As an extension of the browser may do: what the page put there is taken from under it.
+  await page.evaluate(() => document.querySelector('[aria-label="Open menu or list"]')!.remove());
+  await page.getByRole('link', { name: 'Scenes', exact: true }).click();
+  await expect(page.getByRole('heading', { name: 'Something broke on this page' })).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the scenes' }).click();
+  await again.click();
+  await settled(page);
   await expect(pitch(page)).toHaveValue('2.40');
 });
 

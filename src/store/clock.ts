@@ -54,5 +54,5 @@ export function play(playing: boolean): void {
 /** Back to the beginning, standing still. */
 export function rewind(): void {
   play(false);
-  setTime(0);
+  if (useClock.getState().time !== 0) setTime(0);
 }

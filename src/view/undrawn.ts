@@ -13,6 +13,8 @@ interface Harness {
   added?: () => number;
   /** Answers when the open scene has settled. */
   settled?: () => Promise<void>;
+  /** Leaves the open scene and forgets all that was kept and chosen, without loading the page anew. */
+  forget?: () => Promise<void>;
   /** The open scene as the .csv that would be sent out, with a row for every gap. */
   table?: () => Promise<string>;
   /** Where a place of the scene is seen, in pixels of the page. */

@@ -128,28 +128,37 @@ export interface ViewState {
 
 const NO_DRAWING: Drawing = { points: [], ties: [], ahead: null, closing: false, snap: null, onto: null };
 
-export const useView = create<ViewState>(() => ({
+/** What is of one scene, and not of the next one that is opened. */
+const OF_A_SCENE = {
   mode: 'free',
+  edge: null,
+  lookAt: null,
+  marks: {},
+  distortion: false,
+  lamp: null,
+  viewpoint: null,
+  goTo: null,
+  measured: 1,
+  snapPick: null,
+  faces: null,
+  shades: null,
+} satisfies Partial<ViewState>;
+
+export const useView = create<ViewState>(() => ({
+  ...OF_A_SCENE,
   tool: 'pick',
   drawing: NO_DRAWING,
   plane: 'auto',
   pointKind: 'smooth',
   stays: true,
   dragSnap: null,
-  edge: null,
   keyCursor: null,
   box: null,
   fitAsked: 0,
-  lookAt: null,
   moving: false,
   dragged: null,
   loading: 0,
-  marks: {},
-  distortion: false,
-  lamp: null,
-  viewpoint: null,
   thirds: false,
-  goTo: null,
   makingStill: false,
   pegging: { turnDeg: 0, lift: 0, size: 1, ahead: null, snap: null },
   brush: {
@@ -163,12 +172,8 @@ export const useView = create<ViewState>(() => ({
     ahead: null,
   },
   measuring: NO_MEASURING,
-  snapPick: null,
-  faces: null,
-  shades: null,
   drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0 },
   picture: 'drawn',
-  measured: 1,
   frames: 0,
   develops: developsAtFirst(),
   developed: false,
@@ -187,6 +192,11 @@ export function chooseTool(tool: Tool, onto: Drawing['onto'] = null): void {
     pegging: { ...s.pegging, ahead: null, snap: null },
     brush: { ...s.brush, ahead: null, layer: null },
   }));
+}
+/** For a scene that is opened: nothing is in hand, and nothing is left of how the one before was looked at. */
+export function viewAnew(): void {
+  chooseTool('pick');
+  set(OF_A_SCENE);
 }
 export const setDrawAs = (values: Partial<Pick<ViewState, 'plane' | 'pointKind' | 'stays'>>): void =>
   set(values);

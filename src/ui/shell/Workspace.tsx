@@ -1,5 +1,6 @@
 'use client';
 
+import { useRouter } from 'next/navigation';
 import {
   DndContext,
   DragOverlay,
@@ -94,7 +95,8 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   useKeys();
   useCardPicture();
   useEffect(readTheme, []);
-  useEffect(offerHarness, []);
+  const router = useRouter();
+  useEffect(() => offerHarness(() => router.push('/')), [router]);
 
   const onDragMove = (e: DragMoveEvent) => {
     const prop = e.active.data.current?.prop as string | undefined;
@@ -186,7 +188,10 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
           </div>
         </div>
       </Portal.Group>
-      <section ref={lists} aria-label="Open menu or list" />
+      <section ref={lists} aria-label="Open menu or list">
+        {/* Never empty: the last menu that closes would take the section with it. */}
+        <span hidden />
+      </section>
       <DragOverlay dropAnimation={null}>
         {dragged?.prop ? (
           <div className="flex size-14 items-center justify-center rounded-md bg-linen-50/90 shadow-lg">

@@ -6,12 +6,17 @@ import { useView } from '@/view/viewState';
 import { libraryProp } from '../basket/libraryProp';
 import { stillNamed } from '../still/making';
 import { drawPicture } from '../basket/usePicture';
+import { forgetAll } from './forget';
 
-/** What tests and benches ask of a running page. Only a page that was started with `window.clothesline` has it. */
-export function offerHarness(): void {
+/**
+ * What tests and benches ask of a running page. Only a page that was started with `window.clothesline` has it.
+ * @param leave goes to the start page
+ */
+export function offerHarness(leave: () => void): void {
   const harness = window.clothesline;
   if (!harness) return;
   harness.settled = settled;
+  harness.forget = () => forgetAll(leave);
   harness.isDeveloped = () => useView.getState().developed;
   harness.added = () => useView.getState().added;
   harness.developed = () =>

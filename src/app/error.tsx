@@ -1,0 +1,3 @@
+'use client';
+
+export { Broken as default } from '@/ui/shell/Broken';
