@@ -3,6 +3,7 @@ import {
   alerts,
   counts,
   newScene,
+  onScreen,
   openExample,
   openQuay,
   openStep,
@@ -44,16 +45,21 @@ test('undo and redo go by name, through every kind of change', async ({ page }) 
   await expect(pitch(page)).toHaveValue('2.40');
 });
 
-test('nothing of a scene goes on in the next one: not its time, nor the panel that was open beside it', async ({
+test('nothing of a scene goes on in the next one: not its time, nor its view, nor the panel that was open', async ({
   page,
 }) => {
   await openExample(page, 'Sailcloth');
   await setTime(page, '2');
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
   await page.getByRole('button', { name: 'Light of the scene' }).click();
   await page.getByRole('link', { name: 'Scenes', exact: true }).click();
   await openExample(page, 'Rope fence');
   await expect(page.getByTestId('clock')).toHaveCount(0);
+  const seen = await onScreen(page, [0, 0, 0]);
   expect(await page.getByRole('dialog').count()).toBe(0);
+  await page.reload();
+  await settled(page);
+  expect(await onScreen(page, [0, 0, 0])).toEqual(seen);
 });
 
 test('a scene is left after a menu was open; where the page breaks it says so and leads back', async ({

@@ -19,7 +19,11 @@ export function Broken({ error }: { error: unknown }) {
         <button type="button" className="text-woad underline" onClick={() => location.reload()}>
           Open it again
         </button>
-        <button type="button" className="text-woad underline" onClick={() => void (location.href = location.origin)}>
+        <button
+          type="button"
+          className="text-woad underline"
+          onClick={() => void (location.href = location.origin)}
+        >
           Back to the scenes
         </button>
       </p>
