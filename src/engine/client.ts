@@ -16,6 +16,7 @@ import type { Pin } from '@/core/mesh/pinSchema';
 import type { Profile } from '@/core/arrange/steps/groundProfile';
 import type { LockOn } from '@/core/arrange/steps/lock';
 import type { Quat } from '@/core/math/quat';
+import type { SolidFacts } from '@/core/mesh/solid/facts';
 import type { Vec3 } from '@/core/math/vec3';
 import type { Cause } from '@/core/evaluate/ask';
 import type { Finding } from '@/core/arrange/result';
@@ -325,6 +326,11 @@ export class EngineClient {
   /** A mask over one of the surfaces as they were worked out last. */
   maskShades(mask: string, surface: string): Promise<MaskShades | null> {
     return this.ask(() => this.remote.maskShades(mask, surface));
+  }
+
+  /** What a surface as it was worked out last is as a body; null where it is not there. */
+  solidOf(surface: string): Promise<SolidFacts | null> {
+    return this.ask(() => this.remote.solidOf(surface));
   }
 
   /** What made a place what it is. */

@@ -30,6 +30,7 @@ export interface ServedSurface {
   /** Of that mesh, in its own frame. */
   box?: Bounds;
   matrix: Float64Array;
+  /** That things can stand on: of a shell its outer side's, which are its first. */
   faces: number;
   /** What came of it, in its own frame: vertices, and faces with their looks. Absent where it is plain. */
   positions?: Float32Array;
@@ -141,9 +142,10 @@ export class Told {
     matrix,
     findings,
     mesh,
+    skin = mesh,
     undeformed,
   }: SurfaceResult): ServedSurface {
-    const faces = (mesh?.indices.length ?? 0) / 3;
+    const faces = (skin?.indices.length ?? 0) / 3;
     const out: ServedSurface = { id, key, facesKey, plain, matrix, findings, faces };
     if (plain || !mesh || !undeformed) {
       this.faces.delete(id);

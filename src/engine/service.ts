@@ -324,6 +324,11 @@ export class EngineService {
     return this.evaluator.shades(mask, surface);
   }
 
+  /** What a surface of the last scene is as a body: closed or not, how much it holds. */
+  solidOf(surface: string): ReturnType<Evaluator['solidOf']> {
+    return this.evaluator.solidOf(surface);
+  }
+
   /** The snap points of what some arrangements have placed, in the scene. @param slots only those; absent: all */
   snapPointsOf(arrangements: readonly string[], slots?: readonly number[]): Prop['snapPoints'] {
     return this.evaluator.bundles.snapPointsOf(arrangements, slots);

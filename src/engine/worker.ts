@@ -75,6 +75,7 @@ const api = {
   snapPointsIn: (prop: string) => service.snapPointsIn(prop),
   alongSurface: (...args: Parameters<EngineService['alongSurface']>) => service.alongSurface(...args),
   facesAt: (...args: Parameters<EngineService['facesAt']>) => service.facesAt(...args),
+  solidOf: (surface: string) => service.solidOf(surface),
   maskShades(mask: string, surface: string) {
     const made = service.maskShades(mask, surface);
     return made && Comlink.transfer(made, buffersOf(made));

@@ -64,7 +64,7 @@ export function SurfacesLayer() {
           material={drawn.materials}
           receiveShadow
           castShadow
-          userData={{ surface: s.id }}
+          userData={{ surface: s.id, faces: served.get(s.id)?.faces }}
           dispose={null}
         />
         {shown !== 'none' && (

@@ -81,15 +81,18 @@ export function pickPlace(view: ViewHandle, x: number, y: number, meant?: Vec3):
   const mesh = hit.object as Mesh;
   const { geometry } = mesh;
   const index = geometry.getIndex()!;
-  const face = hit.faceIndex;
+  // Of a shell both sides are the same faces; its rim is no place to stand on.
+  const faces = (mesh.userData.faces as number | undefined) ?? index.count / 3;
+  if (hit.faceIndex >= 2 * faces) return null;
+  const face = hit.faceIndex % faces;
   const corners = [0, 1, 2].map((k) => index.getX(face * 3 + k));
   const place = (name: 'position' | 'normal', k: number) =>
     new Vector3().fromBufferAttribute(geometry.getAttribute(name), corners[k]);
   const [a, b, c] = [0, 1, 2].map((k) => place('position', k).applyMatrix4(mesh.matrixWorld));
   const normals = [0, 1, 2].map((k) => place('normal', k).transformDirection(mesh.matrixWorld));
-  const on = meant
-    ? new Triangle(a, b, c).closestPointToPoint(new Vector3(...meant), new Vector3())
-    : hit.point;
+  const aimed = meant ? new Vector3(...meant) : hit.point;
+  const on =
+    meant || face !== hit.faceIndex ? new Triangle(a, b, c).closestPointToPoint(aimed, new Vector3()) : aimed;
   const weights = Triangle.getBarycoord(on, a, b, c, new Vector3());
   if (!weights) return null;
   const [, u, v] = weights.toArray();
@@ -104,7 +107,7 @@ export function pickPlace(view: ViewHandle, x: number, y: number, meant?: Vec3):
     face,
     u,
     v,
-    faces: index.count / 3,
+    faces,
     uv,
     at: [on.x, on.y, on.z],
     around: {

@@ -259,6 +259,10 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${surface}” needs two paths or more to run from one to the next. Add them in its panel.`;
     case 'surface-too-fine':
       return `“${surface}” would have more than 4,000,000 faces. Use fewer columns or rows.`;
+    case 'thickness-none':
+      return `“${surface}” is to be thick, but by nothing. Type how far outwards or inwards, or take its thickness away.`;
+    case 'too-thick':
+      return `“${surface}” is bent more tightly than it is thick: ${plural(Number(d.count), 'face')} of its sides are turned over. Make it thinner, or smoother there.`;
     case 'no-ground':
       return 'There is no surface to stand on. Bring one in, or set Ground to none.';
     case 'ground-missed': {

@@ -138,6 +138,8 @@ export type FindingKind =
   | 'surface-picture-missing'
   | 'surface-too-few-paths'
   | 'surface-too-fine'
+  | 'thickness-none'
+  | 'too-thick'
   | 'no-ground'
   | 'ground-missed'
   | 'ground-along'

@@ -1,3 +1,5 @@
+import { hypot } from '../math/portable';
+import { solidFacts, type SolidFacts } from '../mesh/solid/facts';
 import { kindOf, movesInTime, movesWhileHeld, needsOf } from '../arrange/registry';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
@@ -372,6 +374,12 @@ export class Evaluator {
     return single ? [hit.face] : flatPiece(mesh, hit.face);
   }
 
+  /** What a surface of the last scene, as it is drawn, is as a body; null where it is not there. */
+  solidOf(surface: string): SolidFacts | null {
+    const { mesh, matrix: m } = this.triMeshes.get(surface)?.result ?? {};
+    return mesh && m ? solidFacts(mesh, hypot(m[0], m[1], m[2])) : null;
+  }
+
   /** The shortest way along a surface of the last scene that two places lie on; null where none leads there. */
   alongSurface(a: Vec3, b: Vec3): { surface: string; length: number } | null {
     let best: { surface: string; length: number } | null = null;
@@ -398,7 +406,9 @@ export class Evaluator {
       path: (id) => this.compiled.get(id)?.result,
       surface: (id) => {
         const result = this.triMeshes.get(id)?.result;
-        return result?.mesh && { mesh: result.mesh, matrix: result.matrix, undeformed: result.undeformed };
+        if (!result?.mesh) return undefined;
+        const { mesh, skin = mesh, matrix, undeformed } = result;
+        return { mesh: skin, matrix, undeformed };
       },
       ground: (id) => {
         const work = this.triMeshes.get(id);
@@ -719,7 +729,8 @@ const bareOf = ({ mesh, unitScale, up, normals, flipped, uv }: Surface) => [
 ];
 
 /** What a surface is beside its shape: its place, and what deforms it. */
-const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays }: Surface) => [
+const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays, thickness }: Surface) => [
+  thickness,
   position,
   turnDeg,
   tipDeg,

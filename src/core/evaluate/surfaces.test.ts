@@ -6,6 +6,7 @@ import { groundSchema } from '../arrange/steps/schema';
 import { emptyScene, newEntry, newPath, newPoint, newProp, newRun, newSurface } from '../scene/defaults';
 import { pathSchema } from '../curve/schema';
 import type { Scene } from '../scene/schema';
+import { solidFacts } from '../mesh/solid/facts';
 import type { Surface } from '../mesh/surfaceSchema';
 import { ASSETS } from '../testing/scene';
 import { Evaluator } from './scene';
@@ -87,6 +88,29 @@ test('what stands on a moving surface is right in the same frame, in whatever or
     }
     const other = at(turned, time);
     for (const id of ['run', 'pegs']) expect(other.by(id).placements).toEqual(by(id).placements);
+  }
+});
+
+test('a moving surface that is thick is a closed shell at every time; what stands on it stands on its outer side', () => {
+  const thin = waving();
+  const thick = waving();
+  // Outwards it grows with time, by moments.
+  thick.surfaces[0].thickness = { outwards: 0, inwards: 0.1, rim: 'round' };
+  const field = ['thickness', 'outwards'];
+  const moments = [0, 4].map((t) => ({ at: t, value: t / 10, way: 'straight' as const }));
+  thick.timed = [{ id: 't', node: 'sheet', field, moments }];
+  const [evaluator, other] = [new Evaluator(ASSETS), new Evaluator(ASSETS)];
+  for (const time of [0, 0.37, 2.5]) {
+    const [a, b] = [at(thin, time, evaluator), at(thick, time, other)];
+    expect(b.surface.findings).toEqual([]);
+    expect(solidFacts(b.surface.mesh!)).toMatchObject({ closed: true });
+    const faces = a.surface.mesh!.indices;
+    expect(b.surface.mesh!.indices.subarray(0, faces.length)).toEqual(faces);
+    const [from, to] = [a, b].map(({ by }) => by('pegs').placements.position);
+    expect(Math.hypot(...[0, 1, 2].map((k) => to[k] - from[k]))).toBeCloseTo(time / 10, 2);
+    expect([...b.by('run').placements.slot]).toEqual([...a.by('run').placements.slot]);
+    const kinds = [a, b].map(({ by }) => by('run').findings.map((f) => f.kind));
+    expect(kinds[1]).toEqual(kinds[0]);
   }
 });
 

@@ -7,6 +7,7 @@ import { topologyOf } from '../mesh/lines/topology';
 import { shapePaths } from '../mesh/make';
 import type { Mesh } from '../mesh/mesh';
 import { faceNormals, sharedNormals } from '../mesh/normals';
+import { shellOf, type Shell } from '../mesh/solid/shell';
 import { makeTriMesh, type TriMesh } from '../mesh/triMesh';
 import { ownMatrix, placeMatrix, times } from '../mesh/surface';
 import type { Surface } from '../mesh/surfaceSchema';
@@ -24,6 +25,8 @@ export interface SurfaceResult {
   /** Its mesh is drawn just as it was brought in; else `mesh` is what came of it, in the surface's own frame. */
   plain: boolean;
   mesh?: Mesh;
+  /** Where it is thick: its outer side alone, which things stand on; `mesh` is the whole shell, that side first. */
+  skin?: Mesh;
   /** xyz a vertex in its own frame before deformers, where it is not plain. */
   undeformed?: Float32Array;
   /** From the mesh to the scene, column-major. */
@@ -109,22 +112,31 @@ export class SurfaceWork {
       this.deformWork.deform(positions, this.deforming(surface, context, place), time, progress);
       normals = normalsOf(surface, rest!, positions);
     }
-    const plain = rest!.plain && !deformed;
     const { mesh } = rest!;
+    const shell = thickened(surface, mesh, positions, normals);
+    const plain = rest!.plain && !deformed && !shell;
     const { indices, uvs } = mesh;
+    const one = (at: Float64Array): Mesh => ({
+      ...mesh,
+      positions: Float32Array.from(at),
+      normals: Float32Array.from(normals),
+    });
     this.result = {
       id: surface.id,
       key,
-      facesKey: restKey,
+      facesKey: shell ? `${restKey} ${surface.thickness!.rim}` : restKey,
       plain,
-      mesh: plain
-        ? rest!.mesh
-        : { ...rest!.mesh, positions: Float32Array.from(positions), normals: Float32Array.from(normals) },
-      ...(!plain && { undeformed: (rest!.undeformed ??= Float32Array.from(rest!.positions)) }),
+      mesh: plain ? mesh : (shell?.mesh ?? one(positions)),
+      ...(shell && { skin: one(shell.skin) }),
+      ...(!plain && { undeformed: this.undeformed(rest!, shell) }),
       matrix: plain ? times(place, ownMatrix(surface)) : place,
       findings: [
         ...(indices.length < 3 ? [finding(surface, 'surface-empty', {})] : []),
         ...(deformed ? this.deformWork.findings(surface) : []),
+        ...(surface.thickness && !shell ? [finding(surface, 'thickness-none', {})] : []),
+        ...(shell && shell.turned > 0
+          ? [{ ...finding(surface, 'too-thick', { count: shell.turned }), severity: 'warning' as const }]
+          : []),
         ...(surface.plays && !rest!.motion?.motion.clips.some((c) => c.name === surface.plays!.clip)
           ? [finding(surface, 'clip-missing', { clip: surface.plays.clip })]
           : []),
@@ -135,7 +147,7 @@ export class SurfaceWork {
     };
     this.triMesh = makeTriMesh(
       {
-        positions: carried(positions, place, true),
+        positions: carried(shell?.skin ?? positions, place, true),
         normals: carried(normals, place, false),
         indices,
         uvs,
@@ -159,14 +171,24 @@ export class SurfaceWork {
     this.deformWork.deform(positions, this.deforming(surface, context, place), 0);
     this.stillKey = key;
     const { mesh } = rest;
+    const normals = normalsOf(surface, rest, positions);
     this.stillTriMesh = makeTriMesh({
-      positions: carried(positions, place, true),
-      normals: carried(normalsOf(surface, rest, positions), place, false),
+      positions: carried(thickened(surface, mesh, positions, normals)?.skin ?? positions, place, true),
+      normals: carried(normals, place, false),
       indices: mesh.indices,
       uvs: mesh.uvs,
       topology: () => topologyOf(mesh),
     });
     return this.stillTriMesh;
+  }
+
+  /** xyz of every vertex that is drawn, before deformers: of a shell's those of the vertices that it came from. */
+  private undeformed(rest: Rest, shell: Shell | null): Float32Array {
+    const own = (rest.undeformed ??= Float32Array.from(rest.positions));
+    if (!shell) return own;
+    const out = new Float32Array(shell.from.length * 3);
+    for (let i = 0; i < out.length; i++) out[i] = own[shell.from[(i / 3) | 0] * 3 + (i % 3)];
+    return out;
   }
 
   /** What deforms it: by its masks where it is before that, in its place. */
@@ -209,6 +231,18 @@ export class SurfaceWork {
     };
     return this.result;
   }
+}
+
+/** The shell about a surface as it is now, in its own frame; null where it has no thickness. */
+function thickened(
+  { thickness, size }: Surface,
+  mesh: Mesh,
+  positions: Float64Array,
+  normals: Float64Array,
+): Shell | null {
+  if (!thickness || thickness.outwards + thickness.inwards <= 0) return null;
+  const [outwards, inwards] = [thickness.outwards / size, thickness.inwards / size];
+  return shellOf(mesh, positions, normals, topologyOf(mesh), { ...thickness, outwards, inwards });
 }
 
 /** Normals of a surface whose vertices are elsewhere than at rest. */

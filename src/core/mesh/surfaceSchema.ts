@@ -3,6 +3,7 @@ import { degrees, group, id, name, plain, unitScale, vec3 } from '../math/measur
 import { deformerSchema } from './deform/schema';
 import { madeSchema } from './make/schema';
 import { wears } from './materialSchema';
+import { thicknessSchema } from './solid/thicknessSchema';
 import { axisSchema, builtSchema, fileSchema } from './meshRef';
 
 /** A surface: a mesh, brought in or made, put into the scene and deformed there. */
@@ -38,6 +39,10 @@ export const surfaceSchema = z.object({
     .default(null)
     .describe('An animation of a mesh that was brought in, before any deformer'),
   deformers: z.array(deformerSchema).max(50).default([]).describe('Applied one after the other'),
+  thickness: thicknessSchema
+    .nullable()
+    .default(null)
+    .describe('What is drawn and sent out is a closed shell about it; things stand on its outer side'),
   locked: z.boolean().default(false).describe('Not moved by the pointer'),
   visible: z.boolean().default(true),
   material: wears,

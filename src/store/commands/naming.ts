@@ -141,6 +141,9 @@ const LABELS: Record<string, string> = {
   flipped: 'inside out',
   locked: 'locked',
   deformers: 'deformers',
+  outwards: 'thick outwards',
+  inwards: 'thick inwards',
+  rim: 'rim',
   measured: 'lengths',
   only: 'only some',
   seat: 'seat',
@@ -231,7 +234,7 @@ const LENGTHS = new Set(
   (
     'pitch by insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
     'rise inner outer length sag fillet width depth height reach inset longest above floor tolerance ' +
-    'lay left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback'
+    'lay left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback outwards inwards'
   ).split(' '),
 );
 /** Fields that are shares, shown in hundredths. */

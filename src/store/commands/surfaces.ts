@@ -1,3 +1,4 @@
+import { thicknessSchema, type Thickness } from '@/core/mesh/solid/thicknessSchema';
 import { deformerSchema, type Deformer, type DeformerKind } from '@/core/mesh/deform/schema';
 import { shapeSchema, type SurfaceShape } from '@/core/mesh/make/schema';
 import { newSurface, takeId } from '@/core/scene/defaults';
@@ -10,7 +11,7 @@ import { describeChange } from './naming';
 
 /** Commands for surfaces and what deforms them. */
 
-type SurfaceSettings = Partial<Omit<Surface, 'id' | 'mesh' | 'deformers'>>;
+type SurfaceSettings = Partial<Omit<Surface, 'id' | 'mesh' | 'deformers' | 'thickness'>>;
 
 export const addSurface = command<{ name: string; mesh: OwnMeshRef; settings?: SurfaceSettings }>({
   apply(scene, { name, mesh, settings }) {
@@ -52,6 +53,21 @@ export const setSurface = command<{ id: string; values: SurfaceSettings }>({
   apply: (scene, { id, values }) => void Object.assign(findSurface(scene, id), values),
   name: (before, _, { id, values }) =>
     `${findSurface(before, id).name}: ${describeChange(findSurface(before, id), values, before.units)}`,
+});
+
+/** Gives a surface thickness, changes it, or takes it away (null). */
+export const setThickness = command<{ id: string; values: Partial<Thickness> | null }>({
+  apply(scene, { id, values }) {
+    const surface = findSurface(scene, id);
+    surface.thickness = values && thicknessSchema.parse({ ...surface.thickness, ...values });
+  },
+  name(before, _, { id, values }) {
+    const { name, thickness } = findSurface(before, id);
+    if (!values) return `take the thickness off “${name}”`;
+    return thickness
+      ? `${name}: ${describeChange(thickness, values, before.units)}`
+      : `give “${name}” thickness`;
+  },
 });
 
 /** What several surfaces have alike from now on. */

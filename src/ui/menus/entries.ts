@@ -29,6 +29,7 @@ import { duplicateNode, duplicateSelected } from '../shell/duplicate';
 import { selectedPlaces } from '@/view/places';
 import { nameGroup, openDialog, sendOnly } from '../uiState';
 import { inListEntries } from './groupEntries';
+import { giveThickness } from '../recipe/nodes/surface/giveThickness';
 import { giveMaterial } from '../materials/giveMaterial';
 import { motionEntries } from './motionEntries';
 import { placesOf } from './placesOf';
@@ -151,7 +152,7 @@ export function pathEntries(path: Path): MenuEntry[] {
   ];
 }
 
-export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
+export const surfaceEntries = ({ id, mesh, visible, thickness }: Surface): MenuEntry[] => [
   ...KIND_UIS.flatMap(({ ontoSurface = [] }) =>
     ontoSurface.map(({ text, run }) => ({ text, run: () => run(id) })),
   ),
@@ -165,6 +166,9 @@ export const surfaceEntries = ({ id, mesh, visible }: Surface): MenuEntry[] => [
           run: () => void bundle({ members: [], surfaces: [id], loose: null }),
         },
       ]),
+  ...(thickness
+    ? []
+    : [{ text: 'Give it thickness', hint: 'It becomes a closed shell', run: () => void giveThickness(id) }]),
   ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
   { text: 'Delete', danger: true, run: () => removeThese([id]) },
 ];

@@ -19,6 +19,7 @@ import { Deformers } from './Deformers';
 import { FaceFields, LockedField } from './FaceFields';
 import { Plays } from './Plays';
 import { ShapeFields } from './ShapeFields';
+import { ThicknessFields } from './ThicknessFields';
 import { LinkScope } from '../../../controls/LinkScope';
 
 const PLACING = [...angleFields(), sizeField(0.001)];
@@ -30,7 +31,7 @@ export function SurfacePanel({ id }: { id: string }) {
   const served = useEngine((s) => s.result.surfaces.get(id));
   const checks = useEngine((s) => s.checks.get(id));
   if (!surface) return null;
-  const set = (values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers'>>, key?: string) =>
+  const set = (values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers' | 'thickness'>>, key?: string) =>
     dispatch(setSurface, { id, values }, key);
   const problem = served?.findings[0] ?? checks?.[0];
   const made = surface.mesh.source === 'made';
@@ -69,6 +70,7 @@ export function SurfacePanel({ id }: { id: string }) {
         <MaterialChoice ids={[id]} value={surface.material} />
         {surface.mesh.source === 'file' && <Plays surface={surface} />}
         <Deformers surface={surface} />
+        <ThicknessFields surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>
         <div className="mb-2 grid grid-cols-2 gap-1">
           {KIND_UIS.flatMap(({ ontoSurface = [] }) => ontoSurface).map(({ short, hint, run }) => (
