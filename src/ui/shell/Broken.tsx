@@ -16,12 +16,12 @@ export function Broken({ error }: { error: unknown }) {
       </p>
       {/* Both load everything anew: what broke may be anywhere. */}
       <p className="flex gap-5">
-        <button type="button" className="text-woad underline" onClick={() => location.reload()}>
+        <button type="button" className="underline underline-offset-2" onClick={() => location.reload()}>
           Open it again
         </button>
         <button
           type="button"
-          className="text-woad underline"
+          className="underline underline-offset-2"
           onClick={() => void (location.href = location.origin)}
         >
           Back to the scenes

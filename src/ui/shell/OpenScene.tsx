@@ -111,7 +111,7 @@ export function OpenScene({ id }: { id: string }) {
         <p role="alert" className="my-3">
           {phase.text}
         </p>
-        <Link href="/" className="text-woad underline">
+        <Link href="/" className="underline underline-offset-2">
           Back to the scenes
         </Link>
       </main>
