@@ -100,10 +100,17 @@ test('a moving surface that is thick is a closed shell at every time; what stand
   const moments = [0, 4].map((t) => ({ at: t, value: t / 10, way: 'straight' as const }));
   thick.timed = [{ id: 't', node: 'sheet', field, moments }];
   const [evaluator, other] = [new Evaluator(ASSETS), new Evaluator(ASSETS)];
+  // Of nothing it has as many vertices: frames of an animation have to.
+  const none = waving();
+  none.surfaces[0].thickness = { outwards: 0, inwards: 0, rim: 'round' };
+  const nothing = at(none, 0, new Evaluator(ASSETS)).surface;
+  expect(nothing.findings.map((f) => f.kind)).toEqual(['thickness-none']);
+  const vertices = nothing.mesh!.positions.length;
   for (const time of [0, 0.37, 2.5]) {
     const [a, b] = [at(thin, time, evaluator), at(thick, time, other)];
     expect(b.surface.findings).toEqual([]);
     expect(solidFacts(b.surface.mesh!)).toMatchObject({ closed: true });
+    expect(b.surface.mesh!.positions).toHaveLength(vertices);
     const faces = a.surface.mesh!.indices;
     expect(b.surface.mesh!.indices.subarray(0, faces.length)).toEqual(faces);
     const [from, to] = [a, b].map(({ by }) => by('pegs').placements.position);

@@ -133,7 +133,9 @@ export class SurfaceWork {
       findings: [
         ...(indices.length < 3 ? [finding(surface, 'surface-empty', {})] : []),
         ...(deformed ? this.deformWork.findings(surface) : []),
-        ...(surface.thickness && !shell ? [finding(surface, 'thickness-none', {})] : []),
+        ...(surface.thickness && surface.thickness.outwards + surface.thickness.inwards <= 0
+          ? [finding(surface, 'thickness-none', {})]
+          : []),
         ...(shell && shell.turned > 0
           ? [{ ...finding(surface, 'too-thick', { count: shell.turned }), severity: 'warning' as const }]
           : []),
@@ -172,8 +174,9 @@ export class SurfaceWork {
     this.stillKey = key;
     const { mesh } = rest;
     const normals = normalsOf(surface, rest, positions);
+    const skin = surface.thickness?.outwards ? thickened(surface, mesh, positions, normals)!.skin : positions;
     this.stillTriMesh = makeTriMesh({
-      positions: carried(thickened(surface, mesh, positions, normals)?.skin ?? positions, place, true),
+      positions: carried(skin, place, true),
       normals: carried(normals, place, false),
       indices: mesh.indices,
       uvs: mesh.uvs,
@@ -233,14 +236,17 @@ export class SurfaceWork {
   }
 }
 
-/** The shell about a surface as it is now, in its own frame; null where it has no thickness. */
+/**
+ * The shell about a surface as it is now, in its own frame; null where it has no thickness. One of nothing is a shell
+ * too: thickness may change with time, and an animation has as many vertices in each frame.
+ */
 function thickened(
   { thickness, size }: Surface,
   mesh: Mesh,
   positions: Float64Array,
   normals: Float64Array,
 ): Shell | null {
-  if (!thickness || thickness.outwards + thickness.inwards <= 0) return null;
+  if (!thickness) return null;
   const [outwards, inwards] = [thickness.outwards / size, thickness.inwards / size];
   return shellOf(mesh, positions, normals, topologyOf(mesh), { ...thickness, outwards, inwards });
 }

@@ -28,9 +28,11 @@ export function makeItLoop(): void {
     return path?.closed && path.strokes.length === 1 ? path.length : null;
   };
   const roundOfSurface = (id: string, way: 'u' | 'v') => {
-    const rest = surfaces.get(id)?.rest;
+    const { rest, faces = 0 } = surfaces.get(id) ?? {};
     const shape = rest && {
       ...rest,
+      // Of a shell the outer side alone.
+      indices: rest.indices.subarray(0, faces * 3),
       positions: Float64Array.from(rest.undeformed),
       normals: rest.undeformed,
     };
