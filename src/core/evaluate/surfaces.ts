@@ -59,6 +59,7 @@ export const surfaceMoves = (surface: Surface): boolean =>
 export class SurfaceWork {
   private rest: Rest | null = null;
   private deformWork = new DeformWork();
+  private shellAtRest: { facesKey: string; positions: Float32Array } | null = null;
   private stillKey = '';
   private stillTriMesh: TriMesh | undefined;
   result: SurfaceResult | null = null;
@@ -116,6 +117,7 @@ export class SurfaceWork {
     const shell = thickened(surface, mesh, positions, normals);
     const plain = rest!.plain && !deformed && !shell;
     const { indices, uvs } = mesh;
+    const facesKey = shell ? `${restKey} ${surface.thickness!.rim}` : restKey;
     const one = (at: Float64Array): Mesh => ({
       ...mesh,
       positions: Float32Array.from(at),
@@ -124,11 +126,11 @@ export class SurfaceWork {
     this.result = {
       id: surface.id,
       key,
-      facesKey: shell ? `${restKey} ${surface.thickness!.rim}` : restKey,
+      facesKey,
       plain,
       mesh: plain ? mesh : (shell?.mesh ?? one(positions)),
       ...(shell && { skin: one(shell.skin) }),
-      ...(!plain && { undeformed: this.undeformed(rest!, shell) }),
+      ...(!plain && { undeformed: this.undeformed(rest!, shell, facesKey) }),
       matrix: plain ? times(place, ownMatrix(surface)) : place,
       findings: [
         ...(indices.length < 3 ? [finding(surface, 'surface-empty', {})] : []),
@@ -186,11 +188,13 @@ export class SurfaceWork {
   }
 
   /** xyz of every vertex that is drawn, before deformers: of a shell's those of the vertices that it came from. */
-  private undeformed(rest: Rest, shell: Shell | null): Float32Array {
+  private undeformed(rest: Rest, shell: Shell | null, facesKey: string): Float32Array {
     const own = (rest.undeformed ??= Float32Array.from(rest.positions));
     if (!shell) return own;
+    if (this.shellAtRest?.facesKey === facesKey) return this.shellAtRest.positions;
     const out = new Float32Array(shell.from.length * 3);
     for (let i = 0; i < out.length; i++) out[i] = own[shell.from[(i / 3) | 0] * 3 + (i % 3)];
+    this.shellAtRest = { facesKey, positions: out };
     return out;
   }
 

@@ -2,7 +2,6 @@
 
 import Link from 'next/link';
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import { rewind } from '@/store/clock';
 import { openDocument, setReadOnly, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { keepsNothing } from '@/store/keeping/database';
@@ -10,11 +9,11 @@ import { keepOpen, saveNow, withUnkept } from '@/store/keeping/keeper';
 import { loadScene, type FoundScene } from '@/store/keeping/load';
 import { claimScene, holderOf } from '@/store/keeping/scenes';
 import { TAB, TabTalk } from '@/store/keeping/tabs';
-import { clearSelection, pruneSelection, selectArrangement } from '@/store/selection';
-import { viewAnew } from '@/view/viewState';
-import { openDialog, say } from '../uiState';
+import { pruneSelection, selectArrangement } from '@/store/selection';
+import { say } from '../uiState';
 import { mendsText } from '../words/bounds';
 import { NOTHING_KEPT, tornText } from '../words/keeping';
+import { beginScene } from './beginScene';
 import { handOverMeshes } from './handOverMeshes';
 import { Workspace } from './Workspace';
 
@@ -65,13 +64,10 @@ export function OpenScene({ id }: { id: string }) {
           text: 'This scene is not in this browser. It may have been deleted.',
         });
       const kept = withUnkept(id, found);
-      rewind();
+      beginScene();
       show(id, kept, stopKeeping);
       if (elsewhere) setReadOnly('another-tab');
       else tabs.hold(id);
-      clearSelection();
-      viewAnew();
-      openDialog(null);
       if (kept.scene.arrangements[0]) selectArrangement(kept.scene.arrangements[0].id);
       await handOverMeshes(useDocument.getState().scene);
       if (!current) return;

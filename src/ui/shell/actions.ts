@@ -34,8 +34,8 @@ import { renameSelected } from '../recipe/renameSelected';
 import { foldPanel, FOLDS, openDialog, say, sendOnly, setTheme, useUi } from '../uiState';
 import type { Action } from './action';
 import { makeItLoop } from './makeItLoop';
-import { giveThickness } from '../recipe/nodes/surface/giveThickness';
 import { PICTURE_ACTIONS } from './pictureActions';
+import { SOLID_ACTIONS } from './solidActions';
 import { removeSelected } from './removeSelected';
 import { copySelected, cutSelected, pasteCopied } from './clipboard';
 import { selectAll } from './selectAll';
@@ -56,9 +56,6 @@ const moving = () =>
 /** The arrangement in hand, if it can travel. */
 const travelling = () =>
   doc().scene.arrangements.find((a) => node()?.kind === 'arrangement' && a.id === node()!.id && canTravel(a));
-/** The surface in hand, if it has no thickness. */
-const thin = () =>
-  doc().scene.surfaces.find((s) => !s.thickness && node()?.kind === 'surface' && s.id === node()!.id);
 const seen = () => selectedNodes().filter((n) => n.kind !== 'prop');
 
 function hideOrShow(): void {
@@ -604,13 +601,7 @@ export const ACTIONS: Action[] = [
     run: () => openDialog('ask'),
   },
   ...PICTURE_ACTIONS,
-  {
-    id: 'thickness',
-    title: 'Give the surface thickness',
-    words: 'thicken shell solid wall extrude offset inflate print closed watertight depth',
-    enabled: () => thin() !== undefined,
-    run: () => void giveThickness(thin()!.id),
-  },
+  ...SOLID_ACTIONS,
   {
     id: 'costs',
     title: 'What things cost',

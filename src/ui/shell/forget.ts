@@ -1,20 +1,16 @@
-import { useAsked } from '@/store/asked';
-import { rewind, useClock } from '@/store/clock';
+import { useClock } from '@/store/clock';
 import { database } from '@/store/keeping/database';
 import { saveNow } from '@/store/keeping/keeper';
-import { clearSelection } from '@/store/selection';
 import { useSnap } from '@/view/snap/snapState';
-import { useView, viewAnew } from '@/view/viewState';
-import { useShownMaterial } from '../materials/shown';
+import { useView } from '@/view/viewState';
 import { useStills } from '../still/making';
 import { setTheme, useUi } from '../uiState';
+import { beginScene } from './beginScene';
 
-const CHOICES = [useUi, useClock, useSnap, useStills, useShownMaterial, useAsked];
+const CHOICES = [useUi, useClock, useSnap, useStills];
 
 function choicesAtFirst(): void {
-  rewind();
-  clearSelection();
-  viewAnew();
+  beginScene();
   for (const store of CHOICES) (store.setState as (state: object) => void)(store.getInitialState());
   const { plane, pointKind, stays, pegging, brush, thirds, develops } = useView.getInitialState();
   useView.setState({ plane, pointKind, stays, pegging, brush, thirds, develops });

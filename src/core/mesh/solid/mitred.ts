@@ -23,24 +23,31 @@ export function mitred({ positions, indices }: Triangles, topology: Topology): F
     faceCross(positions, indices, f, cross);
     const l = Math.sqrt(cross[0] * cross[0] + cross[1] * cross[1] + cross[2] * cross[2]);
     if (!(l > 0)) continue;
-    const [x, y, z] = [cross[0] / l, cross[1] / l, cross[2] / l];
+    const x = cross[0] / l;
+    const y = cross[1] / l;
+    const z = cross[2] / l;
     for (let k = 0; k < 3; k++) {
-      const at = (corner: number, axis: number) => positions[indices[f * 3 + ((k + corner) % 3)] * 3 + axis];
-      const side = (corner: number) => [0, 1, 2].map((axis) => at(corner, axis) - at(0, axis));
-      const [a, b] = [side(1), side(2)];
-      const dot = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+      // The angle at the corner, from the sides to the next one and to the one before.
+      const corner = indices[f * 3 + k];
+      const o = corner * 3;
+      const n = indices[f * 3 + ((k + 1) % 3)] * 3;
+      const m = indices[f * 3 + ((k + 2) % 3)] * 3;
+      const dot =
+        (positions[n] - positions[o]) * (positions[m] - positions[o]) +
+        (positions[n + 1] - positions[o + 1]) * (positions[m + 1] - positions[o + 1]) +
+        (positions[n + 2] - positions[o + 2]) * (positions[m + 2] - positions[o + 2]);
       const weight = atan2(l, dot);
-      const v = weld[indices[f * 3 + k]];
-      const q = v * 6;
+      const v = weld[corner] * 3;
+      const q = v * 2;
       squares[q] += weight * x * x;
       squares[q + 1] += weight * x * y;
       squares[q + 2] += weight * x * z;
       squares[q + 3] += weight * y * y;
       squares[q + 4] += weight * y * z;
       squares[q + 5] += weight * z * z;
-      sums[v * 3] += weight * x;
-      sums[v * 3 + 1] += weight * y;
-      sums[v * 3 + 2] += weight * z;
+      sums[v] += weight * x;
+      sums[v + 1] += weight * y;
+      sums[v + 2] += weight * z;
     }
   }
   for (let v = 0; v < count; v++) solve(squares, sums, v);
@@ -53,19 +60,28 @@ function solve(squares: Float64Array, sums: Float64Array, v: number): void {
   const trace = squares[q] + squares[q + 3] + squares[q + 5];
   if (!(trace > 0)) return;
   const e = trace * 1e-7;
-  const [a, b, c] = [squares[q] + e, squares[q + 1], squares[q + 2]];
-  const [d, f, g] = [squares[q + 3] + e, squares[q + 4], squares[q + 5] + e];
-  const [A, B, C] = [d * g - f * f, c * f - b * g, b * f - c * d];
+  const a = squares[q] + e;
+  const b = squares[q + 1];
+  const c = squares[q + 2];
+  const d = squares[q + 3] + e;
+  const f = squares[q + 4];
+  const g = squares[q + 5] + e;
+  // By its cofactors.
+  const A = d * g - f * f;
+  const B = c * f - b * g;
+  const C = b * f - c * d;
   const det = a * A + b * B + c * C;
   if (!(det > 0)) return;
   const o = v * 3;
-  const [x, y, z] = [sums[o], sums[o + 1], sums[o + 2]];
-  const w = [
-    (A * x + B * y + C * z) / det,
-    (B * x + (a * g - c * c) * y + (b * c - a * f) * z) / det,
-    (C * x + (b * c - a * f) * y + (a * d - b * b) * z) / det,
-  ];
-  const long = Math.sqrt(w[0] * w[0] + w[1] * w[1] + w[2] * w[2]);
+  const x = sums[o];
+  const y = sums[o + 1];
+  const z = sums[o + 2];
+  const p = (A * x + B * y + C * z) / det;
+  const r = (B * x + (a * g - c * c) * y + (b * c - a * f) * z) / det;
+  const s = (C * x + (b * c - a * f) * y + (a * d - b * b) * z) / det;
+  const long = Math.sqrt(p * p + r * r + s * s);
   const by = long > LONGEST ? LONGEST / long : 1;
-  for (let k = 0; k < 3; k++) sums[o + k] = w[k] * by;
+  sums[o] = p * by;
+  sums[o + 1] = r * by;
+  sums[o + 2] = s * by;
 }

@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { addCurves } from '@/store/commands/sheets';
-import { dispatch } from '@/store/document';
+import { dispatch, onChange } from '@/store/document';
 
 /** A line being drawn on a sheet's flat layout: which sheet, and its points so far. Not part of the document. */
 interface SheetDrawing {
@@ -11,6 +11,9 @@ interface SheetDrawing {
 export const useSheetDrawing = create<SheetDrawing>(() => ({ sheet: null, points: [] }));
 
 export const drawOnSheet = (sheet: string | null): void => useSheetDrawing.setState({ sheet, points: [] });
+
+// In another scene it would go on in whatever has the same id there.
+onChange((change) => change.kind === 'opened' && drawOnSheet(null));
 
 export const addDrawn = (point: [number, number]): void =>
   useSheetDrawing.setState((s) => ({ points: [...s.points, point] }));

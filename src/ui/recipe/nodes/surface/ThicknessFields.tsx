@@ -55,18 +55,26 @@ export function ThicknessFields({ surface: { id, thickness } }: { surface: Surfa
   );
 }
 
-/** What it is as a body, as far as it has been worked out. */
+/** Milliseconds that it has to rest: what it is as a body takes longer to find out than a frame does. */
+const REST = 250;
+
+/** What it is as a body, told when it rests. */
 function Body({ id }: { id: string }) {
   const key = useEngine((s) => s.result.surfaces.get(id)?.key);
   const [facts, setFacts] = useState<SolidFacts | null>(null);
   useEffect(() => {
     if (key === undefined) return;
     let current = true;
-    void engine()
-      .solidOf(id)
-      .then((found) => current && setFacts(found));
+    const rested = setTimeout(
+      () =>
+        void engine()
+          .solidOf(id)
+          .then((found) => current && setFacts(found)),
+      REST,
+    );
     return () => {
       current = false;
+      clearTimeout(rested);
     };
   }, [id, key]);
   return facts && <p className="text-[12.5px] text-soft">{bodyText(facts)}</p>;
