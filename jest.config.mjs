@@ -29,9 +29,15 @@ export default {
   // The worker protocol leaves message ports open that only garbage collection closes.
   forceExit: true,
   testMatch: ['<rootDir>/src/**/*.test.ts'],
-  moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
-  transform: { '^.+\\.(ts|tsx|js|mjs)$': ['next/dist/build/swc/jest-transformer.js', {}] },
+  moduleNameMapper: {
+    '^@/(.*)$': '<rootDir>/src/$1',
+    '^manifold-3d$': '<rootDir>/node_modules/manifold-3d/manifold.js',
+  },
+  transform: {
+    'manifold-3d/manifold\\.js$': '<rootDir>/jest.manifold.cjs',
+    '^.+\\.(ts|tsx|js|mjs)$': ['next/dist/build/swc/jest-transformer.js', {}],
+  },
   transformIgnorePatterns: [
-    '/node_modules/(?!(three|@gltf-transform|property-graph|ktx-parse|three-mesh-bvh|comlink|dexie|immer|@noble|meshoptimizer|fflate)/)',
+    '/node_modules/(?!(three|@gltf-transform|property-graph|ktx-parse|three-mesh-bvh|comlink|dexie|immer|@noble|meshoptimizer|fflate|manifold-3d|earcut)/)',
   ],
 };

@@ -18,6 +18,8 @@ import { ownTest as test } from './support/test';
 /** The picture that develops at rest, by its pixels against closed forms. */
 
 test.use({ drawn: true });
+// One after the other: drawn side by side without a graphics card each takes minutes.
+test.describe.configure({ mode: 'default' });
 
 const lin = (hex: number) => ((hex / 255 + 0.055) / 1.055) ** 2.4;
 /** What falls on level ground in the open, red: the sun at its height, and the whole dome. */

@@ -13,16 +13,11 @@ import {
   type,
   undo,
 } from './support/app';
+import { bodyOf, type Body, type Triangle } from './support/bodies';
 import { command } from './support/pixels';
 import { test } from './support/test';
 
 /** Surfaces as bodies: their thickness, out of the file that is sent out. */
-
-interface Body {
-  /** Edges whose two ways are not gone equally often, corners compared to the last bit. */
-  open: number;
-  volume: number;
-}
 
 /** The mesh of that name in what is sent out, as a body. */
 async function body(page: Page, name: string): Promise<Body> {
@@ -33,28 +28,13 @@ async function body(page: Page, name: string): Promise<Body> {
     .getRoot()
     .listMeshes()
     .find((m) => m.getName() === name)!;
-  const ways = new Map<string, number>();
-  let six = 0;
+  const triangles: Triangle[] = [];
   for (const primitive of mesh.listPrimitives()) {
     const [position, index] = [primitive.getAttribute('POSITION')!, primitive.getIndices()!];
-    for (let i = 0; i < index.getCount(); i += 3) {
-      const [a, b, c] = [0, 1, 2].map((k) => position.getElement(index.getScalar(i + k), [0, 0, 0]));
-      six +=
-        a[0] * (b[1] * c[2] - b[2] * c[1]) +
-        a[1] * (b[2] * c[0] - b[0] * c[2]) +
-        a[2] * (b[0] * c[1] - b[1] * c[0]);
-      for (const [p, q] of [
-        [a, b],
-        [b, c],
-        [c, a],
-      ]) {
-        const [way, back] = [`${p.join()}|${q.join()}`, `${q.join()}|${p.join()}`];
-        ways.set(way, (ways.get(way) ?? 0) + 1);
-        ways.set(back, (ways.get(back) ?? 0) - 1);
-      }
-    }
+    for (let i = 0; i < index.getCount(); i += 3)
+      triangles.push([0, 1, 2].map((k) => position.getElement(index.getScalar(i + k), [0, 0, 0])));
   }
-  return { open: [...ways.values()].filter((n) => n > 0).length, volume: six / 6 };
+  return bodyOf(triangles);
 }
 
 test('a surface gets thickness: a closed shell in the file, square or round at its rim, props on its outer side', async ({

@@ -32,6 +32,7 @@ await withApplication(4188, async (browser, base) => {
     ['Ferry loop', 'ferry-loop'],
     ['Sailcloth', 'sailcloth'],
     ['Tiles of the beacon', 'beacon-tiles'],
+    ['The beacon, to be printed', 'beacon-print'],
     ['The rigging board', 'rigging-board'],
     ['The chandlery', 'chandlery'],
     ['The headland', 'headland'],
@@ -95,15 +96,12 @@ await withApplication(4188, async (browser, base) => {
   await shot('library');
   await page.keyboard.press('Escape');
 
-  // One prop in hand: nudged, with what the hand did in the recipe.
-  await page.getByRole('button', { name: /^Evening stores/ }).click();
-  await step('Spacing').click();
-  await step('By hand').click();
-  await page.locator('[data-slot="10"]').focus();
-  for (let i = 0; i < 6; i++) await page.keyboard.press('Alt+ArrowRight');
-  await page.getByRole('region', { name: 'By hand' }).getByRole('button', { name: /^#10/ }).click();
+  // A solid with its steps, and what a printer asks of it.
+  await open('The beacon, to be printed');
+  await page.getByRole('button', { name: /^Beacon Surface/ }).click();
+  await page.getByRole('button', { name: 'Look at what leans out most' }).waitFor();
   await rest();
-  await shot('by-hand');
+  await shot('solid');
 
   await open('The chandlery');
   await page.getByRole('button', { name: /^Tins and jars/ }).click();

@@ -185,7 +185,7 @@ export const alerts = (page: Page): Locator => page.locator('[role="alert"]:not(
 /** Sends the scene out through the dialog. `choose` sets the dialog's options. */
 export async function sendOut(
   page: Page,
-  format: 'glb' | 'csv' | 'clothesline',
+  format: 'glb' | 'stl' | '3mf' | 'obj' | 'csv' | 'clothesline',
   choose?: () => Promise<void>,
 ): Promise<Buffer> {
   await settled(page);

@@ -1,3 +1,4 @@
+import { beaconPrint } from './beaconPrint';
 import { beaconTiles } from './beaconTiles';
 import { chandlery } from './chandlery';
 import { ferryLoop } from './ferryLoop';
@@ -8,4 +9,4 @@ import { riggingBoard } from './riggingBoard';
 import { lanternEvening, ternQuay } from './ternQuay';
 
 /** The example scenes by the name of their file. */
-export const EXAMPLES = { 'tern-quay': ternQuay, 'lantern-evening': lanternEvening, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, 'rigging-board': riggingBoard, headland, chandlery };
+export const EXAMPLES = { 'tern-quay': ternQuay, 'lantern-evening': lanternEvening, 'rope-fence': ropeFence, 'ferry-loop': ferryLoop, sailcloth, 'beacon-tiles': beaconTiles, 'beacon-print': beaconPrint, 'rigging-board': riggingBoard, headland, chandlery };

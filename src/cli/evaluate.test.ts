@@ -65,9 +65,9 @@ test('--check: all well of an example; of two runs in the same place a sentence 
 
 test('wrong calls and bad files: one sentence and a code', async () => {
   expect(await call(EXAMPLE)).toMatchObject({ code: 2, log: expect.stringContaining('--out') });
-  expect(await call(EXAMPLE, '--out', 'x.obj')).toMatchObject({
+  expect(await call(EXAMPLE, '--out', 'x.fbx')).toMatchObject({
     code: 2,
-    log: expect.stringContaining('x.obj'),
+    log: expect.stringContaining('x.fbx'),
   });
   expect(await call('--fly')).toMatchObject({ code: 2 });
   expect(await call('nowhere.clothesline', '--out', '-')).toMatchObject({ code: 1 });

@@ -2,6 +2,7 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { parseArgs } from 'node:util';
 import { countStates } from '@/core/arrange/result';
+import type { MergedFormat, MergedOptions } from '@/core/formats/merged';
 import type { Scene } from '@/core/scene/schema';
 import { EngineService, type SendFormat } from '@/engine/service';
 import { wantedSo } from '@/core/arrange/asWanted';
@@ -11,14 +12,16 @@ import type { WantedStill } from './still';
 const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
        npm run -s evaluate -- <scene> --check
   <scene>        a .clothesline file, or a scene.json whose meshes are all built in
-  --out <file>   .glb, .csv, .clothesline, .png or .exr by its ending; - writes CSV to the terminal
+  --out <file>   .glb, .stl, .3mf, .obj, .csv, .clothesline, .png or .exr by its ending; - writes CSV to the terminal
   --view <name>  .png, .exr: the viewpoint; without it as the scene was left
   --size <px>    .png, .exr: the longer side (1920)
   --frames <n>   .png, .exr: so many are added up (64; a power of two), or "quiet" for as many as it takes
   --background <what>  .png, .exr: scene, transparent, or a colour such as #fbf8f1 (scene)
   --bits <n>     .png: 8 or 16 (8)
   --nodes        .glb: one node a prop instead of instances
-  --no-surfaces  .glb: leave the surfaces out
+  --no-surfaces  .glb, .stl, .3mf, .obj: leave the surfaces out
+  --scale <1:n>  .stl, .3mf, .obj: so many times smaller than it is (the scene’s own)
+  --up <axis>    .stl, .3mf, .obj: y or z (z for printers, y in .obj)
   --snaps        .glb: the props’ snap points as nodes without a mesh
   --lights       .glb: the lights put in by hand and the viewpoints, as lights and cameras
   --gaps         .csv: empty slots get a row too
@@ -45,6 +48,8 @@ function readArguments(argv: string[]) {
         check: { type: 'boolean', default: false },
         time: { type: 'string', default: '0' },
         animate: { type: 'string' },
+        scale: { type: 'string' },
+        up: { type: 'string' },
         view: { type: 'string' },
         size: { type: 'string', default: '1920' },
         frames: { type: 'string', default: '64' },
@@ -59,6 +64,8 @@ function readArguments(argv: string[]) {
   return { ...parsed.values, scenes: parsed.positionals };
 }
 
+type Args = ReturnType<typeof readArguments>;
+
 function rangeOf(text: string) {
   const [from, to, rate = 24] = text.split(',').map(Number);
   if (![from, to, rate].every(Number.isFinite))
@@ -66,8 +73,20 @@ function rangeOf(text: string) {
   return { from, to, rate };
 }
 
-function formatOf(out: string, args: ReturnType<typeof readArguments>): SendFormat {
+function mergedOptions(kind: MergedFormat, args: Args, printScale: number): MergedOptions {
+  const scale = args.scale === undefined ? printScale : Number(args.scale.replace(/^1:/, ''));
+  if (!(scale >= 0.001 && scale <= 1e6))
+    throw new UsageError(`"${args.scale}" is no scale. Write it as 1:200, or 200.`);
+  const { up = kind === 'obj' ? 'y' : 'z' } = args;
+  if (up !== 'y' && up !== 'z') throw new UsageError(`"${up}" is no axis that can be up. Use y or z.`);
+  return { scale, up, surfaces: !args['no-surfaces'] };
+}
+
+/** @param printScale that which the scene itself names */
+function formatOf(out: string, args: Args, printScale: number): SendFormat {
   if (out === '-' || out.endsWith('.csv')) return { kind: 'csv', gaps: args.gaps };
+  const merged = (['stl', '3mf', 'obj'] as const).find((kind) => out.endsWith(`.${kind}`));
+  if (merged) return { kind: merged, options: mergedOptions(merged, args, printScale) };
   if (out.endsWith('.clothesline')) return { kind: 'clothesline' };
   if (out.endsWith('.glb')) {
     return {
@@ -82,12 +101,12 @@ function formatOf(out: string, args: ReturnType<typeof readArguments>): SendForm
     };
   }
   throw new UsageError(
-    `The ending of "${out}" is not known. Use .glb, .csv, .clothesline, .png, .exr, or -.`,
+    `The ending of "${out}" is not known. Use .glb, .stl, .3mf, .obj, .csv, .clothesline, .png, .exr, or -.`,
   );
 }
 
 /** What a picture is to be, by the words of the call. */
-function pictureOf(out: string, args: ReturnType<typeof readArguments>, time: number): WantedStill {
+function pictureOf(out: string, args: Args, time: number): WantedStill {
   const whole = (text: string, least: number, most: number, what: string): number => {
     const n = Number(text);
     if (!Number.isInteger(n) || n < least || n > most)
@@ -128,13 +147,13 @@ export async function evaluateCommand(
     const time = Number(args.time);
     if (!Number.isFinite(time)) throw new UsageError(`"${args.time}" is no time in seconds.`);
     const still = args.out && /\.(png|exr)$/.test(args.out) ? pictureOf(args.out, args, time) : null;
-    const format = args.out && !still ? formatOf(args.out, args) : null;
     const service = new EngineService();
     const path = args.scenes[0];
     const { scene, missing, unknown, mends } = await service.open(
       new Uint8Array(await readFile(path)),
       basename(path),
     );
+    const format = args.out && !still ? formatOf(args.out, args, scene.print.scale) : null;
     for (const hash of missing) log(`Missing mesh ${hash.slice(0, 12)}…: its props are left out.`);
     for (const m of mends) log(`Mended: ${m.where} (${m.how}${m.how === 'held' ? ` to ${m.held}` : ''}).`);
     if (unknown.length) log(`Left out ${unknown.length} unknown fields, the first at ${unknown[0]}.`);

@@ -108,6 +108,7 @@ export const BUILT: BuiltMesh[] = [
   prop('stitch', 'Stitch', line.stitch),
   prop('scallop-tile', 'Scallop tile', tiles.scallopTile, 'origin'),
   prop('shingle', 'Roof shingle', tiles.shingle, 'origin'),
+  prop('lozenge', 'Lozenge', tiles.lozenge, 'centre'),
   prop('emblem', 'Compass emblem', tiles.emblem, 'origin'),
   { name: 'quay', title: 'Quay', use: 'surface', foot: 'origin', make: quay.quay },
   { name: 'water', title: 'Water', use: 'surface', foot: 'origin', make: water.water },

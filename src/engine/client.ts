@@ -1,4 +1,7 @@
 import * as Comlink from 'comlink';
+import type { Print } from '@/core/scene/printSchema';
+import type { Printable } from '@/core/mesh/solid/printable';
+import type { MergedFacts, MergedOptions } from '@/core/formats/merged';
 import type { Pushed } from '@/core/evaluate/checks/pushed';
 import type { Fits } from '@/core/evaluate/checks/fits';
 import type { Patch } from '@/core/scene/patch';
@@ -328,6 +331,16 @@ export class EngineClient {
     return this.ask(() => this.remote.maskShades(mask, surface));
   }
 
+  /** What a printer asks of a closed surface; null where it is not there, or was worked out anew meanwhile. */
+  printable(surface: string, print: Print): Promise<Printable | null> {
+    return this.ask(() => this.remote.printable(surface, print), 'what a printer asks');
+  }
+
+  /** The box about arrangements and surfaces as they were worked out last; null where they have no mesh. */
+  boxAbout(ids: readonly string[]): Promise<Bounds | null> {
+    return this.ask(() => this.remote.boxAbout(ids));
+  }
+
   /** What a surface as it was worked out last is as a body; null where it is not there. */
   solidOf(surface: string): Promise<SolidFacts | null> {
     return this.ask(() => this.remote.solidOf(surface));
@@ -336,6 +349,14 @@ export class EngineClient {
   /** What made a place what it is. */
   whyAt(asked: Asked): Promise<Cause[]> {
     return this.ask(() => this.remote.ask(this.at, asked, this.time) as Promise<Cause[]>);
+  }
+
+  /** What a file of whole meshes would hold. @param only ids of the nodes that go out; absent: all */
+  mergedFacts(options: MergedOptions, only?: string[]): Promise<MergedFacts> {
+    return this.ask(
+      () => this.remote.mergedFacts(this.at, options, only, this.time) as Promise<MergedFacts>,
+      'what goes out',
+    );
   }
 
   /** What all that is shown costs. */

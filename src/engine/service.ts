@@ -13,7 +13,10 @@ import { pushedApart, type Pushed } from '@/core/evaluate/checks/pushed';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { placedBy } from '@/core/evaluate/safely';
 import { Evaluator, type Assets, type SceneResult } from '@/core/evaluate/scene';
-import { loadPhysics } from '@/core/arrange/release/physics';
+import { loadPhysics, physics } from '@/core/arrange/release/physics';
+import type { Print } from '@/core/scene/printSchema';
+import { printable, type Printable } from '@/core/mesh/solid/printable';
+import { kernel, loadKernel } from '@/core/mesh/solid/kernel';
 import type { Finding } from '@/core/arrange/result';
 import { evaluateOver } from '@/core/evaluate/overTime';
 import { costsOf, type Cost } from '@/core/formats/cost';
@@ -22,6 +25,13 @@ import { readMovingGlb } from '@/core/formats/glbRead';
 import { animationBytes } from '@/core/formats/animationSize';
 import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
 import type { GlbOptions } from '@/core/formats/glbOptions';
+import {
+  mergedFacts,
+  writeMerged,
+  type MergedFacts,
+  type MergedFormat,
+  type MergedOptions,
+} from '@/core/formats/merged';
 import { writeGlb } from '@/core/formats/glbWrite';
 import type { Motion } from '@/core/mesh/motion';
 import { readPlaces, type PlaceTable } from '@/core/formats/csvRead';
@@ -68,6 +78,7 @@ export interface BroughtIn {
 
 export type SendFormat = (
   | { kind: 'glb'; options: GlbOptions; animation?: AnimationRange }
+  | { kind: MergedFormat; options: MergedOptions }
   | { kind: 'csv'; gaps: boolean }
   | { kind: 'clothesline' }
 ) & {
@@ -215,8 +226,14 @@ export class EngineService {
   }
 
   /** Loads what a scene needs beside its files; nothing to wait for where that is nothing. */
-  ready({ arrangements }: Scene): Promise<unknown> | undefined {
-    return arrangements.some((a) => a.release?.on) ? loadPhysics() : undefined;
+  ready({ arrangements, surfaces }: Scene): Promise<unknown> | undefined {
+    const needed = [
+      ...(arrangements.some((a) => a.release?.on) && !physics() ? [loadPhysics()] : []),
+      ...(surfaces.some(({ mesh }) => mesh.source === 'solid' || mesh.source === 'network') && !kernel()
+        ? [loadKernel()]
+        : []),
+    ];
+    return needed.length > 0 ? Promise.all(needed) : undefined;
   }
 
   evaluateAll(scene: Scene, time = 0): SceneResult {
@@ -324,6 +341,32 @@ export class EngineService {
     return this.evaluator.shades(mask, surface);
   }
 
+  /**
+   * What a printer asks of a surface of the last scene, which is closed; null where it is not there, or the scene has been
+   * worked out anew meanwhile. Sizes in metres of the scene.
+   */
+  async printable(
+    surface: string,
+    { scale, wallMm, detailMm, overhangDeg }: Print,
+  ): Promise<Printable | null> {
+    const mesh = this.evaluator.meshInScene(surface);
+    if (!mesh) return null;
+    const { evaluations } = this;
+    const metres = scale / 1000;
+    const work = printable(mesh, {
+      wall: wallMm * metres,
+      detail: detailMm * metres,
+      overhangDeg,
+      up: [0, 1, 0],
+    });
+    return this.inTurns(work, () => evaluations === this.evaluations);
+  }
+
+  /** The box about arrangements and surfaces of the last scene; null where they have no mesh. */
+  boxAbout(ids: readonly string[]): Bounds | null {
+    return this.evaluator.boxAbout(ids);
+  }
+
   /** What a surface of the last scene is as a body: closed or not, how much it holds. */
   solidOf(surface: string): ReturnType<Evaluator['solidOf']> {
     return this.evaluator.solidOf(surface);
@@ -366,7 +409,7 @@ export class EngineService {
   ): (Pin | null)[] {
     const context = this.evaluator.contextAt(time);
     const triMeshes = new Map(
-      (context.grounds?.() ?? []).flatMap((id) => {
+      this.evaluator.shown().flatMap((id) => {
         const triMesh = context.surface?.(id);
         return triMesh ? [[id, triMesh] as const] : [];
       }),
@@ -478,6 +521,12 @@ export class EngineService {
       : askSlot(scene.arrangements[at], result.arrangements[at].placements, asked.slot, context);
   }
 
+  /** What a file of whole meshes would hold: how large it is, and whether its parts are closed. */
+  mergedFacts(scene: Scene, options: MergedOptions, only?: string[], time = 0): MergedFacts {
+    const result = this.evaluator.evaluate(scene, undefined, time);
+    return mergedFacts(only ? shownAlone(scene, only) : scene, result, this.shownBy, options);
+  }
+
   /** What all that is shown of a scene costs to draw, to hold and to send. */
   costs(scene: Scene, time = 0): Cost[] {
     return costsOf(scene, this.evaluator.evaluate(scene, undefined, time), { mesh: (ref) => this.mesh(ref) });
@@ -501,6 +550,7 @@ export class EngineService {
     const result = this.evaluator.evaluate(scene, (done, name) => progress?.(done * 0.9, name), time);
     if (format.kind === 'csv')
       return new TextEncoder().encode(writeCsv(shown, result, { gaps: format.gaps }));
+    if (format.kind !== 'glb') return writeMerged(format.kind, shown, result, this.shownBy, format.options);
     return writeGlb(shown, result, this.shownBy, format.options);
   }
 }

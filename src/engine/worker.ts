@@ -1,5 +1,6 @@
 import type { Fits } from '@/core/evaluate/checks/fits';
 import * as Comlink from 'comlink';
+import type { MergedOptions } from '@/core/formats/merged';
 import type { Patch } from '@/core/scene/patch';
 import type { MeshRef } from '@/core/mesh/meshRef';
 import type { Scene } from '@/core/scene/schema';
@@ -69,12 +70,16 @@ const api = {
   profile: (at: number, run: string, path: string, stroke: number, time: number) =>
     service.profile(mirror.scene(at), run, path, stroke, time),
   ask: (at: number, asked: Asked, time: number) => service.ask(mirror.scene(at), asked, time),
+  mergedFacts: (at: number, options: MergedOptions, only: string[] | undefined, time: number) =>
+    service.mergedFacts(mirror.scene(at), options, only, time),
   costs: (at: number, time: number) => service.costs(mirror.scene(at), time),
   boxOf: (...args: Parameters<EngineService['boxOf']>) => service.boxOf(...args),
   snapPointsOf: (...args: Parameters<EngineService['snapPointsOf']>) => service.snapPointsOf(...args),
   snapPointsIn: (prop: string) => service.snapPointsIn(prop),
   alongSurface: (...args: Parameters<EngineService['alongSurface']>) => service.alongSurface(...args),
   facesAt: (...args: Parameters<EngineService['facesAt']>) => service.facesAt(...args),
+  printable: (...args: Parameters<EngineService['printable']>) => service.printable(...args),
+  boxAbout: (ids: readonly string[]) => service.boxAbout(ids),
   solidOf: (surface: string) => service.solidOf(surface),
   maskShades(mask: string, surface: string) {
     const made = service.maskShades(mask, surface);

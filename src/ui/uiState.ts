@@ -39,6 +39,9 @@ export interface SendChoices {
   /** Lights put in by hand and viewpoints go along in a .glb. */
   lights: boolean;
   gaps: boolean;
+  /** The axis that is up in files for printers, and in others of whole meshes. */
+  upPrint: 'y' | 'z';
+  upObj: 'y' | 'z';
   /** The .glb as an animation, over this stretch of time; null: that of the time bar. */
   animated: boolean;
   range: AnimationRange | null;
@@ -90,6 +93,8 @@ export const useUi = create<UiState>(() => ({
     snaps: false,
     lights: false,
     gaps: false,
+    upPrint: 'z',
+    upObj: 'y',
     animated: false,
     range: null,
     only: false,

@@ -1,3 +1,4 @@
+import { isOwnMesh } from '@/core/mesh/meshRef';
 import { useThree } from '@react-three/fiber';
 import { Fragment, useEffect, useMemo } from 'react';
 import type { Mesh } from 'three';
@@ -21,7 +22,7 @@ export function SurfacesLayer() {
     () =>
       surfaces.flatMap((s) => {
         const { mesh } = s;
-        if (mesh.source === 'made' || served.get(s.id)?.plain === false) return [];
+        if (!isOwnMesh(mesh) || served.get(s.id)?.plain === false) return [];
         const settings = JSON.stringify([
           s.unitScale,
           s.up,

@@ -13,6 +13,7 @@ export function sentence(f: Finding, scene: Scene): string {
   const prop = scene.props.find((p) => p.id === d.prop)?.name ?? String(d.prop);
   const other = scene.arrangements.find((a) => a.id === d.other)?.name;
   const surface = scene.surfaces.find((s) => s.id === d.surface)?.name ?? 'The surface';
+  const taken = [...scene.arrangements, ...scene.surfaces].find((n) => n.id === d.of)?.name ?? 'Something';
   const path = scene.paths.find((p) => p.id === d.path)?.name ?? 'The path';
   const source = scene.paths.find((p) => p.id === d.path)?.source;
   // Generated points are called g1, g2 … by their place.
@@ -255,10 +256,38 @@ export function sentence(f: Finding, scene: Scene): string {
       return `The picture of “${surface}” is not at hand. Bring the file in again under the surface.`;
     case 'surface-path-missing':
       return `A path that “${surface}” is made from is missing or broken. Choose another one in its panel.`;
+    case 'surface-no-profile':
+      return `The profile of “${surface}” encloses nothing. Draw it as a loop in one plane, or take a plain one.`;
     case 'surface-too-few-paths':
       return `“${surface}” needs two paths or more to run from one to the next. Add them in its panel.`;
     case 'surface-too-fine':
       return `“${surface}” would have more than 4,000,000 faces. Use fewer columns or rows.`;
+    case 'solid-waits':
+      return `What joins “${surface}” is still being loaded.`;
+    case 'solid-nothing':
+      return `Nothing is left of “${surface}”. Join something first, or switch a step off that takes all of it away.`;
+    case 'solid-missing':
+      return `Something that “${surface}” is made from is no longer in the scene. Choose another one in its steps, or take the step out.`;
+    case 'solid-open':
+      return `${plural(Number(d.count), 'mesh', 'meshes')} of “${taken}” ${verb('is', 'are')} not closed (${plural(Number(d.edges), 'open edge')}) and left out of “${surface}”. Mend the step, by its faces or with voxels.`;
+    case 'solid-unsound':
+      return `${plural(Number(d.count), 'mesh', 'meshes')} of “${taken}” ${verb('has', 'have')} faces that do not agree, or more than two at an edge, and ${verb('is', 'are')} left out of “${surface}”. Mend the step, by its faces or with voxels.`;
+    case 'solid-inside-out':
+      return `${plural(Number(d.count), 'mesh', 'meshes')} of “${taken}” ${verb('is', 'are')} inside out and left out of “${surface}”. Mend the step by its faces.`;
+    case 'solid-crossing':
+      return `${plural(Number(d.count), 'mesh', 'meshes')} of “${taken}” ${verb('goes', 'go')} through ${verb('itself', 'themselves')}, and what crosses may stay within “${surface}”. Mend the step with voxels.`;
+    case 'solid-many-cells':
+      return `“${taken}” would need more than a million voxels in “${surface}”. Make them larger.`;
+    case 'network-missing':
+      return `A path of “${surface}” is missing or broken. Choose another one in its panel.`;
+    case 'network-near':
+      return `Lines of “${surface}” nearly meet at ${plural(Number(d.count), 'place')}; the nearest are ${m(d.apart)} apart at ${m(d.x)}, ${m(d.y)}, ${m(d.z)}. Make its reach longer to join them there.`;
+    case 'dust-missing':
+      return `Something that “${surface}” lies over is no longer in the scene. Choose another one in its panel.`;
+    case 'dust-nothing':
+      return `There is nothing for “${surface}” to lie over. Choose arrangements or surfaces in its panel.`;
+    case 'dust-fine':
+      return `“${surface}” would be more than 1,000 squares along a side, or too fine for so long a distance. Make it coarser.`;
     case 'thickness-none':
       return `“${surface}” is to be thick, but by nothing. Type how far outwards or inwards, or take its thickness away.`;
     case 'too-thick':

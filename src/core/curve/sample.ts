@@ -163,10 +163,13 @@ export function polyline(path: CompiledPath, turn = 0.06): { position: Float64Ar
     marks[k * 3 + 2] = table.s1[i] - h * 1e-6;
   });
   const ends = samplePath(path, marks).tangent;
+  /** Places where one span ends in another direction than the next begins: which of both a sample there has is not known. */
+  const corners = new Set<number>();
   spans.forEach((i, k) => {
     const h = table.s1[i] - table.s0[i];
     const bend = angleAt(ends, k * 3, k * 3 + 1) + angleAt(ends, k * 3 + 1, k * 3 + 2);
     const pieces = Math.min(256, Math.max(1, Math.ceil(bend / turn)));
+    if (k > 0 && angleAt(ends, k * 3 - 1, k * 3) > turn / 4) corners.add(fine.length);
     for (let j = 0; j < pieces; j++) fine.push(table.s0[i] + (h * j) / pieces);
   });
   fine.push(path.length);
@@ -175,7 +178,8 @@ export function polyline(path: CompiledPath, turn = 0.06): { position: Float64Ar
   const kept = [0];
   for (let i = 1; i < fine.length - 1; i++) {
     const last = kept[kept.length - 1];
-    if (angleAt(tangent, last, i + 1) > turn || angleAt(tangent, i, i + 1) > turn / 4) kept.push(i);
+    if (corners.has(i) || angleAt(tangent, last, i + 1) > turn || angleAt(tangent, i, i + 1) > turn / 4)
+      kept.push(i);
   }
   kept.push(fine.length - 1);
   const s = Float64Array.from(kept, (i) => fine[i]);

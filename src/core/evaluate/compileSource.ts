@@ -1,3 +1,4 @@
+import { shownGrounds } from './gathered/takes';
 import { kindOf, needsOf } from '../arrange/registry';
 import {
   compileStrokes,
@@ -52,10 +53,12 @@ export function pathNeeds(path: Path, scene?: Scene): PathNeeds {
 }
 
 /** Surfaces that are shown, and not made from a path or hung on it. */
-export const groundsFor = (path: string, { surfaces }: Pick<Scene, 'surfaces'>): string[] =>
-  surfaces
-    .filter((s) => s.visible && ![...surfacePaths(s), ...surfaceLines(s)].includes(path))
+export function groundsFor(path: string, { surfaces }: Pick<Scene, 'surfaces'>): string[] {
+  const grounds = new Set(shownGrounds(surfaces));
+  return surfaces
+    .filter((s) => grounds.has(s.id) && ![...surfacePaths(s), ...surfaceLines(s)].includes(path))
     .map((s) => s.id);
+}
 
 function underHanging(hang: Hang, path: string, scene: Scene | undefined): string[] {
   const on = liesOn(hang);

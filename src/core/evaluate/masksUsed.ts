@@ -1,6 +1,7 @@
 import { needsOf } from '../arrange/registry';
 import type { Mask } from '../mesh/mask/schema';
 import type { Scene } from '../scene/schema';
+import { shownGrounds } from './gathered/takes';
 import { groundsOf } from './plan';
 import { surfaceMasks } from './surfaces';
 
@@ -17,7 +18,7 @@ export function usersOfMask(scene: Scene, mask: string): string[] {
  * that it is painted on; where there are none yet, all that are shown.
  */
 export function surfacesOfMask(scene: Scene, mask: Mask): string[] {
-  const shown = scene.surfaces.filter((s) => s.visible).map((s) => s.id);
+  const shown = shownGrounds(scene.surfaces);
   const painted = mask.layers.flatMap((l) => (l.kind === 'painted' && l.surface ? [l.surface] : []));
   const found = [
     ...painted,

@@ -9,6 +9,7 @@ import type { Surface } from '../mesh/surfaceSchema';
 import { pathNeeds } from './compileSource';
 import { hangMoves } from './hung';
 import { maskWaitsFor } from './masks';
+import { shownGrounds, takenBy } from './gathered/takes';
 import { orderNodes } from './graph';
 import { allSitting, goesWith, sittingOf, sittingPaths, type Sitting } from './sitting';
 import { surfaceColliders, surfaceLines, surfaceMasks, surfaceMoves, surfacePaths } from './surfaces';
@@ -55,7 +56,7 @@ export interface Plan {
   followers: number[][];
   /** Names of the nodes that wait for each other, by the id of each. */
   rings: Map<string, string[]>;
-  /** Surfaces that anything lands on unless it names some: those that are shown. */
+  /** Surfaces that anything lands on unless it names some. */
   grounds: string[];
   /** Ids of nodes with numbers that change with time. */
   timed: ReadonlySet<string>;
@@ -133,6 +134,7 @@ function surfaceNode(node: Surface): PlanNode {
     ...surfaceLines(node),
     ...surfaceColliders(node),
     ...surfaceMasks(node),
+    ...takenBy(node),
   ];
   return { id: node.id, dependsOn, kind: 'surface', node };
 }
@@ -188,7 +190,7 @@ export function groundsOf(needs: Needs, shown: readonly string[], masks: readonl
 
 function wholePlan(scene: Scene): Plan {
   const { surfaces, paths, arrangements, masks } = scene;
-  const grounds = surfaces.filter((s) => s.visible).map((s) => s.id);
+  const grounds = shownGrounds(surfaces);
   const sitting = sittingOf(arrangements);
   const bundled = bundledOf(scene, null);
   const nodes = [

@@ -16,11 +16,13 @@ import { nearestPlace, noHit } from '../mesh/bvhQuery';
 import { flatPiece } from '../mesh/lines/flatPiece';
 import { shortestWay } from '../mesh/lines/shortestWay';
 import { shadesOf, type MaskShades } from '../mesh/mask/shades';
-import type { Bounds, Mesh } from '../mesh/mesh';
+import { meshBounds, type Bounds, type Mesh } from '../mesh/mesh';
 import { placeMatrix } from '../mesh/surface';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
-import type { MeshRef } from '../mesh/meshRef';
+import { isOwnMesh, type MeshRef } from '../mesh/meshRef';
+import { mergedMeshes } from '../mesh/merged';
+import { GatherWork } from './gathered/gathered';
 import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
@@ -52,7 +54,7 @@ import {
   type SurfaceResult,
 } from './surfaces';
 import { compiled, worked } from './safely';
-import type { Around } from './surfaceRest';
+import { carried, type Around } from './surfaceRest';
 import { SettingsKeys } from './settingsKeys';
 import { allSitting, sitOn, sittingPaths } from './sitting';
 import type { ArrangementResult, Placements } from '../arrange/result';
@@ -137,6 +139,19 @@ export class Evaluator {
   private time = 0;
   /** The lines that arrangements hung last. */
   private hung = new Map<string, Stroke[]>();
+  private gathering = new GatherWork({
+    scene: () => this.scene!,
+    surface: (id) => this.triMeshes.get(id)?.result ?? undefined,
+    arranged: (id) => this.arranged.get(id),
+    prop: (id) => this.bundles.looks.prop(id),
+    wornBy: (id) => this.bundles.wornBy(id),
+    keyOf: (id) => this.keyOf(id),
+    strokes: (id) => {
+      const compiled = this.compiled.get(id)?.result;
+      return compiled?.ok ? compiled.strokes : undefined;
+    },
+    goOn: () => this.goOn(),
+  });
   private falls = new FallWork({
     plan: () => this.plan!,
     surface: (id) => this.triMeshes.get(id)?.triMesh,
@@ -226,7 +241,7 @@ export class Evaluator {
       masks: this.listed('mask', scene.masks, last, worked),
       links: this.links.results,
       propBounds: this.boundsOfProps(),
-      unfinished: this.falls.unfinished.values().next().value,
+      unfinished: [...this.falls.unfinished.values(), ...this.gathering.unfinished.values()][0],
     };
     return this.result;
   }
@@ -298,7 +313,8 @@ export class Evaluator {
       if (movesByItself(plan.order[i]) && !this.moving.includes(i)) this.moving.push(i);
     }
     if (time !== done.time) for (const i of this.moving) due[i] = 1;
-    for (const id of this.falls.unfinished.keys()) due[plan.place.get(id)!] = 1;
+    for (const { unfinished } of [this.falls, this.gathering])
+      for (const id of unfinished.keys()) due[plan.place.get(id)!] = 1;
     for (const s of plan.surfaces)
       if (this.assetOf(s) !== this.inputs.get(s.id)?.[1]) due[plan.place.get(s.id)!] = 1;
     for (const m of plan.masks)
@@ -372,6 +388,28 @@ export class Evaluator {
     const hit = noHit();
     if (!mesh || !nearestPlace(mesh.tree(), x, y, z, Infinity, hit)) return [];
     return single ? [hit.face] : flatPiece(mesh, hit.face);
+  }
+
+  /** A surface of the last scene as it is drawn, in the scene; null where it is not there. */
+  meshInScene(surface: string): { positions: Float64Array; indices: Uint32Array } | null {
+    const { mesh, matrix } = this.triMeshes.get(surface)?.result ?? {};
+    return mesh && matrix
+      ? { positions: carried(mesh.positions, matrix, true), indices: mesh.indices }
+      : null;
+  }
+
+  /** The box about all that some arrangements and surfaces of the last scene have of meshes; null where that is nothing. */
+  boxAbout(ids: readonly string[]): Bounds | null {
+    const parts = ids
+      .flatMap((id) => this.gathering.parts(id) ?? [])
+      .filter((p) => p.mesh.indices.length > 0);
+    return parts.length > 0 ? meshBounds(mergedMeshes(parts)) : null;
+  }
+
+  /** Ids of the surfaces of the last scene that are shown, and of those that things land on unless they name some. */
+  shown(): string[] {
+    const seen = (this.scene?.surfaces ?? []).flatMap((s) => (s.visible ? [s.id] : []));
+    return [...new Set([...seen, ...(this.plan?.grounds ?? [])])];
   }
 
   /** What a surface of the last scene, as it is drawn, is as a body; null where it is not there. */
@@ -461,17 +499,25 @@ export class Evaluator {
     const masks = surfaceMasks(surface).map((id) => this.masks.get(id)?.result.key ?? null);
     const within =
       this.scene?.timed.filter((t) => t.node === surface.id && isReadWithin(surface, t.field)) ?? [];
-    if (this.same(surface.id, [surface, asset, at, ring, ...needs, ...about, ...masks, ...within])) return;
-    const restKey = keyOf([bareOf(surface), surface.mesh.source === 'made' ? asset : !!asset, needs]);
-    const key = keyOf([restKey, standing(surface), about, masks, within, at, ring]);
+    const gathered = ring ? undefined : this.gathering.gather(surface, asset, progress);
+    const of = gathered ? [gathered.key, gathered.findings] : [];
+    const stands = [...needs, ...about, ...masks, ...within, ...of];
+    if (this.same(surface.id, [surface, asset, at, ring, ...stands])) return;
+    const made = surface.mesh.source === 'made' ? asset : !!asset;
+    const restKey = keyOf([gathered ? lyingOf(surface) : bareOf(surface), gathered?.key ?? made, needs]);
+    const key = keyOf([restKey, standing(surface), about, masks, within, at, ring, gathered?.findings]);
     let work = this.triMeshes.get(surface.id);
     if (!work) this.triMeshes.set(surface.id, (work = new SurfaceWork()));
     work.evaluate(surface, this.surfaceContext(), key, restKey, time, ring, progress);
   }
 
   /** What a surface is made from beside the document: its mesh, or whether its picture is at hand. */
-  private assetOf = ({ mesh }: Surface): unknown =>
-    mesh.source === 'made' ? this.hasPicture(mesh) : this.assets.mesh(mesh);
+  private assetOf = (surface: Surface): unknown => {
+    const { mesh } = surface;
+    if (isOwnMesh(mesh)) return this.assets.mesh(mesh);
+    if (mesh.source === 'made') return this.hasPicture(mesh);
+    return this.gathering.aside(surface);
+  };
 
   private hasPicture({ shape }: Extract<Surface['mesh'], { source: 'made' }>): boolean {
     return shape.shape === 'picture' && !!shape.picture && !!this.assets.picture?.(shape.picture.hash);
@@ -480,6 +526,7 @@ export class Evaluator {
   private surfaceContext(): SurfaceContext {
     return {
       mesh: (ref) => this.assets.mesh(ref),
+      gathered: this.gathering.of,
       picture: (hash) => this.assets.picture?.(hash),
       motion: (ref) => this.assets.motion?.(ref),
       path: (id) => this.compiled.get(id)?.result,
@@ -705,6 +752,7 @@ export class Evaluator {
       for (const id of kept.keys()) if (!here.has(id) || (kind && here.get(id) !== kind)) kept.delete(id);
     };
     clear(this.triMeshes, 'surface');
+    this.gathering.keepOnly((id) => here.get(id) === 'surface');
     clear(this.compiled, 'path');
     clear(this.laid, 'path');
     clear(this.others);
@@ -719,14 +767,13 @@ export class Evaluator {
 }
 
 /** What a surface's own shape follows from. */
-const bareOf = ({ mesh, unitScale, up, normals, flipped, uv }: Surface) => [
-  mesh.source === 'made' ? mesh : refKey(mesh),
-  unitScale,
-  up,
-  normals,
-  flipped,
-  uv,
+const bareOf = (surface: Surface) => [
+  isOwnMesh(surface.mesh) ? refKey(surface.mesh) : surface.mesh,
+  ...lyingOf(surface),
 ];
+
+/** How the mesh of a surface lies in its own frame, and what is made of it there. */
+const lyingOf = ({ unitScale, up, normals, flipped, uv }: Surface) => [unitScale, up, normals, flipped, uv];
 
 /** What a surface is beside its shape: its place, and what deforms it. */
 const standing = ({ position, turnDeg, tipDeg, rollDeg, size, deformers, plays, thickness }: Surface) => [

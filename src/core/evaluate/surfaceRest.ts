@@ -8,7 +8,8 @@ import type { Motion } from '../mesh/motion';
 import type { MaskField } from '../mesh/mask/field';
 import type { TriMesh } from '../mesh/triMesh';
 import { ownMatrix } from '../mesh/surface';
-import type { MeshRef } from '../mesh/meshRef';
+import { isOwnMesh, type MeshRef } from '../mesh/meshRef';
+import type { Gathered } from './gathered/gathered';
 import type { Surface } from '../mesh/surfaceSchema';
 import type { Moment } from '../scene/timedSchema';
 
@@ -18,6 +19,8 @@ import type { Moment } from '../scene/timedSchema';
 export interface SurfaceContext {
   mesh(ref: MeshRef): Mesh | undefined;
   path(id: string): CompileResult | undefined;
+  /** What a surface that is made from others has come to. */
+  gathered?(id: string): Gathered | undefined;
   picture?(hash: string): GreyPicture | undefined;
   motion?(ref: MeshRef): Motion | undefined;
   /** Another surface as it stands at time 0, with a key that changes when that does. */
@@ -61,7 +64,7 @@ export function restOf(
   surface: Surface,
   context: SurfaceContext,
   key: string,
-): Rest | MakeProblem | 'surface-mesh-missing' {
+): Rest | MakeProblem | 'surface-mesh-missing' | 'gathered-none' {
   const { mesh: from } = surface;
   const mesh =
     from.source === 'made'
@@ -76,8 +79,10 @@ export function restOf(
             return compiled?.ok ? compiled.path : undefined;
           },
         })
-      : context.mesh(from);
-  if (!mesh) return 'surface-mesh-missing';
+      : isOwnMesh(from)
+        ? context.mesh(from)
+        : context.gathered?.(surface.id)?.mesh;
+  if (!mesh) return isOwnMesh(from) ? 'surface-mesh-missing' : 'gathered-none';
   if (typeof mesh === 'string') return mesh;
   const turned = surface.flipped ? turnedMesh(mesh) : mesh;
   const faceted = surface.normals === 'flat' ? facetedMesh(turned) : turned;
@@ -95,7 +100,7 @@ export function restOf(
     ...(motion && { motion: { motion, vertex: faceted === turned ? null : turned.indices, own } }),
     key,
     mesh: faceted,
-    plain: from.source !== 'made' && faceted === mesh,
+    plain: isOwnMesh(from) && faceted === mesh,
     positions: carried(faceted.positions, own, true),
     normals: carried(faceted.normals, own, false),
   };

@@ -98,8 +98,11 @@ export class SurfaceWork {
     time: number,
     progress?: (done: number) => void,
   ): SurfaceResult {
+    const gathered = context.gathered?.(surface.id)?.findings ?? [];
     if (this.rest?.key !== restKey) {
       const rest = restOf(surface, context, restKey);
+      if (rest === 'gathered-none')
+        return (this.result = { ...this.broken(surface, key, 'failed', {}), findings: gathered });
       if (typeof rest === 'string') return this.broken(surface, key, rest, {});
       this.rest = rest;
     }
@@ -133,7 +136,8 @@ export class SurfaceWork {
       ...(!plain && { undeformed: this.undeformed(rest!, shell, facesKey) }),
       matrix: plain ? times(place, ownMatrix(surface)) : place,
       findings: [
-        ...(indices.length < 3 ? [finding(surface, 'surface-empty', {})] : []),
+        ...gathered,
+        ...(indices.length < 3 && gathered.length === 0 ? [finding(surface, 'surface-empty', {})] : []),
         ...(deformed ? this.deformWork.findings(surface) : []),
         ...(surface.thickness && surface.thickness.outwards + surface.thickness.inwards <= 0
           ? [finding(surface, 'thickness-none', {})]

@@ -275,6 +275,7 @@ function addSurface(
   worn: WornMeshes,
 ): void {
   const [first] = frames;
+  if (frames.some((s) => s.facesKey !== first.facesKey)) return pageByPage(w, bake, surface, frames, worn);
   if (!first.mesh || first.mesh.indices.length < 3) return;
   const mesh = worn.wearing(first.mesh, surface.material);
   const made = w.mesh(`surface ${surface.id}`, surface.name, mesh, first.matrix);
@@ -288,6 +289,26 @@ function addSurface(
     made,
     frames.map((s) => mapMesh(s.mesh!, s.matrix)),
   );
+}
+
+/** A surface that has other faces at other times, as a solid has whose parts move: a node for each that it is, seen in its turn. */
+function pageByPage(
+  w: GlbParts,
+  bake: Baker,
+  surface: Surface,
+  frames: SceneResult['surfaces'],
+  worn: WornMeshes,
+): void {
+  for (const key of new Set(frames.map((s) => s.key))) {
+    const { mesh, matrix } = frames.find((s) => s.key === key)!;
+    if (!mesh || mesh.indices.length < 3) continue;
+    const name = `${surface.name} ${w.scene.listChildren().length + 1}`;
+    const made = w.mesh(`surface ${surface.id} ${key}`, name, worn.wearing(mesh, surface.material), matrix);
+    const scale = Float32Array.from(frames.flatMap((s) => Array<number>(3).fill(s.key === key ? 1 : 0)));
+    const node = w.document.createNode(name).setMesh(made).setExtras({ id: surface.id });
+    w.scene.addChild(node.setScale([scale[0], scale[1], scale[2]]));
+    bake.channel(node, 'scale', scale, 'VEC3', true);
+  }
 }
 
 /**

@@ -4,6 +4,12 @@ import { pow } from './portable';
 export const linearChannel = (c: number): number =>
   c <= 0.04045 ? c / 12.92 : pow((c + 0.055) / 1.055, 2.4);
 
+/** A channel of light, 0–1 (more is held), as it is shown: what {@link linearChannel} takes back. */
+export function shownChannel(c: number): number {
+  const v = Math.min(1, Math.max(0, c));
+  return v <= 0.0031308 ? 12.92 * v : 1.055 * pow(v, 1 / 2.4) - 0.055;
+}
+
 /** Linear red, green, blue, 0–1, of "#rrggbb" (the sRGB transfer curve of IEC 61966-2-1). */
 export const linearColor = (hex: string): [number, number, number] =>
   [1, 3, 5].map((i) => linearChannel(parseInt(hex.slice(i, i + 2), 16) / 255)) as [number, number, number];

@@ -57,6 +57,9 @@ export type Axis = z.infer<typeof axisSchema>;
 export type PictureRef = z.infer<typeof pictureRefSchema>;
 /** Where the mesh of a surface comes from. */
 export type OwnMeshRef = z.infer<typeof builtSchema> | z.infer<typeof fileSchema>;
+/** Whether a mesh is one that ships or was brought in, rather than made here. */
+export const isOwnMesh = <M extends { source: string }>(mesh: M): mesh is Extract<M, OwnMeshRef> =>
+  mesh.source === 'built' || mesh.source === 'file';
 /** The numbers of what lines are made of. */
 export type LineMesh = z.infer<typeof lineSchema>;
 export type MeshRef = z.infer<typeof meshRefSchema>;

@@ -1,6 +1,6 @@
 import { DEG, quatTurnTipRoll, type Quat } from '../math/quat';
 import type { Vec3 } from '../math/vec3';
-import type { Axis, OwnMeshRef } from './meshRef';
+import { isOwnMesh, type Axis, type OwnMeshRef } from './meshRef';
 import type { Prop } from './propSchema';
 import { ownMatrix } from './surface';
 import type { Surface } from './surfaceSchema';
@@ -22,7 +22,7 @@ export function surfaceAsProp(surface: Surface): {
   place: { position: Vec3; rotation: Quat; scale: Vec3 };
 } | null {
   const { mesh, deformers, plays, unitScale, up, position, turnDeg, tipDeg, rollDeg, size } = surface;
-  if (mesh.source === 'made' || deformers.length > 0 || plays) return null;
+  if (!isOwnMesh(mesh) || deformers.length > 0 || plays) return null;
   return {
     mesh,
     lies: { unitScale, up, front: towardsFront(surface), foot: { at: 'origin' } },

@@ -3,6 +3,9 @@ import { degrees, group, id, name, plain, unitScale, vec3 } from '../math/measur
 import { deformerSchema } from './deform/schema';
 import { madeSchema } from './make/schema';
 import { wears } from './materialSchema';
+import { dustSchema } from './dust/dustSchema';
+import { networkSchema } from './network/networkSchema';
+import { solidSchema } from './solid/solidSchema';
 import { thicknessSchema } from './solid/thicknessSchema';
 import { axisSchema, builtSchema, fileSchema } from './meshRef';
 
@@ -10,7 +13,14 @@ import { axisSchema, builtSchema, fileSchema } from './meshRef';
 export const surfaceSchema = z.object({
   id: id,
   name,
-  mesh: z.discriminatedUnion('source', [builtSchema, fileSchema, madeSchema]),
+  mesh: z.discriminatedUnion('source', [
+    builtSchema,
+    fileSchema,
+    madeSchema,
+    solidSchema,
+    dustSchema,
+    networkSchema,
+  ]),
   unitScale: unitScale.default(1).describe('Metres per unit of the mesh'),
   up: axisSchema.default('+y'),
   position: vec3.describe('x, y, z').default([0, 0, 0]),

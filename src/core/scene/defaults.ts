@@ -5,6 +5,7 @@ import { pathSchema, pointSchema, type PathPoint, type PointsPath } from '../cur
 import { propSchema, type Prop } from '../mesh/propSchema';
 import { surfaceSchema, type Surface, type SurfaceMesh } from '../mesh/surfaceSchema';
 import type { MeshRef } from '../mesh/meshRef';
+import { printSchema } from './printSchema';
 import type { Scene } from './schema';
 import { SCENE_VERSION } from './version';
 
@@ -29,6 +30,7 @@ export function emptyScene(name: string): Scene {
     light: null,
     lamps: [],
     viewpoints: [],
+    print: printSchema.parse({}),
     view: null,
     aside: [],
   };

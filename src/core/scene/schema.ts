@@ -11,6 +11,7 @@ import { surfaceSchema } from '../mesh/surfaceSchema';
 import { bundleSchema } from './bundleSchema';
 import { linkSchema } from './linkSchema';
 import { timedSchema } from './timedSchema';
+import { printSchema } from './printSchema';
 import { measureSchema } from './measureSchema';
 import { SCENE_VERSION } from './version';
 import { viewpointSchema } from './viewpointSchema';
@@ -39,6 +40,7 @@ export const sceneSchema = z.object({
   light: lightSchema.nullable().default(null).describe('How it is lit; null: as the interface is'),
   lamps: z.array(lampSchema).max(MOST_LAMPS).default([]).describe('Lights that were put into it by hand'),
   viewpoints: z.array(viewpointSchema).max(200).default([]).describe('Ways of looking at it that are kept'),
+  print: printSchema.prefault({}).describe('How it is printed'),
   view: z
     .object({ eye: vec3Schema, target: vec3Schema })
     .nullable()

@@ -56,6 +56,19 @@ export function shingle(): Mesh {
   return s.mesh();
 }
 
+/** A lozenge as deep as a wall is thick: what pierces it. */
+export function lozenge(): Mesh {
+  const s = new Shape();
+  const outline: [number, number][] = [
+    [0.2, 0],
+    [0, -0.3],
+    [-0.2, 0],
+    [0, 0.3],
+  ];
+  plate(s, outline, () => 0.9, C.paleWood, C.wood);
+  return s.mesh();
+}
+
 /** A compass rose in a ring, raised a little: an emblem for a hull or a wall. */
 export function emblem(): Mesh {
   const s = new Shape();

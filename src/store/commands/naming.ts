@@ -4,6 +4,16 @@ import type { Scene } from '@/core/scene/schema';
 
 const LABELS: Record<string, string> = {
   pitch: 'pitch',
+  mend: 'mend',
+  joint: 'joints',
+  grain: 'mended to',
+  cell: 'fineness',
+  softness: 'softness',
+  beyond: 'beyond',
+  scale: 'scale 1 to',
+  wallMm: 'thinnest wall in mm',
+  detailMm: 'smallest detail in mm',
+  overhangDeg: 'overhang',
   how: 'spread',
   amount: 'how many',
   number: 'number',
@@ -234,7 +244,7 @@ const LENGTHS = new Set(
   (
     'pitch by insetStart insetEnd looseBy minDistance clearance side lift along distance offset radius endRadius ' +
     'rise inner outer length sag fillet width depth height reach inset longest above floor tolerance ' +
-    'lay left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback outwards inwards'
+    'lay left right bottom top position from to waverSide waverLift waverLength air airBehind airAbove setback outwards inwards joint grain cell softness beyond floor'
   ).split(' '),
 );
 /** Fields that are shares, shown in hundredths. */

@@ -1,6 +1,7 @@
 import { withPropReplaced } from '@/core/arrange/replaceProp';
 import type { LineMesh, MeshRef } from '@/core/mesh/meshRef';
 import type { Prop } from '@/core/mesh/propSchema';
+import type { Print } from '@/core/scene/printSchema';
 import type { Scene } from '@/core/scene/schema';
 import { newProp, takeId } from '@/core/scene/defaults';
 import { patchesBetween } from '@/core/scene/patch';
@@ -14,6 +15,12 @@ export const setScene = command<Partial<Pick<Scene, 'name' | 'units'>>>({
   apply: (scene, values) => void Object.assign(scene, values),
   name: (before, _, values) =>
     values.name !== undefined ? `rename to “${values.name}”` : `units ${before.units} → ${values.units}`,
+});
+
+/** How it is printed: its scale, and what the printer can make. */
+export const setPrint = command<Partial<Print>>({
+  apply: (scene, values) => void Object.assign(scene.print, values),
+  name: (before, _, values) => `print: ${describeChange(before.print, values, before.units)}`,
 });
 
 type PropSettings = Partial<Omit<Prop, 'id' | 'mesh'>>;

@@ -34,7 +34,7 @@ export const makeSurface = command<{
     const of =
       shape === 'loft'
         ? { paths: from }
-        : shape === 'tube' || shape === 'turned' || shape === 'strip'
+        : shape === 'tube' || shape === 'turned' || shape === 'strip' || shape === 'swept'
           ? { path: from[0] }
           : {};
     const mesh: SurfaceMesh = {
@@ -91,11 +91,10 @@ export const setShape = command<{ id: string; values: Partial<SurfaceShape> }>({
   },
 });
 
-/** The colour of made surfaces; those of a mesh have their own. */
+/** The colour of made surfaces; those of a mesh, and solids, have their own. */
 export const setSurfaceColor = command<{ ids: string[]; color: string }>({
   apply(scene, { ids, color }) {
-    for (const { mesh } of ids.map((id) => findSurface(scene, id)))
-      if (mesh.source === 'made') mesh.color = color;
+    for (const { mesh } of ids.map((id) => findSurface(scene, id))) if ('color' in mesh) mesh.color = color;
   },
   name: (before, _, { ids }) => `${called(before, ids)}: colour`,
 });

@@ -17,6 +17,7 @@ export const SURFACE_SHAPES: { shape: SurfaceShape['shape']; text: string; paths
   { shape: 'turned', text: 'Turned profile', paths: 1 },
   { shape: 'tube', text: 'Tube along a path', paths: 1 },
   { shape: 'strip', text: 'Strip along a path', paths: 1 },
+  { shape: 'swept', text: 'Profile along a path', paths: 1 },
   { shape: 'loft', text: 'Loft between paths', paths: 2 },
 ];
 

@@ -1,3 +1,5 @@
+import { gatherEntries, networkEntries } from '../gathered/entries';
+import { isOwnMesh } from '@/core/mesh/meshRef';
 import { hasPoints, type Path, type PointsPath } from '@/core/curve/schema';
 import { has, kindOf, needsOf, type Arrangement } from '@/core/arrange/registry';
 import { STATE } from '@/core/arrange/result';
@@ -107,6 +109,7 @@ export function arrangementEntries(a: Arrangement): MenuEntry[] {
       hint: 'It becomes one prop of the basket, placed like any other',
       run: () => void bundle({ members: [a.id], surfaces: [], loose: null }),
     },
+    ...gatherEntries([a.id]),
     ...openBundleEntries(a),
     {
       text: 'Settings on top…',
@@ -142,6 +145,7 @@ export function pathEntries(path: Path): MenuEntry[] {
   return [
     { text: 'Duplicate', run: duplicateNode },
     ...inHand(id, path.visible, (visible) => dispatch(setPath, { id, values: { visible } })),
+    ...networkEntries([id]),
     ...(hasPoints(path) && strokes > 1
       ? [{ text: 'Strokes apart', run: () => dispatch(strokesApart, { path: id }) }]
       : []),
@@ -157,7 +161,7 @@ export const surfaceEntries = ({ id, mesh, visible, thickness }: Surface): MenuE
     ontoSurface.map(({ text, run }) => ({ text, run: () => run(id) })),
   ),
   ...inHand(id, visible, (shown) => dispatch(setSurface, { id, values: { visible: shown } })),
-  ...(mesh.source === 'made'
+  ...(!isOwnMesh(mesh)
     ? []
     : [
         {
@@ -166,10 +170,11 @@ export const surfaceEntries = ({ id, mesh, visible, thickness }: Surface): MenuE
           run: () => void bundle({ members: [], surfaces: [id], loose: null }),
         },
       ]),
+  ...gatherEntries([id]),
   ...(thickness
     ? []
     : [{ text: 'Give it thickness', hint: 'It becomes a closed shell', run: () => void giveThickness(id) }]),
-  ...(mesh.source === 'made' ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
+  ...(!isOwnMesh(mesh) ? [] : [{ text: 'Replace its mesh', run: () => openDialog('bring-in') }]),
   { text: 'Delete', danger: true, run: () => removeThese([id]) },
 ];
 
@@ -319,7 +324,11 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
   );
   const props = nodes.filter((n) => n.kind === 'prop').map((n) => n.id);
   const bundles = nodes.filter((n) => n.kind === 'arrangement').map((n) => n.id);
+  const paths = nodes.flatMap((n) => (n.kind === 'path' ? [n.id] : []));
+  const bodies = nodes.flatMap((n) => (n.kind === 'surface' || n.kind === 'arrangement' ? [n.id] : []));
   return [
+    ...gatherEntries(bodies),
+    ...networkEntries(paths),
     ...(props.length > 1
       ? [
           {

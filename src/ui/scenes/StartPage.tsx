@@ -49,6 +49,11 @@ const EXAMPLES = [
     text: 'Scallop tiles round a waisted tower, keeping their shape and bent, a lattice, shingles, an emblem on a hull',
   },
   {
+    name: 'beacon-print',
+    title: 'The beacon, to be printed',
+    text: 'The tower as one closed solid: its tiles joined, its lattice pierced, what a printer asks of it',
+  },
+  {
     name: 'rigging-board',
     title: 'The rigging board',
     text: 'Ropes strung from eye to eye, taut, slack and stiff, crossing; a line with floats that sways',

@@ -38,7 +38,7 @@ import { CompareSeeds } from '../dialogs/CompareSeeds';
 import { Help } from '../dialogs/Help';
 import { Library } from '../dialogs/Library';
 import { LineUp } from '../dialogs/LineUp';
-import { SendOut } from '../dialogs/SendOut';
+import { SendOut } from '../dialogs/sendOut/SendOut';
 import { SettingsOnTop } from '../dialogs/SettingsOnTop';
 import { FlatPanel } from '../flat/FlatPanel';
 import { Lists } from '../lists/Lists';

@@ -17,6 +17,7 @@ import { boundsOfContents } from './bounds';
 import type { Contents } from './contents';
 import { Expanding } from './expand';
 import { corrected, handsWithin, stepKey, type HandWithin } from './handWithin';
+import type { PropLooks } from '../placedMeshes';
 import { mergedMesh } from './merged';
 import { intoBundle, snapPointsPlaced } from './snapPoints';
 
@@ -178,39 +179,47 @@ export class Bundles {
   mesh(prop: string): Mesh | undefined {
     const bundle = this.of(prop);
     if (!bundle) return undefined;
-    const wornBy = (id: string) => this.arrangements.get(id)?.material;
     const key = `${this.knownOf(prop, 0).key} ${this.wornIn(bundle)}`;
     const have = this.meshes.get(prop);
     if (have?.key === key) return have.mesh;
-    const mesh = mergedMesh(
-      this.base(this.membersOf(bundle), 0),
-      bundle.origin,
-      (id) => {
-        const other = this.props.get(id);
-        const of = other && (this.isBundle(id) ? this.mesh(id) : this.host.mesh(other));
-        return other && of ? { prop: other, mesh: of } : undefined;
-      },
-      wornBy,
-    );
+    const mesh = mergedMesh(this.base(this.membersOf(bundle), 0), bundle.origin, this.looks);
     this.meshes.set(prop, { key, mesh });
     return mesh;
   }
 
+  /** The meshes of props, bundles too, and what they wear. */
+  readonly looks: PropLooks = {
+    prop: (id) => {
+      const prop = this.props.get(id);
+      const mesh = prop && (this.isBundle(id) ? this.mesh(id) : this.host.mesh(prop));
+      return prop && mesh ? { prop, mesh } : undefined;
+    },
+    wears: ({ material }, [id]) => this.arrangements.get(id)?.material ?? material ?? undefined,
+  };
+
   /** What all that is in a bundle wears, as text: each thing in it once, however often it is there. */
-  private wornIn(bundle: Bundle): string {
+  private wornIn = (bundle: Bundle): string => this.worn(this.membersOf(bundle));
+
+  /** What all wears that an arrangement has placed, as text. */
+  wornBy(arrangement: string): string {
+    const found = this.arrangements.get(arrangement);
+    return found ? this.worn([found]) : '';
+  }
+
+  private worn(arrangements: readonly Arrangement[]): string {
     const said = new Map<string, string>();
-    const look = (b: Bundle): void => {
-      for (const m of this.membersOf(b)) {
+    const look = (some: readonly Arrangement[]): void => {
+      for (const m of some) {
         if (said.has(m.id)) continue;
         said.set(m.id, m.material ?? '');
         for (const id of needsOf(m).props) {
           said.set(id, this.props.get(id)?.material ?? '');
           const nested = this.of(id);
-          if (nested) look(nested);
+          if (nested) look(this.membersOf(nested));
         }
       }
     };
-    look(bundle);
+    look(arrangements);
     return JSON.stringify([...said]);
   }
 

@@ -1,127 +1,15 @@
-import { STATE } from '../../arrange/result';
-import { isMirroring, writeAffine, writeProduct } from '../../math/affine';
 import type { Vec3 } from '../../math/vec3';
-import { keptBounds, propMatrix, type Mesh } from '../../mesh/mesh';
-import type { Prop } from '../../mesh/propSchema';
+import { mergedMeshes } from '../../mesh/merged';
+import type { Mesh } from '../../mesh/mesh';
+import { rowMeshes, type PropLooks } from '../placedMeshes';
 import type { Contents } from './contents';
-
-const ONE = [1, 1, 1];
 
 /**
  * What a bundle holds as one mesh, metres from its origin: what its pictures show, and what of it touches and bends.
- * @param meshOf of a prop, bundles too @param wornBy the material that all of an arrangement in it wears
  * @returns undefined where nothing is in it
  */
-export function mergedMesh(
-  { members }: Contents,
-  origin: Vec3,
-  meshOf: (prop: string) => { prop: Prop; mesh: Mesh } | undefined,
-  wornBy: (member: string) => string | undefined = () => undefined,
-): Mesh | undefined {
-  const parts: Part[] = [];
-  for (const { id, placements: p } of members) {
-    const found = p.props.map(meshOf);
-    for (let row = 0; row < p.count; row++) {
-      const of = p.prop[row] < 0 || p.state[row] !== STATE.placed ? undefined : found[p.prop[row]];
-      if (!of) continue;
-      const bent = p.bent?.[p.shape?.[row] ?? -1];
-      const from = [0, 1, 2].map((a) => p.position[row * 3 + a] - origin[a]);
-      const matrix = new Float64Array(16);
-      const placed = new Float64Array(16);
-      writeAffine(placed, 0, from, 0, p.rotation, row * 4, bent ? ONE : p.scale, bent ? 0 : row * 3);
-      if (bent) matrix.set(placed);
-      else writeProduct(matrix, 0, placed, 0, propMatrix(of.prop, keptBounds(of.mesh)), 0);
-      const mesh = bent ? { ...of.mesh, ...bent, positions: Float32Array.from(bent.positions) } : of.mesh;
-      const wears = wornBy(id) ?? of.prop.material ?? undefined;
-      parts.push({
-        mesh,
-        matrix,
-        wears,
-        of: `${id} ${of.prop.id}`,
-        tint: p.tint?.subarray(row * 3, row * 3 + 3),
-      });
-    }
-  }
-  return parts.length > 0 ? joined(parts) : undefined;
-}
-
-/** A placed mesh of a bundle. */
-interface Part {
-  mesh: Mesh;
-  matrix: Float64Array;
-  tint?: ArrayLike<number>;
-  /** Id of the material made by hand that it wears. */
-  wears: string | undefined;
-  /** Whose it is: parts of one have one look each of its materials, whatever they wear. */
-  of: string;
-}
-
-function joined(parts: Part[]): Mesh {
-  const vertices = parts.reduce((n, { mesh }) => n + mesh.positions.length / 3, 0);
-  const corners = parts.reduce((n, { mesh }) => n + mesh.indices.length, 0);
-  const coloured = parts.some(({ mesh, tint }) => mesh.colors || tint);
-  const mapped = parts.every(({ mesh }) => mesh.uvs);
-  const out: Mesh = {
-    positions: new Float32Array(vertices * 3),
-    normals: new Float32Array(vertices * 3),
-    ...(coloured && { colors: new Float32Array(vertices * 3).fill(1) }),
-    ...(mapped && { uvs: new Float32Array(vertices * 2) }),
-    indices: new Uint32Array(corners),
-    groups: [],
-    materials: [],
-  };
-  const materials = new Map<string, number>();
-  let [v, c] = [0, 0];
-  for (const { mesh, matrix: m, tint, wears, of } of parts) {
-    const count = mesh.positions.length / 3;
-    writeVertices(mesh, m, out, v);
-    if (out.colors) {
-      if (mesh.colors) out.colors.set(mesh.colors, v * 3);
-      if (tint) for (let i = v * 3; i < (v + count) * 3; i++) out.colors[i] *= tint[i % 3];
-    }
-    if (out.uvs) out.uvs.set(mesh.uvs!, v * 2);
-    const turned = isMirroring(m, 0);
-    for (let i = 0; i < mesh.indices.length; i += 3) {
-      out.indices[c + i] = mesh.indices[i] + v;
-      out.indices[c + i + 1] = mesh.indices[i + (turned ? 2 : 1)] + v;
-      out.indices[c + i + 2] = mesh.indices[i + (turned ? 1 : 2)] + v;
-    }
-    for (const g of mesh.groups) {
-      const material = mesh.materials[g.material];
-      const key = `${of} ${g.material}`;
-      let at = materials.get(key);
-      if (at === undefined) {
-        materials.set(key, (at = out.materials.length));
-        out.materials.push(wears === undefined ? material : { ...material, wears });
-      }
-      out.groups.push({ start: c + g.start, count: g.count, material: at });
-    }
-    v += count;
-    c += mesh.indices.length;
-  }
-  return out;
-}
-
-/** Positions by the map, normals by its cofactors: square to what they were square to. */
-function writeVertices({ positions: p, normals: n }: Mesh, m: Float64Array, out: Mesh, at: number): void {
-  const side = isMirroring(m, 0) ? -1 : 1;
-  const cofactor = (a: number, b: number, r: number, s: number) =>
-    (m[a + r] * m[b + s] - m[a + s] * m[b + r]) * side;
-  const k = [
-    [cofactor(4, 8, 1, 2), cofactor(4, 8, 2, 0), cofactor(4, 8, 0, 1)],
-    [cofactor(8, 0, 1, 2), cofactor(8, 0, 2, 0), cofactor(8, 0, 0, 1)],
-    [cofactor(0, 4, 1, 2), cofactor(0, 4, 2, 0), cofactor(0, 4, 0, 1)],
-  ];
-  for (let o = 0; o < p.length; o += 3) {
-    const w = at * 3 + o;
-    let square = 0;
-    for (let r = 0; r < 3; r++) {
-      out.positions[w + r] = m[r] * p[o] + m[4 + r] * p[o + 1] + m[8 + r] * p[o + 2] + m[12 + r];
-      const turned = k[0][r] * n[o] + k[1][r] * n[o + 1] + k[2][r] * n[o + 2];
-      out.normals[w + r] = turned;
-      square += turned * turned;
-    }
-    const l = Math.sqrt(square) || 1;
-    for (let r = 0; r < 3; r++) out.normals[w + r] /= l;
-  }
+export function mergedMesh({ members }: Contents, origin: Vec3, looks: PropLooks): Mesh | undefined {
+  const parts = members.flatMap(({ id, placements }) => rowMeshes(id, placements, looks));
+  for (const { matrix } of parts) for (let a = 0; a < 3; a++) matrix[12 + a] -= origin[a];
+  return parts.length > 0 ? mergedMeshes(parts) : undefined;
 }

@@ -7,6 +7,7 @@ import { newBoxes } from '../../mesh/boxes';
 import { buildBoxTree, eachPair } from '../../mesh/boxTree';
 import type { Scene } from '../../scene/schema';
 import type { EvaluatedArrangement, SceneResult } from '../scene';
+import { takenBy } from '../gathered/takes';
 import { standsInOpened } from '../bundles/opened';
 import { excuses } from './excuses';
 import { groundFindings } from './grounded';
@@ -101,6 +102,8 @@ export class SceneChecks {
       for (const [i, surface] of scene.surfaces.entries()) {
         const triMesh = context.surface?.(surface.id);
         if (!triMesh || !surface.visible || on.has(surface.id) || a.meant.includes(surface.id)) continue;
+        // What a solid is made of is in it, and what lies under a sheet touches that.
+        if (takenBy(surface).includes(a.id)) continue;
         const name = `${a.id} ${surface.id}`;
         const keys = `${s.key} ${result.surfaces[i].key}`;
         names.add(name);

@@ -25,12 +25,24 @@ export interface Topology {
 }
 
 const kept = new WeakMap<Triangles, Topology>();
+const keptExact = new WeakMap<Triangles, Topology>();
 
 /** Works the topology out once a mesh. Vertices within 1e-6 of the mesh's size are one. */
 export function topologyOf(mesh: Triangles): Topology {
-  const have = kept.get(mesh);
-  if (have) return have;
-  const { weld, first, position } = weldVertices(mesh);
+  let have = kept.get(mesh);
+  if (!have) kept.set(mesh, (have = joinedAt(mesh, weldVertices(mesh))));
+  return have;
+}
+
+/** The same where only vertices are one that are to the last bit of a float: what is printed is no nearer than that. */
+export function exactTopologyOf(mesh: Triangles): Topology {
+  let have = keptExact.get(mesh);
+  if (!have) keptExact.set(mesh, (have = joinedAt(mesh, weldExactly(mesh))));
+  return have;
+}
+
+function joinedAt(mesh: Triangles, welded: Pick<Topology, 'weld' | 'first' | 'position'>): Topology {
+  const { weld, first, position } = welded;
   const byKey = new Map<number, number>();
   const edges: number[] = [];
   const faces: number[] = [];
@@ -57,7 +69,7 @@ export function topologyOf(mesh: Triangles): Topology {
     around[edges[e * 2]].push(e);
     around[edges[e * 2 + 1]].push(e);
   }
-  const made = {
+  return {
     weld,
     first,
     position,
@@ -66,8 +78,12 @@ export function topologyOf(mesh: Triangles): Topology {
     sides,
     around,
   };
-  kept.set(mesh, made);
-  return made;
+}
+
+function weldExactly({ positions }: Triangles): Pick<Topology, 'weld' | 'first' | 'position'> {
+  // −0 is where 0 is.
+  const floats = Float32Array.from(positions, (v) => v + 0);
+  return welded(positions, sameRows(new Int32Array(floats.buffer), 3));
 }
 
 function weldVertices(mesh: Triangles): Pick<Topology, 'weld' | 'first' | 'position'> {
@@ -76,13 +92,17 @@ function weldVertices(mesh: Triangles): Pick<Topology, 'weld' | 'first' | 'posit
   for (let i = 0; i < p.length; i++) size = Math.max(size, Math.abs(p[i]));
   const grain = Math.max(1e-12, size * 1e-6);
   const rows = Int32Array.from({ length: p.length }, (_, i) => Math.round(p[i] / grain));
-  const first = sameRows(rows, 3);
+  return welded(p, sameRows(rows, 3));
+}
+
+/** @param same for each vertex the first one that is the same */
+function welded(p: ArrayLike<number>, same: Uint32Array): Pick<Topology, 'weld' | 'first' | 'position'> {
   const weld = new Uint32Array(p.length / 3);
   const position: number[] = [];
   const own: number[] = [];
   for (let i = 0; i < weld.length; i++) {
-    if (first[i] !== i) {
-      weld[i] = weld[first[i]];
+    if (same[i] !== i) {
+      weld[i] = weld[same[i]];
       continue;
     }
     weld[i] = own.length;

@@ -1,9 +1,11 @@
 import type { CompiledPath } from '../../curve/compile';
 import type { Mesh } from '../mesh';
 import { gridMesh, type Grid } from './grid';
+import { MOST_TRIANGLES } from './limits';
 import { pictureField, type GreyPicture } from './picture';
 import { box, hills, plane, sphere, torus } from './plain';
 import type { SurfaceShape } from './schema';
+import { sweptProfile } from './sweptProfile';
 import { loft, strip, tube, turned } from './swept';
 
 export type { SurfaceShape } from './schema';
@@ -17,14 +19,16 @@ export interface MakeContext {
 }
 
 export type MakeProblem =
-  'surface-picture-missing' | 'surface-path-missing' | 'surface-too-few-paths' | 'surface-too-fine';
-
-/** More triangles than this are refused with the number instead of freezing anything. */
-const MOST_TRIANGLES = 4_000_000;
+  | 'surface-picture-missing'
+  | 'surface-path-missing'
+  | 'surface-too-few-paths'
+  | 'surface-no-profile'
+  | 'surface-too-fine';
 
 /** Ids of the paths that a shape is made from. */
 export function shapePaths(shape: SurfaceShape): string[] {
   if (shape.shape === 'loft') return shape.paths;
+  if (shape.shape === 'swept') return shape.profile === null ? [shape.path] : [shape.path, shape.profile];
   return 'path' in shape ? [shape.path] : [];
 }
 
@@ -33,11 +37,26 @@ export function shapePaths(shape: SurfaceShape): string[] {
  */
 export function makeMesh(shape: SurfaceShape, color: string, context: MakeContext): Mesh | MakeProblem {
   if ('columns' in shape && shape.columns * shape.rows * 2 > MOST_TRIANGLES) return 'surface-too-fine';
+  if (shape.shape === 'swept') return swept(shape, color, context);
   const grids = gridsOf(shape, context);
   return typeof grids === 'string' ? grids : gridMesh(grids, color);
 }
 
-function gridsOf(shape: SurfaceShape, context: MakeContext): Grid[] | MakeProblem {
+function swept(
+  shape: Extract<SurfaceShape, { shape: 'swept' }>,
+  color: string,
+  context: MakeContext,
+): Mesh | MakeProblem {
+  const path = context.path(shape.path);
+  const profile = shape.profile === null ? null : context.path(shape.profile);
+  if (!path || profile === undefined) return 'surface-path-missing';
+  return sweptProfile(shape, context.strokes?.(shape.path) ?? [path], profile, color);
+}
+
+function gridsOf(
+  shape: Exclude<SurfaceShape, { shape: 'swept' }>,
+  context: MakeContext,
+): Grid[] | MakeProblem {
   switch (shape.shape) {
     case 'plane':
       return plane(shape);

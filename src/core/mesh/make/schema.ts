@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { degrees, metres, seed } from '../../math/measures';
 import { pictureRefSchema } from '../meshRef';
+import { PLAIN_PROFILES } from './profiles';
 
 /** Surfaces that are made from numbers or from paths, live. */
 
@@ -53,6 +54,29 @@ export const shapeSchema = z.discriminatedUnion('shape', [
     endRadius: size.nullable().default(null).describe('Metres; null: the same all the way'),
     columns: cells.default(16),
     rows: cells.default(96),
+  }),
+  z.object({
+    shape: z.literal('swept'),
+    path: z.string().describe('What its profile goes along'),
+    profile: z
+      .string()
+      .nullable()
+      .default(null)
+      .describe('A path that is its profile, as large as it is drawn; null: a plain one'),
+    plain: z.enum(PLAIN_PROFILES).default('round').describe('A plain profile, of the width and height'),
+    width: size.default(0.3),
+    height: size.default(0.3),
+    posture: z
+      .enum(['upright', 'slope', 'bank'])
+      .default('bank')
+      .describe('How it is held: as props on the path are'),
+    rollDeg: degrees.default(0).describe('Turned about the path'),
+    twistDeg: degrees
+      .default(0)
+      .describe('Turned on from its beginning to its end; round a loop by whole turns'),
+    endFactor: z.number().min(0.001).max(1000).default(1).describe('Its size at its end'),
+    ends: z.boolean().default(true).describe('Closed at both ends: a body'),
+    rows: cells.default(160),
   }),
   z.object({
     shape: z.literal('strip'),

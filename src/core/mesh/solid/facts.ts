@@ -1,6 +1,6 @@
 import type { Mesh } from '../mesh';
 import { faceCross } from '../face';
-import { topologyOf } from '../lines/topology';
+import { bodyTopology, unclosed } from './bodies';
 
 /** What a mesh is as a body. */
 export interface SolidFacts {
@@ -19,16 +19,7 @@ export interface SolidFacts {
 /** @param mesh in its own frame @param scale metres per unit of that frame */
 export function solidFacts(mesh: Pick<Mesh, 'positions' | 'indices'>, scale = 1): SolidFacts {
   const { positions: p, indices } = mesh;
-  const { edges, faces, sides, weld } = topologyOf(mesh);
-  let [open, unsound] = [0, 0];
-  // How often each edge is run along in its own direction, less how often against it: 0 where two faces agree.
-  const runs = new Int32Array(edges.length / 2);
-  for (let i = 0; i < sides.length; i++)
-    if (sides[i] >= 0) runs[sides[i]] += weld[indices[i]] === edges[sides[i] * 2] ? 1 : -1;
-  for (let e = 0; e < runs.length; e++) {
-    if (faces[e * 2 + 1] === -1) open++;
-    else if (faces[e * 2 + 1] === -2 || runs[e] !== 0) unsound++;
-  }
+  const { open, unsound } = unclosed(bodyTopology(mesh), indices);
   const cross = new Float64Array(3);
   let [six, two] = [0, 0];
   for (let f = 0; f * 3 < indices.length; f++) {

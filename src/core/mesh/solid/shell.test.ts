@@ -1,16 +1,10 @@
 import { topologyOf } from '../lines/topology';
-import { makeMesh } from '../make';
-import { shapeSchema } from '../make/schema';
+import { exactlyClosed, madeMesh } from '../../testing/bodies';
 import type { Mesh } from '../mesh';
 import { solidFacts } from './facts';
 import { shellOf } from './shell';
 import { thicknessSchema } from './thicknessSchema';
 
-const made = (settings: object): Mesh => {
-  const mesh = makeMesh(shapeSchema.parse(settings), '#D8CDB6', { path: () => undefined });
-  if (typeof mesh === 'string') throw new Error(mesh);
-  return mesh;
-};
 const thick = (mesh: Mesh, thickness: object, positions = Float64Array.from(mesh.positions)) =>
   shellOf(
     mesh,
@@ -20,19 +14,7 @@ const thick = (mesh: Mesh, thickness: object, positions = Float64Array.from(mesh
     thicknessSchema.parse(thickness),
   );
 
-/** Closed in the sense of a file for printing: corners compared to the last bit, each way along an edge gone once. */
-function isClosed({ positions, indices }: Mesh): boolean {
-  const corner = (i: number) => positions.subarray(indices[i] * 3, indices[i] * 3 + 3).join(' ');
-  const ways = new Map<string, number>();
-  for (let i = 0; i < indices.length; i++) {
-    const next = i % 3 === 2 ? i - 2 : i + 1;
-    const [a, b] = [corner(i), corner(next)];
-    if (a !== b) ways.set(`${a}|${b}`, (ways.get(`${a}|${b}`) ?? 0) + 1);
-  }
-  return [...ways].every(([way, n]) => n === (ways.get(way.split('|').reverse().join('|')) ?? 0));
-}
-
-const PLANE = made({ shape: 'plane', width: 3, depth: 2, columns: 6, rows: 4 });
+const PLANE = madeMesh({ shape: 'plane', width: 3, depth: 2, columns: 6, rows: 4 });
 
 test('a plane becomes a board: its volume is its area times what was asked, however it is shared among the sides', () => {
   for (const [outwards, inwards] of [
@@ -42,7 +24,7 @@ test('a plane becomes a board: its volume is its area times what was asked, howe
   ]) {
     const { mesh, skin, turned } = thick(PLANE, { outwards, inwards });
     const facts = solidFacts(mesh);
-    expect(isClosed(mesh)).toBe(true);
+    expect(exactlyClosed(mesh)).toBe(true);
     expect(facts).toMatchObject({ closed: true, open: 0, unsound: 0 });
     expect(facts.volume).toBeCloseTo(0.6, 6);
     expect(facts.area).toBeCloseTo(2 * 6 + 10 * 0.1, 5);
@@ -67,30 +49,30 @@ test('a round rim adds half a bar around: as much as its sides, mitred at the co
   }
   // Each of the four sides is longer the further out it is, at both ends.
   expect(solidFacts(mesh).volume).toBeCloseTo(6 * t + 10 * area + 8 * moment, 5);
-  expect(isClosed(mesh)).toBe(true);
+  expect(exactlyClosed(mesh)).toBe(true);
 });
 
 test('a box grows by as much on every side; a ball to the ball of the larger radius; both are hollow', () => {
-  const box = made({ shape: 'box', width: 1, height: 1, depth: 1, fillet: 0 });
+  const box = madeMesh({ shape: 'box', width: 1, height: 1, depth: 1, fillet: 0 });
   const crate = solidFacts(thick(box, { outwards: 0.25, inwards: 0 }).mesh);
   expect(crate.closed).toBe(true);
   expect(crate.volume).toBeCloseTo(1.5 ** 3 - 1, 5);
-  const ball = made({ shape: 'sphere', radius: 1, columns: 64, rows: 32 });
+  const ball = madeMesh({ shape: 'sphere', radius: 1, columns: 64, rows: 32 });
   const { mesh } = thick(ball, { outwards: 0.1, inwards: 0 });
   const facets = solidFacts(ball).volume! / ((4 / 3) * Math.PI);
   expect(solidFacts(mesh).volume! / (facets * (4 / 3) * Math.PI * (1.1 ** 3 - 1))).toBeCloseTo(1, 2);
-  expect(isClosed(mesh)).toBe(true);
+  expect(exactlyClosed(mesh)).toBe(true);
 });
 
 test('hills are as thick as asked along every face, closed, and say where they are bent too tightly', () => {
-  const hills = made({ shape: 'hills', width: 8, depth: 8, columns: 40, rows: 40 });
+  const hills = madeMesh({ shape: 'hills', width: 8, depth: 8, columns: 40, rows: 40 });
   const { mesh, turned } = thick(hills, { outwards: 0, inwards: 0.05 });
-  expect(isClosed(mesh)).toBe(true);
+  expect(exactlyClosed(mesh)).toBe(true);
   expect(turned).toBe(0);
   expect(solidFacts(mesh).volume! / (solidFacts(hills).area * 0.05)).toBeCloseTo(1, 2);
   const far = thick(hills, { outwards: 0, inwards: 6 });
   expect(far.turned).toBeGreaterThan(0);
-  expect(isClosed(far.mesh)).toBe(true);
+  expect(exactlyClosed(far.mesh)).toBe(true);
 });
 
 test('what is open, and what is joined three at an edge, is told by how many edges', () => {

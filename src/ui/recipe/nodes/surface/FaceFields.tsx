@@ -97,9 +97,9 @@ export function LockedField({ surfaces }: { surfaces: readonly Surface[] }) {
 
 /** The colour of those that are made here; a mesh has its own. */
 export function SurfaceColor({ surfaces }: { surfaces: readonly Surface[] }) {
-  const made = surfaces.filter((s) => s.mesh.source === 'made');
+  const made = surfaces.filter((s) => 'color' in s.mesh);
   const first = made[0]?.mesh;
-  if (first?.source !== 'made') return null;
+  if (!first || !('color' in first)) return null;
   const ids = idsOf(made);
   return (
     <ColorField

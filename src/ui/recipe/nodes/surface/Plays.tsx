@@ -1,5 +1,6 @@
 'use client';
 
+import { isOwnMesh } from '@/core/mesh/meshRef';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch } from '@/store/document';
@@ -13,7 +14,7 @@ export function Plays({ surface }: { surface: Surface }) {
   // What the mesh brings is known once it has been worked out.
   useEngine((s) => s.result.surfaces.get(surface.id)?.key);
   const { id, mesh, plays } = surface;
-  const clips = mesh.source === 'made' ? [] : engine().clipsOf(mesh);
+  const clips = isOwnMesh(mesh) ? engine().clipsOf(mesh) : [];
   if (clips.length === 0 && !plays) return null;
   const set = (values: Partial<NonNullable<Surface['plays']>>, key?: string) =>
     plays && dispatch(setSurface, { id, values: { plays: { ...plays, ...values } } }, key);

@@ -12,6 +12,7 @@ import { lengthField, NumberFields, PlaceField, type FieldSpec } from '../../../
 import { PlainMenu } from '../../../controls/PlainMenu';
 import { Toggle } from '../../../controls/Toggle';
 import { openDialog } from '../../../uiState';
+import { ProfileFields } from './ProfileFields';
 import { SurfaceColor } from './FaceFields';
 
 const size = (
@@ -32,6 +33,14 @@ const cells = (name: string, label: string, reset: number): FieldSpec => ({
   min: 1,
   max: 1000,
   reset,
+});
+const angle = (name: string, label: string, hint: string): FieldSpec => ({
+  name,
+  label,
+  hint,
+  dimension: 'angle',
+  step: 5,
+  reset: 0,
 });
 const grid = (columns: number, rows: number) => [
   cells('columns', 'Columns', columns),
@@ -99,6 +108,23 @@ const FIELDS: Record<SurfaceShape['shape'], FieldSpec[]> = {
     },
     ...grid(4, 160),
   ],
+  swept: [
+    size('width', 'Width', 0.3),
+    size('height', 'Height', 0.3, 'From its lowest to its highest'),
+    { ...angle('rollDeg', 'Roll', 'Turned about the path') },
+    { ...angle('twistDeg', 'Twist', 'Turned on from its beginning to its end') },
+    {
+      name: 'endFactor',
+      label: 'End size',
+      hint: 'Its size at its end',
+      dimension: 'percent',
+      step: 0.05,
+      min: 0.001,
+      max: 1000,
+      reset: 1,
+    },
+    cells('rows', 'Rows', 160),
+  ],
   sphere: [size('radius', 'Radius', 2), ...grid(48, 24)],
   torus: [size('radius', 'Radius', 2), size('thickness', 'Thickness', 0.5), ...grid(64, 24)],
   box: [
@@ -147,6 +173,7 @@ export function ShapeFields({ surface }: { surface: Surface }) {
           </Button>
         </div>
       )}
+      {shape.shape === 'swept' && <ProfileFields shape={shape} set={set} />}
       {shape.shape === 'loft' && <LoftPaths paths={shape.paths} set={set} />}
       <NumberFields
         within=""

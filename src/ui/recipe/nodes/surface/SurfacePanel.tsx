@@ -1,5 +1,7 @@
 'use client';
 
+import { isOwnMesh } from '@/core/mesh/meshRef';
+import type { Vec3 } from '@/core/math/vec3';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
@@ -16,7 +18,11 @@ import { plural } from '@/words/numbers';
 import { AxisField, UnitField } from '../MeshFields';
 import { NodeHead } from '../NodeHead';
 import { Deformers } from './Deformers';
-import { FaceFields, LockedField } from './FaceFields';
+import { FaceFields, LockedField, SurfaceColor } from './FaceFields';
+import { DustFields } from './gathered/DustFields';
+import { NetworkFields } from './gathered/NetworkFields';
+import { SolidFields } from './gathered/SolidFields';
+import { Look } from './Look';
 import { Plays } from './Plays';
 import { ShapeFields } from './ShapeFields';
 import { ThicknessFields } from './ThicknessFields';
@@ -34,7 +40,7 @@ export function SurfacePanel({ id }: { id: string }) {
   const set = (values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers' | 'thickness'>>, key?: string) =>
     dispatch(setSurface, { id, values }, key);
   const problem = served?.findings[0] ?? checks?.[0];
-  const made = surface.mesh.source === 'made';
+  const made = !isOwnMesh(surface.mesh);
   return (
     <>
       <NodeHead
@@ -49,8 +55,21 @@ export function SurfacePanel({ id }: { id: string }) {
         {problem && (
           <p role="alert" className="mb-2 text-[13px] text-danger">
             {sentence(problem, scene)}
+            {problem.kind === 'network-near' && (
+              <>
+                {' '}
+                <Look
+                  at={[problem.detail.x, problem.detail.y, problem.detail.z].map(Number) as Vec3}
+                  what="the near miss"
+                />
+              </>
+            )}
           </p>
         )}
+        {surface.mesh.source === 'solid' && <SolidFields surface={surface} spec={surface.mesh} />}
+        {surface.mesh.source === 'network' && <NetworkFields surface={surface} spec={surface.mesh} />}
+        {surface.mesh.source === 'dust' && <DustFields surface={surface} spec={surface.mesh} />}
+        {surface.mesh.source !== 'made' && <SurfaceColor surfaces={[surface]} />}
         <LinkScope node={surface.id} at="mesh.shape">
           <ShapeFields surface={surface} />
         </LinkScope>

@@ -1,17 +1,14 @@
 'use client';
 
-import { useEffect, useState } from 'react';
-import type { SolidFacts } from '@/core/mesh/solid/facts';
 import type { Thickness } from '@/core/mesh/solid/thicknessSchema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setThickness } from '@/store/commands/surfaces';
 import { dispatch } from '@/store/document';
-import { engine, useEngine } from '@/store/engine';
-import { plural } from '@/words/numbers';
 import { LinkScope } from '../../../controls/LinkScope';
 import { lengthField, NumberFields } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
+import { BodyFacts } from './BodyFacts';
 import { giveThickness } from './giveThickness';
 
 const FIELDS = [
@@ -50,47 +47,7 @@ export function ThicknessFields({ surface: { id, thickness } }: { surface: Surfa
           />
         </>
       )}
-      <Body id={id} />
+      <BodyFacts id={id} />
     </section>
   );
-}
-
-/** Milliseconds that it has to rest: what it is as a body takes longer to find out than a frame does. */
-const REST = 250;
-
-/** What it is as a body, told when it rests. */
-function Body({ id }: { id: string }) {
-  const key = useEngine((s) => s.result.surfaces.get(id)?.key);
-  const [facts, setFacts] = useState<SolidFacts | null>(null);
-  useEffect(() => {
-    if (key === undefined) return;
-    let current = true;
-    const rested = setTimeout(
-      () =>
-        void engine()
-          .solidOf(id)
-          .then((found) => current && setFacts(found)),
-      REST,
-    );
-    return () => {
-      current = false;
-      clearTimeout(rested);
-    };
-  }, [id, key]);
-  return facts && <p className="text-[12.5px] text-soft">{bodyText(facts)}</p>;
-}
-
-/** "Closed: 0.6 m³ within 13 m² of faces." */
-function bodyText({ closed, open, unsound, volume, area }: SolidFacts): string {
-  const short = (v: number) => Number(v.toPrecision(4)).toLocaleString('en-GB');
-  const faces = `${short(area)} m² of faces`;
-  if (closed && volume !== null)
-    return volume < 0
-      ? `Closed, but inside out: ${short(-volume)} m³ within ${faces}.`
-      : `Closed: ${short(volume)} m³ within ${faces}.`;
-  const why = [
-    open > 0 && `${plural(open, 'edge')} at its borders`,
-    unsound > 0 && `${plural(unsound, 'edge')} where more than two faces meet, or disagree`,
-  ].filter(Boolean);
-  return `Open, ${faces}: ${why.join(', ')}.`;
 }
