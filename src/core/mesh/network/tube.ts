@@ -24,9 +24,11 @@ export function closedTube(
   const indices: number[] = [];
   let up: Vec3 | null = null;
   for (let i = 0; i < n; i++) {
-    const before = places[i > 0 ? i - 1 : closed ? n - 1 : 0];
-    const after = places[i < n - 1 ? i + 1 : closed ? 0 : n - 1];
-    const front = normalize(sub(after, before));
+    const front = tangent(
+      places[i > 0 ? i - 1 : closed ? n - 1 : 0],
+      places[i],
+      places[i < n - 1 ? i + 1 : closed ? 0 : n - 1],
+    );
     up = squareTo(front, up);
     const right = cross(front, up);
     for (let k = 0; k < sides; k++) {
@@ -71,6 +73,17 @@ export function closedTube(
       indices.push(...(first ? [b, a, start + sides] : [a, b, start + sides]));
     }
   }
+}
+
+/**
+ * The way of the circle through three places, at the middle one; of what there is, at an end. The shorter side counts for
+ * more, or rings a short way apart would tilt through each other.
+ */
+function tangent(before: Vec3, at: Vec3, after: Vec3): Vec3 {
+  const [come, go] = [sub(at, before), sub(after, at)];
+  const [l, m] = [length(come), length(go)];
+  if (l === 0 || m === 0) return normalize(l === 0 ? go : come);
+  return normalize(addScaled(come.map((v) => (v * m) / l) as Vec3, go, l / m));
 }
 
 /** A unit vector square to a way, as near as may be to one before; any, where there is none or it lies along. */
