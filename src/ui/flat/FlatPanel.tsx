@@ -5,11 +5,19 @@ import { selectSlots, useSelection } from '@/store/selection';
 import { ContextMenu } from '../controls/ContextMenu';
 import { uiOf } from '../kinds/registry';
 import { selectionEntries } from '../menus/entries';
+import { profiledShape } from '../profile/profile';
+import { ProfileFlat } from '../profile/ProfileFlat';
 
-/** The bottom: always the selected arrangement, laid flat. */
+/** The bottom: the selected arrangement, laid flat; the profile of a selected surface that is made from one. */
 export function FlatPanel() {
   const id = useSelection((s) => s.arrangement);
   const arrangement = useDocument((s) => s.scene.arrangements.find((a) => a.id === id));
+  const surface = useSelection((s) => (s.node?.kind === 'surface' ? s.node.id : null));
+  const profiled = useDocument((s) => {
+    const found = s.scene.surfaces.find((x) => x.id === surface);
+    return profiledShape(found) ? found : undefined;
+  });
+  if (profiled) return <ProfileFlat key={profiled.id} surface={profiled} />;
   if (!arrangement) {
     return (
       <div className="flex h-full flex-col px-4 py-2.5">

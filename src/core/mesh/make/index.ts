@@ -5,8 +5,9 @@ import { MOST_TRIANGLES } from './limits';
 import { pictureField, type GreyPicture } from './picture';
 import { box, hills, plane, sphere, torus } from './plain';
 import type { SurfaceShape } from './schema';
+import { withLids, type Lid } from './lids';
 import { sweptProfile } from './sweptProfile';
-import { loft, strip, tube, turned } from './swept';
+import { loft, loftLids, strip, tube, turned, turnedLids } from './swept';
 
 export type { SurfaceShape } from './schema';
 
@@ -25,6 +26,8 @@ export type MakeProblem =
   | 'surface-no-profile'
   | 'surface-too-fine';
 
+type GridShape = Exclude<SurfaceShape, { shape: 'swept' }>;
+
 /** Ids of the paths that a shape is made from. */
 export function shapePaths(shape: SurfaceShape): string[] {
   if (shape.shape === 'loft') return shape.paths;
@@ -39,7 +42,17 @@ export function makeMesh(shape: SurfaceShape, color: string, context: MakeContex
   if ('columns' in shape && shape.columns * shape.rows * 2 > MOST_TRIANGLES) return 'surface-too-fine';
   if (shape.shape === 'swept') return swept(shape, color, context);
   const grids = gridsOf(shape, context);
-  return typeof grids === 'string' ? grids : gridMesh(grids, color);
+  if (typeof grids === 'string') return grids;
+  const mesh = gridMesh(grids, color);
+  return 'ends' in shape && shape.ends ? withLids(mesh, lidsOf(shape, grids[0], context)) : mesh;
+}
+
+function lidsOf(shape: Extract<GridShape, { ends: boolean }>, grid: Grid, { path }: MakeContext): Lid[] {
+  if (shape.shape === 'turned') return turnedLids(shape, path(shape.path)!, grid);
+  return loftLids(
+    shape.paths.map((id) => path(id)!),
+    grid,
+  );
 }
 
 function swept(
@@ -53,10 +66,7 @@ function swept(
   return sweptProfile(shape, context.strokes?.(shape.path) ?? [path], profile, color);
 }
 
-function gridsOf(
-  shape: Exclude<SurfaceShape, { shape: 'swept' }>,
-  context: MakeContext,
-): Grid[] | MakeProblem {
+function gridsOf(shape: GridShape, context: MakeContext): Grid[] | MakeProblem {
   switch (shape.shape) {
     case 'plane':
       return plane(shape);

@@ -44,6 +44,7 @@ export const shapeSchema = z.discriminatedUnion('shape', [
       .default([0, 0, 0])
       .describe('A place on the upright axis that it is turned about'),
     sweepDeg: z.number().min(1).max(360).default(360),
+    ends: z.boolean().default(false).describe('Closed where it ends: a body'),
     columns: cells.default(48),
     rows: cells.default(32),
   }),
@@ -93,6 +94,10 @@ export const shapeSchema = z.discriminatedUnion('shape', [
       .boolean()
       .default(true)
       .describe('A smooth way through them instead of straight from one to the next'),
+    ends: z
+      .boolean()
+      .default(false)
+      .describe('Closed at the first and the last path, where these are closed: a body'),
     columns: cells.default(48),
     rows: cells.default(24),
   }),

@@ -5,6 +5,7 @@ import { DEG } from '../../math/quat';
 import { cos, sin } from '../../math/portable';
 import { cross, type Vec3 } from '../../math/vec3';
 import type { Grid } from './grid';
+import { borderOf, type Lid } from './lids';
 import type { SurfaceShape } from './schema';
 
 type Of<S extends SurfaceShape['shape']> = Extract<SurfaceShape, { shape: S }>;
@@ -29,6 +30,26 @@ export function turned(s: Of<'turned'>, profile: CompiledPath): Grid[] {
         return { position: [axis[0] + dx * c + dz * si, y, axis[2] - dx * si + dz * c] };
       },
     },
+  ];
+}
+
+/**
+ * What closes a turned profile: disks at its ends that are off the axis; where it is not turned all round, its profile
+ * down to the axis at both sides too.
+ */
+export function turnedLids(s: Of<'turned'>, profile: CompiledPath, grid: Grid): Lid[] {
+  const { axis } = s;
+  const round = s.sweepDeg === 360;
+  if (profile.closed) return round ? [] : [borderOf(grid, 'u0'), borderOf(grid, 'u1')];
+  const onAxis = (v: number): Vec3 => [axis[0], grid.at(0, v).position[1], axis[2]];
+  const [low, high] = [onAxis(0), onAxis(1)];
+  const [first, last] = [borderOf(grid, 'v0'), borderOf(grid, 'v1')];
+  if (round) return [first, last];
+  return [
+    [...first, low],
+    [...last, high],
+    [...borderOf(grid, 'u0'), high, low],
+    [...borderOf(grid, 'u1'), low, high],
   ];
 }
 
@@ -88,6 +109,10 @@ export const strip = (s: Of<'strip'>, strokes: CompiledPath[]): Grid[] =>
       },
     };
   });
+
+/** The first and the last path of a loft through closed ones. */
+export const loftLids = (paths: CompiledPath[], grid: Grid): Lid[] =>
+  paths.every((p) => p.closed) ? [borderOf(grid, 'v0'), borderOf(grid, 'v1')] : [];
 
 /** A skin from one path to the next: u runs along the paths by their shares of length, v from path to path. */
 export function loft(s: Of<'loft'>, paths: CompiledPath[]): Grid[] {

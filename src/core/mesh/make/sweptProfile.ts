@@ -1,4 +1,3 @@
-import earcut from 'earcut';
 import type { CompiledPath } from '../../curve/compile';
 import { framesAlong } from '../../curve/frames';
 import { polyline, samplePath } from '../../curve/sample';
@@ -7,7 +6,10 @@ import { cos, hypot, sin } from '../../math/portable';
 import { cross, type Vec3 } from '../../math/vec3';
 import { plainMaterial } from '../material';
 import type { Mesh } from '../mesh';
+import { profilePlane } from './profilePlane';
 import { outlineArea, plainProfile, type Outline } from './profiles';
+import { flatFaces } from './flatFaces';
+import { BESIDE } from './lids';
 import { MOST_TRIANGLES } from './limits';
 import type { SurfaceShape } from './schema';
 
@@ -56,23 +58,21 @@ interface Part {
 const sized = (outline: Outline, width: number, height: number): Outline =>
   outline.map((side) => side.map(([x, y]): [number, number] => [x * width, y * height]));
 
-/** The outline of a path, flat along the axis that it reaches least far along; parted where it turns sharply, its middle at 0. */
+/** The outline of a path in its own plane; parted where it turns sharply, its middle at 0. */
 function drawn(path: CompiledPath): Outline {
   const { position: p } = polyline(path, 0.12);
-  const n = p.length / 3;
-  const [low, high] = [Math.min, Math.max].map((f) =>
-    [0, 1, 2].map((a) => Array.from({ length: n }, (_, i) => p[i * 3 + a]).reduce((m, v) => f(m, v))),
-  );
-  const reach = [0, 1, 2].map((a) => high[a] - low[a]);
-  const flat = reach.indexOf(Math.min(...reach));
-  // Seen along that axis: x and y upright, from above x and what goes away from the eye.
-  const [h, v, up] = flat === 0 ? [2, 1, 1] : flat === 1 ? [0, 2, -1] : [0, 1, 1];
-  let ring = Array.from({ length: n }, (_, i): [number, number] => [
-    p[i * 3 + h] - (low[h] + high[h]) / 2,
-    (p[i * 3 + v] - (low[v] + high[v]) / 2) * up,
+  const { h, v, up } = profilePlane(p);
+  let ring = Array.from({ length: p.length / 3 }, (_, i): [number, number] => [
+    p[i * 3 + h],
+    p[i * 3 + v] * up,
   ]);
-  const [a, z] = [ring[0], ring[n - 1]];
+  const [a, z] = [ring[0], ring[ring.length - 1]];
   if (hypot(a[0] - z[0], a[1] - z[1]) > 1e-9) ring.push(a);
+  const middle = [0, 1].map((k) => {
+    const [low, high] = [Math.min, Math.max].map((f) => ring.reduce((m, at) => f(m, at[k]), ring[0][k]));
+    return (low + high) / 2;
+  });
+  ring = ring.map(([x, y]) => [x - middle[0], y - middle[1]]);
   if (outlineArea([ring]) < 0) ring = ring.reverse();
   return sidesOf(ring);
 }
@@ -132,29 +132,27 @@ function sweep(out: Part, s: Swept, path: CompiledPath, outline: Outline, rows: 
   }
   if (!s.ends || path.closed) return;
   const ring = outline.flatMap((side) => side.slice(0, -1));
-  const faces = earcut(ring.flat());
+  const faces = flatFaces(ring);
+  const [low, high, bottom] = ring.reduce(
+    ([l, h, b], [x, y]) => [Math.min(l, x), Math.max(h, x), Math.min(b, y)],
+    [Infinity, -Infinity, Infinity],
+  );
   for (const end of [0, rows]) {
     const base = out.positions.length / 3;
     const way = row(front, end).map((v) => (end === 0 ? -v : v));
     for (const p of ring) {
       out.positions.push(...at(end, p, true));
       out.normals.push(...way);
-      out.uvs.push(p[0], p[1]);
+      out.uvs.push(p[0] - low + BESIDE + (end === 0 ? 0 : high - low), p[1] - bottom);
     }
     for (let i = 0; i < faces.length; i += 3) {
-      const [a, b, c] = counterclockwise(ring, faces.slice(i, i + 3)).map((v) => base + v);
+      const [a, b, c] = faces.slice(i, i + 3).map((v) => base + v);
       out.indices.push(...(end === 0 ? [a, b, c] : [a, c, b]));
     }
   }
 }
 
 const row = (a: Float64Array, i: number): Vec3 => [a[i * 3], a[i * 3 + 1], a[i * 3 + 2]];
-
-/** The corners of a face of the profile, counterclockwise. */
-function counterclockwise(ring: readonly [number, number][], [a, b, c]: readonly number[]): number[] {
-  const [p, q, r] = [ring[a], ring[b], ring[c]];
-  return (q[0] - p[0]) * (r[1] - p[1]) - (r[0] - p[0]) * (q[1] - p[1]) < 0 ? [a, c, b] : [a, b, c];
-}
 
 /** The unit normal of a side at one of its places, out of the profile. */
 function outwards(side: readonly [number, number][], k: number, isRing: boolean): [number, number] {

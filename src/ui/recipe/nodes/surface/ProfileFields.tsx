@@ -3,7 +3,6 @@ import type { SurfaceShape } from '@/core/mesh/make/schema';
 import { useDocument } from '@/store/document';
 import { Choice } from '../../../controls/Choice';
 import { Segmented } from '../../../controls/Segmented';
-import { Toggle } from '../../../controls/Toggle';
 
 type Swept = Extract<SurfaceShape, { shape: 'swept' }>;
 
@@ -37,12 +36,6 @@ export function ProfileFields({ shape, set }: { shape: Swept; set: (values: Part
           { value: 'upright', text: 'Upright' },
         ]}
         onChange={(posture) => set({ posture })}
-      />
-      <Toggle
-        label="Ends closed"
-        hint="It is a body, to be joined and printed"
-        value={shape.ends}
-        onChange={(ends) => set({ ends })}
       />
     </>
   );

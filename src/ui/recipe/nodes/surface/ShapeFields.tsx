@@ -203,6 +203,14 @@ export function ShapeFields({ surface }: { surface: Surface }) {
           onChange={(smooth) => set({ smooth })}
         />
       )}
+      {'ends' in shape && (
+        <Toggle
+          label="Ends closed"
+          hint="It is a body, to be joined and printed"
+          value={shape.ends}
+          onChange={(ends) => set({ ends })}
+        />
+      )}
       <SurfaceColor surfaces={[surface]} />
     </>
   );
