@@ -23,7 +23,7 @@ export const drawProfile = command<{ surface: string; points: readonly ProfilePo
     const [x, y, z]: Vec3 = (along?.kind === 'points' && along.points[0]?.position) || [0, 0, 0];
     const made = newPath(
       takeId(scene, 'path'),
-      freeName(scene.paths, `${owner.name} profile`),
+      freeName(scene.paths, 'Profile'),
       points.map(({ at, kind }) => newPoint(takeId(scene, 'pt'), kind, [x + at[0], y + at[1], z])),
       true,
     );
