@@ -11,7 +11,9 @@ import type { MaskShades } from '@/core/mesh/mask/shades';
 import { refKey } from '@/core/evaluate/props';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { Surround } from '@/core/light/panoramaSchema';
-import type { MeshRef, PictureRef } from '@/core/mesh/meshRef';
+import type { MeshRef, PictureRef, Stamp } from '@/core/mesh/meshRef';
+import type { Prop } from '@/core/mesh/propSchema';
+import type { StampMaps } from '@/core/mesh/stamp/maps';
 import type { Scene } from '@/core/scene/schema';
 import type { Stroke } from '@/core/curve/compile';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
@@ -446,6 +448,18 @@ export class EngineClient {
   /** The triangles that stand for a mesh where it is far away. */
   simpler(ref: MeshRef): Promise<Simpler | undefined> {
     return this.remote.simpler(ref);
+  }
+
+  /** What a stamp is drawn from. */
+  stampMaps(stamp: Stamp): Promise<StampMaps> {
+    return this.remote.stampMaps(stamp);
+  }
+
+  /** A prop seen from above, as the pictures of a stamp; null where its mesh is not at hand. */
+  async stampFrom(prop: Prop): Promise<Stamp | null> {
+    const made = await this.ask(() => this.remote.stampFrom(prop));
+    for (const { bytes, fileName } of made?.pictures ?? []) await this.bringInPicture(bytes, fileName);
+    return made?.stamp ?? null;
   }
 
   /** The points that any path comes down to. */

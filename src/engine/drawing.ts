@@ -1,5 +1,6 @@
 import { membersOf, type Inside } from '@/core/arrange/inside';
-import { STATE, type ArrangementResult, type Placements } from '@/core/arrange/result';
+import type { EvaluatedArrangement } from '@/core/evaluate/scene';
+import { STATE, type Placements } from '@/core/arrange/result';
 import { isMirroring } from '@/core/math/affine';
 import { BLOCK, blocksOf, type DrawBlocks } from './blocks';
 
@@ -10,6 +11,8 @@ export interface DrawBatch {
   shape?: number;
   /** Drawn in a pose, its number. */
   pose?: number;
+  /** Drawn into a surface: it is only picked by its mesh. */
+  laid?: true;
   /** Drawn with the prop's mesh mirrored left to right; the matrices do not mirror then. */
   mirrored: boolean;
   /** In copies of bundles, the row of `inside` behind each instance: `rows` are those of the copies, and its shapes theirs. */
@@ -28,8 +31,11 @@ export interface DrawBatch {
   changed?: { times: number; instances: number[] };
 }
 
-/** Matrices of everything placed, by prop, mirrored ones apart. */
-export function drawBatches(p: Placements): DrawBatch[] {
+/**
+ * Matrices of everything placed, by prop, mirrored ones apart.
+ * @param laid by row: whether it is drawn into a surface, to be picked alone
+ */
+export function drawBatches(p: Placements, laid?: Uint8Array): DrawBatch[] {
   const kinds = p.props.length * 2;
   const shapes = p.bent?.length ?? 0;
   const poses = p.posed?.length ?? 0;
@@ -37,11 +43,13 @@ export function drawBatches(p: Placements): DrawBatch[] {
   const poseAt = (i: number) => (p.pose ? p.pose[i] : -1);
   // Those of a shape of their own come after the plain ones, and then those in a pose.
   const kindOf = (i: number) => {
+    if (laid?.[i]) return shown + p.prop[i] * 2 + (p.scale[i * 3] < 0 ? 1 : 0);
     if (shapeAt(i) >= 0) return kinds + shapeAt(i);
     const handed = p.scale[i * 3] < 0 ? 1 : 0;
     return poseAt(i) >= 0 ? kinds + shapes + poseAt(i) * 2 + handed : p.prop[i] * 2 + handed;
   };
-  const all = kinds + shapes + poses * 2;
+  const shown = kinds + shapes + poses * 2;
+  const all = laid ? shown + kinds : shown;
   const counts = new Uint32Array(all);
   const propOf = new Int32Array(all).fill(-1);
   for (let i = 0; i < p.count; i++) {
@@ -51,9 +59,11 @@ export function drawBatches(p: Placements): DrawBatch[] {
   }
   const batches = Array.from(counts, (count, k): DrawBatch => ({
     prop: p.props[propOf[k]],
+    // Those after the shapes are two by two, too.
     mirrored: k < kinds ? k % 2 === 1 : k >= kinds + shapes && (k - kinds - shapes) % 2 === 1,
     ...(k >= kinds && k < kinds + shapes && { shape: k - kinds }),
-    ...(k >= kinds + shapes && { pose: (k - kinds - shapes) >> 1 }),
+    ...(k >= kinds + shapes && k < shown && { pose: (k - kinds - shapes) >> 1 }),
+    ...(k >= shown && { laid: true as const }),
     matrices: new Float32Array(count * 16),
     rows: new Uint32Array(count),
     ...(p.tint && { tints: new Float32Array(count * 3) }),
@@ -75,8 +85,9 @@ export function drawBatches(p: Placements): DrawBatch[] {
 export function batchesOf({
   placements,
   inside,
-}: Pick<ArrangementResult, 'placements' | 'inside'>): DrawBatch[] {
-  const own = drawBatches(placements);
+  stamps,
+}: Pick<EvaluatedArrangement, 'placements' | 'inside' | 'stamps'>): DrawBatch[] {
+  const own = drawBatches(placements, stamps?.laid);
   if (!inside) return own;
   const bundles = new Set(Array.from(inside.copy, (row) => placements.prop[row]));
   const isBundle = (id: string) => bundles.has(placements.props.indexOf(id));

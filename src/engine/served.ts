@@ -193,6 +193,7 @@ function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): bool
     r.lines !== undefined ||
     r.stock !== undefined ||
     r.inside !== undefined ||
+    r.stamps !== undefined ||
     r.placements.shape !== undefined ||
     r.placements.pose !== undefined;
   return (

@@ -1,4 +1,8 @@
 import { lineMesh } from '@/core/mesh/make/line';
+import { stampCard } from '@/core/mesh/stamp/card';
+import { seenFromAbove } from '@/core/mesh/stamp/fromMesh';
+import { writeStamp, type WrittenStamp } from '@/core/formats/stampWrite';
+import { stampMaps, type StampMaps } from '@/core/mesh/stamp/maps';
 import { has } from '@/core/arrange/registry';
 import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/mesh/pinning';
 import { poseOn } from '@/core/mesh/pin';
@@ -43,7 +47,6 @@ import { isJpeg } from '@/core/formats/jpegRead';
 import { openPanorama } from '@/core/formats/panoramaRead';
 import { pictureFormat, readPicture } from '@/core/formats/pictureRead';
 import type { Surround } from '@/core/light/panoramaSchema';
-import type { PictureRef } from '@/core/mesh/meshRef';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
@@ -53,9 +56,9 @@ import type { Prop } from '@/core/mesh/propSchema';
 import { edgeLoop } from '@/core/mesh/lines/edges';
 import type { Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
-import { meshBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
+import { meshBounds, propMatrix, type Bounds, type Mesh } from '@/core/mesh/mesh';
 import { through, throughInverse } from '@/core/mesh/surface';
-import type { MeshRef } from '@/core/mesh/meshRef';
+import type { MeshRef, PictureRef, Stamp } from '@/core/mesh/meshRef';
 import { clip, shownAlone } from '@/core/scene/clipping';
 import type { Scene } from '@/core/scene/schema';
 import { builtMesh, builtMotion } from '@/demo/library';
@@ -153,7 +156,34 @@ export class EngineService {
   mesh(ref: MeshRef): Mesh | undefined {
     if (ref.source === 'bundle') return this.evaluator.bundles.meshOf(ref.bundle);
     if (ref.source === 'line') return lineMesh(ref);
+    if (ref.source === 'stamp') return this.card(ref);
     return ref.source === 'built' ? builtMesh(ref.name) : this.files.get(ref.hash)?.mesh;
+  }
+
+  private cards = new Map<string, { bytes: Uint8Array | undefined; mesh: Mesh }>();
+
+  /** A stamp as a card, the same one for the same numbers and picture. */
+  private card(stamp: Stamp): Mesh {
+    const key = JSON.stringify([stamp.picture, stamp.width, stamp.length]);
+    const bytes = stamp.picture ? this.files.get(stamp.picture.hash)?.bytes : undefined;
+    const have = this.cards.get(key);
+    if (have && have.bytes === bytes) return have.mesh;
+    const picture = bytes && { mime: `image/${stamp.picture!.format}`, bytes };
+    const mesh = stampCard(stamp, picture);
+    this.cards.set(key, { bytes, mesh });
+    return mesh;
+  }
+
+  /** What a stamp is drawn from; what of its pictures is not at hand is as if it were not there. */
+  stampMaps(stamp: Stamp): StampMaps {
+    return stampMaps(stamp, (hash) => this.files.get(hash)?.picture);
+  }
+
+  /** A prop seen from above, as the pictures of a stamp; null where its mesh is not at hand, or has no extent. */
+  stampFrom(prop: Prop): WrittenStamp | null {
+    const mesh = this.mesh(prop.mesh);
+    const seen = mesh && seenFromAbove(mesh, propMatrix(prop, meshBounds(mesh)));
+    return seen ? writeStamp(seen, prop.name) : null;
   }
 
   /** A mesh in fewer triangles, for what is far away; undefined for one that is not at hand. */

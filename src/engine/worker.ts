@@ -2,7 +2,8 @@ import type { Fits } from '@/core/evaluate/checks/fits';
 import * as Comlink from 'comlink';
 import type { MergedOptions } from '@/core/formats/merged';
 import type { Patch } from '@/core/scene/patch';
-import type { MeshRef } from '@/core/mesh/meshRef';
+import type { MeshRef, Stamp } from '@/core/mesh/meshRef';
+import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
@@ -61,6 +62,8 @@ const api = {
   readDrawing: (bytes: Uint8Array, fileName: string) => service.readDrawing(bytes, fileName),
   mesh: (ref: MeshRef) => service.mesh(ref),
   simpler: (ref: MeshRef) => service.simpler(ref),
+  stampMaps: (stamp: Stamp) => service.stampMaps(stamp),
+  stampFrom: (prop: Prop) => service.stampFrom(prop),
   strokes: (at: number, path: string) => service.strokes(mirror.scene(at), path),
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
   fitting: (at: number, arrangement: string, fits: Fits, from: number, time: number) =>

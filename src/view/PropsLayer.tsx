@@ -19,6 +19,7 @@ import { dimmed } from './dimmed';
 import { drawnWardrobe, inMaterial } from './dressing';
 import { shapedMesh } from './sceneMeshes';
 import { SOFTWARE } from './software';
+import { unseen } from './stamps/unseen';
 import { UNDRAWN } from './undrawn';
 import { useMeshes } from './useMeshes';
 import { setDrawn, useView } from './viewState';
@@ -61,7 +62,7 @@ export function PropsLayer() {
   );
   const meshes = useMeshes(wanted, invalidate);
   const group = useRef(new Group());
-  const kept = useRef(new Map<string, { batch: DrawnBatch; as: ShownAs }>());
+  const kept = useRef(new Map<string, { batch: DrawnBatch; as: ShownAs; laid: boolean }>());
   const warmed = useRef(false);
   const pools = useMemo(() => new Pools(group.current), []);
   const many = useMemo(() => new Many(({ ref }) => ref && engine().simpler(ref), invalidate), [invalidate]);
@@ -85,11 +86,18 @@ export function PropsLayer() {
           (batch.shape === undefined ? '' : ` ${batch.shape}`) +
           (batch.pose === undefined ? '' : ` pose ${batch.pose}`);
         const within = batch.of ? ` within ${batch.of.join('/')}` : '';
-        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}${within}`;
+        const { laid = false } = batch;
+        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}${within}${laid ? ' laid' : ''}`;
         const as = a.shownAs ?? 'full';
         const dim = opened !== null && !opened.has(a.id);
-        const drawing = { arrangement: a.id, result, batch, drawn: dim ? dimmed(drawn) : drawn, distortion };
-        const few = !dim && batch.rows.length <= FEW && shaped === '' && as === 'full';
+        const drawing = {
+          arrangement: a.id,
+          result,
+          batch,
+          drawn: laid ? unseen(drawn) : dim ? dimmed(drawn) : drawn,
+          distortion,
+        };
+        const few = !dim && !laid && batch.rows.length <= FEW && shaped === '' && as === 'full';
         if (few && !(distortion && result.sheet)) {
           pooled.add(key);
           pools.put(key, drawing);
@@ -97,7 +105,8 @@ export function PropsLayer() {
         }
         alone.add(key);
         let shown = kept.current.get(key);
-        if (!shown) kept.current.set(key, (shown = { batch: new DrawnBatch(group.current), as: 'full' }));
+        if (!shown)
+          kept.current.set(key, (shown = { batch: new DrawnBatch(group.current), as: 'full', laid }));
         shown.batch.draw(drawing);
         shown.as = as;
       }
@@ -119,9 +128,11 @@ export function PropsLayer() {
   // Before the frame is drawn.
   useFrame(({ camera, size }) => {
     const { moving } = useView.getState();
+    let stamps = 0;
+    for (const { batch, laid } of kept.current.values()) if (laid) stamps += batch.count;
     if (moving) pace.frame(performance.now());
     const shown = (): Shown[] => [
-      ...kept.current.values(),
+      ...[...kept.current.values()].filter(({ laid }) => !laid),
       ...[...pools].map((batch): Shown => ({ batch, as: 'full' })),
     ];
     const choose = (budget: Budget) => many.choose(shown(), camera, size.height, budget);
@@ -132,9 +143,9 @@ export function PropsLayer() {
     if (detail.rough) plan = choose(pace.rough());
     detail.refine = () => {
       const { drawn } = choose(pace.budget(false));
-      return () => setDrawn(drawn);
+      return () => setDrawn({ ...drawn, stamps });
     };
-    setDrawn(plan.drawn);
+    setDrawn({ ...plan.drawn, stamps });
   });
 
   return (

@@ -6,6 +6,8 @@ import { surfaceMatrix } from '@/core/mesh/surface';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { drawnWardrobe, inMaterial } from './dressing';
+import { setStamps } from './stamps/stampMaterial';
+import { useStamps } from './stamps/useStamps';
 import { useMeshes } from './useMeshes';
 import { SurfaceMarks } from './SurfaceMarks';
 import { useShapes } from './useShapes';
@@ -44,11 +46,13 @@ export function SurfacesLayer() {
     invalidate();
   });
   const from = drawnWardrobe(materials);
+  const stamps = useStamps(invalidate);
   return surfaces.map((s) => {
     const shape = shapes.get(s.id);
     const own = shape ?? meshes.get(s.id);
     if (!own || !s.visible) return null;
     const drawn = inMaterial(own, s.material, from, null, invalidate);
+    for (const material of drawn.materials) setStamps(material, stamps.get(s.id) ?? null);
     const shown = marks[s.id] ?? 'none';
     return (
       <Fragment key={`${s.id} ${shape ? 'shape' : 'mesh'}`}>

@@ -101,8 +101,8 @@ export interface ViewState {
   marks: Record<string, SurfaceMarks>;
   /** Props of sheets are coloured by how they are stretched. */
   distortion: boolean;
-  /** How many props the last frame has drawn, and how. */
-  drawn: Drawn;
+  /** How many props the last frame has drawn, and how; and how many stamps lie in the materials of surfaces. */
+  drawn: Drawn & { stamps: number };
   /** Whether the scene can be drawn: not where the browser has no WebGL, nor for as long as its context is lost. */
   picture: 'drawn' | 'lost' | 'none';
   /** The viewpoint whose frame lies over the view. */
@@ -172,7 +172,7 @@ export const useView = create<ViewState>(() => ({
     ahead: null,
   },
   measuring: NO_MEASURING,
-  drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0 },
+  drawn: { full: 0, simple: 0, boxes: 0, points: 0, left: 0, stamps: 0 },
   picture: 'drawn',
   frames: 0,
   develops: developsAtFirst(),
@@ -208,7 +208,7 @@ export const setPegging = (values: Partial<Pegging>): void =>
   set((s) => ({ pegging: { ...s.pegging, ...values } }));
 export const setBrush = (values: Partial<Brush>): void => set((s) => ({ brush: { ...s.brush, ...values } }));
 export const setShades = (shades: string | null): void => set({ shades });
-export function setDrawn(drawn: Drawn): void {
+export function setDrawn(drawn: ViewState['drawn']): void {
   if (!dequal(useView.getState().drawn, drawn)) set({ drawn });
 }
 export const showDistortion = (distortion: boolean): void => set({ distortion });

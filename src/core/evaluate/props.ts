@@ -9,6 +9,7 @@ import type { Posable } from '../arrange/poses/posable';
 import { posable, withWheels } from '../arrange/poses/posedMesh';
 import type { Motion } from '../mesh/motion';
 import { keyOf } from './fingerprint';
+import type { StampProp } from './stamps/laidRows';
 
 /** A mesh by what it is, short. */
 export function refKey(ref: MeshRef): string {
@@ -20,6 +21,7 @@ export function refKey(ref: MeshRef): string {
     case 'bundle':
       return `bundle:${ref.bundle}`;
     case 'line':
+    case 'stamp':
       return JSON.stringify(ref);
   }
 }
@@ -41,6 +43,13 @@ export class PropWork {
   bounds: Record<string, Bounds> = {};
 
   get = (id: string): Known | undefined => this.known.get(id);
+
+  /** A prop that is drawn into surfaces; undefined for one of another sort. */
+  stamp(id: string): StampProp | undefined {
+    const { prop, mesh } = this.known.get(id) ?? {};
+    if (!mesh || prop?.mesh.source !== 'stamp') return undefined;
+    return { stamp: prop.mesh, matrix: propMatrix(prop, keptBounds(mesh)) };
+  }
 
   /** Takes the props of a scene. @returns whether any are others than before */
   take(

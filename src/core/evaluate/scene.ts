@@ -18,6 +18,7 @@ import { shortestWay } from '../mesh/lines/shortestWay';
 import { shadesOf, type MaskShades } from '../mesh/mask/shades';
 import { meshBounds, type Bounds, type Mesh } from '../mesh/mesh';
 import { placeMatrix } from '../mesh/surface';
+import { stampGround } from '../mesh/stamp/laid';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
 import { isOwnMesh, type MeshRef } from '../mesh/meshRef';
@@ -56,6 +57,7 @@ import {
 import { compiled, worked } from './safely';
 import { carried, type Around } from './surfaceRest';
 import { SettingsKeys } from './settingsKeys';
+import { stampsOf, type ArrangementStamps } from './stamps/laidRows';
 import { allSitting, sitOn, sittingPaths } from './sitting';
 import type { ArrangementResult, Placements } from '../arrange/result';
 
@@ -78,6 +80,8 @@ export interface EvaluatedArrangement extends ArrangementResult {
   key: string;
   /** Key of the result that `rows` tells the difference from. */
   since?: string;
+  /** Stamps among what it has placed, as they lie in the textures of surfaces. */
+  stamps?: ArrangementStamps | undefined;
 }
 
 export interface SceneResult {
@@ -662,7 +666,8 @@ export class Evaluator {
       const work = () => worked(a, context, undefined);
       const { result, key: now } = this.falls.released({ ...a, release }, key, work, context, time, progress);
       const inside = this.bundles.inside(a, result.placements);
-      return void this.arranged.set(a.id, { ...result, id: a.id, key: now, inside });
+      const stamps = this.stampsOf(a, result.placements);
+      return void this.arranged.set(a.id, { ...result, id: a.id, key: now, inside, stamps });
     }
     this.falls.drop(a.id);
     const last = this.arranged.get(a.id);
@@ -679,7 +684,30 @@ export class Evaluator {
       since: result.rows && last?.key,
       // Absent too where it was made from one that had some.
       inside,
+      stamps: this.stampsOf(a, result.placements),
     });
+  }
+
+  /** The stamps of an arrangement, laid on what it and its paths stand on. */
+  private stampsOf(a: Arrangement, placements: Placements): ArrangementStamps | undefined {
+    const needs = needsOf(a);
+    return stampsOf(
+      placements,
+      (id) => this.props.stamp(id),
+      () => {
+        const ids = new Set([
+          ...groundsOf(needs, this.plan!.grounds, this.plan!.masks),
+          ...needs.paths.flatMap((id) => {
+            const path = this.scene!.paths.find((p) => p.id === id);
+            return path ? pathNeeds(path, this.scene!).surfaces : [];
+          }),
+        ]);
+        return [...ids].flatMap((id) => {
+          const mesh = this.triMeshes.get(id)?.triMesh;
+          return (mesh && stampGround(id, mesh)) ?? [];
+        });
+      },
+    );
   }
 
   /** The evaluator of what surrounds a node, at the times at which that is looked at. */

@@ -40,7 +40,8 @@ export function costsOf(scene: Scene, result: SceneResult, assets: Assets): Cost
   for (const { id, mesh: ref } of scene.props) {
     if (ref.source === 'bundle') continue;
     const mesh = assets.mesh(ref);
-    trianglesOf.set(id, mesh ? mesh.indices.length / 3 : 0);
+    // A stamp is drawn into the surface that it lies on.
+    trianglesOf.set(id, mesh && ref.source !== 'stamp' ? mesh.indices.length / 3 : 0);
     const bytes = mesh ? meshBytes(mesh) : 0;
     byProp.set(id, { id, of: 'prop', placed: 0, triangles: 0, memory: bytes, file: 0 });
   }

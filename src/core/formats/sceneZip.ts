@@ -46,6 +46,7 @@ function filesAside({ aside }: Scene): NeededFile[] {
 export function neededFiles(scene: Scene): NeededFile[] {
   const files = [...scene.props, ...scene.surfaces].flatMap(({ mesh }): NeededFile[] => {
     if (mesh.source === 'file') return [mesh];
+    if (mesh.source === 'stamp') return [mesh.picture, mesh.relief].filter((p) => p !== null);
     return mesh.source === 'made' && mesh.shape.shape === 'picture' && mesh.shape.picture
       ? [mesh.shape.picture]
       : [];

@@ -46,11 +46,29 @@ export const pictureRefSchema = z.object({
   format: z.enum(['png', 'jpeg']).default('png'),
   fileName: z.string().max(200).default('picture.png'),
 });
+const stampSchema = z.object({
+  source: z.literal('stamp').describe('Pictures instead of a mesh, drawn into the surface that it lies on'),
+  picture: pictureRefSchema
+    .nullable()
+    .default(null)
+    .describe('Its colours, as far as they are opaque; null: it leaves the colours beneath it'),
+  relief: pictureRefSchema.nullable().default(null).describe('How it is raised; null: it lies flat'),
+  reliefIs: z
+    .enum(['height', 'normal'])
+    .default('height')
+    .describe('"height": brightness, black lies on the surface; "normal": a normal map, green upwards'),
+  depth: z.number().min(-10).max(10).default(0.005).describe('Metres from black to white of a height'),
+  width: z.number().min(0.0001).max(1000).default(0.1).describe('Metres to the side'),
+  length: z.number().min(0.0001).max(1000).default(0.1).describe('Metres along its front'),
+  strength: z.number().min(0).max(1).default(1).describe('Of its colours and of how it is raised'),
+  layer: z.int().min(-100).max(100).default(0).describe('Stamps of a higher one lie over the others'),
+});
 export const meshRefSchema = z.discriminatedUnion('source', [
   builtSchema,
   fileSchema,
   bundleRefSchema,
   lineSchema,
+  stampSchema,
 ]);
 
 export type Axis = z.infer<typeof axisSchema>;
@@ -62,4 +80,6 @@ export const isOwnMesh = <M extends { source: string }>(mesh: M): mesh is Extrac
   mesh.source === 'built' || mesh.source === 'file';
 /** The numbers of what lines are made of. */
 export type LineMesh = z.infer<typeof lineSchema>;
+/** A prop that is drawn into the surface which it lies on. */
+export type Stamp = z.infer<typeof stampSchema>;
 export type MeshRef = z.infer<typeof meshRefSchema>;

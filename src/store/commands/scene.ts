@@ -1,5 +1,5 @@
 import { withPropReplaced } from '@/core/arrange/replaceProp';
-import type { LineMesh, MeshRef } from '@/core/mesh/meshRef';
+import type { LineMesh, MeshRef, Stamp } from '@/core/mesh/meshRef';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Print } from '@/core/scene/printSchema';
 import type { Scene } from '@/core/scene/schema';
@@ -62,6 +62,18 @@ export const setLine = command<{ id: string; values: Partial<Omit<LineMesh, 'sou
     const { name, mesh } = findProp(before, id);
     const called = { sides: 'sides', strands: 'strands', lay: 'lay', color: 'colour' };
     return `${name}: ${describeChange(mesh, values, before.units, called)}`;
+  },
+});
+
+/** Sets what a stamp is: its pictures, its size, how it is drawn. */
+export const setStamp = command<{ id: string; values: Partial<Omit<Stamp, 'source'>> }>({
+  apply(scene, { id, values }) {
+    const { mesh } = findProp(scene, id);
+    if (mesh.source === 'stamp') Object.assign(mesh, values);
+  },
+  name(before, _, { id, values }) {
+    const { name, mesh } = findProp(before, id);
+    return `${name}: ${describeChange(mesh, values, before.units, { reliefIs: 'relief' })}`;
   },
 });
 

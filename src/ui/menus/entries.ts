@@ -15,6 +15,7 @@ import { shareRecipe } from '@/store/commands/recipes';
 import { replaceGroup, replaceProp } from '@/store/commands/scene';
 import { setSurface } from '@/store/commands/surfaces';
 import { ask } from '@/store/asked';
+import { stampOfProp } from '../stamps/make';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement, selectedNodes, selectNode, useSelection, type NodeRef } from '@/store/selection';
@@ -204,9 +205,10 @@ export function propEntries({ id, mesh }: Prop): MenuEntry[] {
           { text: 'Open to edit', run: () => openToEdit(id) },
           { text: 'Take apart', run: () => takeApart(id) },
         ]
-      : mesh.source === 'line'
+      : mesh.source === 'line' || mesh.source === 'stamp'
         ? []
         : [{ text: 'A newer file of it', run: () => openDialog('bring-in') }]),
+    ...(mesh.source === 'stamp' ? [] : [{ text: 'Make a stamp of it', run: () => stampOfProp(id) }]),
     ...inListEntries([id]),
     { text: 'Delete', danger: true, run: () => removeThese([id]) },
     ...others.map((p, i) => ({

@@ -321,12 +321,14 @@ function ViewButtons() {
 
 /** "1,200 props drawn in full", or how many are drawn how. */
 function drawnWords(
-  { full, simple, boxes, points, left }: Drawn,
+  { full, simple, boxes, points, left, stamps }: ViewState['drawn'],
   { moving, picture }: Pick<ViewState, 'moving' | 'picture'>,
 ): string {
+  const laid = stamps > 0 ? `, ${plural(stamps, 'stamp')}` : '';
   const all = plural(full + simple + boxes + points, 'prop');
-  if (picture !== 'drawn') return `${all}, not drawn`;
-  if (simple + boxes + points === 0) return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}`;
+  if (picture !== 'drawn') return `${all}${laid}, not drawn`;
+  if (simple + boxes + points === 0)
+    return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}${laid}`;
   const parts = [
     full > 0 && `${whole(full)} in full`,
     simple > 0 && `${whole(simple)} simply`,
@@ -334,7 +336,7 @@ function drawnWords(
     points > 0 && `${whole(points - left)} as points`,
     left > 0 && `${whole(left)} left out for the moment`,
   ];
-  return `${all}: ${parts.filter(Boolean).join(', ')}`;
+  return `${all}: ${parts.filter(Boolean).join(', ')}${laid}`;
 }
 
 /** Said while something is dragged: in the scene they are tinted. */

@@ -36,6 +36,7 @@ import type { Action } from './action';
 import { makeItLoop } from './makeItLoop';
 import { PICTURE_ACTIONS } from './pictureActions';
 import { SOLID_ACTIONS } from './solidActions';
+import { STAMP_ACTIONS } from './stampActions';
 import { removeSelected } from './removeSelected';
 import { copySelected, cutSelected, pasteCopied } from './clipboard';
 import { selectAll } from './selectAll';
@@ -602,6 +603,7 @@ export const ACTIONS: Action[] = [
   },
   ...PICTURE_ACTIONS,
   ...SOLID_ACTIONS,
+  ...STAMP_ACTIONS,
   {
     id: 'costs',
     title: 'What things cost',

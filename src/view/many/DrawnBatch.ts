@@ -44,6 +44,10 @@ export class DrawnBatch {
 
   constructor(private group: Group) {}
 
+  get count(): number {
+    return this.now?.batch.rows.length ?? 0;
+  }
+
   /** @returns whether anything has to be drawn anew */
   draw(next: Drawing): boolean {
     const { now } = this;

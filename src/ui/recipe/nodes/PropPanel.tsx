@@ -16,6 +16,7 @@ import { MaterialChoice } from '../../materials/MaterialChoice';
 import { GlowFields } from '../../light/GlowFields';
 import { metres } from '@/words/numbers';
 import { Choice } from '../../controls/Choice';
+import { StampFields } from '../../stamps/StampFields';
 import { LineFields } from './LineFields';
 import { AxisField, UnitField } from './MeshFields';
 import { NodeHead } from './NodeHead';
@@ -59,7 +60,8 @@ export function PropPanel({ id }: { id: string }) {
         </div>
         <BundlePart prop={prop} />
         {prop.mesh.source === 'line' && <LineFields id={id} line={prop.mesh} />}
-        {size ? (
+        {prop.mesh.source === 'stamp' && <StampFields id={id} stamp={prop.mesh} />}
+        {prop.mesh.source === 'stamp' ? null : size ? (
           <p className="mb-2 text-[13px] text-soft">
             Wide × long × high: <span className="num text-text">{size}</span>
           </p>
@@ -96,8 +98,16 @@ export function PropPanel({ id }: { id: string }) {
         {(prop.mesh.source === 'built' || prop.mesh.source === 'file') && (
           <UnitField value={prop.unitScale} onChange={(unitScale) => void pose({ unitScale })} />
         )}
-        <MaterialChoice ids={[id]} value={prop.material} />
-        <GlowFields of={id} glow={prop.glow} onChange={(glow, key) => dispatch(setGlow, { id, glow }, key)} />
+        {prop.mesh.source !== 'stamp' && (
+          <>
+            <MaterialChoice ids={[id]} value={prop.material} />
+            <GlowFields
+              of={id}
+              glow={prop.glow}
+              onChange={(glow, key) => dispatch(setGlow, { id, glow }, key)}
+            />
+          </>
+        )}
         <SnapPoints
           prop={id}
           points={prop.snapPoints}
