@@ -12,7 +12,7 @@ import type { WantedStill } from './still';
 const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
        npm run -s evaluate -- <scene> --check
   <scene>        a .clothesline file, or a scene.json whose meshes are all built in
-  --out <file>   .glb, .stl, .3mf, .obj, .csv, .clothesline, .png or .exr by its ending; - writes CSV to the terminal
+  --out <file>   .glb, .stl, .3mf, .obj, .csv, .clothesline, .zip, .png or .exr by its ending; - writes CSV to the terminal
   --view <name>  .png, .exr: the viewpoint; without it as the scene was left
   --size <px>    .png, .exr: the longer side (1920)
   --frames <n>   .png, .exr: so many are added up (64; a power of two), or "quiet" for as many as it takes
@@ -27,6 +27,7 @@ const USAGE = `Usage: npm run -s evaluate -- <scene> --out <file>
   --gaps         .csv: empty slots get a row too
   --animate <from,to,rate>  .glb: an animation over these seconds, at so many frames a second
   --check        prints what a careful artist would find, a line each; fails where there is anything
+  --maps <name>  .zip: the maps of this surface, baked where it has none yet
   --time <s>     the time in seconds at which what moves is worked out (0)`;
 
 /** What is wrong with the call itself; the message is followed by the usage. */
@@ -50,6 +51,7 @@ function readArguments(argv: string[]) {
         animate: { type: 'string' },
         scale: { type: 'string' },
         up: { type: 'string' },
+        maps: { type: 'string' },
         view: { type: 'string' },
         size: { type: 'string', default: '1920' },
         frames: { type: 'string', default: '64' },
@@ -82,12 +84,17 @@ function mergedOptions(kind: MergedFormat, args: Args, printScale: number): Merg
   return { scale, up, surfaces: !args['no-surfaces'] };
 }
 
-/** @param printScale that which the scene itself names */
-function formatOf(out: string, args: Args, printScale: number): SendFormat {
+function formatOf(out: string, args: Args, { surfaces, print: { scale: printScale } }: Scene): SendFormat {
   if (out === '-' || out.endsWith('.csv')) return { kind: 'csv', gaps: args.gaps };
   const merged = (['stl', '3mf', 'obj'] as const).find((kind) => out.endsWith(`.${kind}`));
   if (merged) return { kind: merged, options: mergedOptions(merged, args, printScale) };
   if (out.endsWith('.clothesline')) return { kind: 'clothesline' };
+  if (out.endsWith('.zip')) {
+    const found = surfaces.find((s) => s.name === args.maps);
+    if (found) return { kind: 'maps', surface: found.id };
+    const names = surfaces.map((s) => `“${s.name}”`).join(', ') || 'none';
+    throw new UsageError(`Name the surface whose maps go into "${out}" with --maps. There are: ${names}.`);
+  }
   if (out.endsWith('.glb')) {
     return {
       kind: 'glb',
@@ -101,7 +108,7 @@ function formatOf(out: string, args: Args, printScale: number): SendFormat {
     };
   }
   throw new UsageError(
-    `The ending of "${out}" is not known. Use .glb, .stl, .3mf, .obj, .csv, .clothesline, .png, .exr, or -.`,
+    `The ending of "${out}" is not known. Use .glb, .stl, .3mf, .obj, .csv, .clothesline, .zip, .png, .exr, or -.`,
   );
 }
 
@@ -153,7 +160,7 @@ export async function evaluateCommand(
       new Uint8Array(await readFile(path)),
       basename(path),
     );
-    const format = args.out && !still ? formatOf(args.out, args, scene.print.scale) : null;
+    const format = args.out && !still ? formatOf(args.out, args, scene) : null;
     for (const hash of missing) log(`Missing mesh ${hash.slice(0, 12)}…: its props are left out.`);
     for (const m of mends) log(`Mended: ${m.where} (${m.how}${m.how === 'held' ? ` to ${m.held}` : ''}).`);
     if (unknown.length) log(`Left out ${unknown.length} unknown fields, the first at ${unknown[0]}.`);

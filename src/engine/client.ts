@@ -12,6 +12,9 @@ import { refKey } from '@/core/evaluate/props';
 import type { Bounds, Mesh } from '@/core/mesh/mesh';
 import type { Surround } from '@/core/light/panoramaSchema';
 import type { MeshRef, PictureRef, Stamp } from '@/core/mesh/meshRef';
+import type { BakeSettings } from '@/core/mesh/bake/bakeSchema';
+import { contentHash } from '@/core/formats/hash';
+import type { BakedFiles } from './baking/bake';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { StampMaps } from '@/core/mesh/stamp/maps';
 import type { Scene } from '@/core/scene/schema';
@@ -453,6 +456,21 @@ export class EngineClient {
   /** What a stamp is drawn from. */
   stampMaps(stamp: Stamp): Promise<StampMaps> {
     return this.remote.stampMaps(stamp);
+  }
+
+  /**
+   * Bakes what lies on a surface; null where another bake was asked for meanwhile.
+   * @throws Error with one sentence where it cannot be, or was stopped
+   */
+  async bake(
+    surface: string,
+    settings: BakeSettings & { of: readonly string[] },
+    name: string,
+  ): Promise<BakedFiles | null> {
+    const made = await this.ask(() => this.remote.bake(this.at, surface, settings, this.time), name);
+    for (const { bytes, fileName } of made?.maps ?? [])
+      this.files.set(contentHash(bytes), { bytes, fileName });
+    return made;
   }
 
   /** A prop seen from above, as the pictures of a stamp; null where its mesh is not at hand. */

@@ -2,6 +2,11 @@ import { lineMesh } from '@/core/mesh/make/line';
 import { stampCard } from '@/core/mesh/stamp/card';
 import { seenFromAbove } from '@/core/mesh/stamp/fromMesh';
 import { writeStamp, type WrittenStamp } from '@/core/formats/stampWrite';
+import { bakedSchema, type BakeSettings } from '@/core/mesh/bake/bakeSchema';
+import { standingOn } from '@/core/evaluate/baking/standingOn';
+import { wardrobe } from '@/core/mesh/dressed';
+import { zipMaps } from '@/core/formats/mapsWrite';
+import { bake, whyNot, type BakedFiles } from './baking/bake';
 import { stampMaps, type StampMaps } from '@/core/mesh/stamp/maps';
 import { has } from '@/core/arrange/registry';
 import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/mesh/pinning';
@@ -45,7 +50,9 @@ import { inSentences } from '@/core/formats/sentence';
 import { readSvg, type SvgDrawing } from '@/core/formats/svgRead';
 import { isJpeg } from '@/core/formats/jpegRead';
 import { openPanorama } from '@/core/formats/panoramaRead';
+import { FileError } from '@/core/formats/limits';
 import { pictureFormat, readPicture } from '@/core/formats/pictureRead';
+import { isLarge, isPng } from '@/core/formats/pngRead';
 import type { Surround } from '@/core/light/panoramaSchema';
 import type { GreyPicture } from '@/core/mesh/make/picture';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
@@ -84,6 +91,8 @@ export type SendFormat = (
   | { kind: MergedFormat; options: MergedOptions }
   | { kind: 'csv'; gaps: boolean }
   | { kind: 'clothesline' }
+  /** The baked maps of a surface. */
+  | { kind: 'maps'; surface: string }
 ) & {
   /** Ids of the nodes that go out, as they are in the whole scene; absent: all. */
   only?: string[];
@@ -186,6 +195,60 @@ export class EngineService {
     return seen ? writeStamp(seen, prop.name) : null;
   }
 
+  private bakes = 0;
+
+  /**
+   * Bakes what some arrangements have put on a surface; null where another bake was asked for meanwhile.
+   * @throws Error with one sentence where it cannot be: without texture coordinates, or for want of memory
+   */
+  async bake(
+    scene: Scene,
+    surface: string,
+    settings: BakeSettings & { of: readonly string[] },
+    time: number,
+    progress?: (done: number, name: string) => void,
+  ): Promise<BakedFiles | null> {
+    const mine = ++this.bakes;
+    await this.ready(scene);
+    this.evaluator.evaluate(scene, undefined, time);
+    const named = this.evaluator.bakeJob(surface, settings.of, {
+      stampMaps: (stamp) => this.stampMaps(stamp),
+      wardrobe: wardrobe(scene.materials, (hash) => this.files.get(hash)?.bytes),
+      decode: ({ bytes }) => (pictureFormat(bytes) ? readPicture(bytes, 'a picture') : undefined),
+    });
+    const name = scene.surfaces.find((s) => s.id === surface)?.name ?? surface;
+    const why = whyNot(named, name, settings);
+    if (why !== null) throw new FileError(why);
+    const made = await bake(
+      named!,
+      name,
+      settings,
+      () => this.bakes === mine,
+      (done) => progress?.(done, name),
+    );
+    for (const { bytes } of made?.maps ?? []) this.files.set(contentHash(bytes), { bytes });
+    return made;
+  }
+
+  /** The maps of a surface as a zip: as they are kept, or where there are none, baked now. */
+  private async maps(
+    scene: Scene,
+    id: string,
+    time: number,
+    progress?: (done: number, name: string) => void,
+  ) {
+    const { baked } = scene.surfaces.find((s) => s.id === id) ?? {};
+    const kept = Object.values(baked?.made ?? {}).flatMap((ref) => {
+      const bytes = ref && this.files.get(ref.hash)?.bytes;
+      return bytes ? [{ bytes, fileName: ref.fileName }] : [];
+    });
+    if (kept.length > 0) return zipMaps(kept, []);
+    const of = baked?.of ?? standingOn(scene, id);
+    const made = await this.bake(scene, id, { ...(baked ?? bakedSchema.parse({})), of }, time, progress);
+    if (!made) throw new FileError('Something else was baked meanwhile. Send the maps out again.');
+    return zipMaps(made.maps, made.maps.some((m) => m.map === 'props') ? made.names : []);
+  }
+
   /** A mesh in fewer triangles, for what is far away; undefined for one that is not at hand. */
   async simpler(ref: MeshRef): Promise<Simpler | undefined> {
     const mesh = this.mesh(ref);
@@ -220,6 +283,7 @@ export class EngineService {
   async takeIn(bytes: Uint8Array, fileName: string): Promise<void> {
     const format = pictureFormat(bytes);
     if (format === 'hdr') await this.bringInPanorama(bytes, fileName);
+    else if (format && isLarge(bytes)) this.files.set(contentHash(bytes), { bytes });
     else if (format) await this.bringInPicture(bytes, fileName);
     else await this.bringIn(bytes, fileName);
   }
@@ -248,8 +312,13 @@ export class EngineService {
   /** Opens a scene file and reads the meshes that came with it. */
   async open(bytes: Uint8Array, name: string): Promise<OpenedScene> {
     const opened = await inSentences(name, () => openScene(bytes, name));
+    // Of baked maps nothing is read: they are shown and sent out as they are.
+    const baked = new Set(
+      opened.scene.surfaces.flatMap((s) => Object.values(s.baked?.made ?? {}).map((ref) => ref?.hash)),
+    );
     for (const [hash, file] of opened.files) {
-      await this.takeIn(file, `${hash.slice(0, 8)}.${pictureFormat(file) ?? 'glb'} in ${name}`);
+      if (baked.has(hash) && isPng(file)) this.files.set(hash, { bytes: file });
+      else await this.takeIn(file, `${hash.slice(0, 8)}.${pictureFormat(file) ?? 'glb'} in ${name}`);
     }
     await this.ready(opened.scene);
     return opened;
@@ -572,6 +641,7 @@ export class EngineService {
     const { only } = format;
     if (format.kind === 'clothesline')
       return packScene(only ? clip(scene, only, '').scene : scene, (hash) => this.files.get(hash)?.bytes);
+    if (format.kind === 'maps') return this.maps(scene, format.surface, time, progress);
     const shown = only ? shownAlone(scene, only) : scene;
     if (format.kind === 'glb' && format.animation)
       return this.animated(scene, format.animation, format.options, shown, progress);

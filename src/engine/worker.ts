@@ -2,6 +2,7 @@ import type { Fits } from '@/core/evaluate/checks/fits';
 import * as Comlink from 'comlink';
 import type { MergedOptions } from '@/core/formats/merged';
 import type { Patch } from '@/core/scene/patch';
+import type { BakeSettings } from '@/core/mesh/bake/bakeSchema';
 import type { MeshRef, Stamp } from '@/core/mesh/meshRef';
 import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
@@ -63,6 +64,9 @@ const api = {
   mesh: (ref: MeshRef) => service.mesh(ref),
   simpler: (ref: MeshRef) => service.simpler(ref),
   stampMaps: (stamp: Stamp) => service.stampMaps(stamp),
+  async bake(at: number, surface: string, settings: BakeSettings & { of: readonly string[] }, time: number) {
+    return service.bake(mirror.scene(at), surface, settings, time, report);
+  },
   stampFrom: (prop: Prop) => service.stampFrom(prop),
   strokes: (at: number, path: string) => service.strokes(mirror.scene(at), path),
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),

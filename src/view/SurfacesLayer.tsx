@@ -8,6 +8,7 @@ import { useEngine } from '@/store/engine';
 import { drawnWardrobe, inMaterial } from './dressing';
 import { setStamps } from './stamps/stampMaterial';
 import { useStamps } from './stamps/useStamps';
+import { inMaps } from './inMaps';
 import { useMeshes } from './useMeshes';
 import { SurfaceMarks } from './SurfaceMarks';
 import { useShapes } from './useShapes';
@@ -51,7 +52,7 @@ export function SurfacesLayer() {
     const shape = shapes.get(s.id);
     const own = shape ?? meshes.get(s.id);
     if (!own || !s.visible) return null;
-    const drawn = inMaterial(own, s.material, from, null, invalidate);
+    const drawn = inMaps(inMaterial(own, s.material, from, null, invalidate), s.baked, invalidate);
     for (const material of drawn.materials) setStamps(material, stamps.get(s.id) ?? null);
     const shown = marks[s.id] ?? 'none';
     return (

@@ -96,7 +96,8 @@ export function drawnMaterial(
     ...look,
     emissive: new Color(...m.emissive),
     emissiveIntensity: m.emissiveStrength ?? 1,
-    ...(normal && { normalScale: new Vector2(normal.scale, normal.scale) }),
+    // Green is up the picture, and v runs down it.
+    ...(normal && { normalScale: new Vector2(normal.scale, -normal.scale) }),
     ...(occlusion && { aoMapIntensity: occlusion.strength }),
   };
   const material = m.unlit

@@ -23,6 +23,7 @@ import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
 import { isOwnMesh, type MeshRef } from '../mesh/meshRef';
 import { mergedMeshes } from '../mesh/merged';
+import { bakeJob, type BakeHost } from './baking/job';
 import { GatherWork } from './gathered/gathered';
 import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
@@ -414,6 +415,22 @@ export class Evaluator {
   shown(): string[] {
     const seen = (this.scene?.surfaces ?? []).flatMap((s) => (s.visible ? [s.id] : []));
     return [...new Set([...seen, ...(this.plan?.grounds ?? [])])];
+  }
+
+  /** What lies on a surface of the last scene, to be baked; null where it is not there, or has no texture coordinates. */
+  bakeJob(
+    surface: string,
+    of: readonly string[],
+    files: Pick<BakeHost, 'stampMaps' | 'wardrobe' | 'decode'>,
+  ) {
+    return bakeJob(surface, of, {
+      ...files,
+      scene: this.scene!,
+      triMesh: (id) => this.triMeshes.get(id)?.triMesh,
+      mesh: (id) => this.triMeshes.get(id)?.result?.mesh,
+      parts: (id) => this.gathering.parts(id),
+      arranged: (id) => this.arranged.get(id),
+    });
   }
 
   /** What a surface of the last scene, as it is drawn, is as a body; null where it is not there. */

@@ -277,7 +277,7 @@ function addSurface(
   const [first] = frames;
   if (frames.some((s) => s.facesKey !== first.facesKey)) return pageByPage(w, bake, surface, frames, worn);
   if (!first.mesh || first.mesh.indices.length < 3) return;
-  const mesh = worn.wearing(first.mesh, surface.material);
+  const mesh = worn.ofSurface(first.mesh, surface);
   const made = w.mesh(`surface ${surface.id}`, surface.name, mesh, first.matrix);
   const node = w.document.createNode(surface.name).setMesh(made).setExtras({ id: surface.id });
   w.scene.addChild(node);
@@ -303,7 +303,7 @@ function pageByPage(
     const { mesh, matrix } = frames.find((s) => s.key === key)!;
     if (!mesh || mesh.indices.length < 3) continue;
     const name = `${surface.name} ${w.scene.listChildren().length + 1}`;
-    const made = w.mesh(`surface ${surface.id} ${key}`, name, worn.wearing(mesh, surface.material), matrix);
+    const made = w.mesh(`surface ${surface.id} ${key}`, name, worn.ofSurface(mesh, surface), matrix);
     const scale = Float32Array.from(frames.flatMap((s) => Array<number>(3).fill(s.key === key ? 1 : 0)));
     const node = w.document.createNode(name).setMesh(made).setExtras({ id: surface.id });
     w.scene.addChild(node.setScale([scale[0], scale[1], scale[2]]));

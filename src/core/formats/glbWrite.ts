@@ -56,7 +56,7 @@ function addArrangement(
 
 function addSurface(w: GlbParts, surface: Surface, { mesh, matrix }: SurfaceResult, worn: WornMeshes): void {
   if (!mesh || mesh.indices.length < 3) return;
-  const made = w.mesh(`surface ${surface.id}`, surface.name, worn.wearing(mesh, surface.material), matrix);
+  const made = w.mesh(`surface ${surface.id}`, surface.name, worn.ofSurface(mesh, surface), matrix);
   w.scene.addChild(w.document.createNode(surface.name).setMesh(made).setExtras({ id: surface.id }));
 }
 

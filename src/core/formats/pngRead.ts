@@ -10,6 +10,18 @@ const IHDR = 16;
 /** Whether bytes begin like a PNG file. */
 export const isPng = (bytes: Uint8Array): boolean => bytes.length > 8 && hasPngSignature(bytes);
 
+function extentOf(bytes: Uint8Array): [number, number] {
+  const header = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  return bytes.length > IHDR + 8 ? [header.getUint32(IHDR), header.getUint32(IHDR + 4)] : [0, 0];
+}
+
+/** Whether a PNG has more pixels than are looked at one by one: it is shown and sent out as it is. */
+export function isLarge(bytes: Uint8Array): boolean {
+  if (!isPng(bytes)) return false;
+  const [w, h] = extentOf(bytes);
+  return w * h > MAX_PIXELS;
+}
+
 /**
  * Reads a PNG as shades of grey, 0 black to 1 white, of 8 or 16 bits; colours by their luma (Rec. 709). What shines
  * through counts as if it did not.
@@ -19,11 +31,9 @@ export function readGreyPicture(bytes: Uint8Array, name: string): GreyPicture {
   checkSize(bytes, name);
   if (!isPng(bytes))
     throw new FileError(`“${name}” is not a PNG picture. Save it as .png, 8 or 16 bits, and bring that in.`);
-  const header = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (bytes.length > IHDR + 8) {
-    const [w, h] = [header.getUint32(IHDR), header.getUint32(IHDR + 4)];
-    if (w * h > MAX_PIXELS)
-      throw new FileError(`“${name}” has ${w} × ${h} pixels; the limit is 4,096 × 4,096. Make it smaller.`);
+  if (isLarge(bytes)) {
+    const [w, h] = extentOf(bytes);
+    throw new FileError(`“${name}” has ${w} × ${h} pixels; the limit is 4,096 × 4,096. Make it smaller.`);
   }
   let image: ReturnType<typeof decode>;
   try {

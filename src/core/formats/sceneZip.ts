@@ -55,10 +55,15 @@ export function neededFiles(scene: Scene): NeededFile[] {
     layers.flatMap((l): NeededFile[] => (l.kind === 'picture' && l.picture ? [l.picture] : [])),
   );
   const worn = scene.materials.flatMap(({ picture }): NeededFile[] => (picture ? [picture] : []));
+  const baked = scene.surfaces.flatMap(({ baked: b }): NeededFile[] =>
+    Object.values(b?.made ?? {}).filter((made) => made !== null),
+  );
   const around = scene.light?.surround.panorama;
   if (around) worn.push(around);
   return [
-    ...new Map([...files, ...pictures, ...worn, ...filesAside(scene)].map((r) => [r.hash, r])).values(),
+    ...new Map(
+      [...files, ...pictures, ...worn, ...baked, ...filesAside(scene)].map((r) => [r.hash, r]),
+    ).values(),
   ];
 }
 

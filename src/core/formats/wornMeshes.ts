@@ -1,4 +1,6 @@
 import type { Assets } from '../evaluate/scene';
+import { bakedLook, picturesBy } from '../mesh/bake/look';
+import type { Surface } from '../mesh/surfaceSchema';
 import { dressed, materialFor, wardrobe, type Wardrobe } from '../mesh/dressed';
 import type { MeshMaterial } from '../mesh/material';
 import type { Material } from '../mesh/materialSchema';
@@ -26,6 +28,14 @@ export class WornMeshes {
   ofProp(prop: Prop | undefined, ...placedBy: readonly string[]): Mesh | undefined {
     const mesh = prop && this.assets.mesh(prop.mesh);
     return mesh && this.wearing(mesh, this.worn(prop, placedBy));
+  }
+
+  /** A surface’s mesh in its material, and in the maps that it wears. */
+  ofSurface(mesh: Mesh, { material, baked }: Pick<Surface, 'material' | 'baked'>): Mesh {
+    const worn = this.wearing(mesh, material);
+    if (!baked?.shown || !mesh.uvs) return worn;
+    const picture = picturesBy((hash) => this.assets.bytes?.(hash));
+    return { ...worn, materials: worn.materials.map((look) => bakedLook(look, baked, picture)) };
   }
 
   /** A mesh in a material; null: in what it was put together with. Meshes in the same share one list of looks. */

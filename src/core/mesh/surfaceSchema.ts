@@ -3,6 +3,7 @@ import { degrees, group, id, name, plain, unitScale, vec3 } from '../math/measur
 import { deformerSchema } from './deform/schema';
 import { madeSchema } from './make/schema';
 import { wears } from './materialSchema';
+import { bakedSchema } from './bake/bakeSchema';
 import { dustSchema } from './dust/dustSchema';
 import { networkSchema } from './network/networkSchema';
 import { solidSchema } from './solid/solidSchema';
@@ -53,6 +54,7 @@ export const surfaceSchema = z.object({
     .nullable()
     .default(null)
     .describe('What is drawn and sent out is a closed shell about it; things stand on its outer side'),
+  baked: bakedSchema.nullable().default(null).describe('What lies on it as maps in its texture coordinates'),
   locked: z.boolean().default(false).describe('Not moved by the pointer'),
   visible: z.boolean().default(true),
   material: wears,

@@ -9,7 +9,6 @@ import { setScene } from '@/store/commands/scene';
 import { useTouching } from '@/store/touching';
 import { dispatch, useDocument } from '@/store/document';
 import { useSelection } from '@/store/selection';
-import type { Drawn } from '@/view/many/plan';
 import {
   askFit,
   chooseTool,

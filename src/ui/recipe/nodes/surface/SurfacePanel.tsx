@@ -15,6 +15,7 @@ import { takesFrom } from '../../../lists/newPath';
 import { surfaceEntries } from '../../../menus/entries';
 import { sentence } from '@/words/findings';
 import { plural } from '@/words/numbers';
+import { BakedFields } from '../../../baking/BakedFields';
 import { AxisField, UnitField } from '../MeshFields';
 import { NodeHead } from '../NodeHead';
 import { Deformers } from './Deformers';
@@ -37,8 +38,10 @@ export function SurfacePanel({ id }: { id: string }) {
   const served = useEngine((s) => s.result.surfaces.get(id));
   const checks = useEngine((s) => s.checks.get(id));
   if (!surface) return null;
-  const set = (values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers' | 'thickness'>>, key?: string) =>
-    dispatch(setSurface, { id, values }, key);
+  const set = (
+    values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers' | 'thickness' | 'baked'>>,
+    key?: string,
+  ) => dispatch(setSurface, { id, values }, key);
   const problem = served?.findings[0] ?? checks?.[0];
   const made = !isOwnMesh(surface.mesh);
   return (
@@ -90,6 +93,7 @@ export function SurfacePanel({ id }: { id: string }) {
         {surface.mesh.source === 'file' && <Plays surface={surface} />}
         <Deformers surface={surface} />
         <ThicknessFields surface={surface} />
+        <BakedFields surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>
         <div className="mb-2 grid grid-cols-2 gap-1">
           {KIND_UIS.flatMap(({ ontoSurface = [] }) => ontoSurface).map(({ short, hint, run }) => (
