@@ -10,6 +10,6 @@ import { pictureBytes } from './pictures';
 await loadPhysics();
 await mkdir('examples', { recursive: true });
 for (const [name, build] of Object.entries(EXAMPLES)) {
-  await writeFile(`examples/${name}.clothesline`, packScene(sceneSchema.parse(build()), pictureBytes));
+  await writeFile(`examples/${name}.clothesline`, packScene(sceneSchema.parse(await build()), pictureBytes));
   console.log(`examples/${name}.clothesline`);
 }

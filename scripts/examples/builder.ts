@@ -13,6 +13,9 @@ import { addPath, setPath } from '@/store/commands/paths';
 import { addSurface, makeSurface, setShape, setSurface, setSurfaceColor } from '@/store/commands/surfaces';
 import type { Vec3 } from '@/core/math/vec3';
 import type { SurfaceShape } from '@/core/mesh/make/schema';
+import type { Baked } from '@/core/mesh/bake/bakeSchema';
+import { keepBaked, setBaked, wearBaked } from '@/store/commands/baking';
+import { keepPicture } from './pictures';
 import { EngineService } from '@/engine/service';
 
 const round = (v: number) => Number(v.toFixed(9));
@@ -95,6 +98,26 @@ export class Builder {
       scale: [size, size, size] as Vec3,
     }));
     return this.do(addPegs, { id: null, name, pegs }).split(' ')[0];
+  }
+
+  /** A stamp of a prop, by the pictures of it from above. */
+  stampOf(id: string): string {
+    const prop = this.scene.props.find((p) => p.id === id)!;
+    const { stamp, pictures } = new EngineService().stampFrom(prop)!;
+    for (const { bytes, fileName } of pictures) keepPicture(bytes, fileName);
+    return this.do(addProp, { name: `${prop.name} stamp`, mesh: stamp });
+  }
+
+  /** Bakes arrangements, by name, into a surface, which then wears the maps instead. */
+  async bake(surface: string, settings: Partial<Baked>, ...names: string[]): Promise<void> {
+    const of = names.map((name) => this.scene.arrangements.find((a) => a.name === name)!.id);
+    this.do(setBaked, { id: surface, values: { ...settings, of } });
+    const { baked } = this.scene.surfaces.find((s) => s.id === surface)!;
+    const files = (await new EngineService().bake(this.scene, surface, baked!, 0))!;
+    const made = { normal: null, height: null, occlusion: null, color: null, props: null } as NonNullable<Baked['made']>;
+    for (const { map, bytes, fileName } of files.maps) made[map] = keepPicture(bytes, fileName);
+    this.do(keepBaked, { id: surface, made, heights: files.heights });
+    this.do(wearBaked, { id: surface, shown: true });
   }
 
   findRun(id: string): Run {

@@ -21,5 +21,14 @@ function grazed(): Uint8Array {
 const bytes = grazed();
 export const GRAZED = { hash: contentHash(bytes), format: 'png' as const, fileName: 'grazed.png' };
 
+const kept = new Map([[GRAZED.hash, bytes]]);
+
+/** Keeps a picture that an example has made while it was built. */
+export function keepPicture(made: Uint8Array, fileName: string) {
+  const hash = contentHash(made);
+  kept.set(hash, made);
+  return { hash, format: 'png' as const, fileName };
+}
+
 /** The bytes of a picture; undefined for one that no example uses. */
-export const pictureBytes = (hash: string): Uint8Array | undefined => (hash === GRAZED.hash ? bytes : undefined);
+export const pictureBytes = (hash: string): Uint8Array | undefined => kept.get(hash);

@@ -6,8 +6,11 @@ import { COLORS } from '@/demo/shape';
 import { addDeformer, setShape, setSurface } from '@/store/commands/surfaces';
 import { Builder } from './builder';
 
-/** A sail in the wind: twin stitch rows along its seams, rings along the luff, floats along the foot. */
-export function sailcloth(): Scene {
+/**
+ * A sail in the wind: twin stitch rows along its seams, rings along the luff, floats along the foot. Of its stitches those
+ * along it are props, those across are stamps, and those of its hem are baked into the cloth.
+ */
+export async function sailcloth(): Promise<Scene> {
   const b = new Builder('Sailcloth', { eye: [-1.6, 2.6, 12.2], target: [1.6, 2.5, 0] });
   const props = b.props(['stitch', 'mooring-ring', 'net-float', 'cleat']);
   const sail = b.made('plane', 'Sail', { width: 5, depth: 4, columns: 40, rows: 32 }, '#EFE6D2', [0, 2.4, 0]);
@@ -40,7 +43,7 @@ export function sailcloth(): Scene {
   const stitches = twin(row('Twin seam stitches', seam, props.stitch, 'woad', 0.16));
   b.do(setStep, { id: stitches, step: 'variation', values: { turnDeg: [-5, 5] } });
   const cross = take('Cross seam', { what: 'iso', along: 'u', from: 0.62, to: 0.62, count: 1 });
-  twin(row('Cross seam stitches', cross, props.stitch, 'plum', 0.16));
+  twin(row('Cross seam stitches', cross, b.stampOf(props.stitch), 'plum', 0.16));
   const hem = take('Hem', { what: 'iso', along: 'v', from: 0.03, to: 0.97, count: 2 });
   row('Hem stitches', hem, props.stitch, 'moss', 0.2);
   const luff = take('Luff', { what: 'iso', along: 'u', from: 0.02, to: 0.02, count: 1 });
@@ -119,5 +122,6 @@ export function sailcloth(): Scene {
   b.meant('Hem stitches', 'Mast', 'Head spar');
   b.meant('Twin seam stitches', 'Mast');
   b.meant('Cross seam stitches', 'Head spar');
+  await b.bake(sail, { maps: ['normal', 'color'], size: 1024, within: 2, reach: 0.05 }, 'Hem stitches');
   return b.scene;
 }

@@ -45,8 +45,8 @@ test('the far shore stands across the water, its faces outside, its hamlet not i
 
 beforeAll(() => loadPhysics());
 
-test.each(Object.entries(EXAMPLES))('%s on disk is what the commands build', (name, build) => {
-  const built = build();
+test.each(Object.entries(EXAMPLES))('%s on disk is what the commands build', async (name, build) => {
+  const built = await build();
   const file = readFileSync(`examples/${name}.clothesline`);
   expect(openScene(new Uint8Array(file), 'x').scene).toEqual(built);
   expect(file.equals(Buffer.from(packScene(sceneSchema.parse(built), pictureBytes)))).toBe(true);

@@ -168,6 +168,8 @@ const FEW = 4;
 function changedRows(now: EvaluatedArrangement, told: EvaluatedArrangement): ServedRows | null {
   const { id, key, placements: p } = now;
   const old = told.placements;
+  // Where they lie in the textures of surfaces is told with all of them.
+  if (now.stamps || told.stamps) return null;
   const next = now.rows && now.since === told.key;
   // What was told has been written over since, by more than one step.
   if (!next && (p.position === old.position || !sameAround(now, told))) return null;
@@ -193,7 +195,6 @@ function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): bool
     r.lines !== undefined ||
     r.stock !== undefined ||
     r.inside !== undefined ||
-    r.stamps !== undefined ||
     r.placements.shape !== undefined ||
     r.placements.pose !== undefined;
   return (

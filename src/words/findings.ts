@@ -306,6 +306,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `${Number(d.count) > 0 ? rows() : 'Its frame'} ${Number(d.count) > 1 ? 'were' : 'was'} found again on “${surface}”, whose faces are others now, up to ${m(d.distance)} from before. ${Number(d.count) > 0 ? 'Look them over, and pin or lock them anew to keep them so.' : 'Look it over, and place it anew to keep it so.'}`;
     case 'pin-lost':
       return `${rows()} could not be found again on “${surface}” and stay where they were. Put them there by hand.`;
+    case 'stamps-cards':
+      return `${plural(Number(d.count), 'stamp')} ${Number(d.count) === 1 ? 'lies on no surface with uv and is drawn as a flat card' : 'lie on no surface with uv and are drawn as flat cards'}. Stand ${Number(d.count) === 1 ? 'it' : 'them'} on a surface under Ground, or give that uv under its Faces.`;
     case 'pin-surface-missing':
       return `${rows()} stand on a surface that is gone or broken, and stay where they were. Pin or lock them anew, or mend it.`;
     case 'release-waits':

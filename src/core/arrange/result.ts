@@ -157,6 +157,7 @@ export type FindingKind =
   | 'no-ground'
   | 'ground-missed'
   | 'ground-along'
+  | 'stamps-cards'
   | 'pin-lost'
   | 'pin-found'
   | 'pin-surface-missing'

@@ -2,7 +2,7 @@ import { needsOf } from '../arrange/registry';
 import type { Mask } from '../mesh/mask/schema';
 import type { Scene } from '../scene/schema';
 import { shownGrounds } from './gathered/takes';
-import { groundsOf } from './plan';
+import { groundsOf, stampsAmong } from './plan';
 import { surfaceMasks } from './surfaces';
 
 /** Ids of what goes by a mask: arrangements, and surfaces whose deformers do. */
@@ -27,7 +27,9 @@ export function surfacesOfMask(scene: Scene, mask: Mask): string[] {
       .flatMap((a) => {
         const needs = needsOf(a);
         // What lands on all that is shown is read on its own surfaces first.
-        return needs.locks?.length ? needs.locks : groundsOf(needs, shown, scene.masks);
+        return needs.locks?.length
+          ? needs.locks
+          : groundsOf(needs, shown, scene.masks, stampsAmong(scene.props));
       }),
     ...scene.surfaces.filter((s) => surfaceMasks(s).includes(mask.id)).map((s) => s.id),
   ];

@@ -3,6 +3,7 @@ import { movesInTime, needsOf, surfacesOf } from '../arrange/registry';
 import type { Arrangement } from '../arrange/registry';
 import { hasPoints, isLaid, type Path } from '../curve/schema';
 import { readsSurface } from '../mesh/mask/needs';
+import type { Prop } from '../mesh/propSchema';
 import type { Mask } from '../mesh/mask/schema';
 import type { Scene } from '../scene/schema';
 import type { Surface } from '../mesh/surfaceSchema';
@@ -64,6 +65,8 @@ export interface Plan {
   sitting: Sitting;
   /** The nodes that each prop stands for that is a bundle. */
   bundled: Bundled;
+  /** Ids of the props that are stamps. */
+  stamps: ReadonlySet<string>;
   /** Places of nodes that are others than in the plan that this one came from; null where all may be. */
   fresh: number[] | null;
 }
@@ -81,6 +84,7 @@ function changed(scene: Scene, before: Plan): Plan | null {
   const { surfaces, paths, arrangements, masks } = scene;
   if (before.surfaces !== surfaces || before.rings.size > 0) return null;
   const bundled = bundledOf(scene, before.bundled);
+  const stamps = stampsAmong(scene.props);
   if (before.paths.length !== paths.length || before.arrangements.length !== arrangements.length) return null;
   // What reads a mask may wait for other surfaces once that reads them.
   const reads = (list: readonly Mask[]) => list.filter(readsSurface).map((m) => m.id);
@@ -109,7 +113,7 @@ function changed(scene: Scene, before: Plan): Plan | null {
   const lands = (a: Arrangement, was: Arrangement): boolean => {
     if (seen.has(a.id)) return true;
     seen.add(a.id);
-    if (!same(was, arrangementNode(a, before.grounds, sitting, masks, bundled, was))) return false;
+    if (!same(was, arrangementNode(a, before.grounds, sitting, masks, bundled, stamps, was))) return false;
     for (const id of [goesWith(a), goesWith(was)]) {
       const under = id === null ? undefined : before.order[before.place.get(id) ?? -1];
       if (under?.kind !== 'arrangement') continue;
@@ -123,7 +127,7 @@ function changed(scene: Scene, before: Plan): Plan | null {
       return null;
   // What places a bundle waits for what is in that now.
   if (bundled !== before.bundled) return null;
-  return { ...before, paths, arrangements, masks, order, sitting, fresh, timed: timedOf(scene) };
+  return { ...before, paths, arrangements, masks, order, sitting, stamps, fresh, timed: timedOf(scene) };
 }
 
 const sameList = (a: string[], b: string[]) => a.length === b.length && a.every((v, i) => v === b[i]);
@@ -162,12 +166,13 @@ function arrangementNode(
   sitting: Sitting,
   masks: readonly Mask[],
   bundled: Bundled,
+  stamps: ReadonlySet<string>,
   was?: Arrangement,
 ): PlanNode {
   const needs = needsOf(node, was);
   const above = sittingPaths(allSitting(node, sitting));
   const dependsOn = [
-    ...groundsOf(needs, shown, masks),
+    ...groundsOf(needs, shown, masks, stamps),
     ...needs.paths,
     ...needs.arrangements,
     ...(needs.masks ?? []),
@@ -178,14 +183,31 @@ function arrangementNode(
 }
 
 /**
- * The surfaces that an arrangement waits for: those that it stands on; where it stands on none and its masks read one,
- * all that are shown.
+ * The surfaces that an arrangement waits for: those that it stands on; where it stands on none, and its masks read one or
+ * it places stamps, all that are shown. @param stamps ids of props
  */
-export function groundsOf(needs: Needs, shown: readonly string[], masks: readonly Mask[]): string[] {
+export function groundsOf(
+  needs: Needs,
+  shown: readonly string[],
+  masks: readonly Mask[],
+  stamps: ReadonlySet<string>,
+): string[] {
   const own = surfacesOf(needs, shown);
-  const reads =
-    own.length === 0 && needs.masks && masks.some((m) => needs.masks!.includes(m.id) && readsSurface(m));
-  return reads ? [...shown] : own;
+  if (own.length > 0) return own;
+  const reads = needs.masks && masks.some((m) => needs.masks!.includes(m.id) && readsSurface(m));
+  return reads || needs.props.some((p) => stamps.has(p)) ? [...shown] : own;
+}
+
+const stampsOf = new WeakMap<readonly Prop[], ReadonlySet<string>>();
+
+/** Ids of the props of a list that are drawn into surfaces. */
+export function stampsAmong(props: readonly Prop[]): ReadonlySet<string> {
+  let have = stampsOf.get(props);
+  if (!have) {
+    have = new Set(props.flatMap((p) => (p.mesh.source === 'stamp' ? [p.id] : [])));
+    stampsOf.set(props, have);
+  }
+  return have;
 }
 
 function wholePlan(scene: Scene): Plan {
@@ -193,11 +215,12 @@ function wholePlan(scene: Scene): Plan {
   const grounds = shownGrounds(surfaces);
   const sitting = sittingOf(arrangements);
   const bundled = bundledOf(scene, null);
+  const stamps = stampsAmong(scene.props);
   const nodes = [
     ...surfaces.map(surfaceNode),
     ...paths.map((node) => pathNode(node, scene)),
     ...masks.map(maskNode),
-    ...arrangements.map((node) => arrangementNode(node, grounds, sitting, masks, bundled)),
+    ...arrangements.map((node) => arrangementNode(node, grounds, sitting, masks, bundled, stamps)),
   ];
   const sorted = orderNodes(nodes);
   const byId = new Map(nodes.map((n) => [n.id, n]));
@@ -228,6 +251,7 @@ function wholePlan(scene: Scene): Plan {
     timed: timedOf(scene),
     sitting,
     bundled,
+    stamps,
     fresh: null,
   };
 }

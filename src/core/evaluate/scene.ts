@@ -1,6 +1,7 @@
 import { hypot } from '../math/portable';
 import { solidFacts, type SolidFacts } from '../mesh/solid/facts';
 import { kindOf, movesInTime, movesWhileHeld, needsOf } from '../arrange/registry';
+import type { Needs } from '../arrange/kind';
 import type { Fineness } from '../arrange/fineness';
 import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
@@ -58,7 +59,7 @@ import {
 import { compiled, worked } from './safely';
 import { carried, type Around } from './surfaceRest';
 import { SettingsKeys } from './settingsKeys';
-import { stampsOf, type ArrangementStamps } from './stamps/laidRows';
+import { stampsOf, withCards, type ArrangementStamps } from './stamps/laidRows';
 import { allSitting, sitOn, sittingPaths } from './sitting';
 import type { ArrangementResult, Placements } from '../arrange/result';
 
@@ -637,10 +638,7 @@ export class Evaluator {
     const paths = needs.paths.map((id) => this.compiled.get(id)?.key ?? null);
     const props = needs.props.map((id) => this.bundles.facts(id)?.key ?? null);
     const arrangements = needs.arrangements.map((id) => this.arranged.get(id)?.key ?? null);
-    const surfaces = groundsOf(needs, this.plan!.grounds, this.plan!.masks).flatMap((id) => [
-      id,
-      this.triMeshes.get(id)?.result?.key ?? null,
-    ]);
+    const surfaces = this.groundsOf(needs).flatMap((id) => [id, this.triMeshes.get(id)?.result?.key ?? null]);
     const masks = (needs.masks ?? []).map((id) => this.masks.get(id)?.result.key ?? null);
     const at = movesInTime(a) ? time : 0;
     const heldAt = movesWhileHeld(a) ? time : 0;
@@ -683,8 +681,8 @@ export class Evaluator {
       const work = () => worked(a, context, undefined);
       const { result, key: now } = this.falls.released({ ...a, release }, key, work, context, time, progress);
       const inside = this.bundles.inside(a, result.placements);
-      const stamps = this.stampsOf(a, result.placements);
-      return void this.arranged.set(a.id, { ...result, id: a.id, key: now, inside, stamps });
+      const stamped = this.withStamps(a, result);
+      return void this.arranged.set(a.id, { ...result, id: a.id, key: now, inside, ...stamped });
     }
     this.falls.drop(a.id);
     const last = this.arranged.get(a.id);
@@ -701,19 +699,27 @@ export class Evaluator {
       since: result.rows && last?.key,
       // Absent too where it was made from one that had some.
       inside,
-      stamps: this.stampsOf(a, result.placements),
+      ...this.withStamps(a, result),
     });
   }
 
-  /** The stamps of an arrangement, laid on what it and its paths stand on. */
-  private stampsOf(a: Arrangement, placements: Placements): ArrangementStamps | undefined {
+  private groundsOf(needs: Needs): string[] {
+    const { grounds, masks, stamps } = this.plan!;
+    return groundsOf(needs, grounds, masks, stamps);
+  }
+
+  /** The stamps of an arrangement, laid on what it and its paths stand on, and what there is to say of them. */
+  private withStamps(
+    a: Arrangement,
+    { placements, findings }: ArrangementResult,
+  ): Pick<EvaluatedArrangement, 'stamps' | 'findings'> {
     const needs = needsOf(a);
-    return stampsOf(
+    const stamps = stampsOf(
       placements,
       (id) => this.props.stamp(id),
       () => {
         const ids = new Set([
-          ...groundsOf(needs, this.plan!.grounds, this.plan!.masks),
+          ...this.groundsOf(needs),
           ...needs.paths.flatMap((id) => {
             const path = this.scene!.paths.find((p) => p.id === id);
             return path ? pathNeeds(path, this.scene!).surfaces : [];
@@ -725,6 +731,7 @@ export class Evaluator {
         });
       },
     );
+    return { stamps, findings: withCards(findings, a.id, stamps?.cards ?? 0) };
   }
 
   /** The evaluator of what surrounds a node, at the times at which that is looked at. */
@@ -780,7 +787,7 @@ export class Evaluator {
     const { plan, scene } = this;
     const arrangement = scene?.arrangements.find((a) => a.id === id);
     if (!plan || !arrangement) return [];
-    const ids = groundsOf(needsOf(arrangement), plan.grounds, plan.masks);
+    const ids = this.groundsOf(needsOf(arrangement));
     return ids.flatMap((surface) => this.groundOf(surface) ?? []);
   }
 

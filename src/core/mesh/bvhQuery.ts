@@ -96,7 +96,7 @@ function isSliver(ex: number, ey: number, ez: number, fx: number, fy: number, fz
  * The first place where a ray meets a triangle from either side, at least `least` and at most `most` lengths of its
  * direction away (Möller and Trumbore 1997). Of equally near ones the lowest number wins, so the answer never depends
  * on how the tree was built.
- * @returns whether there is one; it is written to `hit`
+ * @param any the first one that is found will do @returns whether there is one; it is written to `hit`
  */
 export function firstHit(
   tree: Bvh,
@@ -109,6 +109,7 @@ export function firstHit(
   least: number,
   most: number,
   hit: MeshHit,
+  any = false,
 ): boolean {
   const { bounds, start, count, order, positions: p, indices } = tree;
   hit.face = -1;
@@ -176,6 +177,7 @@ export function firstHit(
       hit.u = u;
       hit.v = v;
       hit.t = t;
+      if (any) return true;
     }
   }
   return hit.face >= 0;
@@ -197,25 +199,23 @@ export function nearestPlace(
   hit.face = -1;
   let best = most * most;
   if (tree.nodes === 0) return false;
-  const away = (node: number): number => {
-    const o = node * 6;
-    const dx = Math.max(bounds[o] - x, 0, x - bounds[o + 3]);
-    const dy = Math.max(bounds[o + 1] - y, 0, y - bounds[o + 4]);
-    const dz = Math.max(bounds[o + 2] - z, 0, z - bounds[o + 5]);
-    return dx * dx + dy * dy + dz * dz;
-  };
-  const place = { u: 0, v: 0, square: 0 };
   let top = 0;
+  stackNear[0] = boxAway(bounds, 0, x, y, z);
   stack[top++] = 0;
   while (top > 0) {
     const node = stack[--top];
-    if (away(node) > best * (1 + 1e-12)) continue;
+    if (stackNear[top] > best * (1 + 1e-12)) continue;
     if (count[node] === 0) {
       const a = node + 1;
       const b = start[node];
-      const [near, far] = away(a) <= away(b) ? [a, b] : [b, a];
-      stack[top++] = far;
-      stack[top++] = near;
+      const toA = boxAway(bounds, a * 6, x, y, z);
+      const toB = boxAway(bounds, b * 6, x, y, z);
+      // The nearer one is looked at first.
+      const inOrder = toA <= toB;
+      stackNear[top] = inOrder ? toB : toA;
+      stack[top++] = inOrder ? b : a;
+      stackNear[top] = inOrder ? toA : toB;
+      stack[top++] = inOrder ? a : b;
       continue;
     }
     for (let i = start[node]; i < start[node] + count[node]; i++) {
@@ -229,6 +229,23 @@ export function nearestPlace(
   }
   hit.t = Math.sqrt(best);
   return hit.face >= 0;
+}
+
+/** What is nearest on a triangle, written over by each that is asked. */
+const place = { u: 0, v: 0, square: 0 };
+
+/** How far a place is from a box, squared; 0 within it. */
+function boxAway(box: Float64Array, o: number, x: number, y: number, z: number): number {
+  let dx = 0;
+  let dy = 0;
+  let dz = 0;
+  if (x < box[o]) dx = box[o] - x;
+  else if (x > box[o + 3]) dx = x - box[o + 3];
+  if (y < box[o + 1]) dy = box[o + 1] - y;
+  else if (y > box[o + 4]) dy = y - box[o + 4];
+  if (z < box[o + 2]) dz = box[o + 2] - z;
+  else if (z > box[o + 5]) dz = z - box[o + 5];
+  return dx * dx + dy * dy + dz * dz;
 }
 
 /** Weights of the nearest place of a triangle (Ericson: Real-Time Collision Detection, 5.1.5). */
@@ -266,17 +283,27 @@ function nearestOnTriangle(
   const va = d3 * d6 - d5 * d4;
   let u: number;
   let v: number;
-  if (d1 <= 0 && d2 <= 0) [u, v] = [0, 0];
-  else if (d3 >= 0 && d4 <= d3) [u, v] = [1, 0];
-  else if (vc <= 0 && d1 >= 0 && d3 <= 0) [u, v] = [d1 / (d1 - d3), 0];
-  else if (d6 >= 0 && d5 <= d6) [u, v] = [0, 1];
-  else if (vb <= 0 && d2 >= 0 && d6 <= 0) [u, v] = [0, d2 / (d2 - d6)];
-  else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
+  if (d1 <= 0 && d2 <= 0) u = v = 0;
+  else if (d3 >= 0 && d4 <= d3) {
+    u = 1;
+    v = 0;
+  } else if (vc <= 0 && d1 >= 0 && d3 <= 0) {
+    u = d1 / (d1 - d3);
+    v = 0;
+  } else if (d6 >= 0 && d5 <= d6) {
+    u = 0;
+    v = 1;
+  } else if (vb <= 0 && d2 >= 0 && d6 <= 0) {
+    u = 0;
+    v = d2 / (d2 - d6);
+  } else if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
     const w = (d4 - d3) / (d4 - d3 + (d5 - d6));
-    [u, v] = [1 - w, w];
+    u = 1 - w;
+    v = w;
   } else {
     const k = 1 / (va + vb + vc);
-    [u, v] = [vb * k, vc * k];
+    u = vb * k;
+    v = vc * k;
   }
   const dx = apx - abx * u - acx * v;
   const dy = apy - aby * u - acy * v;

@@ -9,7 +9,7 @@ import { Button } from '../controls/Button';
 import { Choice } from '../controls/Choice';
 import { lengthField, NumberFields, type FieldSpec } from '../controls/NumberFields';
 import { Toggle } from '../controls/Toggle';
-import { bakeMaps, makeMaps, sendMapsOut, takeMapsOff, wearMaps } from './bake';
+import { bakeMaps, makeMaps, sendMapsOut, takeMapsOff, useBaking, wearMaps } from './bake';
 
 const MAPS: Record<BakedMap, { text: string; hint: string }> = {
   normal: { text: 'Normals', hint: 'In tangent space (MikkTSpace), green upwards, over those that it has' },
@@ -67,6 +67,7 @@ function Settings({ id, baked }: { id: string; baked: Baked }) {
   const units = useDocument((s) => s.scene.units);
   const set = (values: Partial<Omit<Baked, 'shown' | 'made' | 'heights'>>, key?: string) =>
     dispatch(setBaked, { id, values }, key);
+  const baking = useBaking((s) => s.surface);
   const { maps, made, heights } = baked;
   return (
     <>
@@ -111,10 +112,10 @@ function Settings({ id, baked }: { id: string; baked: Baked }) {
         <Button
           look="bordered"
           title="Coarsely at once, then as finely as is asked"
-          disabled={maps.length === 0}
+          disabled={maps.length === 0 || baking !== null}
           onClick={() => void bakeMaps(id)}
         >
-          {made ? 'Bake anew' : 'Bake'}
+          {baking === id ? 'Baking…' : made ? 'Bake anew' : 'Bake'}
         </Button>
         {made && (
           <Button look="bordered" title="PNG files in a zip" onClick={() => void sendMapsOut(id)}>

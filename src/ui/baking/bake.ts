@@ -1,3 +1,4 @@
+import { create } from 'zustand';
 import { standingOn } from '@/core/evaluate/baking/standingOn';
 import type { Baked, BakedMap } from '@/core/mesh/bake/bakeSchema';
 import type { PictureRef } from '@/core/mesh/meshRef';
@@ -14,12 +15,17 @@ import { download, fileName as named } from '../dialogs/download';
 const AT_ONCE = 256;
 const ROUGHLY = 4;
 
+/** The surface whose maps are being baked; null: none. */
+export const useBaking = create<{ surface: string | null }>(() => ({ surface: null }));
+
 const surfaceOf = (id: string) => useDocument.getState().scene.surfaces.find((s) => s.id === id);
 
 /** What is on a surface to begin with, looked at from a little over the highest of it. */
 function startOf(id: string): Partial<Baked> {
   const { scene } = useDocument.getState();
-  const of = standingOn(scene, id);
+  const standing = standingOn(scene, id);
+  // What stands on nothing may lie over it all the same.
+  const of = standing.length > 0 ? standing : scene.arrangements.flatMap((a) => (a.visible ? [a.id] : []));
   const { arrangements, propBounds } = engine().state.result;
   const heights = of.flatMap((a) =>
     (arrangements.get(a)?.placements.props ?? []).map((p) => propBounds[p]?.max[1] ?? 0),
@@ -27,32 +33,41 @@ function startOf(id: string): Partial<Baked> {
   return { of, reach: Number((1.2 * heights.reduce((most, h) => Math.max(most, h), 0.02)).toPrecision(2)) };
 }
 
-/** Gives a surface maps of what lies on it, and bakes them. */
+/** Gives a surface maps of what lies on it, and shows them coarsely. */
 export function makeMaps(id: string): void {
   if (!surfaceOf(id)?.baked) dispatch(setBaked, { id, values: startOf(id) });
   selectNode('surface', id);
-  void bakeMaps(id);
+  void bakeMaps(id, true);
 }
 
-/** Bakes coarsely and shows that, then as finely as was asked. What was there before stays where it is stopped. */
-export async function bakeMaps(id: string): Promise<void> {
+/**
+ * Bakes coarsely and shows that, then as finely as was asked. What was there before stays where it is stopped.
+ * @param coarsely that alone
+ */
+export async function bakeMaps(id: string, coarsely = false): Promise<void> {
   const surface = surfaceOf(id);
   if (!surface?.baked) return;
   const { baked, name } = surface;
   if (baked.of.length === 0) return say(`Choose what is in the maps: nothing stands on “${name}”.`);
   const key = `bake ${id}`;
+  useBaking.setState({ surface: id });
   try {
-    if (baked.size > AT_ONCE) {
+    if (coarsely || baked.size > AT_ONCE) {
       const rough = { ...baked, size: AT_ONCE, within: 1, rays: Math.min(ROUGHLY, baked.rays) };
-      keep(id, await engine().bake(id, rough, `Maps of ${name}, coarsely`), key);
+      const seen = await engine().bake(id, rough, `Maps of ${name}, coarsely`);
+      keep(id, seen, key);
+      if (coarsely && seen)
+        say(`${resultOf(seen, name)} They are coarse as yet: bake them as finely as you like.`);
     }
-    const made = await engine().bake(id, baked, `Maps of ${name}`);
+    const made = coarsely ? null : await engine().bake(id, baked, `Maps of ${name}`);
     keep(id, made, key);
     if (made) say(resultOf(made, name));
     endGesture();
   } catch (error) {
     cancelGesture(key);
     say((error as Error).message);
+  } finally {
+    useBaking.setState({ surface: null });
   }
 }
 

@@ -324,7 +324,9 @@ function drawnWords(
   { moving, picture }: Pick<ViewState, 'moving' | 'picture'>,
 ): string {
   const laid = stamps > 0 ? `, ${plural(stamps, 'stamp')}` : '';
-  const all = plural(full + simple + boxes + points, 'prop');
+  const count = full + simple + boxes + points;
+  if (count === 0 && stamps > 0) return `${plural(stamps, 'stamp')} drawn`;
+  const all = plural(count, 'prop');
   if (picture !== 'drawn') return `${all}${laid}, not drawn`;
   if (simple + boxes + points === 0)
     return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}${laid}`;

@@ -2,7 +2,7 @@ import { needsOf } from '../../arrange/registry';
 import type { Scene } from '../../scene/schema';
 import { pathNeeds } from '../compileSource';
 import { shownGrounds } from '../gathered/takes';
-import { groundsOf } from '../plan';
+import { groundsOf, stampsAmong } from '../plan';
 
 /** Ids of the shown arrangements that may stand on a surface: by what they land on, or by their paths. */
 export function standingOn(scene: Scene, surface: string): string[] {
@@ -10,7 +10,7 @@ export function standingOn(scene: Scene, surface: string): string[] {
   return scene.arrangements.flatMap((a) => {
     if (!a.visible) return [];
     const needs = needsOf(a);
-    const on = groundsOf(needs, grounds, scene.masks).includes(surface);
+    const on = groundsOf(needs, grounds, scene.masks, stampsAmong(scene.props)).includes(surface);
     const along = needs.paths.some((id) => {
       const path = scene.paths.find((p) => p.id === id);
       return path !== undefined && pathNeeds(path, scene).surfaces.includes(surface);

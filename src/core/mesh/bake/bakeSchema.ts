@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { metres } from '../../math/measures';
 import { pictureRefSchema } from '../meshRef';
 
 /** What lies on a surface as maps in its texture coordinates. */
@@ -6,7 +7,7 @@ import { pictureRefSchema } from '../meshRef';
 export const BAKED_MAPS = ['normal', 'height', 'occlusion', 'color', 'props'] as const;
 export type BakedMap = (typeof BAKED_MAPS)[number];
 
-const metres = z.number().min(0.0001).max(1000);
+const far = z.number().min(0.0001).max(1000);
 const picture = pictureRefSchema.nullable().default(null);
 
 export const bakedSchema = z.object({
@@ -24,11 +25,11 @@ export const bakedSchema = z.object({
     .max(64)
     .default(8)
     .describe('Pixels beyond the islands that go on as their borders do'),
-  reach: metres
+  reach: far
     .default(0.1)
     .describe('Metres off the surface from which it is looked at: what is higher is not in the maps'),
   rays: z.int().min(1).max(256).default(16).describe('For the occlusion of each place'),
-  shade: metres.default(0.3).describe('Metres within which something takes light away'),
+  shade: far.default(0.3).describe('Metres within which something takes light away'),
   shown: z.boolean().default(false).describe('Whether the surface wears them'),
   made: z
     .object({ normal: picture, height: picture, occlusion: picture, color: picture, props: picture })
@@ -36,7 +37,7 @@ export const bakedSchema = z.object({
     .default(null)
     .describe('The maps as they were made last; their bytes are kept beside the document'),
   heights: z
-    .tuple([z.number(), z.number()])
+    .tuple([metres, metres])
     .nullable()
     .default(null)
     .describe('Metres over the surface that black and white of the height are'),

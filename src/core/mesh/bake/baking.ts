@@ -1,6 +1,6 @@
 import { cos, sin } from '../../math/portable';
 import { channel, random01 } from '../../math/random';
-import { buildBvh } from '../bvh';
+import { buildBvh, type Bvh } from '../bvh';
 import { firstHit, noHit } from '../bvhQuery';
 import type { GreyPicture } from '../make/picture';
 import { stampedAt, unstamped } from '../stamp/drawn';
@@ -85,8 +85,7 @@ export function* baking(job: BakeJob, settings: BakeSettings): Generator<number,
   const taken = new Uint8Array(n * BAND * within);
   // Of each pixel of a band: how many places, normal, height, occlusion, colour.
   const sums = new Float64Array(size * BAND * 9);
-  // One of its own: that of the surface goes with it while it moves.
-  const ground = wants.has('occlusion') ? buildBvh(p, indices) : null;
+  const all = wants.has('occlusion') ? treeOfBoth(surface, things) : null;
   const look = lookDown(job, settings, tangents !== null, wants.has('occlusion'));
   for (let from = 0; from < size; from += BAND) {
     const to = Math.min(size, from + BAND);
@@ -244,20 +243,18 @@ export function* baking(job: BakeJob, settings: BakeSettings): Generator<number,
       // Two ways square to the normal (Duff and others 2017).
       const sign = nz >= 0 ? 1 : -1;
       const [g, h] = [-1 / (sign + nz), (nx * ny * -1) / (sign + nz)];
+      const [aside, about] = [random01(1, number, SHADE), random01(2, number, SHADE)];
       let free = 0;
       for (let k = 0; k < rays; k++) {
         // In as many rings and turns as there are rays, each a little elsewhere.
-        const square = (k + random01(1, number, SHADE)) / rays;
-        const turn = 2 * Math.PI * (k * 0.6180339887498949 + random01(2, number, SHADE));
+        const square = (k + aside) / rays;
+        const turn = 2 * Math.PI * (k * 0.6180339887498949 + about);
         const r = Math.sqrt(square);
         const [x, y, z] = [r * cos(turn), r * sin(turn), Math.sqrt(1 - square)];
         const dx = x * (1 + sign * nx * nx * g) + y * h + z * nx;
         const dy = x * sign * h + y * (sign + ny * ny * g) + z * ny;
         const dz = x * -sign * nx + y * -ny + z * nz;
-        const blocked =
-          firstHit(things.tree, ox, oy, oz, dx, dy, dz, 0, shade, hit) ||
-          firstHit(ground!, ox, oy, oz, dx, dy, dz, 1e-3 * reach, shade, hit);
-        if (!blocked) free++;
+        if (!firstHit(all!, ox, oy, oz, dx, dy, dz, 0, shade, hit, true)) free++;
       }
       return free / rays;
     }
@@ -271,6 +268,17 @@ export function* baking(job: BakeJob, settings: BakeSettings): Generator<number,
       for (let r = 0; r < 3; r++) to[r] /= l;
     }
   }
+}
+
+/** A tree of its own over a surface and all that lies on it: that of the surface goes with it while it moves. */
+function treeOfBoth({ positions, indices }: TriMesh, { tree }: Things): Bvh {
+  const both = new Float64Array(positions.length + tree.positions.length);
+  both.set(positions);
+  both.set(tree.positions, positions.length);
+  const corners = new Uint32Array(indices.length + tree.indices.length);
+  corners.set(indices);
+  tree.indices.forEach((v, i) => (corners[indices.length + i] = v + positions.length / 3));
+  return buildBvh(both, corners);
 }
 
 function tinted(map: GreyPicture, u: number, v: number, to: Float64Array): void {

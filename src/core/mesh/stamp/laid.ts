@@ -36,50 +36,66 @@ export function stampGround(id: string, mesh: TriMesh): StampGround | null {
 
 /** Further off than so many times its larger side it does not lie on a surface. */
 const REACH = 0.5;
+/** Most lie as near as this, and are found at once. */
+const NEAR = 0.02;
+
+const hit = noHit();
+const laid = new Float64Array(6);
 
 /**
  * Lays a stamp on the nearest of some surfaces: its first six numbers, where it crosses the seam of a surface that goes
  * round once more on the other side. By the texture of the one face that its middle lies on, which is exact where the
  * texture is stretched evenly under it.
- * @returns the surface, and how many were written; null where none is near, or its texture has no extent there
+ * @param write gets its numbers, which are written over afterwards
+ * @returns whether any is near, and its texture has an extent there
  */
 export function layStamp(
-  stamp: StandingStamp,
+  { middle: m, right, down }: StandingStamp,
   grounds: readonly StampGround[],
   write: (on: StampGround, numbers: ArrayLike<number>) => void,
-): StampGround | null {
-  const { middle: m, right, down } = stamp;
-  const hit = noHit();
+): boolean {
+  const size = Math.sqrt(Math.max(dot(right, right), dot(down, down)));
   let on: StampGround | null = null;
-  let [face, b, c] = [-1, 0, 0];
-  let most = REACH * Math.sqrt(Math.max(square(right), square(down)));
-  for (const ground of grounds) {
-    if (!nearestPlace(ground.mesh.tree(), m[0], m[1], m[2], most, hit)) continue;
-    [on, face, b, c, most] = [ground, hit.face, hit.u, hit.v, hit.t];
+  let face = -1;
+  let b = 0;
+  let c = 0;
+  for (let share = NEAR; !on && share <= REACH; share *= REACH / NEAR) {
+    let most = share * size;
+    for (const ground of grounds) {
+      if (!nearestPlace(ground.mesh.tree(), m[0], m[1], m[2], most, hit)) continue;
+      on = ground;
+      face = hit.face;
+      b = hit.u;
+      c = hit.v;
+      most = hit.t;
+    }
   }
-  if (!on) return null;
-  const laid = numbersOf(on.mesh, face, b, c, right, down);
-  if (!laid) return null;
+  if (!on || !writeNumbers(on.mesh, face, b, c, right, down)) return false;
   write(on, laid);
-  const [wide, high] = reachOf(laid);
-  const range = [on.round[0], on.round[1]];
-  const { uvs } = on.mesh;
-  if (range[0] > 0 || range[1] > 0) {
-    const low = lowest(uvs!);
-    for (let i = -1; i <= 1; i++)
-      for (let k = -1; k <= 1; k++) {
-        if ((i === 0 && k === 0) || (i !== 0 && range[0] === 0) || (k !== 0 && range[1] === 0)) continue;
-        const [u, v] = [laid[0] + i * range[0], laid[1] + k * range[1]];
-        const beside = (at: number, far: number, from: number, wideOf: number) =>
-          wideOf === 0 || (at + far > from && at - far < from + wideOf);
-        if (!beside(u, wide, low[0], range[0]) || !beside(v, high, low[1], range[1])) continue;
-        write(on, [u, v, laid[2], laid[3], laid[4], laid[5]]);
-      }
-  }
-  return on;
+  if (on.round[0] > 0 || on.round[1] > 0) writeBeyondSeams(on, write);
+  return true;
 }
 
-const square = (a: ArrayLike<number>): number => a[0] * a[0] + a[1] * a[1] + a[2] * a[2];
+/** Once more on the other side of each seam that it reaches over. */
+function writeBeyondSeams(
+  on: StampGround,
+  write: (on: StampGround, numbers: ArrayLike<number>) => void,
+): void {
+  const [wide, high] = reachOf(laid);
+  const [u0, v0] = lowest(on.mesh.uvs!);
+  const [ru, rv] = on.round;
+  const [u, v] = laid;
+  const beside = (at: number, far: number, from: number, round: number) =>
+    round === 0 || (at + far > from && at - far < from + round);
+  for (let i = ru > 0 ? -1 : 0; i <= (ru > 0 ? 1 : 0); i++)
+    for (let k = rv > 0 ? -1 : 0; k <= (rv > 0 ? 1 : 0); k++) {
+      if (i === 0 && k === 0) continue;
+      if (!beside(u + i * ru, wide, u0, ru) || !beside(v + k * rv, high, v0, rv)) continue;
+      laid[0] = u + i * ru;
+      laid[1] = v + k * rv;
+      write(on, laid);
+    }
+}
 
 const lows = new WeakMap<Float32Array, [number, number]>();
 /** Least u and v of texture coordinates, looked for once. */
@@ -94,53 +110,57 @@ function lowest(uvs: Float32Array): [number, number] {
 
 /** How far a stamp reaches along u and v to either side of its middle. @param n its numbers */
 export function reachOf(n: ArrayLike<number>, o = 0): [number, number] {
-  const [a, b, c, d] = [n[o + 2], n[o + 3], n[o + 4], n[o + 5]];
-  const det = Math.abs(a * d - b * c);
-  return [(Math.abs(d) + Math.abs(b)) / (2 * det), (Math.abs(a) + Math.abs(c)) / (2 * det)];
+  const det = 2 * Math.abs(n[o + 2] * n[o + 5] - n[o + 3] * n[o + 4]);
+  return [(Math.abs(n[o + 5]) + Math.abs(n[o + 3])) / det, (Math.abs(n[o + 2]) + Math.abs(n[o + 4])) / det];
 }
 
-/** The numbers of a stamp whose middle is on a face, by the weights of its second and third corner. */
-function numbersOf(
+/** Writes the numbers of a stamp whose middle is on a face, by the weights of its second and third corner. */
+function writeNumbers(
   { positions: p, indices, uvs }: TriMesh,
   face: number,
   b: number,
   c: number,
   right: ArrayLike<number>,
   down: ArrayLike<number>,
-): [number, number, number, number, number, number] | null {
-  const [i, j, k] = [indices[face * 3], indices[face * 3 + 1], indices[face * 3 + 2]];
-  const [e, f] = [
-    [0, 0, 0],
-    [0, 0, 0],
-  ];
-  for (let r = 0; r < 3; r++) {
-    e[r] = p[j * 3 + r] - p[i * 3 + r];
-    f[r] = p[k * 3 + r] - p[i * 3 + r];
-  }
-  const [eu, ev] = [uvs![j * 2] - uvs![i * 2], uvs![j * 2 + 1] - uvs![i * 2 + 1]];
-  const [fu, fv] = [uvs![k * 2] - uvs![i * 2], uvs![k * 2 + 1] - uvs![i * 2 + 1]];
-  const [ee, ff, ef] = [dot(e, e), dot(f, f), dot(e, f)];
+): boolean {
+  const i = indices[face * 3];
+  const j = indices[face * 3 + 1];
+  const k = indices[face * 3 + 2];
+  const ex = p[j * 3] - p[i * 3];
+  const ey = p[j * 3 + 1] - p[i * 3 + 1];
+  const ez = p[j * 3 + 2] - p[i * 3 + 2];
+  const fx = p[k * 3] - p[i * 3];
+  const fy = p[k * 3 + 1] - p[i * 3 + 1];
+  const fz = p[k * 3 + 2] - p[i * 3 + 2];
+  const eu = uvs![j * 2] - uvs![i * 2];
+  const ev = uvs![j * 2 + 1] - uvs![i * 2 + 1];
+  const fu = uvs![k * 2] - uvs![i * 2];
+  const fv = uvs![k * 2 + 1] - uvs![i * 2 + 1];
+  const ee = ex * ex + ey * ey + ez * ez;
+  const ff = fx * fx + fy * fy + fz * fz;
+  const ef = ex * fx + ey * fy + ez * fz;
   const area = ee * ff - ef * ef;
   // From directions in the scene to weights of the corners, from those to u and v.
-  const toUv = (way: ArrayLike<number>): [number, number] => {
-    const [x, y] = [dot(e, way), dot(f, way)];
-    const [s, t] = [(ff * x - ef * y) / area, (ee * y - ef * x) / area];
-    return [s * eu + t * fu, s * ev + t * fv];
-  };
-  const [ru, rv] = toUv(right);
-  const [du, dv] = toUv(down);
+  let x = ex * right[0] + ey * right[1] + ez * right[2];
+  let y = fx * right[0] + fy * right[1] + fz * right[2];
+  let s = (ff * x - ef * y) / area;
+  let t = (ee * y - ef * x) / area;
+  const ru = s * eu + t * fu;
+  const rv = s * ev + t * fv;
+  x = ex * down[0] + ey * down[1] + ez * down[2];
+  y = fx * down[0] + fy * down[1] + fz * down[2];
+  s = (ff * x - ef * y) / area;
+  t = (ee * y - ef * x) / area;
+  const du = s * eu + t * fu;
+  const dv = s * ev + t * fv;
   const det = ru * dv - rv * du;
-  const u = uvs![i * 2] + b * eu + c * fu;
-  const v = uvs![i * 2 + 1] + b * ev + c * fv;
-  const out: [number, number, number, number, number, number] = [
-    u,
-    v,
-    dv / det,
-    -du / det,
-    -rv / det,
-    ru / det,
-  ];
-  return out.every(Number.isFinite) ? out : null;
+  laid[0] = uvs![i * 2] + b * eu + c * fu;
+  laid[1] = uvs![i * 2 + 1] + b * ev + c * fv;
+  laid[2] = dv / det;
+  laid[3] = -du / det;
+  laid[4] = -rv / det;
+  laid[5] = ru / det;
+  return Number.isFinite(laid[2] + laid[3] + laid[4] + laid[5]);
 }
 
 const dot = (a: ArrayLike<number>, b: ArrayLike<number>): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];

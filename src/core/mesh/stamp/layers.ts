@@ -35,7 +35,9 @@ export function stampLayers(all: readonly StampsLaid[]): StampLayers {
   let n = 0;
   all.forEach(({ numbers, layers }, i) => {
     for (let o = 0; o < numbers.length; o += STAMP_STRIDE) {
-      [from[n], at[n], layer[n]] = [i, o, layers[numbers[o + 6]]];
+      from[n] = i;
+      at[n] = o;
+      layer[n] = layers[numbers[o + 6]];
       n++;
     }
   });
@@ -43,30 +45,37 @@ export function stampLayers(all: readonly StampsLaid[]): StampLayers {
   if (layer.some((l) => l !== layer[0])) order.sort((a, b) => layer[a] - layer[b] || a - b);
   const out = new Float32Array(count * STAMP_STRIDE);
   const box = new Float32Array(count * 4);
-  const domain: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
-  order.forEach((k, i) => {
+  const domain = Float64Array.of(Infinity, Infinity, -Infinity, -Infinity);
+  for (let i = 0; i < count; i++) {
+    const k = order[i];
     const { numbers, pictures } = all[from[k]];
     const o = i * STAMP_STRIDE;
-    out.set(numbers.subarray(at[k], at[k] + STAMP_STRIDE), o);
+    const q = i * 4;
+    for (let n0 = 0; n0 < STAMP_STRIDE; n0++) out[o + n0] = numbers[at[k] + n0];
     out[o + 6] = pictures[out[o + 6]];
     const [wide, high] = reachOf(out, o);
-    box.set([out[o] - wide, out[o + 1] - high, out[o] + wide, out[o + 1] + high], i * 4);
-    for (let s = 0; s < 2; s++) {
-      domain[s] = Math.min(domain[s], box[i * 4 + s]);
-      domain[s + 2] = Math.max(domain[s + 2], box[i * 4 + 2 + s]);
-    }
-  });
+    box[q] = out[o] - wide;
+    box[q + 1] = out[o + 1] - high;
+    box[q + 2] = out[o] + wide;
+    box[q + 3] = out[o + 1] + high;
+    domain[0] = Math.min(domain[0], box[q]);
+    domain[1] = Math.min(domain[1], box[q + 1]);
+    domain[2] = Math.max(domain[2], box[q + 2]);
+    domain[3] = Math.max(domain[3], box[q + 3]);
+  }
   if (count === 0) domain.fill(0);
   const grid = Math.min(MOST_SQUARES, Math.max(1, Math.ceil(2 * Math.sqrt(count))));
-  const [kx, ky] = [grid / (domain[2] - domain[0] || 1), grid / (domain[3] - domain[1] || 1)];
-  const held = (v: number) => Math.min(grid - 1, Math.max(0, Math.floor(v)));
-  const squares = (i: number, call: (cell: number) => void) => {
-    const [x0, x1] = [held((box[i * 4] - domain[0]) * kx), held((box[i * 4 + 2] - domain[0]) * kx)];
-    const [y0, y1] = [held((box[i * 4 + 1] - domain[1]) * ky), held((box[i * 4 + 3] - domain[1]) * ky)];
-    for (let y = y0; y <= y1; y++) for (let x = x0; x <= x1; x++) call(y * grid + x);
-  };
+  // From corners to the squares that they are in.
+  const kx = grid / (domain[2] - domain[0] || 1);
+  const ky = grid / (domain[3] - domain[1] || 1);
+  for (let q = 0; q < box.length; q += 2) {
+    box[q] = Math.min(grid - 1, Math.max(0, Math.floor((box[q] - domain[0]) * kx)));
+    box[q + 1] = Math.min(grid - 1, Math.max(0, Math.floor((box[q + 1] - domain[1]) * ky)));
+  }
   const cells = new Uint32Array(grid * grid * 2);
-  for (let i = 0; i < count; i++) squares(i, (cell) => cells[cell * 2 + 1]++);
+  for (let q = 0; q < box.length; q += 4)
+    for (let y = box[q + 1]; y <= box[q + 3]; y++)
+      for (let x = box[q]; x <= box[q + 2]; x++) cells[(y * grid + x) * 2 + 1]++;
   let begin = 0;
   for (let c = 0; c < cells.length; c += 2) {
     cells[c] = begin;
@@ -74,7 +83,12 @@ export function stampLayers(all: readonly StampsLaid[]): StampLayers {
     cells[c + 1] = 0;
   }
   const list = new Uint32Array(begin);
-  for (let i = 0; i < count; i++) squares(i, (cell) => (list[cells[cell * 2] + cells[cell * 2 + 1]++] = i));
+  for (let i = 0; i < count; i++)
+    for (let y = box[i * 4 + 1]; y <= box[i * 4 + 3]; y++)
+      for (let x = box[i * 4]; x <= box[i * 4 + 2]; x++) {
+        const c = (y * grid + x) * 2;
+        list[cells[c] + cells[c + 1]++] = i;
+      }
   return {
     count,
     numbers: out,
