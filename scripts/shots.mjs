@@ -153,6 +153,15 @@ await withApplication(4188, async (browser, base) => {
   await page.getByRole('group', { name: 'Cloth', exact: true }).scrollIntoViewIfNeeded();
   await rest();
   await shot('cloth');
+  // Stitches as props, as stamps, and in the maps that the sail wears.
+  await page.getByLabel('Time in seconds').fill('0');
+  await page.getByRole('button', { name: /^Sail Surface/ }).click();
+  await page.getByRole('region', { name: 'Maps' }).scrollIntoViewIfNeeded();
+  const sail = await page.locator('[aria-label="Scene"]').boundingBox();
+  await page.mouse.move(sail.x + 320, sail.y + 430);
+  for (let i = 0; i < 7; i++) await page.mouse.wheel(0, -200);
+  await rest();
+  await shot('stamps');
 
   // Ropes of the rigging board from the side, and how they hang.
   await open('The rigging board');
@@ -169,20 +178,6 @@ await withApplication(4188, async (browser, base) => {
   await page.getByRole('button', { name: 'Edit the mask of only where' }).click();
   await rest();
   await shot('mask', 2);
-  await page.getByRole('button', { name: /^Tufts Scatter/ }).click();
-  await page.keyboard.press('4');
-  await page.getByRole('textbox', { name: 'Brush radius' }).fill('2.5');
-  await page.getByRole('textbox', { name: 'Brush radius' }).press('Enter');
-  const land = await page.locator('[aria-label="Scene"]').boundingBox();
-  await page.keyboard.down('Shift');
-  await page.mouse.move(land.x + land.width * 0.36, land.y + land.height * 0.62);
-  await page.mouse.down();
-  await page.mouse.move(land.x + land.width * 0.5, land.y + land.height * 0.66, { steps: 8 });
-  await page.mouse.move(land.x + land.width * 0.6, land.y + land.height * 0.78, { steps: 8 });
-  await page.mouse.up();
-  await page.keyboard.up('Shift');
-  await rest();
-  await shot('painting', 2);
   await page.keyboard.press('Escape');
 
   await open('Ferry loop');

@@ -78,7 +78,7 @@ function shown(v: number): number {
 }
 
 /** A colour for each number, bytes; 0 is black, and no two of the first ones are alike. */
-export function markOf(n: number): [number, number, number] {
+function markOf(n: number): [number, number, number] {
   if (n === 0) return [0, 0, 0];
   // Round the hues by the golden section, in three strengths.
   const hue = (n * 0.6180339887498949) % 1;

@@ -18,7 +18,7 @@ export interface StampUniforms {
 /** Texels in a row of what is read by number. */
 export const ROW = 1024;
 /** Texels of four numbers that a stamp takes. */
-export const TEXELS = STAMP_STRIDE / 4;
+const TEXELS = STAMP_STRIDE / 4;
 
 const READ = /* glsl */ `
 uniform int stampGrid;

@@ -58,7 +58,8 @@ export function bakeJob(surface: string, of: readonly string[], host: BakeHost):
   });
   const shown = <K extends 'color' | 'normal'>(map: K) => {
     const found = looks.map((l) => l.maps?.[map]).find((m) => m);
-    return found && host.decode(found.picture);
+    const picture = found && host.decode(found.picture);
+    return picture && { ...picture, ...(found.transform && { transform: found.transform }) };
   };
   return {
     job: {

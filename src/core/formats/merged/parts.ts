@@ -43,7 +43,8 @@ export function mergedParts(
   const looks = {
     prop: (id: string) => {
       const prop = props.get(id);
-      const mesh = prop && assets.mesh(prop.mesh);
+      // A stamp has no body that could be printed.
+      const mesh = prop && prop.mesh.source !== 'stamp' ? assets.mesh(prop.mesh) : undefined;
       return prop && mesh ? { prop, mesh } : undefined;
     },
     wears: (...of: Parameters<typeof wornBy>) => wornBy(...of) ?? undefined,

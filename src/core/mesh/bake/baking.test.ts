@@ -140,6 +140,22 @@ test('what is higher than is looked from is not there; a relief that it has is k
   expect(Math.abs(normal![middle * 3] - 128)).toBeLessThan(2);
 });
 
+test('the picture that a surface has is baked as often as it is repeated', () => {
+  const colours = new Uint8Array(2 * 1 * 4).fill(255);
+  colours.set([0, 0, 0, 255], 0);
+  const stripes = { width: 2, height: 1, values: new Float32Array(2), colours };
+  const picture = { ...stripes, transform: { offset: [0.25, 0], rotation: 0, scale: [4, 1] } as never };
+  const { color } = bake(job([], { picture }), { maps: ['color'] });
+  // u from 0: a quarter of a stripe’s pair has gone by; then white and black, an eighth of the plane each.
+  for (const [u, dark] of [
+    [0.03, 1],
+    [0.1, 0],
+    [0.22, 1],
+    [0.35, 0],
+  ])
+    expect(color![Math.floor(u * 128) * 3]).toBe(1 - dark);
+});
+
 test('beyond its islands a map goes on as far as the margin; memory is told before', () => {
   const half = { ...plane, uvs: plane.uvs.map((v) => v / 2) };
   const settings = { maps: ['color'], size: 64, margin: 5 };

@@ -3,6 +3,7 @@ import { channel, random01 } from '../../math/random';
 import { buildBvh, type Bvh } from '../bvh';
 import { firstHit, noHit } from '../bvhQuery';
 import type { GreyPicture } from '../make/picture';
+import type { MaterialMap } from '../material';
 import { stampedAt, unstamped } from '../stamp/drawn';
 import type { StampLayers } from '../stamp/layers';
 import type { StampMaps } from '../stamp/maps';
@@ -13,14 +14,19 @@ import { tangentsOf } from './tangents';
 import { eachTexel, goOn } from './texels';
 import type { Things } from './things';
 
+/** A picture that is moved, turned and sized on the texture coordinates. */
+export interface LaidPicture extends GreyPicture {
+  transform?: MaterialMap['transform'];
+}
+
 /** A surface with all that lies on it, to be looked at. */
 export interface BakeJob {
   surface: TriMesh & { uvs: Float32Array };
   /** Linear red, green, blue of the surface itself at the corners of its faces, three numbers a corner. */
   own: Float32Array;
-  /** The pictures that its material has. */
-  picture?: GreyPicture | undefined;
-  relief?: GreyPicture | undefined;
+  /** The pictures that its material has, as they lie on its texture coordinates. */
+  picture?: LaidPicture | undefined;
+  relief?: LaidPicture | undefined;
   things: Things;
   stamps?: { layers: StampLayers; maps: readonly StampMaps[]; owner: (stamp: number) => number } | undefined;
 }
@@ -260,7 +266,7 @@ export function* baking(job: BakeJob, settings: BakeSettings): Generator<number,
     }
 
     /** Takes the relief that the surface has already. */
-    function raised(map: GreyPicture, u: number, v: number, to: Float64Array): void {
+    function raised(map: LaidPicture, u: number, v: number, to: Float64Array): void {
       const at0 = texel(map, u, v);
       const [x, y, z] = [0, 1, 2].map((k) => map.colours![at0 + k] / 127.5 - 1);
       for (let r = 0; r < 3; r++) to[r] = x * tangent[r] + y * bitangent[r] + z * normal[r];
@@ -281,13 +287,19 @@ function treeOfBoth({ positions, indices }: TriMesh, { tree }: Things): Bvh {
   return buildBvh(both, corners);
 }
 
-function tinted(map: GreyPicture, u: number, v: number, to: Float64Array): void {
+function tinted(map: LaidPicture, u: number, v: number, to: Float64Array): void {
   const at = texel(map, u, v);
   for (let k = 0; k < 3; k++) to[5 + k] *= LIGHT[map.colours![at + k]];
 }
 
 /** Where the colours of the pixel at u, v begin; beyond its edges a picture is repeated. */
-function texel({ width, height }: GreyPicture, u: number, v: number): number {
+function texel({ width, height, transform }: LaidPicture, u: number, v: number): number {
+  if (transform) {
+    const { offset, rotation, scale } = transform;
+    const [c, s] = [cos(rotation), sin(rotation)];
+    const [x, y] = [u * scale[0], v * scale[1]];
+    [u, v] = [c * x + s * y + offset[0], c * y - s * x + offset[1]];
+  }
   const wrapped = (t: number, n: number) => Math.min(n - 1, Math.floor((t - Math.floor(t)) * n));
   return (wrapped(v, height) * width + wrapped(u, width)) * 4;
 }

@@ -17,6 +17,7 @@ import { AboutSize, GlbChoices } from './GlbChoices';
 import { MergedChoices } from './MergedChoices';
 import { Tick } from './Tick';
 import { plural, whole, asBytes } from '@/words/numbers';
+import { needsOf } from '@/core/arrange/registry';
 import { download, fileName } from '../download';
 
 /** Sending the scene out as a file. */
@@ -76,6 +77,8 @@ export function SendOut() {
       setWorking(false);
     }
   };
+  const stamps = new Set(scene.props.flatMap((p) => (p.mesh.source === 'stamp' ? [p.id] : [])));
+  const stamped = shown.some((a) => needsOf(a).props.some((p) => stamps.has(p)));
   return (
     <Modal title="Send out" onClose={() => openDialog(null)} width="max-w-xl">
       <form
@@ -143,6 +146,13 @@ export function SendOut() {
               ` · ${whole(scene.arrangements.length - shown.length)} hidden left out`}
           </p>
         </div>
+        {stamped && (kind === 'glb' || merged) && (
+          <p className="mt-2 text-[13px] text-soft">
+            {kind === 'glb'
+              ? 'Stamps go out as flat cards. Bake them under Maps of their surface to have them in its material.'
+              : 'Stamps are left out: they have no body.'}
+          </p>
+        )}
         {broken.length > 0 && kind !== 'clothesline' && (
           <p className="mt-2 text-[13px] text-caution">
             {broken.map((a) => `“${a.name}”`).join(', ')} has something to look at under Checks, and may be
