@@ -15,7 +15,7 @@ import { eachTexel, goOn } from './texels';
 import type { Things } from './things';
 
 /** A picture that is moved, turned and sized on the texture coordinates. */
-export interface LaidPicture extends GreyPicture {
+interface LaidPicture extends GreyPicture {
   transform?: MaterialMap['transform'];
 }
 
