@@ -80,13 +80,13 @@ test('stitches keep their places on the cloth while it moves, unless their lengt
   page,
 }) => {
   await openExample(page, 'Sailcloth');
-  await open(page, 'Hem stitches Run');
+  await open(page, 'Twin seam stitches Run');
   await page.getByRole('button', { name: 'Speed and loop' }).click();
   const time = page.getByLabel('Time', { exact: true });
   const seen = async (seconds: string) => {
     await type(time, seconds);
     await settled(page);
-    return (await of(page, 'Hem stitches')).map((r) => [r.slot, r.s] as const);
+    return (await of(page, 'Twin seam stitches')).map((r) => [r.slot, r.s] as const);
   };
   const first = await seen('0.2');
   expect(await seen('1.7')).toEqual(first);
