@@ -98,14 +98,17 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
   const router = useRouter();
   useEffect(() => offerHarness(() => router.push('/')), [router]);
 
+  /** The last move of a drag may be told after its end: what it showed would stay. */
+  const inHand = useRef(false);
   const onDragMove = (e: DragMoveEvent) => {
     const prop = e.active.data.current?.prop as string | undefined;
-    if (!prop || readOnly) return;
+    if (!prop || readOnly || !inHand.current) return;
     const at = pointerOf(e);
     const path = e.over?.id === 'scene' && at ? pathUnder(at.x, at.y, CATCH) : null;
     previewHang(prop, path?.id ?? null, companions(e));
   };
   const onDragEnd = (e: DragEndEvent) => {
+    inHand.current = false;
     setDragged(null);
     const data = e.active.data.current ?? {};
     const over = e.over?.data.current ?? {};
@@ -142,10 +145,14 @@ export function Workspace({ onTakeOver }: { onTakeOver: () => void }) {
     <DndContext
       sensors={sensors}
       collisionDetection={inside}
-      onDragStart={(e) => setDragged(e.active.data.current ?? null)}
+      onDragStart={(e) => {
+        inHand.current = true;
+        setDragged(e.active.data.current ?? null);
+      }}
       onDragMove={onDragMove}
       onDragEnd={onDragEnd}
       onDragCancel={() => {
+        inHand.current = false;
         setDragged(null);
         endPreview();
       }}
