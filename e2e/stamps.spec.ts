@@ -149,8 +149,8 @@ test('props are baked, worn instead of themselves, sent out in the material alon
   await page.getByRole('button', { name: 'Bake anew' }).click();
   await expect(page.getByText(/Height: black is/)).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole('button', { name: 'Bake anew' })).toBeEnabled({ timeout: 60_000 });
-  await page.getByRole('switch', { name: 'Instead of the props' }).click();
-  await settled(page);
+  // They were worn at once, coarsely, and are still.
+  await expect(page.getByRole('switch', { name: 'Instead of the props' })).toBeChecked();
   expect((await rows(page)).filter((r) => r.state === 'placed')).toHaveLength(0);
   const glb = await sendOut(page, 'glb', async () => {
     const surfaces = page.getByRole('dialog').getByLabel(/surfaces/i);
@@ -173,7 +173,10 @@ test('props are baked, worn instead of themselves, sent out in the material alon
   );
   expect(texel(all['Plane props.png'], 0.75, 0.5)).not.toEqual([0, 0, 0]);
   expect(texel(all['Plane props.png'], 0.5, 0.25)).toEqual([0, 0, 0]);
-  await undo(page);
+  await page.getByRole('switch', { name: 'Instead of the props' }).click();
   await settled(page);
   expect((await rows(page)).filter((r) => r.state === 'placed')).toHaveLength(2);
+  await undo(page);
+  await settled(page);
+  expect((await rows(page)).filter((r) => r.state === 'placed')).toHaveLength(0);
 });

@@ -1,6 +1,6 @@
 import { encode } from 'fast-png';
 import { zipSync } from 'fflate';
-import { shownChannel } from '../math/color';
+import { shownByte } from '../math/color';
 import type { BakedPixels } from '../mesh/bake/baking';
 import type { BakedMap } from '../mesh/bake/bakeSchema';
 
@@ -13,6 +13,8 @@ export interface WrittenMaps {
   /** Share of the pixels that the surface covers, and of its places that it covers more than once. */
   covered: number;
   twice: number;
+  /** Faces whose texture coordinates reach beyond the maps. */
+  beyond: number;
 }
 
 /** What each map is called in the names of files. */
@@ -57,7 +59,7 @@ export function writeMaps(pixels: BakedPixels, name: string): WrittenMaps {
     put(
       'color',
       3,
-      Uint8Array.from(color, (v) => Math.round(255 * shown(v))),
+      Uint8Array.from(color, (v) => shownByte(v)),
     );
   if (props) {
     const data = new Uint8Array(props.length * 3);
@@ -65,16 +67,8 @@ export function writeMaps(pixels: BakedPixels, name: string): WrittenMaps {
     put('props', 3, data);
   }
   const places = size * size;
-  return { maps, heights, covered: pixels.covered / places, twice: pixels.twice / places };
-}
-
-const TABLE = Float32Array.from({ length: 4097 }, (_, i) => shownChannel(i / 4096));
-/** As light is shown; between two of a table where it is bright enough. */
-function shown(v: number): number {
-  if (!(v > 0.02)) return shownChannel(v);
-  const x = Math.min(1, v) * 4096;
-  const i = Math.min(4095, Math.floor(x));
-  return TABLE[i] + (TABLE[i + 1] - TABLE[i]) * (x - i);
+  const { covered, twice, beyond } = pixels;
+  return { maps, heights, covered: covered / places, twice: twice / places, beyond };
 }
 
 /** A colour for each number, bytes; 0 is black, and no two of the first ones are alike. */

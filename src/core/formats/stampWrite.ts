@@ -1,5 +1,5 @@
 import { encode } from 'fast-png';
-import { shownChannel } from '../math/color';
+import { shownByte } from '../math/color';
 import { contentHash } from './hash';
 import { meshRefSchema, type Stamp } from '../mesh/meshRef';
 import type { SeenFromAbove } from '../mesh/stamp/fromMesh';
@@ -18,7 +18,7 @@ export function writeStamp(seen: SeenFromAbove, name: string): WrittenStamp {
     height: rows,
     channels: 4,
     depth: 8,
-    data: Uint8Array.from(color, (v, i) => Math.round(255 * (i % 4 === 3 ? v : shownChannel(v)))),
+    data: Uint8Array.from(color, (v, i) => (i % 4 === 3 ? Math.round(255 * v) : shownByte(v))),
   });
   const relief = encode({
     width: columns,

@@ -30,7 +30,7 @@ export function wardrobe(
 const pictures = new WeakMap<Uint8Array, Picture>();
 
 /** One object for what is one picture: it is decoded, and written, once. */
-function pictureOf(bytes: Uint8Array, mime: string): Picture {
+export function pictureOf(bytes: Uint8Array, mime: string): Picture {
   let made = pictures.get(bytes);
   if (!made) pictures.set(bytes, (made = { mime, bytes }));
   return made;

@@ -8,6 +8,7 @@ import { dropBaked, keepBaked, setBaked, wearBaked } from '@/store/commands/baki
 import { cancelGesture, dispatch, endGesture, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectNode } from '@/store/selection';
+import { plural } from '@/words/numbers';
 import { say } from '../uiState';
 import { download, fileName as named } from '../dialogs/download';
 
@@ -33,7 +34,7 @@ function startOf(id: string): Partial<Baked> {
   return { of, reach: Number((1.2 * heights.reduce((most, h) => Math.max(most, h), 0.02)).toPrecision(2)) };
 }
 
-/** Gives a surface maps of what lies on it, and shows them coarsely. */
+/** Gives a surface maps of what lies on it, and shows them at once on it, coarsely, instead of that. */
 export function makeMaps(id: string): void {
   if (!surfaceOf(id)?.baked) dispatch(setBaked, { id, values: startOf(id) });
   selectNode('surface', id);
@@ -56,6 +57,7 @@ export async function bakeMaps(id: string, coarsely = false): Promise<void> {
       const rough = { ...baked, size: AT_ONCE, within: 1, rays: Math.min(ROUGHLY, baked.rays) };
       const seen = await engine().bake(id, rough, `Maps of ${name}, coarsely`);
       keep(id, seen, key);
+      if (coarsely && seen) dispatch(wearBaked, { id, shown: true }, key);
       if (coarsely && seen)
         say(`${resultOf(seen, name)} They are coarse as yet: bake them as finely as you like.`);
     }
@@ -82,13 +84,17 @@ function keep(id: string, files: BakedFiles | null, key: string): void {
   dispatch(keepBaked, { id, made, heights: files.heights }, key);
 }
 
-function resultOf({ covered, twice }: BakedFiles, name: string): string {
+function resultOf({ covered, twice, beyond }: BakedFiles, name: string): string {
   const share = (v: number) => `${Math.round(v * 100)} %`;
   if (covered === 0)
     return `The texture coordinates of “${name}” lie outside of 0 to 1: its maps are empty. Lay them anew under Faces.`;
   const over =
     twice > 0.001 ? ` ${share(twice)} of it lies over other faces: what is there is baked once.` : '';
-  return `“${name}” covers ${share(covered)} of its maps.${over}`;
+  const out =
+    beyond > 0
+      ? ` ${plural(beyond, 'face')} of it ${beyond === 1 ? 'reaches' : 'reach'} beyond 0 to 1 of the texture, where no map is: lay ${beyond === 1 ? 'it' : 'them'} anew under Faces.`
+      : '';
+  return `“${name}” covers ${share(covered)} of its maps.${over}${out}`;
 }
 
 export const wearMaps = (id: string, shown: boolean): void => void dispatch(wearBaked, { id, shown });

@@ -5,6 +5,8 @@ import type { ProfilePlan } from './profile';
 /** A click so near the first place closes the profile, pixels. */
 const NEAR = 9;
 
+const corner = (at: [number, number]): ProfilePoint => ({ at, kind: 'corner' });
+
 /** A profile while its places are clicked. Enter closes it, Escape lets it go, Backspace takes the last place back. */
 export function NewProfile(props: {
   size: { width: number; height: number };
@@ -18,10 +20,9 @@ export function NewProfile(props: {
   useEffect(() => {
     now.current = { places, onDone };
   });
-  const finish = () => now.current.onDone(now.current.places.map((at) => ({ at, kind: 'corner' })));
   useEffect(() => {
     const keys = (e: globalThis.KeyboardEvent) => {
-      if (e.key === 'Enter') now.current.onDone(now.current.places.map((at) => ({ at, kind: 'corner' })));
+      if (e.key === 'Enter') now.current.onDone(now.current.places.map(corner));
       else if (e.key === 'Escape') now.current.onDone([]);
       else if (e.key === 'Backspace') setPlaces((all) => all.slice(0, -1));
       else return;
@@ -37,7 +38,7 @@ export function NewProfile(props: {
     const [px, py] = [e.clientX - box.left, e.clientY - box.top];
     if (places.length > 2) {
       const [x, y] = plan.at(...places[0]);
-      if (Math.hypot(px - x, py - y) < NEAR) return finish();
+      if (Math.hypot(px - x, py - y) < NEAR) return onDone(places.map(corner));
     }
     const at = plan.back(px, py).map((v) => Number(v.toFixed(4))) as [number, number];
     return setPlaces((all) => [...all, at]);

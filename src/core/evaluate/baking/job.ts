@@ -7,6 +7,7 @@ import type { GreyPicture } from '../../mesh/make/picture';
 import type { Mesh } from '../../mesh/mesh';
 import type { PlacedMesh } from '../../mesh/merged';
 import type { Stamp } from '../../mesh/meshRef';
+import { STAMP_STRIDE } from '../../mesh/stamp/laid';
 import { stampLayers, type StampsLaid } from '../../mesh/stamp/layers';
 import type { StampMaps } from '../../mesh/stamp/maps';
 import type { TriMesh } from '../../mesh/triMesh';
@@ -125,5 +126,5 @@ function stampsOn(
   }
   if (laid.length === 0) return undefined;
   const layers = stampLayers(laid);
-  return { layers, maps, owner: (stamp) => owners[layers.numbers[stamp * 12 + 6]] };
+  return { layers, maps, owner: (stamp) => owners[layers.numbers[stamp * STAMP_STRIDE + 6]] };
 }

@@ -168,6 +168,13 @@ test('beyond its islands a map goes on as far as the margin; memory is told befo
   expect(bakeBytes({ size: 8192, maps: ['normal', 'occlusion'] })).toBeLessThan(5e8);
 });
 
+test('faces that reach beyond the maps are counted: those of a texture that is wider than they are', () => {
+  // Four columns of squares, 1.5 maps wide: the last two reach beyond.
+  const wide = { ...plane, uvs: plane.uvs.map((v, i) => (i % 2 === 0 ? v * 1.5 : v)) };
+  expect(bake(job([], { surface: wide }), { maps: ['color'] }).beyond).toBe(2 * 4 * 2);
+  expect(bake(job([]), { maps: ['color'] }).beyond).toBe(0);
+});
+
 test('faces that lie over each other in the texture are counted, and baked once', () => {
   const { indices } = plane;
   const over = { ...plane, indices: Uint32Array.of(...indices, ...indices.subarray(0, 3)) };

@@ -1,3 +1,4 @@
+import { LIGHT } from '../../math/color';
 import { cos, sin } from '../../math/portable';
 import { channel, random01 } from '../../math/random';
 import { buildBvh, type Bvh } from '../bvh';
@@ -7,7 +8,6 @@ import type { MaterialMap } from '../material';
 import { stampedAt, unstamped } from '../stamp/drawn';
 import type { StampLayers } from '../stamp/layers';
 import type { StampMaps } from '../stamp/maps';
-import { LIGHT } from '../stamp/maps';
 import type { TriMesh } from '../triMesh';
 import type { BakeSettings } from './bakeSchema';
 import { tangentsOf } from './tangents';
@@ -47,6 +47,8 @@ export interface BakedPixels {
   /** Pixels that faces cover, of all; and places that more than one does: what lies there is baked once. */
   covered: number;
   twice: number;
+  /** Faces that reach beyond 0 to 1 of the texture coordinates, where no map is. */
+  beyond: number;
 }
 
 /** Rows that are worked on at once. */
@@ -84,6 +86,7 @@ export function* baking(job: BakeJob, settings: BakeSettings): Generator<number,
     ...(wants.has('props') && { props: new Uint16Array(pixels) }),
     covered: 0,
     twice: 0,
+    beyond: facesBeyond(surface),
   };
   const tangents = wants.has('normal') ? tangentsOf(surface) : null;
   const covered = new Uint8Array(pixels);
@@ -274,6 +277,18 @@ export function* baking(job: BakeJob, settings: BakeSettings): Generator<number,
       for (let r = 0; r < 3; r++) to[r] /= l;
     }
   }
+}
+
+/** A corner on the edge of the map may lie so far beyond it. */
+const RIM = 1e-4;
+
+function facesBeyond({ uvs, indices }: { uvs: Float32Array; indices: Uint32Array }): number {
+  const outside = (t: number) => t < -RIM || t > 1 + RIM;
+  let count = 0;
+  for (let f = 0; f < indices.length; f += 3)
+    if ([0, 1, 2].some((k) => outside(uvs[indices[f + k] * 2]) || outside(uvs[indices[f + k] * 2 + 1])))
+      count++;
+  return count;
 }
 
 /** A tree of its own over a surface and all that lies on it: that of the surface goes with it while it moves. */

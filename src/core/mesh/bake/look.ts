@@ -1,3 +1,4 @@
+import { pictureOf } from '../dressed';
 import type { MaterialMap, MeshMaterial, Picture } from '../material';
 import type { PictureRef } from '../meshRef';
 import type { Baked } from './bakeSchema';
@@ -30,15 +31,10 @@ export function bakedLook(
   };
 }
 
-const pictures = new WeakMap<Uint8Array, Picture>();
-
-/** Finds the pictures of maps by their files; one file is one picture. */
+/** Finds the pictures of maps by their files. */
 export const picturesBy =
   (bytes: (hash: string) => Uint8Array | undefined) =>
   ({ hash, format }: PictureRef): Picture | undefined => {
     const found = bytes(hash);
-    if (!found) return undefined;
-    let have = pictures.get(found);
-    if (!have) pictures.set(found, (have = { mime: `image/${format}`, bytes: found }));
-    return have;
+    return found && pictureOf(found, `image/${format}`);
   };

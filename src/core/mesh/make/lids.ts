@@ -1,4 +1,5 @@
 import type { Vec3 } from '../../math/vec3';
+import { turnedOver } from '../bend';
 import type { Mesh } from '../mesh';
 import { flatFaces } from './flatFaces';
 import type { Grid } from './grid';
@@ -52,7 +53,8 @@ export function withLids(mesh: Mesh, lids: readonly Lid[]): Mesh {
     indices: Uint32Array.from(indices),
     groups: [{ start: 0, count: indices.length, material: 0 }],
   };
-  return within(out) < 0 ? insideOut(out) : out;
+  if (within(out) >= 0) return out;
+  return { ...out, indices: turnedOver(out.indices), normals: out.normals.map((v) => -v) };
 }
 
 /** Places in a row without those that are as the one before, the first taken for the one after the last. */
@@ -89,11 +91,4 @@ function within({ positions: p, indices }: Mesh): number {
     six += ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
   }
   return six;
-}
-
-function insideOut(mesh: Mesh): Mesh {
-  const indices = mesh.indices.slice();
-  for (let f = 0; f < indices.length; f += 3)
-    [indices[f + 1], indices[f + 2]] = [indices[f + 2], indices[f + 1]];
-  return { ...mesh, indices, normals: mesh.normals.map((v) => -v) };
 }

@@ -1,6 +1,7 @@
+import { LIGHT } from '../../math/color';
 import { STAMP_STRIDE } from './laid';
 import type { StampLayers } from './layers';
-import { LIGHT, STAMP_SIZE, type StampMaps } from './maps';
+import { STAMP_SIZE, type StampMaps } from './maps';
 
 /** What stamps make of a place of their surface: the same as its material does on the screen, for maps that are baked. */
 export interface StampedPlace {

@@ -1,4 +1,4 @@
-import { linearChannel, shownChannel } from '../../math/color';
+import { LIGHT, linearChannel, shownByte } from '../../math/color';
 import type { GreyPicture } from '../make/picture';
 import type { Stamp } from '../meshRef';
 
@@ -31,15 +31,6 @@ export function stampMaps(
   return { color, slope: height ? slopesOf(height, size) : new Float32Array(size * size * 2), height };
 }
 
-/** The byte of a picture that is nearest to a light, 0–1. */
-const BYTES = Uint8Array.from({ length: 4096 }, (_, v) => Math.round(255 * shownChannel(v / 4095)));
-/** As near as a byte tells: dark ones by themselves, where the table would be too coarse. */
-const byteOf = (v: number): number =>
-  v < 0.02 ? Math.round(255 * shownChannel(v)) : BYTES[Math.round(4095 * v)];
-
-/** A byte of a picture as light. */
-export const LIGHT = Float32Array.from({ length: 256 }, (_, v) => linearChannel(v / 255));
-
 function colored({ colours, values, width, height }: GreyPicture, size: number, out: Uint8Array): void {
   const own = (i: number, k: number) => {
     const alpha = colours ? colours[i * 4 + 3] / 255 : 1;
@@ -47,7 +38,7 @@ function colored({ colours, values, width, height }: GreyPicture, size: number, 
     return alpha * (colours ? LIGHT[colours[i * 4 + k]] : linearChannel(values[i]));
   };
   const all = resized({ width, height }, 4, own, size);
-  for (let i = 0; i < all.length; i++) out[i] = i % 4 === 3 ? Math.round(255 * all[i]) : byteOf(all[i]);
+  for (let i = 0; i < all.length; i++) out[i] = i % 4 === 3 ? Math.round(255 * all[i]) : shownByte(all[i]);
 }
 
 /** A normal map as slopes: what leans to a side falls off to it. Sizes turn them from metres to sides of the stamp. */
