@@ -7,7 +7,10 @@ import { neededFiles, packScene } from '@/core/formats/sceneZip';
 import { contentHash } from '@/core/formats/hash';
 import type { Scene } from '@/core/scene/schema';
 import { applyCommand, type Command } from '@/store/command';
-import { setStep } from '@/store/commands/arrangements';
+import { setSlotsRemoved, setStep } from '@/store/commands/arrangements';
+import { addPegs } from '@/store/commands/pegs';
+import { addScatter } from '@/store/commands/scatter';
+import { addSheet } from '@/store/commands/sheets';
 import { keepBaked, setBaked, wearBaked, dropBaked } from '@/store/commands/baking';
 import { addFromMesh } from '@/store/commands/paths';
 import { addRun } from '@/store/commands/runs';
@@ -75,6 +78,34 @@ test('stamps keep their place in the material while it moves: the same u and v, 
     if (i === 0)
       expect(Math.abs(b[2]) + Math.abs(b[3])).toBeGreaterThan(1.5 * (Math.abs(a[2]) + Math.abs(a[3])));
   }
+});
+
+test('sheets, scatters and pegs of stamps lie in their surface as runs do; a gap is none; each has its strength', () => {
+  const { service, run, scene, prop, cloth, stamp } = stitched();
+  const by = run(addProp, { name: 'Stamp', mesh: { ...stamp, strength: 0.5 } });
+  run(replaceProp, { id: prop, by });
+  run(addDeformer, { id: cloth, kind: 'wave', values: { height: 0.2, length: 1.5, speed: 1 } });
+  const sheet = run(addSheet, { surface: cloth, prop: by });
+  const scatter = run(addScatter, { over: { kind: 'surfaces', surfaces: [cloth] } as never, props: [by] });
+  service.evaluateAll(scene(), 0.4);
+  const [pin] = service.pinPlaces([{ at: [0.4, 0, 0.3], front: [1, 0, 0], lift: 0 }], 'nearest');
+  const peg = { prop: by, pin, position: [0, 0, 0], rotation: [0, 0, 0, 1], scale: [1, 1, 1] };
+  const [pegs] = run(addPegs, { id: null, pegs: [peg] as never }).split(' ');
+  const of = (id: string) => service.evaluateAll(scene(), 0.4).arrangements.find((a) => a.id === id)!;
+  for (const id of [sheet, scatter, pegs]) {
+    const { placements, stamps } = of(id);
+    const placed = placements.state.filter((v) => v === 0).length;
+    expect(placed).toBeGreaterThan(0);
+    expect(stamps!.cards).toBe(0);
+    const [{ surface, numbers, rows }] = stamps!.on;
+    expect([surface, new Set(rows).size]).toEqual([cloth, placed]);
+    expect(numbers[11]).toBe(0.5);
+    expect(numbers[7]).toBeCloseTo(0.5 * stamp.depth * placements.scale[1], 5);
+  }
+  const { slot, state } = of(sheet).placements;
+  const before = of(sheet).stamps!.on[0].rows.length;
+  run(setSlotsRemoved, { id: sheet, slots: [slot[state.indexOf(0)]], removed: true });
+  expect(of(sheet).stamps!.on[0].rows).toHaveLength(before - 1);
 });
 
 test('what lies on no surface with uv is a card, and told; a stamp without a ground of its own lies on what is shown', () => {
