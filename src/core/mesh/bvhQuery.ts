@@ -19,64 +19,49 @@ const stackNear = new Float64Array(DEEPEST * 2 + 8);
 /** Weights may fall short of a triangle by this much, so that no ray slips between two that share an edge. */
 const EDGE = 1e-12;
 
-/** Boxes are met a hair early and left a hair late, so that rounding never hides what lies on their sides. */
-const SLACK = 1e-12;
+/**
+ * Boxes are met a hair early and left a hair late, this share of the whole tree's size, so that neither rounding nor
+ * {@link EDGE} hides what lies on their sides.
+ */
+const SLACK = 4e-12;
 
-/** Where a ray enters the box at `o`, between two lengths; Infinity where it passes by. ix… are 1 / direction. */
+/**
+ * Where a ray enters the box at `o`, between two lengths; Infinity where it passes by (Williams and others: An
+ * efficient and robust ray-box intersection algorithm, 2005). For each axis: where the entry and the leaving side
+ * stand within the box's numbers, where the ray begins, a hair towards each, and 1 / direction. On a ray square to
+ * an axis this is infinite: sides beyond it give an infinite length, and one that it runs along gives none at all
+ * and is not held against it.
+ */
 function enters(
   box: Float64Array,
   o: number,
-  ox: number,
-  oy: number,
-  oz: number,
+  sx: number,
+  sy: number,
+  sz: number,
+  ax: number,
+  ay: number,
+  az: number,
+  bx: number,
+  by: number,
+  bz: number,
   ix: number,
   iy: number,
   iz: number,
   near: number,
   far: number,
 ): number {
-  if (ix === Infinity || ix === -Infinity) {
-    if (ox < box[o] || ox > box[o + 3]) return Infinity;
-  } else {
-    const a = (box[o] - ox) * ix;
-    const b = (box[o + 3] - ox) * ix;
-    const slack = SLACK * (Math.abs(a) + Math.abs(b));
-    if (a < b) {
-      if (a - slack > near) near = a - slack;
-      if (b + slack < far) far = b + slack;
-    } else {
-      if (b - slack > near) near = b - slack;
-      if (a + slack < far) far = a + slack;
-    }
-  }
-  if (iy === Infinity || iy === -Infinity) {
-    if (oy < box[o + 1] || oy > box[o + 4]) return Infinity;
-  } else {
-    const a = (box[o + 1] - oy) * iy;
-    const b = (box[o + 4] - oy) * iy;
-    const slack = SLACK * (Math.abs(a) + Math.abs(b));
-    if (a < b) {
-      if (a - slack > near) near = a - slack;
-      if (b + slack < far) far = b + slack;
-    } else {
-      if (b - slack > near) near = b - slack;
-      if (a + slack < far) far = a + slack;
-    }
-  }
-  if (iz === Infinity || iz === -Infinity) {
-    if (oz < box[o + 2] || oz > box[o + 5]) return Infinity;
-  } else {
-    const a = (box[o + 2] - oz) * iz;
-    const b = (box[o + 5] - oz) * iz;
-    const slack = SLACK * (Math.abs(a) + Math.abs(b));
-    if (a < b) {
-      if (a - slack > near) near = a - slack;
-      if (b + slack < far) far = b + slack;
-    } else {
-      if (b - slack > near) near = b - slack;
-      if (a + slack < far) far = a + slack;
-    }
-  }
+  const inX = (box[o + sx] - ax) * ix;
+  const inY = (box[o + 1 + sy] - ay) * iy;
+  const inZ = (box[o + 2 + sz] - az) * iz;
+  if (inX > near) near = inX;
+  if (inY > near) near = inY;
+  if (inZ > near) near = inZ;
+  const outX = (box[o + 3 - sx] - bx) * ix;
+  const outY = (box[o + 4 - sy] - by) * iy;
+  const outZ = (box[o + 5 - sz] - bz) * iz;
+  if (outX < far) far = outX;
+  if (outY < far) far = outY;
+  if (outZ < far) far = outZ;
   return near <= far ? near : Infinity;
 }
 
@@ -118,21 +103,38 @@ export function firstHit(
   const ix = 1 / dx;
   const iy = 1 / dy;
   const iz = 1 / dz;
+  const sx = ix < 0 ? 3 : 0;
+  const sy = iy < 0 ? 3 : 0;
+  const sz = iz < 0 ? 3 : 0;
+  const hair =
+    SLACK *
+    Math.max(
+      bounds[3] - bounds[0] + Math.abs(bounds[0] - ox),
+      bounds[4] - bounds[1] + Math.abs(bounds[1] - oy),
+      bounds[5] - bounds[2] + Math.abs(bounds[2] - oz),
+    );
+  const ax = ix < 0 ? ox - hair : ox + hair;
+  const ay = iy < 0 ? oy - hair : oy + hair;
+  const az = iz < 0 ? oz - hair : oz + hair;
+  const bx = ix < 0 ? ox + hair : ox - hair;
+  const by = iy < 0 ? oy + hair : oy - hair;
+  const bz = iz < 0 ? oz + hair : oz - hair;
+  let best = most;
   let top = 0;
-  stackNear[0] = enters(bounds, 0, ox, oy, oz, ix, iy, iz, least, most);
+  stackNear[0] = enters(bounds, 0, sx, sy, sz, ax, ay, az, bx, by, bz, ix, iy, iz, least, best);
   stack[top++] = 0;
   while (top > 0) {
     const node = stack[--top];
-    if (!(stackNear[top] <= hit.t)) continue;
+    if (!(stackNear[top] <= best)) continue;
     if (count[node] === 0) {
       const a = node + 1;
       const b = start[node];
-      const near = enters(bounds, a * 6, ox, oy, oz, ix, iy, iz, least, hit.t);
-      const far = enters(bounds, b * 6, ox, oy, oz, ix, iy, iz, least, hit.t);
+      const toA = enters(bounds, a * 6, sx, sy, sz, ax, ay, az, bx, by, bz, ix, iy, iz, least, best);
+      const toB = enters(bounds, b * 6, sx, sy, sz, ax, ay, az, bx, by, bz, ix, iy, iz, least, best);
       // The nearer one is looked at first.
-      const inOrder = near <= far;
-      const late = inOrder ? far : near;
-      const early = inOrder ? near : far;
+      const inOrder = toA <= toB;
+      const late = inOrder ? toB : toA;
+      const early = inOrder ? toA : toB;
       if (late < Infinity) {
         stackNear[top] = late;
         stack[top++] = inOrder ? b : a;
@@ -160,23 +162,23 @@ export function firstHit(
       const det = ex * qx + ey * qy + ez * qz;
       if (det === 0) continue;
       const inv = 1 / det;
-      const sx = ox - p[a];
-      const sy = oy - p[a + 1];
-      const sz = oz - p[a + 2];
-      const u = (sx * qx + sy * qy + sz * qz) * inv;
+      const wx = ox - p[a];
+      const wy = oy - p[a + 1];
+      const wz = oz - p[a + 2];
+      const u = (wx * qx + wy * qy + wz * qz) * inv;
       if (!(u >= -EDGE && u <= 1 + EDGE)) continue;
-      const rx = sy * ez - sz * ey;
-      const ry = sz * ex - sx * ez;
-      const rz = sx * ey - sy * ex;
+      const rx = wy * ez - wz * ey;
+      const ry = wz * ex - wx * ez;
+      const rz = wx * ey - wy * ex;
       const v = (dx * rx + dy * ry + dz * rz) * inv;
       if (!(v >= -EDGE && u + v <= 1 + EDGE)) continue;
       const t = (fx * rx + fy * ry + fz * rz) * inv;
-      if (!(t >= least) || t > hit.t || (t === hit.t && hit.face >= 0 && f > hit.face)) continue;
+      if (!(t >= least) || t > best || (t === best && hit.face >= 0 && f > hit.face)) continue;
       if (isSliver(ex, ey, ez, fx, fy, fz)) continue;
       hit.face = f;
       hit.u = u;
       hit.v = v;
-      hit.t = t;
+      hit.t = best = t;
       if (any) return true;
     }
   }
@@ -198,38 +200,46 @@ export function nearestPlace(
   const { bounds, start, count, order } = tree;
   hit.face = -1;
   let best = most * most;
-  if (tree.nodes === 0) return false;
+  hit.t = most;
+  if (tree.nodes === 0 || boxAway(bounds, 0, x, y, z) > best * AS_NEAR) return false;
   let top = 0;
-  stackNear[0] = boxAway(bounds, 0, x, y, z);
-  stack[top++] = 0;
-  while (top > 0) {
-    const node = stack[--top];
-    if (stackNear[top] > best * (1 + 1e-12)) continue;
-    if (count[node] === 0) {
+  let node = 0;
+  for (;;) {
+    // Down to the leaf that is nearest by its boxes; what is passed by waits.
+    while (count[node] === 0) {
       const a = node + 1;
       const b = start[node];
       const toA = boxAway(bounds, a * 6, x, y, z);
       const toB = boxAway(bounds, b * 6, x, y, z);
-      // The nearer one is looked at first.
       const inOrder = toA <= toB;
-      stackNear[top] = inOrder ? toB : toA;
-      stack[top++] = inOrder ? b : a;
-      stackNear[top] = inOrder ? toA : toB;
-      stack[top++] = inOrder ? a : b;
-      continue;
+      const late = inOrder ? toB : toA;
+      if (late <= best * AS_NEAR) {
+        stackNear[top] = late;
+        stack[top++] = inOrder ? b : a;
+      }
+      node = inOrder ? a : b;
     }
-    for (let i = start[node]; i < start[node] + count[node]; i++) {
-      nearestOnTriangle(tree, order[i], x, y, z, place);
-      if (place.square > best || (place.square === best && hit.face >= 0 && order[i] > hit.face)) continue;
+    const end = start[node] + count[node];
+    for (let i = start[node]; i < end; i++) {
+      const f = order[i];
+      nearestOnTriangle(tree, f, x, y, z, place);
+      if (place.square > best || (place.square === best && hit.face >= 0 && f > hit.face)) continue;
       best = place.square;
-      hit.face = order[i];
+      hit.face = f;
       hit.u = place.u;
       hit.v = place.v;
     }
+    // Back to what waits and may still hold a nearer one.
+    while (top > 0 && stackNear[top - 1] > best * AS_NEAR) top--;
+    if (top === 0) break;
+    node = stack[--top];
   }
   hit.t = Math.sqrt(best);
   return hit.face >= 0;
 }
+
+/** Boxes as near as the best so far may hold an equally near face of a lower number, whatever was rounded. */
+const AS_NEAR = 1 + 1e-12;
 
 /** What is nearest on a triangle, written over by each that is asked. */
 const place = { u: 0, v: 0, square: 0 };
