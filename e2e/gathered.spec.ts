@@ -99,6 +99,10 @@ test('a run is joined to what it stands on, and the solid follows it; open ones 
   await settled(page);
   // A plane is no body: it is said, and its crates are joined all the same.
   await expect(alerts(page).first()).toContainText('of “Plane” is not closed');
+  // Its four sides, in as many edges as they have.
+  const [, edges] = /\((\d+) open edges\)/.exec((await alerts(page).first().textContent())!)!;
+  const found = page.getByRole('group', { name: 'What was found' }).getByRole('img', { name: 'Found here' });
+  await expect(found).toHaveCount(Number(edges));
   const crates = await printed(page);
   expect(crates.open).toBe(0);
   expect(crates.volume).toBeGreaterThan(0.1);
@@ -192,9 +196,18 @@ test('lines that cross become one closed network; near misses are told, and join
   for (const n of [1, 2]) await type(page.getByLabel(`Point ${n} Y in the list`), '0.2');
   await row(page, 'Network Surface').click();
   await expect(alerts(page).first()).toContainText('nearly meet at 1 place; the nearest are 0.1 m apart');
-  await page.getByRole('button', { name: 'Look at the near miss' }).click();
+  await page.getByRole('button', { name: 'Look at what was found' }).click();
+  // It is marked where it is, in the middle of what is looked at.
+  const near = page.getByRole('group', { name: 'What was found' }).getByRole('img', { name: '0.1 m apart' });
+  await expect(near).toHaveCount(1);
+  await settled(page);
+  const [mark, view] = await Promise.all(
+    [near.locator('circle').first(), page.locator('canvas').first()].map((l) => l.boundingBox()),
+  );
+  expect(Math.abs(mark!.x + mark!.width / 2 - (view!.x + view!.width / 2))).toBeLessThan(4);
   await type(network.getByLabel('Reach', { exact: true }), '12 cm');
   await expect(alerts(page)).toHaveCount(0);
+  await expect(near).toHaveCount(0);
   expect((await printed(page)).volume).toBeGreaterThan(body.volume);
 });
 

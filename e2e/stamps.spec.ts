@@ -3,6 +3,7 @@ import { WebIO } from '@gltf-transform/core';
 import { decode, encode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import {
+  choose,
   cratesAlong,
   hang,
   make,
@@ -23,11 +24,20 @@ import { ownTest, test } from './support/test';
 
 /** Stamps, drawn into the surfaces that they lie on; and what lies on a surface as maps. */
 
-/** Red on its left half; its right half is not there. */
-function halfRed(): Buffer {
+/** A picture of one colour; of its sixteen columns those after so many are not there. */
+function dyed(color: readonly number[], columns = 16): Buffer {
   const data = new Uint8Array(16 * 16 * 4);
-  for (let q = 0; q < 256; q++) if (q % 16 < 8) data.set([200, 20, 20, 255], q * 4);
+  for (let q = 0; q < 256; q++) if (q % 16 < columns) data.set([...color, 255], q * 4);
   return Buffer.from(encode({ width: 16, height: 16, channels: 4, depth: 8, data }));
+}
+const RED = [200, 20, 20];
+const BLUE = [20, 20, 200];
+
+/** Makes a stamp of two metres with its colours, and leaves it in hand. */
+async function stamp(page: Page, picture: Buffer): Promise<void> {
+  await command(page, 'decal of pictures');
+  await give(page, 'Colours', picture);
+  for (const side of ['Width', 'Length']) await type(page.getByLabel(side, { exact: true }), '2');
 }
 
 async function give(page: Page, what: 'Colours' | 'Relief', buffer: Buffer): Promise<void> {
@@ -58,10 +68,7 @@ ownTest.describe('drawn', () => {
     async ({ page }) => {
       await newScene(page);
       await make(page, 'Plane', { Width: '8', Depth: '8' });
-      await command(page, 'decal of pictures');
-      await give(page, 'Colours', halfRed());
-      await type(page.getByLabel('Width', { exact: true }), '2');
-      await type(page.getByLabel('Length', { exact: true }), '2');
+      await stamp(page, dyed(RED, 8));
       await pathByNumbers(page, [
         [-2, 0],
         [2, 0],
@@ -85,6 +92,50 @@ ownTest.describe('drawn', () => {
       expect(Math.max(redness(one), redness(other))).toBeGreaterThan(0.3);
       expect(Math.min(redness(one), redness(other))).toBeLessThan(0.15);
       expect(redness(await color(0, 0.5))).toBeLessThan(0.15);
+    },
+  );
+
+  ownTest(
+    'of stamps on stamps the last ones are seen, those of a higher layer before them, as strong as asked',
+    async ({ page }) => {
+      await newScene(page);
+      await make(page, 'Plane', { Width: '8', Depth: '8' });
+      await stamp(page, dyed(RED));
+      await pathByNumbers(page, [
+        [-2, 0],
+        [2, 0],
+      ]);
+      await hang(page, 'Stamp');
+      await type((await openStep(page, 'Spacing')).getByLabel('Pitch', { exact: true }), '4');
+      // All over the plane, after what hangs on the path.
+      await stamp(page, dyed(BLUE));
+      await choose(page, 'New arrangement', 'Over Plane');
+      await settled(page);
+      await type((await openStep(page, 'Spread')).getByRole('textbox', { name: 'At least apart' }), '0.8');
+      await hang(page, 'Stamp 2');
+      const blueLessRed = async () => {
+        await page.keyboard.press('Escape');
+        await settled(page);
+        const at = await onScreen(page, [2, 0, 0]);
+        const [r, , b] = (await pixels(page, at.x, at.y, 3, 3))[4];
+        return b - r;
+      };
+      const blue = await blueLessRed();
+      expect(blue).toBeGreaterThan(0.3);
+      const set = async (prop: string, field: string, value: string) => {
+        await page.getByRole('button', { name: prop, exact: true }).click();
+        await type(page.getByRole('region', { name: 'The stamp' }).getByLabel(field, { exact: true }), value);
+      };
+      await set('Stamp', 'Layer', '1');
+      const red = await blueLessRed();
+      expect(red).toBeLessThan(-0.3);
+      await set('Stamp', 'Strength', '50 %');
+      const both = await blueLessRed();
+      expect(both).toBeGreaterThan(red + 0.15);
+      expect(both).toBeLessThan(blue - 0.15);
+      // One layer up the blue ones lie over it again.
+      await set('Stamp 2', 'Layer', '2');
+      expect(await blueLessRed()).toBeCloseTo(blue, 1);
     },
   );
 });

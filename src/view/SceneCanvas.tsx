@@ -10,6 +10,7 @@ import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { FrameMarks } from './overlay/FrameMarks';
 import { LampHandles } from './overlay/LampHandles';
+import { FindingMarks } from './overlay/FindingMarks';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
 import { BrushMark } from './masks/BrushMark';
@@ -170,6 +171,7 @@ export function SceneCanvas({ children }: { children?: ReactNode }) {
       <MeasureLines />
       <SurfaceHandles />
       <HoldMarks />
+      <FindingMarks />
       <LampHandles />
       <FrameMarks />
       <PointHandles />

@@ -281,7 +281,7 @@ export function sentence(f: Finding, scene: Scene): string {
     case 'network-missing':
       return `A path of “${surface}” is missing or broken. Choose another one in its panel.`;
     case 'network-near':
-      return `Lines of “${surface}” nearly meet at ${plural(Number(d.count), 'place')}; the nearest are ${m(d.apart)} apart at ${m(d.x)}, ${m(d.y)}, ${m(d.z)}. Make its reach longer to join them there.`;
+      return `Lines of “${surface}” nearly meet at ${plural(Number(d.count), 'place')}; the nearest are ${m(d.apart)} apart. Make its reach longer to join them there.`;
     case 'dust-missing':
       return `Something that “${surface}” lies over is no longer in the scene. Choose another one in its panel.`;
     case 'dust-nothing':

@@ -1,4 +1,5 @@
 import type { BentMesh } from '../mesh/bend';
+import type { Mark } from '../mesh/mark';
 import type { DrawnLines } from './drawnLines';
 import type { PosedMesh } from './poses/posable';
 import type { Inside } from './inside';
@@ -74,8 +75,10 @@ export interface Finding {
   node: string;
   /** Slots, where it is about some of them. */
   slots?: number[];
-  /** For each of those slots how far it is off what is meant, metres, where that is known. */
+  /** For each of those slots, or else of its marks, how far it is off what is meant, metres, where that is known. */
   amounts?: number[];
+  /** What shows it in the scene, as far as {@link MOST_MARKS}. */
+  marks?: Mark[];
   detail: Record<string, number | string>;
 }
 

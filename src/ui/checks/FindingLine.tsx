@@ -83,6 +83,7 @@ export function FindingLine({
           setAt(-1);
           if (node) selectNodes([node]);
           else show(slots);
+          if (f.marks) lookAt(f.marks.flat());
         }}
         className="flex w-full gap-2 rounded-md p-1 text-left text-[12.5px] enabled:hover:bg-groove"
       >

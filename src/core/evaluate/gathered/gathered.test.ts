@@ -218,6 +218,7 @@ test('a network of paths is closed, follows them, and says where lines nearly me
   const apart = evaluator.evaluate(at(0.25)).surfaces.at(-1)!;
   expect(apart.findings).toMatchObject([{ kind: 'network-near', severity: 'warning', detail: { count: 1 } }]);
   expect(apart.findings[0].detail.apart).toBeCloseTo(0.05, 9);
+  expect(apart.findings[0]).toMatchObject({ marks: [[[0, 0, 0], [0, 0.25, 0]]] }); // prettier-ignore
   expect(volume(evaluator, 'net')!).toBeGreaterThan(crossing);
   const gone = sceneOf((s) => s.surfaces.push(network));
   expect(evaluator.evaluate(gone).surfaces.at(-1)!.findings).toMatchObject([

@@ -4,6 +4,7 @@ import { networkOf } from '../../mesh/network/network';
 import type { NetworkSpec } from '../../mesh/network/networkSchema';
 import type { DustSpec } from '../../mesh/dust/dustSchema';
 import { dustSheet } from '../../mesh/dust/dustSheet';
+import { MOST_MARKS } from '../../mesh/mark';
 import type { Mesh } from '../../mesh/mesh';
 import type { PlacedMesh } from '../../mesh/merged';
 import { joining, type Joined, type Refused } from '../../mesh/solid/joining';
@@ -169,10 +170,15 @@ export class GatherWork {
       spec,
     );
     if (misses.length > 0) {
-      const [{ a, distance }] = misses;
-      const apart = distance - 2 * spec.radius;
-      const detail = { count: misses.length, apart, x: a[0], y: a[1], z: a[2] };
-      found.push({ ...said(id, 'network-near', detail), severity: 'warning' });
+      // The nearest is the first.
+      const told = misses.slice(0, MOST_MARKS);
+      const amounts = told.map((m) => m.distance - 2 * spec.radius);
+      found.push({
+        ...said(id, 'network-near', { count: misses.length, apart: amounts[0] }),
+        severity: 'warning',
+        marks: told.map(({ a, b }) => [a, b]),
+        amounts,
+      });
     }
     return {
       inputs: [{ how: 'join' as const, mend: 'none' as const, grain: 0, node: id, parts }],
@@ -223,7 +229,8 @@ const REFUSED: Record<Refused['why'], FindingKind> = {
   crossing: 'solid-crossing',
 };
 
-const sayRefused = (surface: string, { why, node, count, edges }: Refused): Finding => ({
+const sayRefused = (surface: string, { why, node, count, edges, marks }: Refused): Finding => ({
   ...said(surface, REFUSED[why], { of: node, count, edges }),
+  marks,
   severity: why === 'crossing' ? 'warning' : 'error',
 });

@@ -1,4 +1,6 @@
+import type { Vec3 } from '../../math/vec3';
 import { exactTopologyOf, topologyOf, type Topology, type Triangles } from '../lines/topology';
+import type { Mark } from '../mark';
 
 /** A mesh as the bodies that it is made of: what hangs together by edges. */
 export interface Bodies {
@@ -80,18 +82,36 @@ export function bodyTopology(mesh: Triangles): Topology {
 }
 
 /** Edges that are not shared by two faces which agree on which side is out. */
-export function unclosed(
+export function unclosed(topology: Topology, indices: Uint32Array): { open: number; unsound: number } {
+  let [open, unsound] = [0, 0];
+  eachUnclosed(topology, indices, (_, isOpen) => (isOpen ? open++ : unsound++));
+  return { open, unsound };
+}
+
+/** A line for each edge that keeps a mesh from being closed, as far as so many. */
+export function faultsOf(mesh: Triangles, most: number): Mark[] {
+  const topology = bodyTopology(mesh);
+  const { edges, position: p } = topology;
+  const place = (v: number): Vec3 => [p[v * 3], p[v * 3 + 1], p[v * 3 + 2]];
+  const found: Mark[] = [];
+  eachUnclosed(topology, mesh.indices, (e) => {
+    if (found.length < most) found.push([place(edges[e * 2]), place(edges[e * 2 + 1])]);
+  });
+  return found;
+}
+
+/** @param tell gets the number of an edge, and whether it has one face alone */
+function eachUnclosed(
   { edges, faces, sides, weld }: Topology,
   indices: Uint32Array,
-): { open: number; unsound: number } {
-  let [open, unsound] = [0, 0];
+  tell: (edge: number, isOpen: boolean) => void,
+): void {
   // How often each edge is run along in its own direction, less how often against it: 0 where two faces agree.
   const runs = new Int32Array(edges.length / 2);
   for (let i = 0; i < sides.length; i++)
     if (sides[i] >= 0) runs[sides[i]] += weld[indices[i]] === edges[sides[i] * 2] ? 1 : -1;
   for (let e = 0; e < runs.length; e++) {
-    if (faces[e * 2 + 1] === -1) open++;
-    else if (faces[e * 2 + 1] === -2 || runs[e] !== 0) unsound++;
+    if (faces[e * 2 + 1] === -1) tell(e, true);
+    else if (faces[e * 2 + 1] === -2 || runs[e] !== 0) tell(e, false);
   }
-  return { open, unsound };
 }

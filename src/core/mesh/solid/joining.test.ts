@@ -125,6 +125,23 @@ test('what is open, inside out or joined three at an edge is named and left out,
   const open = joined(step('join', [at(lidless)], { node: 'bowl' }), step('join', [at(BOX, 5)]));
   expect(open.refused).toMatchObject([{ node: 'bowl', why: 'open', count: 1 }]);
   expect(solidFacts(open.mesh).volume).toBeCloseTo(8, 5);
+  // Just those edges are marked that only one of its faces has, where it stands.
+  const name = (places: readonly ArrayLike<number>[]) =>
+    places
+      .map((p) => Array.from(p, (v) => v.toFixed(4).replace('-0.0000', '0.0000')).join(' '))
+      .sort()
+      .join('|');
+  const times = new Map<string, number>();
+  for (let i = 0; i < lidless.indices.length; i++) {
+    const to = i % 3 === 2 ? i - 2 : i + 1;
+    const [a, b] = [i, to].map((k) => lidless.positions.subarray(lidless.indices[k] * 3).subarray(0, 3));
+    times.set(name([a, b]), (times.get(name([a, b])) ?? 0) + 1);
+  }
+  const [{ marks }] = open.refused;
+  const rim = [...times].flatMap(([edge, n]) => (n === 1 ? [edge] : []));
+  expect(marks.map(name).sort()).toEqual(rim.sort());
+  const away = joined(step('join', [at(lidless, 3)])).refused[0].marks;
+  expect(away.map((m) => name(m.map(([x, y, z]) => [x - 3, y, z]))).sort()).toEqual(rim);
   const narrow = joined(step('join', [at(lidless)], { mend: 'faces', grain: 0.01 }));
   expect(narrow.refused).toMatchObject([{ why: 'open' }]);
   const mended = joined(step('join', [at(lidless)], { mend: 'faces', grain: 1 }));
@@ -133,7 +150,9 @@ test('what is open, inside out or joined three at an edge is named and left out,
   expect(solidFacts(mended.mesh).volume! / solidFacts(BALL).volume!).toBeCloseTo(1, 2);
 
   const inside: Mesh = { ...BOX, indices: BOX.indices.slice().reverse() };
-  expect(joined(step('join', [at(inside)])).refused).toMatchObject([{ why: 'inside-out' }]);
+  expect(joined(step('join', [at(inside, 2)])).refused).toMatchObject([
+    { why: 'inside-out', marks: [[[2, 1, 0]]] },
+  ]);
   expect(solidFacts(joined(step('join', [at(inside)], { mend: 'faces' })).mesh).volume).toBeCloseTo(8, 5);
   const some = BOX.indices.slice();
   for (let i = 0; i < some.length; i += 9) [some[i], some[i + 1]] = [some[i + 1], some[i]];

@@ -1,8 +1,10 @@
 import type { Manifold } from 'manifold-3d';
+import { lerp, type Vec3 } from '../../math/vec3';
 import type { MeshMaterial } from '../material';
 import { mergedMeshes, type PlacedMesh } from '../merged';
-import type { Mesh } from '../mesh';
-import { bodiesOf, type Bodies } from './bodies';
+import { MOST_MARKS, type Mark } from '../mark';
+import { meshBounds, type Mesh } from '../mesh';
+import { bodiesOf, faultsOf, type Bodies } from './bodies';
 import type { Kernel } from './kernel';
 import { mendedFaces } from './mended';
 import { crossesItself } from './selfCrossing';
@@ -24,6 +26,8 @@ export interface Refused {
   count: number;
   /** Edges of those that are at fault. */
   edges: number;
+  /** Some of those edges, or the middles of meshes that are at fault as a whole. */
+  marks: Mark[];
 }
 
 export interface Joined {
@@ -100,26 +104,43 @@ class Work {
     const inward = volumes.every((v) => v <= 0);
     const sound = open === 0 && unsound === 0 && !inward;
     if (sound && step.mend !== 'voxels') {
-      if (crossesItself(part.mesh)) this.refuse(step, 'crossing', 0);
+      if (crossesItself(part.mesh)) this.refuse(step, 'crossing', placed);
       return this.solids(placed, bodies, part, step);
     }
     if (step.mend === 'faces') {
       const mended = mendedFaces(placed, step.grain);
       const again = bodiesOf(mended);
       if (again.open === 0 && again.unsound === 0) return this.solids(mended, again, part, step);
-      return this.refuse(step, again.open > 0 ? 'open' : 'unsound', again.open + again.unsound);
+      return this.refuse(step, again.open > 0 ? 'open' : 'unsound', mended, again);
     }
     if (step.mend === 'voxels') {
       const cells = voxelled(this.kernel, placed, step.grain);
-      return cells ? this.solids(cells, bodiesOf(cells), part, step) : this.refuse(step, 'many-cells', 0);
+      return cells
+        ? this.solids(cells, bodiesOf(cells), part, step)
+        : this.refuse(step, 'many-cells', placed);
     }
-    return this.refuse(step, open > 0 ? 'open' : unsound > 0 ? 'unsound' : 'inside-out', open + unsound);
+    const why = open > 0 ? 'open' : unsound > 0 ? 'unsound' : 'inside-out';
+    return this.refuse(step, why, placed, bodies);
   }
 
-  private refuse({ node }: StepInput, why: Refused['why'], edges: number): Manifold[] {
+  /** @param mesh where it stands @param faults how many of its edges are at fault, where that is why */
+  private refuse(
+    { node }: StepInput,
+    why: Refused['why'],
+    mesh: Mesh,
+    faults?: Pick<Bodies, 'open' | 'unsound'>,
+  ): Manifold[] {
     const key = `${node} ${why}`;
-    const have = this.refused.get(key) ?? { node, why, count: 0, edges: 0 };
-    this.refused.set(key, { ...have, count: have.count + 1, edges: have.edges + edges });
+    const have = this.refused.get(key) ?? { node, why, count: 0, edges: 0, marks: [] };
+    const edges = faults ? faults.open + faults.unsound : 0;
+    const room = MOST_MARKS - have.marks.length;
+    const marks = edges > 0 ? faultsOf(mesh, room) : [[middleOf(mesh)]].slice(0, room);
+    this.refused.set(key, {
+      ...have,
+      count: have.count + 1,
+      edges: have.edges + edges,
+      marks: [...have.marks, ...marks],
+    });
     return [];
   }
 
@@ -133,7 +154,7 @@ class Work {
       const volume = bodies.volumes[body];
       if (volume === 0) continue;
       const one = this.manifold(mesh, bodies, body, part, step.how === 'cut');
-      if (!one) return this.refuse(step, 'unsound', 0);
+      if (!one) return this.refuse(step, 'unsound', mesh);
       if (!whole) {
         whole = one;
         continue;
@@ -298,6 +319,11 @@ class Work {
     }
     return out;
   }
+}
+
+function middleOf(mesh: Mesh): Vec3 {
+  const { min, max } = meshBounds(mesh);
+  return lerp(min, max, 0.5);
 }
 
 /** Which vertices of a body are one place: those that are there twice, by their numbers. */

@@ -119,7 +119,7 @@ export function Printed({
                 {looked.overhang > 0
                   ? `${percent(looked.overhang)} of its faces lean out further than ${short(overhangDeg)}° and need supports`
                   : `Leans out by ${short(looked.steepest.deg)}° at most`}
-                . <Look at={looked.steepest.at} what="what leans out most" />
+                . <Look at={[looked.steepest.at]} what="what leans out most" />
               </li>
             )}
           </>
@@ -139,7 +139,7 @@ function Line(props: { said: string; found: Found | null; value: number; least: 
   return (
     <li className={value < least ? 'text-caution' : undefined}>
       {said} <span className="num">{short(value)} mm</span>
-      {more}. <Look at={found.at} what={`the ${said.toLowerCase()}`} />
+      {more}. <Look at={[found.at]} what={`the ${said.toLowerCase()}`} />
     </li>
   );
 }

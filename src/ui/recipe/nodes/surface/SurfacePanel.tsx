@@ -1,7 +1,6 @@
 'use client';
 
 import { isOwnMesh } from '@/core/mesh/meshRef';
-import type { Vec3 } from '@/core/math/vec3';
 import type { Surface } from '@/core/mesh/surfaceSchema';
 import { setSurface } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
@@ -58,13 +57,10 @@ export function SurfacePanel({ id }: { id: string }) {
         {problem && (
           <p role="alert" className="mb-2 text-[13px] text-danger">
             {sentence(problem, scene)}
-            {problem.kind === 'network-near' && (
+            {problem.marks && (
               <>
                 {' '}
-                <Look
-                  at={[problem.detail.x, problem.detail.y, problem.detail.z].map(Number) as Vec3}
-                  what="the near miss"
-                />
+                <Look at={problem.marks.flat()} what="what was found" />
               </>
             )}
           </p>
