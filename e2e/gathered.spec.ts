@@ -7,6 +7,7 @@ import {
   choose,
   make,
   newScene,
+  onScreen,
   openStep,
   pathByNumbers,
   pickOption,
@@ -103,6 +104,13 @@ test('a run is joined to what it stands on, and the solid follows it; open ones 
   const [, edges] = /\((\d+) open edges\)/.exec((await alerts(page).first().textContent())!)!;
   const found = page.getByRole('group', { name: 'What was found' }).getByRole('img', { name: 'Found here' });
   await expect(found).toHaveCount(Number(edges));
+  // Seen along the line that they stood on: as large as what was made of them, not as the line is.
+  await page.getByRole('button', { name: 'Side', exact: true }).click();
+  await page.keyboard.press('Home');
+  await settled(page);
+  const [foot, top] = [await onScreen(page, [0, 0, 0]), await onScreen(page, [0, 0.5, 0])];
+  expect(foot.y - top.y).toBeGreaterThan(40);
+  expect(foot.y - top.y).toBeLessThan(400);
   const crates = await printed(page);
   expect(crates.open).toBe(0);
   expect(crates.volume).toBeGreaterThan(0.1);

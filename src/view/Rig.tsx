@@ -4,7 +4,7 @@ import { Box3, MOUSE, TOUCH, OrthographicCamera, PerspectiveCamera, Vector3, typ
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
-import { fitEye, fitStraight, type Insets } from './fit';
+import { broadened, fitEye, fitStraight, type Insets } from './fit';
 import { SOFTWARE } from './software';
 import { publishFrame } from '@/view/handle';
 import { viewFov } from './framing';
@@ -26,13 +26,13 @@ const WHEEL_REST_MS = 250;
 /** Metres seen around what is looked at. */
 const AROUND = 2;
 
-/** What "Fit" shows: the props and paths where there are any, surfaces otherwise. */
+/** What "Fit" shows: the props, what was made of them, and paths, where there are any; surfaces otherwise. */
 function contentBounds(root: Object3D): Box3 {
   const props = new Box3();
   const all = new Box3();
   const paths = new Box3();
   root.traverseVisible((o) => {
-    if (o.userData.pick) props.expandByObject(o);
+    if (o.userData.pick || o.userData.gathered) props.expandByObject(o);
     else if (o.userData.surface) all.expandByObject(o);
     else if (o.userData.path) paths.expandByObject(o);
   });
@@ -245,7 +245,7 @@ export function Rig() {
     } else {
       cameras.straight.zoom = 1;
       const up: Vec3 = mode === 'top' ? [0, 0, -1] : [0, 1, 0];
-      const { target: middle, half } = fitStraight(around, DIRECTIONS[mode], { ...frame, up });
+      const { target: middle, half } = fitStraight(broadened(around), DIRECTIONS[mode], { ...frame, up });
       Object.assign(cameras.straight, {
         top: half,
         bottom: -half,

@@ -1,3 +1,4 @@
+import { takenBy } from '@/core/evaluate/gathered/takes';
 import { isOwnMesh } from '@/core/mesh/meshRef';
 import { useThree } from '@react-three/fiber';
 import { Fragment, useEffect, useMemo } from 'react';
@@ -70,7 +71,7 @@ export function SurfacesLayer() {
           material={drawn.materials}
           receiveShadow
           castShadow
-          userData={{ surface: s.id, faces: served.get(s.id)?.faces }}
+          userData={{ surface: s.id, faces: served.get(s.id)?.faces, gathered: takenBy(s).length > 0 }}
           dispose={null}
         />
         {shown !== 'none' && (

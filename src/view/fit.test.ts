@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { cross, dot, normalize, sub, type Vec3 } from '@/core/math/vec3';
-import { fitEye, fitStraight, type Box } from './fit';
+import { broadened, fitEye, fitStraight, type Box } from './fit';
 
 /** All of a box is in the frame, and no camera nearer along the same way holds it. */
 
@@ -79,4 +79,13 @@ test('straight: the box fills the frame in one direction, in the middle of what 
       expect(Math.min(room[0], room[2])).toBeCloseTo(0, 6);
     }),
   );
+});
+
+test('a line that is seen from its end is not looked at from as near as if it were a point', () => {
+  const line = broadened({ min: [-3, 0, 0], max: [3, 0, 0] });
+  expect(line).toEqual({ min: [-3, -0.3, -0.3], max: [3, 0.3, 0.3] });
+  const { half: seen } = fitStraight(line, [1, 0, 0], { aspect: 1.5, insets });
+  expect(seen).toBeGreaterThan(0.3);
+  const crate: Box = { min: [0, 0, 0], max: [1, 2, 3] };
+  expect(broadened(crate)).toEqual(crate);
 });

@@ -22,6 +22,16 @@ export function boxOf(places: readonly (readonly number[])[]): Box {
   return { min: edge(Math.min), max: edge(Math.max) };
 }
 
+/**
+ * A box that is no thinner than a tenth of its longest side: a line that is seen from its end shows something of what is
+ * around it.
+ */
+export function broadened({ min, max }: Box): Box {
+  const long = Math.max(...max.map((v, a) => v - min[a]));
+  const more = max.map((v, a) => Math.max(0, long / 10 - (v - min[a])) / 2);
+  return { min: min.map((v, a) => v - more[a]) as Vec3, max: max.map((v, a) => v + more[a]) as Vec3 };
+}
+
 /** The axes of a camera that looks against `way`: to its right, up, and back to it. */
 function axesOf(way: Vec3, upward: Vec3): [right: Vec3, up: Vec3, back: Vec3] {
   const back = normalize(way, [0, 0, 1]);

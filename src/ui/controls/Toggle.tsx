@@ -15,7 +15,7 @@ export function Toggle(props: {
       <Switch
         checked={props.value}
         onChange={props.onChange}
-        className="group relative h-[18px] w-8 shrink-0 rounded-full bg-edge transition-colors data-checked:bg-on"
+        className="group relative h-[18px] w-[32px] shrink-0 rounded-full bg-edge transition-colors data-checked:bg-on"
       >
         <span className="absolute left-[2px] top-[2px] size-[14px] rounded-full bg-card shadow transition-transform group-data-checked:translate-x-[14px]" />
       </Switch>
