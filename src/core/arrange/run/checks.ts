@@ -37,42 +37,44 @@ function tight(run: Run, lanes: Lane[], starts: number[], p: Placements, lengths
 
 /** Pushes the slots of rows that reach into the one before: each half as long as its front shows towards the other. */
 function findTight(p: Placements, from: number, to: number, lengths: number[], slots: number[]): void {
-  const { position, rotation, scale, prop, state } = p;
-  // The last one that is placed: half its length, its foot and its front.
-  let half = -1;
+  const { position, scale, prop, state, slot } = p;
+  // The last one that is placed: its row, half its length, its foot.
+  let last = -1;
+  let a = 0;
   let px = 0;
   let py = 0;
   let pz = 0;
-  let fx = 0;
-  let fy = 0;
-  let fz = 0;
   for (let i = from; i < to; i++) {
     if (state[i] !== STATE.placed) continue;
     const o = i * 3;
-    const a = half;
-    half = (lengths[prop[i]] * scale[o + 2]) / 2;
+    const b = (lengths[prop[i]] * scale[o + 2]) / 2;
     const x = position[o] - px;
     const y = position[o + 1] - py;
     const z = position[o + 2] - pz;
+    const square = x * x + y * y + z * z;
+    // However they are turned they reach no further than both of their halves.
+    if (last >= 0 && square <= (a + b) * (a + b)) {
+      const reach = a * shown(p, last, x, y, z) + b * shown(p, i, x, y, z);
+      if (square === 0 ? a + b > 0 : square < reach * (1 - 1e-9)) slots.push(slot[i]);
+    }
+    last = i;
+    a = b;
     px = position[o];
     py = position[o + 1];
     pz = position[o + 2];
-    const q = i * 4;
-    const qx = rotation[q];
-    const qy = rotation[q + 1];
-    const qz = rotation[q + 2];
-    const qw = rotation[q + 3];
-    const gx = 2 * (qx * qz + qw * qy);
-    const gy = 2 * (qy * qz - qw * qx);
-    const gz = 1 - 2 * (qx * qx + qy * qy);
-    const reach = a * Math.abs(fx * x + fy * y + fz * z) + half * Math.abs(gx * x + gy * y + gz * z);
-    fx = gx;
-    fy = gy;
-    fz = gz;
-    if (a < 0) continue;
-    const square = x * x + y * y + z * z;
-    if (square === 0 ? a + half > 0 : square < reach * (1 - 1e-9)) slots.push(p.slot[i]);
   }
+}
+
+/** How far the front of a row shows along a direction, as a share of its length squared. */
+function shown({ rotation }: Placements, row: number, x: number, y: number, z: number): number {
+  const q = row * 4;
+  const qx = rotation[q];
+  const qy = rotation[q + 1];
+  const qz = rotation[q + 2];
+  const qw = rotation[q + 3];
+  return Math.abs(
+    2 * (qx * qz + qw * qy) * x + 2 * (qy * qz - qw * qx) * y + (1 - 2 * (qx * qx + qy * qy)) * z,
+  );
 }
 
 /** Places where the path bends tighter than half the longest prop, or turns back sharply; one finding a stroke. */

@@ -218,7 +218,15 @@ function aroundOf({ spacing }: Run, { s, pitch }: SlotRow): number {
   return mean * n;
 }
 
-const least = (s: Float64Array): number => s.reduce((low, v) => Math.min(low, v), Infinity);
+function reachOf(s: Float64Array): [least: number, most: number] {
+  let least = Infinity;
+  let most = -Infinity;
+  for (let i = 0; i < s.length; i++) {
+    if (s[i] < least) least = s[i];
+    if (s[i] > most) most = s[i];
+  }
+  return [least, most];
+}
 
 /**
  * Moves all slots along by the pulley. Loops wrap; at open ends slots go past, come in at the other end, turn or stay.
@@ -228,9 +236,8 @@ const least = (s: Float64Array): number => s.reduce((low, v) => Math.min(low, v)
 function pull(run: Run, path: CompiledPath, s: Float64Array, time: number, around: number): Uint8Array {
   const start = path.closed ? 0 : Math.max(0, run.spacing.insetStart);
   const end = path.closed ? path.length : path.length - Math.max(0, run.spacing.insetEnd);
-  const room = path.closed
-    ? {}
-    : { back: Math.max(0, least(s) - start), on: Math.max(0, end + least(s.map((v) => -v))) };
+  const [least, most] = reachOf(s);
+  const room = path.closed ? {} : { back: Math.max(0, least - start), on: Math.max(0, end - most) };
   const shift = pulleyWay(run.pulley, time, { whole: Math.max(0, end - start), ...room });
   const past = new Uint8Array(s.length);
   if (shift === 0) return past;
