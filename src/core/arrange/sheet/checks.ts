@@ -5,7 +5,7 @@ import { uvIndex } from '../../mesh/chart/uvIndex';
 import { faceNormal, type TriMesh } from '../../mesh/triMesh';
 import { DEG } from '../../math/quat';
 import { cos, sin } from '../../math/portable';
-import { dot } from '../../math/vec3';
+import { dot, type Vec3 } from '../../math/vec3';
 import type { Say } from '../say';
 import type { Bends } from '../steps/whichBend';
 import type { Cell } from './cells';
@@ -84,89 +84,134 @@ function straddlers(
   // What just touches the border of the whole is on it.
   const held = (t: number, closed: boolean) =>
     closed ? t - Math.floor(t) : t > -1e-6 && t < 0 ? 0 : t > 1 && t < 1 + 1e-6 ? 1 : t;
+  const uv = new Float64Array(2);
   const faceAt = (a: number, b: number): number => {
-    const [u, v] = map.uv(held(a, map.closedAcross), held(b, map.closedUp));
-    return chart.place(u, v, place) ? place.face : -1;
+    map.uv(held(a, map.closedAcross), held(b, map.closedUp), uv);
+    return chart.place(uv[0], uv[1], place) ? place.face : -1;
   };
-  const cross = crossOf(map);
-  const w = new Float64Array(4);
+  // The face that the foot of an item is on, and its normal where it may bend sharply.
+  let foot = -1;
+  let n: Vec3 | null = null;
+  const over = (face: number) =>
+    face < 0 ||
+    (islandOf !== null && islandOf[face] !== islandOf[foot]) ||
+    (n !== null && dot(n, faceNormal(now, face)) < limit);
+  const window = new Float64Array(4);
+  const ends = new Float64Array(4);
+  const shares = new Float64Array(10);
+  const mayBend = ([u0, u1, v0, v1]: Float64Array) =>
+    corners.sharp && (chart.flat || corners.maySharp(u0, u1, v0, v1));
+  const isWhole = (w: Float64Array) => !chart.flat && !mayBend(w) && !corners.mayEnd(w[0], w[1], w[2], w[3]);
+  const lie = (i: number): Bounds | undefined =>
+    out.state[i] === STATE.placed ? bounds[out.prop[i]] : undefined;
+  const straddles = (i: number, box: Bounds): boolean => {
+    writeEnds(box, out.scale, i, ends);
+    writeCross(map, cells[i], ends, turn[i], shares);
+    writeWindow(map, shares, window);
+    if (isWhole(window)) return false;
+    foot = faceAt(shares[0], shares[1]);
+    n = foot >= 0 && mayBend(window) ? faceNormal(now, foot) : null;
+    for (let k = 2; k < 10; k += 2) if (over(faceAt(shares[k], shares[k + 1]))) return true;
+    return false;
+  };
+  const all = new Float64Array(4);
+  /** Whether all that upright neighbours of one row reach over is free of edges and borders. */
+  const areWhole = (from: number, to: number): boolean => {
+    all.fill(0);
+    let low = Infinity;
+    let high = -Infinity;
+    for (let i = from; i < to; i++) {
+      const box = lie(i);
+      if (!box) continue;
+      if (turn[i] !== 0) return false;
+      writeEnds(box, out.scale, i, ends);
+      for (let k = 0; k < 4; k++) {
+        const o = k & 2;
+        all[o] = Math.min(all[o], ends[k]);
+        all[o + 1] = Math.max(all[o + 1], ends[k]);
+      }
+      low = Math.min(low, cells[i].a);
+      high = Math.max(high, cells[i].a);
+    }
+    if (low > high) return true;
+    writeReach(map, low, high, cells[from].b, all, shares);
+    writeWindow(map, shares, window);
+    return isWhole(window);
+  };
   const found: number[] = [];
-  for (let i = 0; i < out.count; i++) {
-    const box = out.state[i] === STATE.placed ? bounds[out.prop[i]] : undefined;
-    if (!box) continue;
-    const shares = cross(cells[i], box, out.scale[i * 3], out.scale[i * 3 + 2], turn[i]);
-    writeWindow(map, shares, w);
-    const bends = corners.sharp && (chart.flat || corners.maySharp(w[0], w[1], w[2], w[3]));
-    if (!bends && !chart.flat && !corners.mayEnd(w[0], w[1], w[2], w[3])) continue;
-    const foot = faceAt(shares[0], shares[1]);
-    const n = bends && foot >= 0 ? faceNormal(now, foot) : null;
-    const over = (face: number) =>
-      face < 0 ||
-      (islandOf !== null && islandOf[face] !== islandOf[foot]) ||
-      (n !== null && dot(n, faceNormal(now, face)) < limit);
-    for (let k = 2; k < 10; k += 2) {
-      if (!over(faceAt(shares[k], shares[k + 1]))) continue;
-      found.push(out.slot[i]);
-      break;
+  for (let from = 0, to = 0; from < out.count; from = to) {
+    while (to < out.count && to - from < TOGETHER && cells[to].b === cells[from].b) to++;
+    if (areWhole(from, to)) continue;
+    for (let i = from; i < to; i++) {
+      const box = lie(i);
+      if (box && straddles(i, box)) found.push(out.slot[i]);
     }
   }
   return found;
 }
 
+/** So many neighbours are looked at together first. */
+const TOGETHER = 16;
 /** A little drawn in: what just touches a border does not lie over it. */
 const DRAWN_IN = 0.98;
 
-/**
- * Tells the shares (two a place) of an item's foot and of the ends of its middle cross. What it tells is overwritten the
- * next time. Rows are mostly asked for one after the other: the shares up of upright items are kept for one.
- */
-function crossOf(map: SheetMap) {
-  const out = new Float64Array(10);
-  const end = new Float64Array(2);
-  let [row, low, high] = [NaN, NaN, NaN];
-  /** The foot, and the shares up that are kept. */
-  const ends = { a: 0, b: 0, low: 0, high: 0 };
-  const put = (k: number, dx: number, dy: number) => {
-    map.moved(ends.a, ends.b, dx, dy, end);
-    out[k] = end[0];
-    out[k + 1] = end[1];
-  };
-  return (
-    { a, b }: Cell,
-    { min, max }: Bounds,
-    wide: number,
-    long: number,
-    turnDeg: number,
-  ): Float64Array => {
-    ends.a = out[0] = a;
-    ends.b = out[1] = b;
-    // A prop's X is left.
-    const left = -max[0] * wide * DRAWN_IN;
-    const right = -min[0] * wide * DRAWN_IN;
-    const down = min[2] * long * DRAWN_IN;
-    const up = max[2] * long * DRAWN_IN;
-    if (turnDeg !== 0) {
-      const [c, s] = [cos(turnDeg * DEG), sin(turnDeg * DEG)];
-      put(2, left * c, left * s);
-      put(4, right * c, right * s);
-      put(6, -down * s, down * c);
-      put(8, -up * s, up * c);
-      return out;
-    }
-    put(2, left, 0);
-    put(4, right, 0);
-    if (row !== b || low !== down || high !== up) {
-      [row, low, high] = [b, down, up];
-      put(6, 0, down);
-      put(8, 0, up);
-      [ends.low, ends.high] = [out[7], out[9]];
-    }
-    out[6] = out[8] = a;
-    out[7] = ends.low;
-    out[9] = ends.high;
-    return out;
-  };
+/** Writes where the middle cross of an item ends on the layout: to its left and right, down and up, metres from its foot. */
+function writeEnds({ min, max }: Bounds, scale: Float64Array, row: number, out: Float64Array): void {
+  const wide = scale[row * 3] * DRAWN_IN;
+  const long = scale[row * 3 + 2] * DRAWN_IN;
+  // A prop's X is left.
+  out[0] = -max[0] * wide;
+  out[1] = -min[0] * wide;
+  out[2] = min[2] * long;
+  out[3] = max[2] * long;
 }
+
+const place = new Float64Array(2);
+
+/** Writes the shares (two a place) of an item's foot and of the ends of its middle cross. */
+function writeCross(
+  map: SheetMap,
+  { a, b }: Cell,
+  [left, right, down, up]: Float64Array,
+  turnDeg: number,
+  out: Float64Array,
+): void {
+  const [c, s] = turnDeg === 0 ? [1, 0] : [cos(turnDeg * DEG), sin(turnDeg * DEG)];
+  const put = (k: number, dx: number, dy: number) => {
+    map.moved(a, b, dx, dy, place);
+    out[k] = place[0];
+    out[k + 1] = place[1];
+  };
+  out[0] = a;
+  out[1] = b;
+  put(2, left * c, left * s);
+  put(4, right * c, right * s);
+  put(6, -down * s, down * c);
+  put(8, -up * s, up * c);
+}
+
+/** The same of all items of a row from one share across to another, no one of which reaches further. */
+function writeReach(
+  map: SheetMap,
+  low: number,
+  high: number,
+  b: number,
+  [left, right, down, up]: Float64Array,
+  out: Float64Array,
+): void {
+  map.moved(low, b, left, 0, place);
+  out[0] = out[2] = out[6] = place[0];
+  map.moved(high, b, right, 0, place);
+  out[4] = out[8] = place[0];
+  out[1] = out[3] = out[5] = b;
+  map.moved(low, b, 0, down, place);
+  out[7] = place[1];
+  map.moved(high, b, 0, up, place);
+  out[9] = place[1];
+}
+
+/** Two opposite corners of a window, written over by each that is asked for. */
+const opposite = new Float64Array(4);
 
 /** Writes least and greatest u, then v, of a cross. */
 function writeWindow(map: SheetMap, shares: Float64Array, out: Float64Array): void {
@@ -180,10 +225,10 @@ function writeWindow(map: SheetMap, shares: Float64Array, out: Float64Array): vo
     b0 = Math.min(b0, shares[k + 1]);
     b1 = Math.max(b1, shares[k + 1]);
   }
-  const one = map.uv(a0, b0);
-  const other = map.uv(a1, b1);
-  out[0] = Math.min(one[0], other[0]);
-  out[1] = Math.max(one[0], other[0]);
-  out[2] = Math.min(one[1], other[1]);
-  out[3] = Math.max(one[1], other[1]);
+  map.uv(a0, b0, opposite, 0);
+  map.uv(a1, b1, opposite, 2);
+  out[0] = Math.min(opposite[0], opposite[2]);
+  out[1] = Math.max(opposite[0], opposite[2]);
+  out[2] = Math.min(opposite[1], opposite[3]);
+  out[3] = Math.max(opposite[1], opposite[3]);
 }

@@ -108,6 +108,7 @@ function layFlat(
   const places: number[] = [];
   /** For each sample, its number among those that lie on the surface. */
   const kept = new Int32Array(s.length).fill(-1);
+  const uv = new Float64Array(2);
   for (let i = 0; i < s.length; i++) {
     const b = map.up(position[i * 3 + 1]);
     const row = map.row(b);
@@ -116,7 +117,8 @@ function layFlat(
     if (!map.closedAcross && (a < -hair || a > 1 + hair)) continue;
     if (!map.closedUp && (b < -hair || b > 1 + hair)) continue;
     const wrap = (t: number, closed: boolean) => (closed ? t - Math.floor(t) : Math.min(1, Math.max(0, t)));
-    const p = at(...map.uv(wrap(a, map.closedAcross), wrap(b, map.closedUp)));
+    map.uv(wrap(a, map.closedAcross), wrap(b, map.closedUp), uv);
+    const p = at(uv[0], uv[1]);
     if (!p) continue;
     kept[i] = places.length / 3;
     places.push(...p);

@@ -37,8 +37,8 @@ export interface SheetMap {
   at(a: number, b: number, out: Float64Array): boolean;
   /** Whether there is surface at a, b; beyond a window too, where the surface goes on. */
   lies(a: number, b: number): boolean;
-  /** The chart's own u and v of shares. */
-  uv(a: number, b: number): [number, number];
+  /** Writes the chart's own u and v of shares from `o` on. */
+  uv(a: number, b: number, out: Float64Array, o?: number): void;
   /** Metres on the surface for a metre across on the layout, in the row at b. */
   scaleAcross(b: number): number;
   /** Shares up for a metre up on the layout, at b. */
@@ -103,9 +103,11 @@ function oriented(chart: Chart, match: SheetMatch) {
   const { swap, flipU, flipV, otherSide } = match;
   const wide = u[1] - u[0];
   const high = v[1] - v[0];
-  const uv = (a: number, b: number): [number, number] => {
-    const [p, q] = swap ? [b, a] : [a, b];
-    return [u[0] + wide * (flipU ? 1 - p : p), v[0] + high * (flipV ? 1 - q : q)];
+  const uv = (a: number, b: number, out: Float64Array, o = 0): void => {
+    const p = swap ? b : a;
+    const q = swap ? a : b;
+    out[o] = u[0] + wide * (flipU ? 1 - p : p);
+    out[o + 1] = v[0] + high * (flipV ? 1 - q : q);
   };
   const ku = flipU ? -wide : wide;
   const kv = flipV ? -high : high;
