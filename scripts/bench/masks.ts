@@ -6,7 +6,10 @@ import { emptyScene, newPath, newPoint, newProp, newSurface } from '@/core/scene
 import type { Scene } from '@/core/scene/schema';
 import { Told } from '@/engine/served';
 
-/** Masks over a hundred thousand places: read at first, their ramp dragged, and a dab of the brush. */
+/**
+ * Masks over a hundred thousand places: read at first, their ramp dragged, and a dab of the brush. Of a gesture the
+ * second half counts: by then it runs as it does for as long as it goes on.
+ */
 
 const SIDE = 160;
 const hills = newSurface('hills', 'Hills', {
@@ -88,10 +91,10 @@ const work = (s: Scene) => timed(() => service.evaluate(s, told));
 
 const bare = work(base);
 const first = work(masked(layers(45, [])));
-const drags = Array.from({ length: 12 }, (_, i) => work(masked(layers(44 - i, []))));
+const drags = Array.from({ length: 24 }, (_, i) => work(masked(layers(44 - i / 2, []))));
 let current = masked(layers(33, [0, 0, 0]));
 work(current);
-const dabs = Array.from({ length: 12 }, (_, i) => {
+const dabs = Array.from({ length: 24 }, (_, i) => {
   const [mask] = current.masks;
   const list = mask.layers.slice();
   const painted = list[3] as Extract<MaskLayer, { kind: 'painted' }>;
@@ -106,6 +109,10 @@ const { count } = service.evaluateAll(current).arrangements[0].placements;
 console.table([
   { work: '130,000 loose places and their tufts, without a mask', ms: bare, 'to reach': '' },
   { work: 'three layers read at all of them, and what stays settled', ms: first, 'to reach': '' },
-  { work: `a ramp dragged, to ${count.toLocaleString('en-GB')} matrices`, ms: median(drags), 'to reach': 60 },
-  { work: 'a dab of the brush among them', ms: median(dabs), 'to reach': 16 },
+  {
+    work: `a ramp dragged, to ${count.toLocaleString('en-GB')} matrices`,
+    ms: median(drags.slice(12)),
+    'to reach': 60,
+  },
+  { work: 'a dab of the brush among them', ms: median(dabs.slice(12)), 'to reach': 16 },
 ]);

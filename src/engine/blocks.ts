@@ -1,3 +1,5 @@
+import type { Vec3 } from '@/core/math/vec3';
+
 /**
  * Instances that lie near each other are drawn together: so many of a batch that follow each other are a block, which
  * the view draws in full, simply, as points, or not at all.
@@ -18,6 +20,8 @@ export interface DrawBlocks {
 
 /** Blocks are on average this many times as wide as squares side by side would be: then they are sorted anew. */
 const SCATTERED = 1.5;
+/** So many blocks are looked at for that. */
+const SAMPLED = 16;
 /** Bits of a place along each axis that decide what is near what. */
 const BITS = 6;
 
@@ -33,21 +37,16 @@ interface Instances {
  * is brought into one: its arrays are written over.
  */
 export function blocksOf(batch: Instances): DrawBlocks {
-  const blocks = measured(batch);
-  const count = blocks.sizes.length;
-  const whole = [0, 1, 2].map((a) => {
-    let [low, high] = [Infinity, -Infinity];
-    for (let b = 0; b < count; b++) {
-      low = Math.min(low, blocks.boxes[b * 6 + a]);
-      high = Math.max(high, blocks.boxes[b * 6 + 3 + a]);
-    }
-    return { low, wide: high - low };
-  });
-  const diagonal = Math.hypot(...whole.map((w) => w.wide));
+  const n = batch.rows.length;
+  const count = Math.ceil(n / BLOCK);
+  const whole = boxOf(batch.matrices, 0, n);
+  // A few of them tell how the others are.
+  const step = Math.ceil(count / SAMPLED);
   let sum = 0;
-  for (let b = 0; b < count; b++)
-    sum += Math.hypot(...[0, 1, 2].map((a) => blocks.boxes[b * 6 + 3 + a] - blocks.boxes[b * 6 + a]));
-  if (sum / count <= (SCATTERED * diagonal) / Math.sqrt(count)) return blocks;
+  let seen = 0;
+  for (let b = 0; b < count; b += step, seen++)
+    sum += diagonalOf(boxOf(batch.matrices, b * BLOCK, Math.min(n, (b + 1) * BLOCK)));
+  if (sum / seen <= (SCATTERED * diagonalOf(whole)) / Math.sqrt(count)) return measured(batch);
   sortByPlace(batch, whole);
   return { ...measured(batch), sorted: true };
 }
@@ -68,22 +67,37 @@ function measured({ matrices, rows }: Instances): DrawBlocks {
   const boxes = new Float32Array(count * 6);
   const sizes = new Float32Array(count);
   for (let b = 0; b < count; b++) {
-    const low = [Infinity, Infinity, Infinity];
-    const high = [-Infinity, -Infinity, -Infinity];
     const end = Math.min(rows.length, (b + 1) * BLOCK);
-    for (let i = b * BLOCK; i < end; i++) {
-      for (let a = 0; a < 3; a++) {
-        const v = matrices[i * 16 + 12 + a];
-        if (v < low[a]) low[a] = v;
-        if (v > high[a]) high[a] = v;
-      }
-    }
-    boxes.set(low, b * 6);
-    boxes.set(high, b * 6 + 3);
+    boxes.set(boxOf(matrices, b * BLOCK, end), b * 6);
     sizes[b] = largest(matrices, b * BLOCK, end);
   }
   return { boxes, sizes };
 }
+
+/** Least x, y, z and greatest x, y, z of the feet of some instances. */
+function boxOf(m: Float32Array, from: number, to: number): [...Vec3, ...Vec3] {
+  let x0 = Infinity;
+  let y0 = Infinity;
+  let z0 = Infinity;
+  let x1 = -Infinity;
+  let y1 = -Infinity;
+  let z1 = -Infinity;
+  for (let o = from * 16 + 12; o < to * 16; o += 16) {
+    const x = m[o];
+    const y = m[o + 1];
+    const z = m[o + 2];
+    if (x < x0) x0 = x;
+    if (x > x1) x1 = x;
+    if (y < y0) y0 = y;
+    if (y > y1) y1 = y;
+    if (z < z0) z0 = z;
+    if (z > z1) z1 = z;
+  }
+  return [x0, y0, z0, x1, y1, z1];
+}
+
+const diagonalOf = ([x0, y0, z0, x1, y1, z1]: readonly number[]): number =>
+  Math.hypot(x1 - x0, y1 - y0, z1 - z0);
 
 /** The greatest size factor along any axis of some instances. */
 export function largest(m: Float32Array, from: number, to: number): number {
@@ -115,13 +129,12 @@ function curveOfCells(): Uint32Array {
 /** Sorts instances along a curve through space that never jumps (Hilbert's), by the cells that they lie in. */
 function sortByPlace(
   { matrices, rows, within, tints }: Instances,
-  whole: { low: number; wide: number }[],
+  [x, y, z, ...high]: readonly number[],
 ): void {
   const n = rows.length;
   const codes = (curve ??= curveOfCells());
   const most = (1 << BITS) - 1;
-  const cells = most / Math.max(...whole.map((w) => w.wide), 1e-30);
-  const [x, y, z] = whole.map((w) => w.low);
+  const cells = most / Math.max(high[0] - x, high[1] - y, high[2] - z, 1e-30);
   const code = new Uint32Array(n);
   const start = new Uint32Array(codes.length + 1);
   for (let i = 0, o = 12; i < n; i++, o += 16) {

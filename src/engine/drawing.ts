@@ -54,8 +54,9 @@ export function drawBatches(p: Placements, laid?: Uint8Array): DrawBatch[] {
   const propOf = new Int32Array(all).fill(-1);
   for (let i = 0; i < p.count; i++) {
     if (p.state[i] !== STATE.placed) continue;
-    counts[kindOf(i)]++;
-    propOf[kindOf(i)] = p.prop[i];
+    const k = kindOf(i);
+    counts[k]++;
+    propOf[k] = p.prop[i];
   }
   const batches = Array.from(counts, (count, k): DrawBatch => ({
     prop: p.props[propOf[k]],

@@ -93,7 +93,9 @@ export function weightsOn(
 /** Unit normal of the face itself, its corners running counter-clockwise outside. */
 export function faceNormal({ positions, indices }: TriMesh, face: number): Vec3 {
   faceCross(positions, indices, face, across);
-  const [x, y, z] = across;
+  const x = across[0];
+  const y = across[1];
+  const z = across[2];
   const l = Math.sqrt(x * x + y * y + z * z);
   return l > 0 ? [x / l, y / l, z / l] : [0, 1, 0];
 }

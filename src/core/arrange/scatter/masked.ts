@@ -37,9 +37,10 @@ export function maskedPlaces(
   const decided = decidedByHand(scatter.hand);
   const kept = new Uint32Array(list.count);
   let count = 0;
+  const byHand = decided.size > 0;
+  const stands = standsBy(scatter.seed);
   for (let i = 0; i < list.count; i++)
-    if (standsBy(values[i], scatter.seed, list.slot[i]) || decided.get(list.slot[i]) === false)
-      kept[count++] = i;
+    if (stands(values[i], list.slot[i]) || (byHand && decided.get(list.slot[i]) === false)) kept[count++] = i;
   const rows = kept.subarray(0, count);
   if (count === 0 && list.count > 0)
     say('mask-refuses', { mask: field.mask.id, ...refusing(field, reads) }, 'warning');

@@ -20,29 +20,79 @@ export const standsAlone = ({ ground, stand, gaps, hand, travel }: Scatter): boo
   gaps.collide === 'ignore' &&
   Object.keys(hand).length === 0;
 
-/** All places of a list, settled as far as they were asked for. */
+/** All places of a list, settled as far as they were asked for; and those of them that were asked for last. */
 interface Known {
   all: Placements;
   done: Uint8Array;
+  last: { rows: Uint32Array; out: Placements } | null;
 }
 
-type Column = { [i: number]: number; length: number };
+/** Rows that are copied: to which row of one which of the other becomes; absent: one after the other. */
+interface Way {
+  count: number;
+  from?: Uint32Array;
+  to?: Uint32Array;
+}
 
-/** Copies rows of placements. @param from, to which row of one becomes which of the other; absent: one after the other */
-function copyRows(
-  source: Placements,
+type Column = Float64Array | Int32Array | Uint8Array | Float32Array;
+
+/** The lists of two placements beside each other, and how many numbers a row has in them. */
+function columnsOf(from: Placements, to: Placements): [Column, Column, size: number][] {
+  const columns = COLUMNS.map(([name, size]): [Column, Column, number] => [from[name], to[name], size]);
+  if (from.tint) columns.push([from.tint, (to.tint ??= new Float32Array(to.count * 3)), 3]);
+  return columns;
+}
+
+/** Copies rows of placements. */
+function copyRows(source: Placements, out: Placements, way: Way): void {
+  for (const [a, b, size] of columnsOf(source, out))
+    if (a instanceof Float64Array) copyFloats(a, b as Float64Array, size, way);
+    else copyColumn(a, b, size, way);
+}
+
+function copyColumn(a: Column, b: Column, size: number, { count, from, to }: Way): void {
+  for (let i = 0; i < count; i++)
+    for (let k = 0, p = (from ? from[i] : i) * size, q = (to ? to[i] : i) * size; k < size; k++)
+      b[q++] = a[p++];
+}
+
+/** The same of nearly all that there is: one kind of list alone is read several times as fast. */
+function copyFloats(a: Float64Array, b: Float64Array, size: number, { count, from, to }: Way): void {
+  for (let i = 0; i < count; i++)
+    for (let k = 0, p = (from ? from[i] : i) * size, q = (to ? to[i] : i) * size; k < size; k++)
+      b[q++] = a[p++];
+}
+
+/** Shorter stretches are copied row by row. */
+const LONG = 8;
+
+/**
+ * Copies rows, where they follow each other as they did the last time from there: what follows each other in memory is
+ * copied at once.
+ */
+function copyStretches(
+  last: NonNullable<Known['last']>,
+  all: Placements,
+  rows: Uint32Array,
   out: Placements,
-  count: number,
-  from?: Uint32Array,
-  to?: Uint32Array,
-): void {
-  const columns = COLUMNS.map(([name, size]) => [source[name], out[name], size] as [Column, Column, number]);
-  if (source.tint) columns.push([source.tint, (out.tint ??= new Float32Array(out.count * 3)), 3]);
-  for (const [a, b, size] of columns)
-    for (let i = 0; i < count; i++) {
-      const [p, q] = [(from ? from[i] : i) * size, (to ? to[i] : i) * size];
-      for (let k = 0; k < size; k++) b[q + k] = a[p + k];
-    }
+) {
+  const was = last.rows;
+  const columns = columnsOf(last.out, out);
+  const rest = { count: 0, from: new Uint32Array(rows.length), to: new Uint32Array(rows.length) };
+  for (let i = 0, j = 0; i < rows.length;) {
+    while (j < was.length && was[j] < rows[i]) j++;
+    let n = 0;
+    while (i + n < rows.length && j + n < was.length && rows[i + n] === was[j + n]) n++;
+    if (n >= LONG) for (const [a, b, size] of columns) b.set(a.subarray(j * size, (j + n) * size), i * size);
+    else
+      for (let k = 0; k < Math.max(1, n); k++) {
+        rest.from[rest.count] = rows[i + k];
+        rest.to[rest.count++] = i + k;
+      }
+    i += Math.max(1, n);
+    j += n;
+  }
+  copyRows(all, out, rest);
 }
 
 /**
@@ -59,17 +109,20 @@ export function settledOnce(
   settle: (some: SiteList, rows: Uint32Array) => Placements,
 ): Placements {
   const { props, stand, variation, brushed, seed } = scatter;
-  const { all, done } = remembered<Known>(
+  const known = remembered<Known>(
     [list, props, stand, variation, brushed],
     JSON.stringify(['settled', seed, ids, masks]),
-    () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count) }),
+    () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count), last: null }),
   );
+  const { all, done } = known;
   const due = rows.filter((row) => !done[row]);
   if (due.length > 0) {
-    copyRows(settle(list.only(due), due), all, due.length, undefined, due);
+    copyRows(settle(list.only(due), due), all, { count: due.length, to: due });
     for (const row of due) done[row] = 1;
   }
   const out = allocatePlacements(rows.length, ids);
-  copyRows(all, out, rows.length, rows);
+  if (known.last) copyStretches(known.last, all, rows, out);
+  else copyRows(all, out, { count: rows.length, from: rows });
+  known.last = { rows, out };
   return out;
 }

@@ -99,8 +99,8 @@ function straddlers(
   const window = new Float64Array(4);
   const ends = new Float64Array(4);
   const shares = new Float64Array(10);
-  const mayBend = ([u0, u1, v0, v1]: Float64Array) =>
-    corners.sharp && (chart.flat || corners.maySharp(u0, u1, v0, v1));
+  const mayBend = (w: Float64Array) =>
+    corners.sharp && (chart.flat || corners.maySharp(w[0], w[1], w[2], w[3]));
   const isWhole = (w: Float64Array) => !chart.flat && !mayBend(w) && !corners.mayEnd(w[0], w[1], w[2], w[3]);
   const lie = (i: number): Bounds | undefined =>
     out.state[i] === STATE.placed ? bounds[out.prop[i]] : undefined;
@@ -172,10 +172,14 @@ const place = new Float64Array(2);
 function writeCross(
   map: SheetMap,
   { a, b }: Cell,
-  [left, right, down, up]: Float64Array,
+  ends: Float64Array,
   turnDeg: number,
   out: Float64Array,
 ): void {
+  const left = ends[0];
+  const right = ends[1];
+  const down = ends[2];
+  const up = ends[3];
   const [c, s] = turnDeg === 0 ? [1, 0] : [cos(turnDeg * DEG), sin(turnDeg * DEG)];
   const put = (k: number, dx: number, dy: number) => {
     map.moved(a, b, dx, dy, place);
@@ -196,17 +200,17 @@ function writeReach(
   low: number,
   high: number,
   b: number,
-  [left, right, down, up]: Float64Array,
+  ends: Float64Array,
   out: Float64Array,
 ): void {
-  map.moved(low, b, left, 0, place);
+  map.moved(low, b, ends[0], 0, place);
   out[0] = out[2] = out[6] = place[0];
-  map.moved(high, b, right, 0, place);
+  map.moved(high, b, ends[1], 0, place);
   out[4] = out[8] = place[0];
   out[1] = out[3] = out[5] = b;
-  map.moved(low, b, 0, down, place);
+  map.moved(low, b, 0, ends[2], place);
   out[7] = place[1];
-  map.moved(high, b, 0, up, place);
+  map.moved(high, b, 0, ends[3], place);
   out[9] = place[1];
 }
 

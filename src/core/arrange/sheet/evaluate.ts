@@ -206,7 +206,7 @@ function sitesOf(
   const lies = (a: number, b: number) => {
     share[0] = a;
     share[1] = b;
-    return !isOff(map, share) && map.at(a, b, at);
+    return !isOff(map, a, b) && map.at(a, b, at);
   };
   const none = new Float64Array(0);
   return {
@@ -283,7 +283,7 @@ function orderRow(sheet: Sheet, cells: Cell[]): OrderRow {
 }
 
 /** Beyond an open border, with no surface that goes on there. */
-const isOff = (map: SheetMap, [a, b]: Float64Array): boolean =>
+const isOff = (map: SheetMap, a: number, b: number): boolean =>
   ((!map.closedAcross && (a < 0 || a > 1)) || (!map.closedUp && (b < 0 || b > 1))) && !map.lies(a, b);
 
 /** Writes the way up the sheet, square to the normal. @returns false at a pole where there is none */

@@ -1,4 +1,4 @@
-import { channel, random01 } from '../../math/random';
+import { channel, randomBase, randomOf } from '../../math/random';
 import type { MaskField } from '../../mesh/mask/field';
 import { placesNear, type MaskPlaces } from '../../mesh/mask/places';
 import type { ArrangeContext } from '../context';
@@ -8,9 +8,11 @@ import type { KeepsOut } from './keepsOut';
 
 const MASKED = channel('gaps.mask');
 
-/** Whether something stands at a place: where a draw of its own is below what the mask gives there. */
-export const standsBy = (value: number, seed: number, slot: number): boolean =>
-  value >= 1 || (value > 0 && random01(seed, slot, MASKED) < value);
+/** Tells whether something stands at a place: where a draw of its own is below what the mask gives there. */
+export function standsBy(seed: number): (value: number, slot: number) => boolean {
+  const base = randomBase(seed, MASKED);
+  return (value, slot) => value >= 1 || (value > 0 && randomOf(base, slot) < value);
+}
 
 /** What masks read of places in the scene: of each that of the surfaces of its arrangement that is nearest to it. */
 export const maskPlacesOf = (id: string, position: Float64Array, context: ArrangeContext): MaskPlaces =>
@@ -35,10 +37,11 @@ export function keptOutByMask(
 ): KeepsOut | undefined {
   if (!context.mask?.(mask)) return undefined;
   const values = (position: Float64Array) => maskValues(mask, id, position, context)!;
-  const keeps: KeepsOut = (at, slot) => !standsBy(values(Float64Array.from(at))[0], seed, slot);
+  const stands = standsBy(seed);
+  const keeps: KeepsOut = (at, slot) => !stands(values(Float64Array.from(at))[0], slot);
   keeps.all = (position, slots) => {
     const value = values(position);
-    return Uint8Array.from(slots, (slot, i) => (standsBy(value[i], seed, slot) ? 0 : 1));
+    return Uint8Array.from(slots, (slot, i) => (stands(value[i], slot) ? 0 : 1));
   };
   return keeps;
 }

@@ -13,6 +13,8 @@ export function valuesOf(layer: MaskLayer, measures: Float64Array): Float64Array
   const have = known.get(measures);
   if (have && sameShape(have.layer, layer)) return have.values;
   const { from, to, ramp, over } = layer;
+  // What is painted is from 0 to 1 already.
+  if (layer.kind === 'painted' && from === 0 && to === 1 && ramp.length === 0 && !over) return measures;
   const wide = to - from;
   const values = new Float64Array(measures.length);
   for (let i = 0; i < values.length; i++) {

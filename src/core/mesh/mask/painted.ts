@@ -75,13 +75,15 @@ function lay(
   const [[lx, ly, lz], [hx, hy, hz]] = boxOfStroke(stroke, Math.max(0, first - 3));
   const normals = normalsAlong(stroke, rest);
   const near: NearestPiece = { least: Infinity, from: 0, share: 0 };
+  // What is further away covers nothing.
+  const most = stroke.radius * stroke.radius;
   for (let i = 0, o = 0; i < value.length; i++, o += 3) {
     const [x, z] = [at[o], at[o + 2]];
     // NaN is in no box.
     if (!(x >= lx && x <= hx && z >= lz && z <= hz)) continue;
     const y = at[o + 1];
     if (!(y >= ly && y <= hy)) continue;
-    near.least = known.least[i];
+    near.least = Math.min(known.least[i], most);
     if (!nearerPiece(stroke.dabs, first, x, y, z, near)) continue;
     known.least[i] = near.least;
     known.from[i] = near.from;

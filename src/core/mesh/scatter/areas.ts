@@ -23,7 +23,9 @@ export function areasOf(mesh: Triangles): Areas {
   let total = 0;
   for (let f = 0; f < faces; f++) {
     faceCross(mesh.positions, mesh.indices, f, across);
-    const [x, y, z] = across;
+    const x = across[0];
+    const y = across[1];
+    const z = across[2];
     total += Math.sqrt(x * x + y * y + z * z) / 2;
     upTo[f] = total;
   }
