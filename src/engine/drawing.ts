@@ -141,13 +141,14 @@ function insideBatches(inside: Inside): DrawBatch[] {
 
 /** Position, rotation and size (a mirrored one's without the mirroring) of row i as a column-major matrix. */
 export function writeMatrix(p: Placements, i: number, out: Float32Array, o: number, sized = false): void {
-  const [x, y, z, w] = [
-    p.rotation[i * 4],
-    p.rotation[i * 4 + 1],
-    p.rotation[i * 4 + 2],
-    p.rotation[i * 4 + 3],
-  ];
-  const [sx, sy, sz] = sized ? [1, 1, 1] : [Math.abs(p.scale[i * 3]), p.scale[i * 3 + 1], p.scale[i * 3 + 2]];
+  const { position, rotation, scale } = p;
+  const x = rotation[i * 4];
+  const y = rotation[i * 4 + 1];
+  const z = rotation[i * 4 + 2];
+  const w = rotation[i * 4 + 3];
+  const sx = sized ? 1 : Math.abs(scale[i * 3]);
+  const sy = sized ? 1 : scale[i * 3 + 1];
+  const sz = sized ? 1 : scale[i * 3 + 2];
   out[o] = (1 - 2 * (y * y + z * z)) * sx;
   out[o + 1] = 2 * (x * y + z * w) * sx;
   out[o + 2] = 2 * (x * z - y * w) * sx;
@@ -160,9 +161,9 @@ export function writeMatrix(p: Placements, i: number, out: Float32Array, o: numb
   out[o + 9] = 2 * (y * z - x * w) * sz;
   out[o + 10] = (1 - 2 * (x * x + y * y)) * sz;
   out[o + 11] = 0;
-  out[o + 12] = p.position[i * 3];
-  out[o + 13] = p.position[i * 3 + 1];
-  out[o + 14] = p.position[i * 3 + 2];
+  out[o + 12] = position[i * 3];
+  out[o + 13] = position[i * 3 + 1];
+  out[o + 14] = position[i * 3 + 2];
   out[o + 15] = 1;
 }
 

@@ -2,7 +2,7 @@ import type { Vec3 } from '../../math/vec3';
 import { faceNormal, type TriMesh } from '../triMesh';
 import { restPlace, type MaskPlaces } from './places';
 import type { LayerOf, PaintStroke } from './schema';
-import { boxOfStroke, coverAt, meetStroke, nearerPiece, normalsAlong, type NearestPiece } from './stroke';
+import { boxOfStroke, coverAt, meetStroke, NearestPieces, nearerPiece, normalsAlong } from './stroke';
 
 /**
  * What is painted, at places. A stroke is a line of dabs on the material at rest, with the straight pieces between
@@ -43,19 +43,6 @@ interface Ground {
   face: Int32Array;
 }
 
-/** The pieces of a stroke that are nearest to places. */
-class Nearest {
-  readonly least: Float64Array;
-  readonly from: Int32Array;
-  readonly share: Float64Array;
-
-  constructor(places: number) {
-    this.least = new Float64Array(places).fill(Infinity);
-    this.from = new Int32Array(places);
-    this.share = new Float64Array(places);
-  }
-}
-
 /**
  * Writes what the stroke `s` makes of the values; places that it does not reach are not looked at.
  * @param known its nearest pieces, as far as its dabs were there before: only what the others may change is looked at
@@ -66,7 +53,7 @@ function lay(
   s: number,
   before: Float64Array,
   value: Float64Array,
-  known: Nearest,
+  known: NearestPieces,
   first: number,
 ): void {
   const { at, face, rest } = ground;
@@ -74,22 +61,18 @@ function lay(
   // A piece begins at the dab before.
   const [[lx, ly, lz], [hx, hy, hz]] = boxOfStroke(stroke, Math.max(0, first - 3));
   const normals = normalsAlong(stroke, rest);
-  const near: NearestPiece = { least: Infinity, from: 0, share: 0 };
   // What is further away covers nothing.
   const most = stroke.radius * stroke.radius;
   for (let i = 0, o = 0; i < value.length; i++, o += 3) {
-    const [x, z] = [at[o], at[o + 2]];
+    const x = at[o];
+    const z = at[o + 2];
     // NaN is in no box.
     if (!(x >= lx && x <= hx && z >= lz && z <= hz)) continue;
     const y = at[o + 1];
     if (!(y >= ly && y <= hy)) continue;
-    near.least = Math.min(known.least[i], most);
-    if (!nearerPiece(stroke.dabs, first, x, y, z, near)) continue;
-    known.least[i] = near.least;
-    known.from[i] = near.from;
-    known.share[i] = near.share;
+    if (!nearerPiece(stroke.dabs, first, x, y, z, known, i, most)) continue;
     const normal = faceNormal(rest, face[i]);
-    const cover = coverAt(stroke, normals, near, normal);
+    const cover = coverAt(stroke, normals, known, i, normal);
     if (cover === 0) value[i] = before[i];
     else if (stroke.does !== 'smooth') value[i] = stroked(stroke, cover, before[i]);
     else {
@@ -118,7 +101,7 @@ interface Painted {
   before: Float64Array;
   values: Float64Array;
   /** Of the last one. */
-  nearest: Nearest;
+  nearest: NearestPieces;
 }
 
 /** Strokes as they are drawn come one after the other, and the last one grows: all before it is known. */
@@ -158,7 +141,7 @@ export function painted(
   const last = strokes[n];
   let before: Float64Array;
   let values: Float64Array | null = null;
-  let nearest: Nearest | null = null;
+  let nearest: NearestPieces | null = null;
   let first = 0;
   if (have && have.strokes.length === strokes.length && goesOn(have.strokes, n)) {
     before = have.before;
@@ -171,12 +154,12 @@ export function painted(
     before = new Float64Array(places.count).fill(base);
     for (let s = 0; s < n; s++) {
       const after = before.slice();
-      lay(ground, s, before, after, new Nearest(places.count), 0);
+      lay(ground, s, before, after, new NearestPieces(places.count), 0);
       before = after;
     }
   }
   values ??= before.slice();
-  nearest ??= new Nearest(places.count);
+  nearest ??= new NearestPieces(places.count);
   lay(ground, n, before, values, nearest, first);
   of.set(id, { base, strokes, before, values, nearest });
   return values;

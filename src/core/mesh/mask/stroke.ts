@@ -20,17 +20,23 @@ export interface StrokeMet {
 
 const met: StrokeMet = { cover: 0, from: 0, share: 0 };
 
-/** Which piece of a stroke is nearest to a place. */
-export interface NearestPiece {
-  /** Its distance, squared. */
-  least: number;
-  from: number;
-  share: number;
+/** The pieces of a stroke that are nearest to places: how far each is, squared, where it begins, which share of it. */
+export class NearestPieces {
+  readonly least: Float64Array;
+  readonly from: Int32Array;
+  readonly share: Float64Array;
+
+  constructor(places: number) {
+    this.least = new Float64Array(places).fill(Infinity);
+    this.from = new Int32Array(places);
+    this.share = new Float64Array(places);
+  }
 }
 
 /**
- * Looks for a nearer piece than what was found, among those that end at a dab from the number `first` on.
- * @param first where that dab begins in the list @returns whether there is one
+ * Looks for a nearer piece than what was found of a place, among those that end at a dab from the number `first` on.
+ * @param first where that dab begins in the list @param most what is as far, squared, is not nearer
+ * @returns whether there is one
  */
 export function nearerPiece(
   dabs: readonly number[],
@@ -38,22 +44,33 @@ export function nearerPiece(
   x: number,
   y: number,
   z: number,
-  near: NearestPiece,
+  found: NearestPieces,
+  i: number,
+  most: number,
 ): boolean {
+  let least = Math.min(found.least[i], most);
   let isNearer = false;
   for (let o = first; o + 2 < dabs.length; o += 3) {
     const from = Math.max(0, o - 3);
-    const [ax, ay, az] = [dabs[from], dabs[from + 1], dabs[from + 2]];
-    const [bx, by, bz] = [dabs[o] - ax, dabs[o + 1] - ay, dabs[o + 2] - az];
-    const [px, py, pz] = [x - ax, y - ay, z - az];
+    const ax = dabs[from];
+    const ay = dabs[from + 1];
+    const az = dabs[from + 2];
+    const bx = dabs[o] - ax;
+    const by = dabs[o + 1] - ay;
+    const bz = dabs[o + 2] - az;
+    const px = x - ax;
+    const py = y - ay;
+    const pz = z - az;
     const long = bx * bx + by * by + bz * bz;
     const k = long > 0 ? Math.min(1, Math.max(0, (px * bx + py * by + pz * bz) / long)) : 0;
-    const [dx, dy, dz] = [px - k * bx, py - k * by, pz - k * bz];
+    const dx = px - k * bx;
+    const dy = py - k * by;
+    const dz = pz - k * bz;
     const d = dx * dx + dy * dy + dz * dz;
-    if (d >= near.least) continue;
-    near.least = d;
-    near.from = from;
-    near.share = k;
+    if (d >= least) continue;
+    found.least[i] = least = d;
+    found.from[i] = from;
+    found.share[i] = k;
     isNearer = true;
   }
   return isNearer;
@@ -66,11 +83,14 @@ export function nearerPiece(
 export function coverAt(
   { dabs, radius, softness }: BrushLine,
   normals: Float64Array,
-  { least, from, share }: NearestPiece,
+  found: NearestPieces,
+  i: number,
   normal: Vec3,
 ): number {
-  const r = Math.sqrt(least) / radius;
+  const r = Math.sqrt(found.least[i]) / radius;
   if (!(r < 1)) return 0;
+  const from = found.from[i];
+  const share = found.share[i];
   const to = Math.min(from + 3, dabs.length - 3);
   let along = 0;
   for (let a = 0; a < 3; a++)
@@ -80,7 +100,7 @@ export function coverAt(
   return w * w * (3 - 2 * w);
 }
 
-const near: NearestPiece = { least: Infinity, from: 0, share: 0 };
+const near = new NearestPieces(1);
 
 /**
  * How a stroke meets a place. It reaches no farther than its radius, and nothing that faces away from its dabs: not the
@@ -95,12 +115,12 @@ export function meetStroke(
   z: number,
   normal: Vec3,
 ): StrokeMet {
-  near.least = Infinity;
-  near.from = near.share = 0;
-  nearerPiece(stroke.dabs, 0, x, y, z, near);
-  met.cover = coverAt(stroke, normals, near, normal);
-  met.from = near.from;
-  met.share = near.share;
+  near.least[0] = Infinity;
+  near.from[0] = near.share[0] = 0;
+  nearerPiece(stroke.dabs, 0, x, y, z, near, 0, Infinity);
+  met.cover = coverAt(stroke, normals, near, 0, normal);
+  met.from = near.from[0];
+  met.share = near.share[0];
   return met;
 }
 
