@@ -21,6 +21,7 @@ import { askPlace, askSlot, type Cause } from '@/core/evaluate/ask';
 import { pushedApart, type Pushed } from '@/core/evaluate/checks/pushed';
 import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { placedBy } from '@/core/evaluate/safely';
+import type { Lookups } from '@/core/evaluate/lookups';
 import { Evaluator, type Assets, type SceneResult } from '@/core/evaluate/scene';
 import { loadPhysics, physics } from '@/core/arrange/release/physics';
 import type { Print } from '@/core/scene/printSchema';
@@ -211,7 +212,7 @@ export class EngineService {
     const mine = ++this.bakes;
     await this.ready(scene);
     this.evaluator.evaluate(scene, undefined, time);
-    const named = this.evaluator.bakeJob(surface, settings.of, {
+    const named = this.evaluator.lookups.bakeJob(surface, settings.of, {
       stampMaps: (stamp) => this.stampMaps(stamp),
       wardrobe: wardrobe(scene.materials, (hash) => this.files.get(hash)?.bytes),
       decode: ({ bytes }) => (pictureFormat(bytes) ? readPicture(bytes, 'a picture') : undefined),
@@ -437,7 +438,7 @@ export class EngineService {
 
   /** A mask over one of the surfaces of the last scene, to be looked at; null where either is not there. */
   maskShades(mask: string, surface: string): MaskShades | null {
-    return this.evaluator.shades(mask, surface);
+    return this.evaluator.lookups.shades(mask, surface);
   }
 
   /**
@@ -448,7 +449,7 @@ export class EngineService {
     surface: string,
     { scale, wallMm, detailMm, overhangDeg }: Print,
   ): Promise<Printable | null> {
-    const mesh = this.evaluator.meshInScene(surface);
+    const mesh = this.evaluator.lookups.meshInScene(surface);
     if (!mesh) return null;
     const { evaluations } = this;
     const metres = scale / 1000;
@@ -463,12 +464,12 @@ export class EngineService {
 
   /** The box about arrangements and surfaces of the last scene; null where they have no mesh. */
   boxAbout(ids: readonly string[]): Bounds | null {
-    return this.evaluator.boxAbout(ids);
+    return this.evaluator.lookups.boxAbout(ids);
   }
 
   /** What a surface of the last scene is as a body: closed or not, how much it holds. */
-  solidOf(surface: string): ReturnType<Evaluator['solidOf']> {
-    return this.evaluator.solidOf(surface);
+  solidOf(surface: string): ReturnType<Lookups['solidOf']> {
+    return this.evaluator.lookups.solidOf(surface);
   }
 
   /** The snap points of what some arrangements have placed, in the scene. @param slots only those; absent: all */
@@ -490,13 +491,13 @@ export class EngineService {
   }
 
   /** The shortest way along a surface that two places lie on; null where none leads there. */
-  alongSurface(a: Vec3, b: Vec3): ReturnType<Evaluator['alongSurface']> {
-    return this.evaluator.alongSurface(a, b);
+  alongSurface(a: Vec3, b: Vec3): ReturnType<Lookups['alongSurface']> {
+    return this.evaluator.lookups.alongSurface(a, b);
   }
 
   /** Faces of a surface of the last scene at a place: the flat piece there, or the single one. */
   facesAt(surface: string, at: Vec3, single: boolean): number[] {
-    return this.evaluator.facesAt(surface, at, single);
+    return this.evaluator.lookups.facesAt(surface, at, single);
   }
 
   /** Pins for places of the last scene, on the surfaces that are shown; null for those that find none. */
@@ -508,7 +509,7 @@ export class EngineService {
   ): (Pin | null)[] {
     const context = this.evaluator.contextAt(time);
     const triMeshes = new Map(
-      this.evaluator.shown().flatMap((id) => {
+      this.evaluator.lookups.shown().flatMap((id) => {
         const triMesh = context.surface?.(id);
         return triMesh ? [[id, triMesh] as const] : [];
       }),

@@ -1,5 +1,3 @@
-import { hypot } from '../math/portable';
-import { solidFacts, type SolidFacts } from '../mesh/solid/facts';
 import { kindOf, movesInTime, movesWhileHeld, needsOf } from '../arrange/registry';
 import type { Needs } from '../arrange/kind';
 import type { Fineness } from '../arrange/fineness';
@@ -7,24 +5,16 @@ import type { ArrangeContext } from '../arrange/context';
 import type { SurfaceStates } from '../arrange/context';
 import type { CompileResult, Stroke } from '../curve/compile';
 import type { GreyPicture } from '../mesh/make/picture';
-import type { Vec3 } from '../math/vec3';
 import type { Motion } from '../mesh/motion';
 import type { MaskField } from '../mesh/mask/field';
 import { maskNeeds } from '../mesh/mask/needs';
 import type { MaskGround } from '../mesh/mask/places';
 import type { Mask } from '../mesh/mask/schema';
-import { nearestPlace, noHit } from '../mesh/bvhQuery';
-import { flatPiece } from '../mesh/lines/flatPiece';
-import { shortestWay } from '../mesh/lines/shortestWay';
-import { shadesOf, type MaskShades } from '../mesh/mask/shades';
-import { meshBounds, type Bounds, type Mesh } from '../mesh/mesh';
+import type { Bounds, Mesh } from '../mesh/mesh';
 import { placeMatrix } from '../mesh/surface';
-import { stampGround } from '../mesh/stamp/laid';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Arrangement } from '../arrange/registry';
 import { isOwnMesh, type MeshRef } from '../mesh/meshRef';
-import { mergedMeshes } from '../mesh/merged';
-import { bakeJob, type BakeHost } from './baking/job';
 import { GatherWork } from './gathered/gathered';
 import { hasPoints, isLaid, type Path, type PointsPath } from '../curve/schema';
 import type { Scene } from '../scene/schema';
@@ -57,9 +47,11 @@ import {
   type SurfaceResult,
 } from './surfaces';
 import { compiled, worked } from './safely';
-import { carried, type Around } from './surfaceRest';
+import type { Around } from './surfaceRest';
+import { Lookups } from './lookups';
 import { SettingsKeys } from './settingsKeys';
-import { stampsOf, withCards, type ArrangementStamps } from './stamps/laidRows';
+import type { ArrangementStamps } from './stamps/laidRows';
+import { withStamps } from './stamps/withStamps';
 import { allSitting, sitOn, sittingPaths } from './sitting';
 import type { ArrangementResult, Placements } from '../arrange/result';
 
@@ -176,6 +168,16 @@ export class Evaluator {
       };
     },
     goOn: () => this.goOn(),
+  });
+  /** What may be asked of the last scene, beside its results. */
+  readonly lookups = new Lookups({
+    scene: () => this.scene,
+    plan: () => this.plan,
+    surface: (id) => this.triMeshes.get(id),
+    mask: (id) => this.masks.get(id)?.field,
+    ground: (id) => this.groundOf(id),
+    parts: (id) => this.gathering.parts(id),
+    arranged: (id) => this.arranged.get(id),
   });
   /**
    * Asked between the frames of a fall: once it says no, the rest is gone on with by the next evaluation, and the scene
@@ -376,79 +378,6 @@ export class Evaluator {
       size: surface.size,
       place: placeMatrix(surface),
     };
-  }
-
-  /** A mask of the last scene over one of its surfaces, to be looked at; null where either is not there. */
-  shades(mask: string, surface: string): MaskShades | null {
-    const field = this.masks.get(mask)?.field;
-    const ground = this.groundOf(surface);
-    return field && ground ? shadesOf(field, ground) : null;
-  }
-
-  /**
-   * The face of a surface of the last scene that is nearest to a place, with the flat piece about it; nothing where the
-   * surface is not there. @param single the face alone
-   */
-  facesAt(surface: string, [x, y, z]: Vec3, single: boolean): number[] {
-    const mesh = this.triMeshes.get(surface)?.triMesh;
-    const hit = noHit();
-    if (!mesh || !nearestPlace(mesh.tree(), x, y, z, Infinity, hit)) return [];
-    return single ? [hit.face] : flatPiece(mesh, hit.face);
-  }
-
-  /** A surface of the last scene as it is drawn, in the scene; null where it is not there. */
-  meshInScene(surface: string): { positions: Float64Array; indices: Uint32Array } | null {
-    const { mesh, matrix } = this.triMeshes.get(surface)?.result ?? {};
-    return mesh && matrix
-      ? { positions: carried(mesh.positions, matrix, true), indices: mesh.indices }
-      : null;
-  }
-
-  /** The box about all that some arrangements and surfaces of the last scene have of meshes; null where that is nothing. */
-  boxAbout(ids: readonly string[]): Bounds | null {
-    const parts = ids
-      .flatMap((id) => this.gathering.parts(id) ?? [])
-      .filter((p) => p.mesh.indices.length > 0);
-    return parts.length > 0 ? meshBounds(mergedMeshes(parts)) : null;
-  }
-
-  /** Ids of the surfaces of the last scene that are shown, and of those that things land on unless they name some. */
-  shown(): string[] {
-    const seen = (this.scene?.surfaces ?? []).flatMap((s) => (s.visible ? [s.id] : []));
-    return [...new Set([...seen, ...(this.plan?.grounds ?? [])])];
-  }
-
-  /** What lies on a surface of the last scene, to be baked; null where it is not there, or has no texture coordinates. */
-  bakeJob(
-    surface: string,
-    of: readonly string[],
-    files: Pick<BakeHost, 'stampMaps' | 'wardrobe' | 'decode'>,
-  ) {
-    return bakeJob(surface, of, {
-      ...files,
-      scene: this.scene!,
-      triMesh: (id) => this.triMeshes.get(id)?.triMesh,
-      mesh: (id) => this.triMeshes.get(id)?.result?.mesh,
-      parts: (id) => this.gathering.parts(id),
-      arranged: (id) => this.arranged.get(id),
-    });
-  }
-
-  /** What a surface of the last scene, as it is drawn, is as a body; null where it is not there. */
-  solidOf(surface: string): SolidFacts | null {
-    const { mesh, matrix: m } = this.triMeshes.get(surface)?.result ?? {};
-    return mesh && m ? solidFacts(mesh, hypot(m[0], m[1], m[2])) : null;
-  }
-
-  /** The shortest way along a surface of the last scene that two places lie on; null where none leads there. */
-  alongSurface(a: Vec3, b: Vec3): { surface: string; length: number } | null {
-    let best: { surface: string; length: number } | null = null;
-    for (const { id, visible } of this.scene?.surfaces ?? []) {
-      const mesh = visible ? this.triMeshes.get(id)?.triMesh : undefined;
-      const length = mesh ? shortestWay(mesh, a, b) : null;
-      if (length !== null && !(best && best.length <= length)) best = { surface: id, length };
-    }
-    return best;
   }
 
   /** What paths of the last scene may ask for. */
@@ -703,35 +632,17 @@ export class Evaluator {
     });
   }
 
+  private withStamps = (a: Arrangement, result: ArrangementResult) =>
+    withStamps(a, result, {
+      scene: this.scene!,
+      stamp: (id) => this.props.stamp(id),
+      grounds: (needs) => this.groundsOf(needs),
+      triMesh: (id) => this.triMeshes.get(id)?.triMesh,
+    });
+
   private groundsOf(needs: Needs): string[] {
     const { grounds, masks, stamps } = this.plan!;
     return groundsOf(needs, grounds, masks, stamps);
-  }
-
-  /** The stamps of an arrangement, laid on what it and its paths stand on, and what there is to say of them. */
-  private withStamps(
-    a: Arrangement,
-    { placements, findings }: ArrangementResult,
-  ): Pick<EvaluatedArrangement, 'stamps' | 'findings'> {
-    const needs = needsOf(a);
-    const stamps = stampsOf(
-      placements,
-      (id) => this.props.stamp(id),
-      () => {
-        const ids = new Set([
-          ...this.groundsOf(needs),
-          ...needs.paths.flatMap((id) => {
-            const path = this.scene!.paths.find((p) => p.id === id);
-            return path ? pathNeeds(path, this.scene!).surfaces : [];
-          }),
-        ]);
-        return [...ids].flatMap((id) => {
-          const mesh = this.triMeshes.get(id)?.triMesh;
-          return (mesh && stampGround(id, mesh)) ?? [];
-        });
-      },
-    );
-    return { stamps, findings: withCards(findings, a.id, stamps?.cards ?? 0) };
   }
 
   /** The evaluator of what surrounds a node, at the times at which that is looked at. */

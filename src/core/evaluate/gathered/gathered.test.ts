@@ -42,7 +42,7 @@ const sceneOf = (change: (scene: Scene) => void): Scene => {
   change(scene);
   return scene;
 };
-const volume = (evaluator: Evaluator, id: string) => evaluator.solidOf(id)?.volume;
+const volume = (evaluator: Evaluator, id: string) => evaluator.lookups.solidOf(id)?.volume;
 
 test('a solid is a surface: of surfaces and of what is placed, and follows them', () => {
   const evaluator = new Evaluator(ASSETS);
