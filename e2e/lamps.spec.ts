@@ -16,7 +16,7 @@ import {
   type,
   undo,
 } from './support/app';
-import { command, developed, lightOf, lightOfStill, pixels } from './support/pixels';
+import { command, developed, lightOf, lightOfStill, picture } from './support/pixels';
 import { ownTest as test } from './support/test';
 
 /** Lights that are put in by hand and props that glow, by the pixels of a level plane and by closed forms. */
@@ -42,12 +42,19 @@ async function darkPlane(page: Page): Promise<void> {
   await type(panel.getByLabel('Brightness', { exact: true }), '0');
 }
 
-/** The light of a place of the plane, red. */
-async function lightAt(page: Page, x: number, z: number): Promise<number> {
-  const at = await onScreen(page, [x, 0, z]);
-  const all = (await pixels(page, at.x, at.y, 5, 5)).map(lightOf);
-  return all.reduce((sum, v) => sum + v, 0) / all.length;
+/** The light of places of the plane, red. */
+async function lightsAt(page: Page, places: readonly (readonly [number, number])[]): Promise<number[]> {
+  const seen = await picture(page);
+  const lights: number[] = [];
+  for (const [x, z] of places) {
+    const at = await onScreen(page, [x, 0, z]);
+    const all = seen(at.x, at.y, 5, 5).map(lightOf);
+    lights.push(all.reduce((sum, v) => sum + v, 0) / all.length);
+  }
+  return lights;
 }
+const lightAt = async (page: Page, x: number, z: number): Promise<number> =>
+  (await lightsAt(page, [[x, z]]))[0];
 
 async function putAt(page: Page, place: readonly number[]): Promise<void> {
   const at = panelOf(page).getByRole('group', { name: 'Light at' });
@@ -70,9 +77,9 @@ test('point, area and spot: by the square of the distance, the cosines and the c
   const away = [0.5, 0.9, 1.3, 1.7];
   const first = high / Math.hypot(high, away[0]);
   const measure = () =>
-    away.reduce(
-      async (all, d) => [...(await all), await lightAt(page, x - d * 0.6, z - d * 0.8)],
-      Promise.resolve<number[]>([]),
+    lightsAt(
+      page,
+      away.map((d) => [x - d * 0.6, z - d * 0.8] as const),
     );
   const holds = async (law: (cos: number) => number, ...waits: ((page: Page) => Promise<void>)[]) => {
     for (const wait of waits) {
@@ -95,7 +102,10 @@ test('point, area and spot: by the square of the distance, the cosines and the c
   await lamp.getByRole('radio', { name: 'Spot' }).click();
   await type(panel.getByLabel('Spread', { exact: true }), '60');
   await settled(page);
-  const [middle, rim] = [await lightAt(page, x - 0.3, z - 0.4), await lightAt(page, x - 0.6, z - 0.8)];
+  const [middle, rim] = await lightsAt(page, [
+    [x - 0.3, z - 0.4],
+    [x - 0.6, z - 0.8],
+  ]);
   expect(Math.abs(middle / whole - 1)).toBeLessThan(0.03);
   expect(rim).toBeLessThan(whole * 0.01);
   // Half of the strength, and off.
@@ -248,10 +258,9 @@ test('a hundred and fifty bulbs on a line light what is under them as all of the
     { length: 60 },
     (_, i) => [-3 + (i % 12) * 0.5, 0.5 + Math.floor(i / 12) * 0.4] as const,
   );
-  const [x0, z0] = places[5];
-  const by = (await lightAt(page, x0, z0)) / sum(x0, z0);
-  const off: number[] = [];
-  for (const [x, z] of places) off.push((await lightAt(page, x, z)) / by / sum(x, z) - 1);
+  const lights = await lightsAt(page, places);
+  const by = lights[5] / sum(...places[5]);
+  const off = places.map((place, i) => lights[i] / by / sum(...place) - 1);
   expect(Math.max(...off.map(Math.abs))).toBeLessThan(0.05);
   const { props } = await kept(page);
   expect(props.find((p: { name: string }) => p.name === 'Bulb').glow.strength).toBe(0.02);

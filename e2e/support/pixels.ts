@@ -28,20 +28,34 @@ export const developed = async (page: Page) => {
 
 export type Rgb = [number, number, number];
 
-/** Some pixels about a place of the page, and how wide a row of them is. */
-export async function pixels(
-  page: Page,
-  x: number,
-  y: number,
+/** Some pixels about a place of a picture, row by row. */
+type Look = (x: number, y: number, width: number, height: number) => Rgb[];
+
+/** Some pixels about a place of the page. For several places see {@link picture}. */
+export async function pixels(page: Page, ...[x, y, width, height]: Parameters<Look>): Promise<Rgb[]> {
+  const [left, top] = [Math.round(x - width / 2), Math.round(y - height / 2)];
+  const seen = decode(await page.screenshot({ clip: { x: left, y: top, width, height } }));
+  return rowsOf(seen, 0, 0, width, height);
+}
+
+/** The page as it is seen now: all places that one looks at cost one picture. */
+export async function picture(page: Page): Promise<Look> {
+  const seen = decode(await page.screenshot());
+  return (x, y, width, height) =>
+    rowsOf(seen, Math.round(x - width / 2), Math.round(y - height / 2), width, height);
+}
+
+const rowsOf = (
+  { data, channels, width: wide }: ReturnType<typeof decode>,
+  left: number,
+  top: number,
   width: number,
   height: number,
-): Promise<Rgb[]> {
-  const clip = { x: Math.round(x - width / 2), y: Math.round(y - height / 2), width, height };
-  const { data, channels } = decode(await page.screenshot({ clip }));
-  return Array.from({ length: width * height }, (_, i) =>
-    [0, 1, 2].map((k) => data[i * channels + k] / 255),
-  ) as Rgb[];
-}
+): Rgb[] =>
+  Array.from({ length: width * height }, (_, i) => {
+    const o = ((top + Math.floor(i / width)) * wide + left + (i % width)) * channels;
+    return [data[o] / 255, data[o + 1] / 255, data[o + 2] / 255];
+  });
 
 /**
  * The light that a pixel's red stands for, from its tones back: those of the Khronos group's neutral mapping, for
