@@ -4,6 +4,7 @@ import type { MeshMaterial } from '../material';
 import { mergedMeshes, type PlacedMesh } from '../merged';
 import { MOST_MARKS, type Mark } from '../mark';
 import { meshBounds, type Mesh } from '../mesh';
+import { through } from '../surface';
 import { bodiesOf, faultsOf, type Bodies } from './bodies';
 import type { Kernel } from './kernel';
 import { mendedFaces } from './mended';
@@ -104,37 +105,36 @@ class Work {
     const inward = volumes.every((v) => v <= 0);
     const sound = open === 0 && unsound === 0 && !inward;
     if (sound && step.mend !== 'voxels') {
-      if (crossesItself(part.mesh)) this.refuse(step, 'crossing', placed);
+      if (crossesItself(part.mesh)) this.refuse(step, 'crossing', part);
       return this.solids(placed, bodies, part, step);
     }
     if (step.mend === 'faces') {
       const mended = mendedFaces(placed, step.grain);
       const again = bodiesOf(mended);
       if (again.open === 0 && again.unsound === 0) return this.solids(mended, again, part, step);
-      return this.refuse(step, again.open > 0 ? 'open' : 'unsound', mended, again);
+      return this.refuse(step, again.open > 0 ? 'open' : 'unsound', { mesh: mended }, again);
     }
     if (step.mend === 'voxels') {
       const cells = voxelled(this.kernel, placed, step.grain);
-      return cells
-        ? this.solids(cells, bodiesOf(cells), part, step)
-        : this.refuse(step, 'many-cells', placed);
+      return cells ? this.solids(cells, bodiesOf(cells), part, step) : this.refuse(step, 'many-cells', part);
     }
     const why = open > 0 ? 'open' : unsound > 0 ? 'unsound' : 'inside-out';
-    return this.refuse(step, why, placed, bodies);
+    return this.refuse(step, why, part, bodies);
   }
 
-  /** @param mesh where it stands @param faults how many of its edges are at fault, where that is why */
+  /** @param of a mesh, and to where it stands, if it is not there @param faults how many of its edges are at fault, where that is why */
   private refuse(
     { node }: StepInput,
     why: Refused['why'],
-    mesh: Mesh,
+    { mesh, matrix }: Pick<PlacedMesh, 'mesh'> & Partial<PlacedMesh>,
     faults?: Pick<Bodies, 'open' | 'unsound'>,
   ): Manifold[] {
     const key = `${node} ${why}`;
     const have = this.refused.get(key) ?? { node, why, count: 0, edges: 0, marks: [] };
     const edges = faults ? faults.open + faults.unsound : 0;
     const room = MOST_MARKS - have.marks.length;
-    const marks = edges > 0 ? faultsOf(mesh, room) : [[middleOf(mesh)]].slice(0, room);
+    const own = room === 0 ? [] : edges > 0 ? faultsOf(mesh, room) : [[middleOf(mesh)]];
+    const marks = matrix ? own.map((mark) => mark.map((place) => through(matrix, place))) : own;
     this.refused.set(key, {
       ...have,
       count: have.count + 1,
@@ -154,7 +154,7 @@ class Work {
       const volume = bodies.volumes[body];
       if (volume === 0) continue;
       const one = this.manifold(mesh, bodies, body, part, step.how === 'cut');
-      if (!one) return this.refuse(step, 'unsound', mesh);
+      if (!one) return this.refuse(step, 'unsound', { mesh });
       if (!whole) {
         whole = one;
         continue;
