@@ -22,10 +22,14 @@ export type Hit =
 /** What of the view can be met by a ray: surfaces, what is placed, or both. */
 export function targetsIn(view: ViewHandle, want: 'all' | 'surfaces' | 'props'): Object3D[] {
   const targets: Object3D[] = [];
-  view.scene.traverseVisible((o) => {
+  const look = (o: Object3D) => {
+    // Aids and the background, a thousand paths among them, hold nothing that is meant.
+    if (!o.visible || o.userData.aid || o.userData.background) return;
     const meant = (want !== 'props' && o.userData.surface) || (want !== 'surfaces' && o.userData.pick);
     if (meant) targets.push(o);
-  });
+    o.children.forEach(look);
+  };
+  look(view.scene);
   return targets;
 }
 

@@ -74,55 +74,6 @@ export function metresPerPixel(view: ViewHandle, p: readonly number[]): number {
   return (2 * Math.max(0.01, depth) * Math.tan((camera.fov * Math.PI) / 360)) / view.size.height;
 }
 
-const boxes = new WeakMap<ArrayLike<number>, Float64Array>();
-
-/** The eight corners of the box around places that are never written over, xyz each. */
-function cornersAround(places: ArrayLike<number>): Float64Array {
-  let corners = boxes.get(places);
-  if (corners) return corners;
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < places.length; i++) {
-    low[i % 3] = Math.min(low[i % 3], places[i]);
-    high[i % 3] = Math.max(high[i % 3], places[i]);
-  }
-  corners = new Float64Array(24);
-  for (let i = 0; i < 24; i++) corners[i] = ((i / 3) >> (i % 3)) & 1 ? high[i % 3] : low[i % 3];
-  boxes.set(places, corners);
-  return corners;
-}
-
-/**
- * Whether anything of a line can be within so many pixels of a pixel: of a thousand paths few are looked at closely.
- * @param places xyz of the line, never written over
- */
-export function mayBeNear(
-  view: ViewHandle,
-  places: ArrayLike<number>,
-  x: number,
-  y: number,
-  pixels: number,
-): boolean {
-  const corners = cornersAround(places);
-  let [left, right, top, bottom] = [Infinity, -Infinity, -Infinity, Infinity];
-  for (let i = 0; i < 24; i += 3) {
-    scratch.set(corners[i], corners[i + 1], corners[i + 2]).project(view.camera);
-    // What reaches behind the eye may be anywhere.
-    if (!(scratch.z > -1 && scratch.z < 1)) return true;
-    left = Math.min(left, scratch.x);
-    right = Math.max(right, scratch.x);
-    bottom = Math.min(bottom, scratch.y);
-    top = Math.max(top, scratch.y);
-  }
-  const { width, height } = view.size;
-  return (
-    x >= ((left + 1) / 2) * width - pixels &&
-    x <= ((right + 1) / 2) * width + pixels &&
-    y >= ((1 - top) / 2) * height - pixels &&
-    y <= ((1 - bottom) / 2) * height + pixels
-  );
-}
-
 export interface Polyline {
   position: ArrayLike<number>;
   s: ArrayLike<number>;

@@ -21,7 +21,8 @@ import {
 import { currentView, type ViewHandle } from '@/view/handle';
 import { editedPath } from './edited';
 import { pick, type Hit } from './pick';
-import { mayBeNear, nearestOnScreen } from './project';
+import { mayBeNear, pickFrustum } from './near';
+import { nearestOnScreen } from './project';
 
 /** What is under a place of the view, and what a click there takes in hand. */
 
@@ -36,12 +37,13 @@ export function pathUnder(
 ): { id: string; stroke: number; s: number } | null {
   const view = currentView();
   if (!view) return null;
+  const around = pickFrustum(view, x, y, within);
   let best: { id: string; stroke: number; s: number; pixels: number } | null = null;
   for (const path of useDocument.getState().scene.paths) {
     const result = engine().state.result.paths.get(path.id);
     if (!path.visible || !result?.ok) continue;
     result.strokes.forEach((line, stroke) => {
-      if (!mayBeNear(view, line.position, x, y, within)) return;
+      if (!mayBeNear(around, line.position)) return;
       const at = nearestOnScreen(view, line, x, y);
       if (at.pixels <= within && (!best || at.pixels < best.pixels)) best = { id: path.id, stroke, ...at };
     });

@@ -39,38 +39,38 @@ const worstFirst = (list: readonly Told[]): Told[] =>
 
 type Results = ReadonlyMap<string, { findings: readonly Finding[] }>;
 
-/** The findings of nodes that are no arrangements, shown or not: others may stand on what is hidden. */
-const ofNodes = (
+/**
+ * The findings of nodes that are no arrangements, shown or not: others may stand on what is hidden. Most nodes have
+ * none, and this is asked while things are dragged.
+ */
+function* ofNodes(
   kind: 'path' | 'surface' | 'mask',
   nodes: readonly { id: string; name: string }[],
   results: Results,
-): Told[] =>
-  nodes.flatMap(({ id, name }) =>
-    (results.get(id)?.findings ?? []).map((finding) => ({
-      node: { kind, id },
-      name,
-      color: 'var(--color-linen-400)',
-      finding,
-    })),
-  );
+): Generator<Told> {
+  for (const { id, name } of nodes)
+    for (const finding of results.get(id)?.findings ?? [])
+      yield { node: { kind, id }, name, color: 'var(--color-linen-400)', finding };
+}
 
 /** The findings of arrangements that are shown. */
-const ofArrangements = (
+function* ofArrangements(
   arrangements: readonly Arrangement[],
   results: Results,
   checks: ReadonlyMap<string, readonly Finding[]>,
-): Told[] =>
-  arrangements.flatMap((a) =>
-    a.visible
-      ? [...(results.get(a.id)?.findings ?? []), ...(checks.get(a.id) ?? [])].map((finding) => ({
-          node: { kind: 'arrangement' as const, id: a.id },
-          name: a.name,
-          color: THREAD_COLORS[a.thread],
-          finding,
-          a,
-        }))
-      : [],
-  );
+): Generator<Told> {
+  for (const a of arrangements)
+    if (a.visible)
+      for (const found of [results.get(a.id)?.findings, checks.get(a.id)])
+        for (const finding of found ?? [])
+          yield {
+            node: { kind: 'arrangement', id: a.id },
+            name: a.name,
+            color: THREAD_COLORS[a.thread],
+            finding,
+            a,
+          };
+}
 
 /** What is told of the whole scene, the worst first; `aside` is what is as it is wanted. */
 export function useFindings(): { told: Told[]; aside: (Told & { why: string })[]; looking: boolean } {

@@ -2,7 +2,9 @@
 
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { Ellipsis } from 'lucide-react';
-import { Fragment, type ReactNode } from 'react';
+import { Fragment, memo, type ReactNode } from 'react';
+import { sameProps } from './sameProps';
+import { useLatest } from './useLatest';
 
 export interface MenuEntry {
   text: string;
@@ -15,24 +17,33 @@ export interface MenuEntry {
   under?: string;
 }
 
-/** A small menu behind one button. */
-export function PlainMenu({
-  name,
-  entries,
-  children,
-  small,
-  className = '',
-  passedBy,
-}: {
+interface MenuProps {
   name: string;
-  /** Asked for while it is open, where it takes some looking. */
-  entries: MenuEntry[] | (() => MenuEntry[]);
   children?: ReactNode;
   small?: boolean;
   className?: string;
   /** Tab goes past it: there is another way by keyboard. */
   passedBy?: boolean;
-}) {
+}
+
+/**
+ * A small menu behind one button.
+ * @param entries asked for while it is open, where it takes some looking
+ */
+export function PlainMenu({ entries, ...rest }: MenuProps & { entries: MenuEntry[] | (() => MenuEntry[]) }) {
+  const ask = useLatest(() => (typeof entries === 'function' ? entries() : entries));
+  return <MenuBehind {...rest} ask={ask} />;
+}
+
+/** Closed it costs as much as open: while something is dragged it is left as it is. */
+const MenuBehind = memo(function MenuBehind({
+  name,
+  ask,
+  children,
+  small,
+  className = '',
+  passedBy,
+}: MenuProps & { ask: () => MenuEntry[] }) {
   return (
     <Menu>
       <MenuButton
@@ -48,16 +59,16 @@ export function PlainMenu({
         modal={false}
         className="z-50 max-h-[420px] min-w-44 overflow-y-auto rounded-lg border border-edge bg-paper p-1 text-sm shadow-xl outline-none"
       >
-        <Entries entries={entries} />
+        <Entries ask={ask} />
       </MenuItems>
     </Menu>
   );
-}
+}, sameProps);
 
-function Entries({ entries }: { entries: MenuEntry[] | (() => MenuEntry[]) }) {
+function Entries({ ask }: { ask: () => MenuEntry[] }) {
   return (
     <>
-      {(typeof entries === 'function' ? entries() : entries).map((e) => (
+      {ask().map((e) => (
         <Fragment key={e.text}>
           {e.under && (
             <p className="px-2.5 pb-0.5 pt-2 text-[12px] font-medium text-soft" aria-hidden>

@@ -2,6 +2,9 @@
 
 import { Radio, RadioGroup } from '@headlessui/react';
 import clsx from 'clsx';
+import { dequal } from 'dequal/lite';
+import { memo } from 'react';
+import { useLatest } from './useLatest';
 
 export interface SegmentedProps<T extends string> {
   label: string;
@@ -20,7 +23,13 @@ export interface SegmentedProps<T extends string> {
 }
 
 /** A few choices side by side. */
-export function Segmented<T extends string>({
+export function Segmented<T extends string>(props: SegmentedProps<T>) {
+  const onChange = useLatest(props.onChange) as (value: string) => void;
+  return <Choices {...props} onChange={onChange} />;
+}
+
+/** Left as it is while something else is dragged. */
+const Choices = memo(function Choices({
   label,
   hint,
   value,
@@ -30,7 +39,7 @@ export function Segmented<T extends string>({
   fill,
   tight,
   dark,
-}: SegmentedProps<T>) {
+}: SegmentedProps<string>) {
   return (
     <div className={clsx('flex items-center justify-between gap-3', shown && 'min-h-8')} title={hint}>
       {shown && <span className="text-sm">{label}</span>}
@@ -60,4 +69,4 @@ export function Segmented<T extends string>({
       </RadioGroup>
     </div>
   );
-}
+}, dequal);

@@ -1,8 +1,9 @@
 'use client';
 
 import { Plus, TriangleAlert } from 'lucide-react';
-import { useMemo, useState, type ReactNode } from 'react';
+import { memo, useMemo, useState, type ReactNode } from 'react';
 import type { Arrangement } from '@/core/arrange/registry';
+import type { Finding } from '@/core/arrange/result';
 import type { Path } from '@/core/curve/schema';
 import type { Mask } from '@/core/mesh/mask/schema';
 import type { Surface } from '@/core/mesh/surfaceSchema';
@@ -18,6 +19,7 @@ import { setShades } from '@/view/viewState';
 import { newPathEntries } from './newPath';
 import { newSurfaceEntries } from './newSurface';
 import { PlainMenu } from '../controls/PlainMenu';
+import { useLatest } from '../controls/useLatest';
 import { VirtualList } from '../controls/VirtualList';
 import { takeBuilt } from '../basket/hang';
 import { bundledAway } from '../bundles/making';
@@ -71,7 +73,10 @@ export function Lists() {
         />
       )}
       <ListHead title="Arrangements">
-        <PlainMenu name="New arrangement" entries={KIND_UIS.flatMap(({ create }) => create?.(scene) ?? [])}>
+        <PlainMenu
+          name="New arrangement"
+          entries={() => KIND_UIS.flatMap(({ create }) => create?.(scene) ?? [])}
+        >
           <Plus size={17} />
         </PlainMenu>
       </ListHead>
@@ -85,7 +90,7 @@ export function Lists() {
       <ListHead title="Paths & surfaces">
         <PlainMenu
           name="New path or surface"
-          entries={[
+          entries={() => [
             ...newPathEntries(scene),
             ...newSurfaceEntries(),
             { text: 'Bring in a surface', run: () => openDialog('bring-in') },
@@ -117,7 +122,7 @@ export function Lists() {
       {wanted !== '' && masks.length === 0 && <Hint>None is called that.</Hint>}
       {scene.masks.length === 0 && <Hint>A mask says where: by slope, height, paths, a brush …</Hint>}
       <GroupedList
-        nodes={masks.map((m) => ({ ...m, visible: true }))}
+        nodes={masks}
         refOf={({ id }) => ({ kind: 'mask', id })}
         row={(m, place) => <MaskRow key={m.id} mask={m} {...place} />}
       />
@@ -126,7 +131,7 @@ export function Lists() {
 }
 
 /** A list with the heads of its groups; a search looks into folded ones too. */
-function GroupedList<N extends Listed & { visible: boolean }>({
+function GroupedList<N extends Listed & { visible?: boolean }>({
   nodes,
   refOf,
   row,
@@ -137,7 +142,7 @@ function GroupedList<N extends Listed & { visible: boolean }>({
 }) {
   const folded = useUi((s) => s.foldedGroups);
   const shown = rowsOf(nodes, folded);
-  const rows = shown.flatMap((r) => ('head' in r ? [] : [refOf(r.node)]));
+  const rows = useLatest(() => shown.flatMap((r) => ('head' in r ? [] : [refOf(r.node)])));
   return (
     <VirtualList
       as="ul"
@@ -154,7 +159,7 @@ function GroupedList<N extends Listed & { visible: boolean }>({
             group={r.head}
             members={r.members.map(refOf)}
             folded={r.folded}
-            visible={r.members.some((m) => m.visible)}
+            visible={r.members.some((m) => m.visible ?? true)}
           />
         );
       }}
@@ -178,11 +183,17 @@ const Hint = ({ children }: { children: ReactNode }) => (
   <p className="px-3 py-1 text-[12.5px] text-soft">{children}</p>
 );
 
-function ArrangementRow({ arrangement: a, ...place }: { arrangement: Arrangement } & InList) {
-  const result = useEngine((s) => s.result.arrangements.get(a.id));
-  const placed = result?.counts.placed ?? 0;
-  const gaps = result ? result.placements.count - placed : 0;
-  const broken = result?.findings.some((f) => f.severity === 'error');
+const hasError = (result: { findings: readonly Finding[] } | undefined): boolean =>
+  result?.findings.some((f) => f.severity === 'error') ?? false;
+
+const ArrangementRow = memo(function ArrangementRow({
+  arrangement: a,
+  ...place
+}: { arrangement: Arrangement } & InList) {
+  const placed = useEngine((s) => s.result.arrangements.get(a.id)?.counts.placed ?? 0);
+  const count = useEngine((s) => s.result.arrangements.get(a.id)?.placements.count ?? 0);
+  const broken = useEngine((s) => hasError(s.result.arrangements.get(a.id)));
+  const gaps = count - placed;
   const { title, icon: Icon, holds } = uiOf(a);
   return (
     <Row
@@ -203,9 +214,9 @@ function ArrangementRow({ arrangement: a, ...place }: { arrangement: Arrangement
       }
     />
   );
-}
+});
 
-function PathRow({ path, ...place }: { path: Path } & InList) {
+const PathRow = memo(function PathRow({ path, ...place }: { path: Path } & InList) {
   const units = useDocument((s) => s.scene.units);
   const result = useEngine((s) => s.result.paths.get(path.id));
   return (
@@ -228,9 +239,9 @@ function PathRow({ path, ...place }: { path: Path } & InList) {
       }
     />
   );
-}
+});
 
-function MaskRow({ mask, ...place }: { mask: Mask } & InList) {
+const MaskRow = memo(function MaskRow({ mask, ...place }: { mask: Mask } & InList) {
   const wrong = useEngine((s) => (s.result.masks.get(mask.id)?.findings.length ?? 0) > 0);
   const shown = useShownMask() === mask.id;
   return (
@@ -250,9 +261,9 @@ function MaskRow({ mask, ...place }: { mask: Mask } & InList) {
       }
     />
   );
-}
+});
 
-function SurfaceRow({ surface, ...place }: { surface: Surface } & InList) {
+const SurfaceRow = memo(function SurfaceRow({ surface, ...place }: { surface: Surface } & InList) {
   const faces = useEngine((s) => s.result.surfaces.get(surface.id)?.faces);
   const broken = useEngine((s) => (s.result.surfaces.get(surface.id)?.findings.length ?? 0) > 0);
   return (
@@ -275,4 +286,4 @@ function SurfaceRow({ surface, ...place }: { surface: Surface } & InList) {
       }
     />
   );
-}
+});

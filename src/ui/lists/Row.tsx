@@ -15,8 +15,8 @@ import { useIsSelected } from './useIsSelected';
 
 /** What a row is given by its list. */
 export interface InList {
-  /** The rows of its list, for what is between it and another. */
-  rows: readonly NodeRef[];
+  /** The rows of its list as they are now, for what is between it and another. */
+  rows: () => readonly NodeRef[];
   inGroup: boolean;
 }
 
@@ -68,7 +68,7 @@ export function Row({
           type="button"
           aria-current={selected || undefined}
           onPointerDown={drag.onPointerDown}
-          onClick={(e) => pick(e, node, rows)}
+          onClick={(e) => pick(e, node, rows())}
           onDoubleClick={renameSelected}
           title="Double click or F2 renames it; Shift or Mod takes several; drag it, or Alt with ↑ and ↓, to move it"
           className="flex min-w-0 flex-1 items-center gap-2.5 py-1.5 pl-2 text-left"

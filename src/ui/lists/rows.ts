@@ -13,7 +13,11 @@ export type ListRow<N> =
 export function rowsOf<N extends Listed>(nodes: readonly N[], folded: readonly string[]): ListRow<N>[] {
   const groups = new Map<string, N[]>();
   for (const node of nodes)
-    if (node.group !== undefined) groups.set(node.group, [...(groups.get(node.group) ?? []), node]);
+    if (node.group !== undefined) {
+      const members = groups.get(node.group);
+      if (members) members.push(node);
+      else groups.set(node.group, [node]);
+    }
   const rows: ListRow<N>[] = [];
   for (const node of nodes) {
     const { group } = node;

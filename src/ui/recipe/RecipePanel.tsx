@@ -47,7 +47,6 @@ export function RecipePanel() {
 /** The recipe of an arrangement: its steps down its thread, in the order of the work. */
 function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
-  const ms = useEngine((s) => s.result.ms);
   const { Recipe, well, holds } = uiOf(a);
   const color = THREAD_COLORS[a.thread];
   return (
@@ -62,9 +61,16 @@ function ArrangementRecipe({ arrangement: a }: { arrangement: Arrangement }) {
         {(holds?.(a) ?? null) === null && <ReleaseStep arrangement={a} />}
         <ChecksStep id={a.id} color={color} well={well} />
       </Steps>
-      <p className="border-t border-edge px-4 py-2.5 text-[12.5px] text-soft">
-        Worked out in <span className="num text-text">{ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms</span>
-      </p>
+      <WorkedOut />
     </>
+  );
+}
+
+function WorkedOut() {
+  const ms = useEngine((s) => s.result.ms);
+  return (
+    <p className="border-t border-edge px-4 py-2.5 text-[12.5px] text-soft">
+      Worked out in <span className="num text-text">{ms < 10 ? ms.toFixed(1) : Math.round(ms)} ms</span>
+    </p>
   );
 }

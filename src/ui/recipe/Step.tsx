@@ -3,12 +3,13 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import clsx from 'clsx';
 import { ChevronDown, ChevronRight, Ellipsis } from 'lucide-react';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import { PlainMenu, type MenuEntry } from '../controls/PlainMenu';
+import { sameProps } from '../controls/sameProps';
 import { toggleStep, useUi } from '../uiState';
 
 /** One step of a recipe on its thread: a phrase when closed, its controls when open. */
-export function Step(props: {
+export const Step = memo(function Step(props: {
   name: string;
   title: string;
   phrase: string;
@@ -67,4 +68,4 @@ export function Step(props: {
       </DisclosurePanel>
     </Disclosure>
   );
-}
+}, sameProps);

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { create } from 'zustand';
 import type { Arrangement } from '@/core/arrange/registry';
 import { pasteStep, resetStep, type CopiedStep, type Step } from '@/store/commands/arrangements';
@@ -28,24 +29,27 @@ export const STEP_TITLES: Record<Step, string> = {
 /** Copy, paste and reset for one block of settings. What is copied fits everything that has the same fields. */
 export function useStepMenu(run: Arrangement, step: Step): MenuEntry[] {
   const copied = useCopied((s) => (s.copied?.step === step ? s.copied : null));
-  return [
-    {
-      text: `Copy ${STEP_TITLES[step]}`,
-      run: () => {
-        useCopied.setState({
-          copied: {
-            step,
-            settings: structuredClone((run as Partial<Record<Step, object>>)[step]),
-          } as CopiedStep,
-        });
-        say(`${STEP_TITLES[step]} of “${run.name}” copied. Paste it into another recipe.`);
+  return useMemo(
+    () => [
+      {
+        text: `Copy ${STEP_TITLES[step]}`,
+        run: () => {
+          useCopied.setState({
+            copied: {
+              step,
+              settings: structuredClone((run as Partial<Record<Step, object>>)[step]),
+            } as CopiedStep,
+          });
+          say(`${STEP_TITLES[step]} of “${run.name}” copied. Paste it into another recipe.`);
+        },
       },
-    },
-    ...(copied
-      ? [{ text: `Paste ${STEP_TITLES[step]}`, run: () => dispatch(pasteStep, { id: run.id, copied }) }]
-      : []),
-    ...(step !== 'order'
-      ? [{ text: `Reset ${STEP_TITLES[step]}`, run: () => dispatch(resetStep, { id: run.id, step }) }]
-      : []),
-  ];
+      ...(copied
+        ? [{ text: `Paste ${STEP_TITLES[step]}`, run: () => dispatch(pasteStep, { id: run.id, copied }) }]
+        : []),
+      ...(step !== 'order'
+        ? [{ text: `Reset ${STEP_TITLES[step]}`, run: () => dispatch(resetStep, { id: run.id, step }) }]
+        : []),
+    ],
+    [run, step, copied],
+  );
 }

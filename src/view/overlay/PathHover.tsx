@@ -20,7 +20,7 @@ export function PathHover() {
   const view = useFrames();
   const id = useSelection((s) => s.overPath);
   const tool = useView((s) => s.tool);
-  const name = useDocument((s) => s.scene.paths.find((p) => p.id === id)?.name);
+  const name = useDocument((s) => id && s.scene.paths.find((p) => p.id === id)?.name);
   const units = useDocument((s) => s.scene.units);
   const result = useEngine((s) => (id ? s.result.paths.get(id) : undefined));
   if (!view || !result?.ok || tool !== 'pick') return null;

@@ -1,6 +1,7 @@
-import { InstancedMesh, Matrix4, Vector3, type BufferGeometry, type Mesh } from 'three';
+import { Box3, InstancedMesh, Matrix4, Vector3, type BufferGeometry, type Frustum, type Mesh } from 'three';
 import type { Vec3 } from '@/core/math/vec3';
 import { holesOf, type Hole } from '@/core/mesh/lines/holes';
+import { pickFrustum } from '../near';
 import { targetsIn, type InstancePick } from '../pick';
 import { toScreen } from '../project';
 import type { ViewHandle } from '../handle';
@@ -9,8 +10,6 @@ import type { ViewHandle } from '../handle';
 
 /** Meshes of more faces are not looked through for holes. */
 const MOST_FACES = 4000;
-/** More copies are not: they would lie closer than anyone can point. */
-const MOST_COPIES = 20_000;
 
 export interface HolePlace {
   kind: 'hole';
@@ -38,16 +37,31 @@ function holesIn(geometry: BufferGeometry): Hole[] {
   return have;
 }
 
+const box = new Box3();
+
+/** Whether an object, all of its instances, may reach into what a pixel means. */
+function mayReach(object: Mesh, within: Frustum): boolean {
+  const { geometry } = object;
+  if (object instanceof InstancedMesh) box.copy(object.boundingBox!);
+  else {
+    if (!geometry.boundingBox) geometry.computeBoundingBox();
+    box.copy(geometry.boundingBox!);
+  }
+  return within.intersectsBox(box.applyMatrix4(object.matrixWorld));
+}
+
+const matrix = new Matrix4();
+const own = new Matrix4();
+const at = new Vector3();
+
 /** Middles of holes near a pixel: one sees through them, so that nothing of them need lie under it. */
 export function holesNear(view: ViewHandle, x: number, y: number, pixels: number): HolePlace[] {
   const found: HolePlace[] = [];
-  const matrix = new Matrix4();
-  for (const object of targetsIn(view, 'all')) {
-    const { geometry } = object as Mesh;
-    const holes = holesIn(geometry);
-    if (holes.length === 0) continue;
+  const within = pickFrustum(view, x, y, pixels);
+  for (const object of targetsIn(view, 'all') as Mesh[]) {
+    const holes = holesIn(object.geometry);
+    if (holes.length === 0 || !mayReach(object, within)) continue;
     const many = object instanceof InstancedMesh ? object : null;
-    if (many && many.count > MOST_COPIES) continue;
     for (let i = 0; i < (many?.count ?? 1); i++) {
       matrix.copy(object.matrixWorld);
       if (many) {
@@ -55,9 +69,9 @@ export function holesNear(view: ViewHandle, x: number, y: number, pixels: number
         matrix.multiply(own);
       }
       for (const { centre, normal } of holes) {
-        const at = new Vector3(...centre).applyMatrix4(matrix);
+        if (!within.containsPoint(at.set(...centre).applyMatrix4(matrix))) continue;
         const p = toScreen(view, at.toArray());
-        if (!p.ahead || Math.hypot(p.x - x, p.y - y) > pixels) continue;
+        if (Math.hypot(p.x - x, p.y - y) > pixels) continue;
         const way = new Vector3(...normal).transformDirection(matrix);
         if (way.dot(at.clone().sub(view.camera.position)) > 0) way.negate();
         const instance = object.userData.pick as InstancePick | undefined;
@@ -73,4 +87,3 @@ export function holesNear(view: ViewHandle, x: number, y: number, pixels: number
   }
   return found;
 }
-const own = new Matrix4();

@@ -6,7 +6,8 @@ import type { Tie } from '@/core/curve/hang/schema';
 import { hasPoints } from '@/core/curve/schema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { mayBeNear, nearestOnScreen, toScreen } from '../project';
+import { mayBeNear, pickFrustum } from '../near';
+import { nearestOnScreen, toScreen } from '../project';
 import type { ViewHandle } from '@/view/handle';
 import { axesNear, type AxisPlace } from './axes';
 import { curveOf, placesOn, type SnapPlace } from './candidates';
@@ -74,7 +75,8 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
       offer({ at, kind: 'snap', label, tie }, CATCH);
   if (best) return (best as { snap: Snap }).snap;
   // A line's curve may leave the pieces that it is drawn by, by less than a pixel or two.
-  const near = ({ position }: DrawnStroke) => mayBeNear(view, position, ask.x, ask.y, CATCH * 3);
+  const around = pickFrustum(view, ask.x, ask.y, CATCH * 3);
+  const near = ({ position }: DrawnStroke) => mayBeNear(around, position);
   const results = [...engine().state.result.paths.values()].filter(
     (r) => r.ok && names.get(r.id)?.visible && r.strokes.some(near),
   );

@@ -8,7 +8,8 @@ import type { Vec3 } from '@/core/math/vec3';
 import type { Prop } from '@/core/mesh/propSchema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
-import { mayBeNear, toScreen } from '../project';
+import { eachNear, pickFrustum } from '../near';
+import { toScreen } from '../project';
 import type { ViewHandle } from '../handle';
 import { shownPointsOf } from '../onSurface';
 
@@ -90,24 +91,24 @@ export function snapsNear(
 ): ShownSnap[] {
   const { props, arrangements } = useDocument.getState().scene;
   if (props.every((p) => p.snapPoints.length === 0)) return [];
+  const around = pickFrustum(view, x, y, pixels);
   return arrangements.flatMap((a): ShownSnap[] => {
     const result = a.visible ? engine().state.result.arrangements.get(a.id) : undefined;
     if (!result || result.placements.count === 0) return [];
     const { places, rows, names } = snapsOf(result, props);
-    if (rows.length === 0 || !mayBeNear(view, places, x, y, pixels)) return [];
     const found: ShownSnap[] = [];
-    for (let k = 0; k < rows.length; k++) {
+    eachNear(around, places, (k) => {
       const at = [places[k * 3], places[k * 3 + 1], places[k * 3 + 2]] as Vec3;
       const p = toScreen(view, at);
-      if (!p.ahead || Math.abs(p.x - x) > pixels || Math.abs(p.y - y) > pixels) continue;
+      if (!p.ahead || Math.abs(p.x - x) > pixels || Math.abs(p.y - y) > pixels) return;
       const slot = slotName(result.placements.slot[rows[k]]);
-      if (held?.arrangement === a.id && held.slot === slot) continue;
+      if (held?.arrangement === a.id && held.slot === slot) return;
       found.push({
         at,
         tie: { to: 'slot', arrangement: a.id, slot, snap: names[k] },
         label: `${names[k]} of ${a.name} #${slot}`,
       });
-    }
+    });
     return found;
   });
 }

@@ -1,7 +1,8 @@
 'use client';
 
 import type { Ground } from '@/core/arrange/steps/schema';
-import { useDocument } from '@/store/document';
+import { setStep } from '@/store/commands/arrangements';
+import { dispatch, useDocument } from '@/store/document';
 import { Choice } from '../../controls/Choice';
 import { NumberField } from '../../controls/NumberField';
 import { PlaceField } from '../../controls/NumberFields';
@@ -9,6 +10,7 @@ import { RangeField } from '../../controls/RangeField';
 import { Segmented } from '../../controls/Segmented';
 import { SurfacesChoice } from '../../controls/SurfacesChoice';
 import { Toggle } from '../../controls/Toggle';
+import type { StepProps } from './stepProps';
 
 const MODES = [
   { value: 'none', text: 'None', hint: 'Stays on the path' },
@@ -37,13 +39,9 @@ const MISSED = [
 ] as const;
 
 /** How an arrangement stands on surfaces. The same for every kind. */
-export function GroundStep({
-  ground,
-  set,
-}: {
-  ground: Ground;
-  set: (values: Partial<Ground>, key?: string) => void;
-}) {
+export function GroundStep({ arrangement: { id, ground } }: StepProps<'ground'>) {
+  const set = (values: Partial<Ground>, key?: string) =>
+    dispatch(setStep, { id, step: 'ground', values }, key);
   const unit = useDocument((s) => s.scene.units);
   const length = (label: string, field: 'above' | 'floor', reset: number, hint: string) => (
     <NumberField

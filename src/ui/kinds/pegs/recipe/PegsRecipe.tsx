@@ -4,7 +4,7 @@ import { allPegs } from '@/core/arrange/pegs/blocks';
 import { Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { pegNumber, type Pegs } from '@/core/arrange/pegs/schema';
-import { setSlotsRemoved, setStep } from '@/store/commands/arrangements';
+import { setSlotsRemoved } from '@/store/commands/arrangements';
 import { setPeg } from '@/store/commands/pegs';
 import { dispatch, useDocument } from '@/store/document';
 import { selectSlots, useSelection } from '@/store/selection';
@@ -121,10 +121,7 @@ export function PegsRecipe({ arrangement: a }: { arrangement: Pegs }) {
         phrase={free > 0 ? groundPhrase(a.ground, scene) : 'All held'}
       >
         {free > 0 ? (
-          <GroundStep
-            ground={a.ground}
-            set={(values, key) => dispatch(setStep, { id: a.id, step: 'ground', values }, key)}
-          />
+          <GroundStep arrangement={a} />
         ) : (
           <p className="text-[12.5px] text-soft">
             Every peg is pinned or sits on a snap point. Free ones can land here.

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Riders } from '@/core/arrange/riders/schema';
-import { setArrangement, setStep, type ArrangementValues } from '@/store/commands/arrangements';
+import { setArrangement, type ArrangementValues } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { THREAD_COLORS } from '@/view/colors';
 import { Choice } from '../../../controls/Choice';
@@ -126,10 +126,7 @@ export function RidersRecipe({ arrangement: a }: { arrangement: Riders }) {
         />
         {a.landing === 'each' && (
           <div className="mt-2">
-            <GroundStep
-              ground={a.ground}
-              set={(values, key) => dispatch(setStep, { id: a.id, step: 'ground', values }, key)}
-            />
+            <GroundStep arrangement={a} />
           </div>
         )}
       </Step>

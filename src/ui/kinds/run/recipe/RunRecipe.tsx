@@ -2,8 +2,7 @@
 
 import type { Run } from '@/core/arrange/run/schema';
 import { NO_FACTS } from '@/core/arrange/result';
-import { setStep } from '@/store/commands/arrangements';
-import { dispatch, useDocument } from '@/store/document';
+import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { facingPhrase, groundPhrase, pathPhrase, propsPhrase, spacingPhrase } from '../../../words/phrases';
@@ -75,10 +74,7 @@ export function RunRecipe({ arrangement: run }: { arrangement: Run }) {
         menu={menus.ground}
         caution={findings.some((f) => f.kind.includes('ground') || f.kind === 'surface-missing')}
       >
-        <GroundStep
-          ground={run.ground}
-          set={(values, key) => dispatch(setStep, { id: run.id, step: 'ground', values }, key)}
-        />
+        <GroundStep arrangement={run} />
       </Step>
       <VariationOf arrangement={run} />
       <GapsOf arrangement={run} />

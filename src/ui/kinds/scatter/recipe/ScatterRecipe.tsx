@@ -2,7 +2,7 @@
 
 import type { Finding } from '@/core/arrange/result';
 import type { Scatter } from '@/core/arrange/scatter/schema';
-import { setArrangement, setStep } from '@/store/commands/arrangements';
+import { setArrangement } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
@@ -76,10 +76,7 @@ export function ScatterRecipe({ arrangement: a }: { arrangement: Scatter }) {
         menu={menus.ground}
         phrase={groundPhrase(a.ground, scene)}
       >
-        <GroundStep
-          ground={a.ground}
-          set={(values, key) => dispatch(setStep, { id: a.id, step: 'ground', values }, key)}
-        />
+        <GroundStep arrangement={a} />
       </Step>
       <VariationOf arrangement={a} />
       <GapsOf arrangement={a} />
