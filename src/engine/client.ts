@@ -184,7 +184,7 @@ export class EngineClient {
     }
     if (generation !== this.generation) return;
     this.running = false;
-    this.set({ busy: false, progress: null });
+    if (this.state.busy || this.state.progress) this.set({ busy: false, progress: null });
     if (this.halted !== null)
       return this.set({ problem: `Stopped. “${this.halted}” is shown as far as it has fallen.` });
     const soon = this.isEager && this.changed <= MOST_EAGER;
@@ -227,7 +227,14 @@ export class EngineClient {
       );
       this.fresh = false;
       this.unfinished = (this.halted === null && served.unfinished) || null;
-      this.set({ scene, problem: null, result, ...this.fallProgress() });
+      // What listens looks once, where this is all.
+      const over = !this.wanted && !this.unfinished;
+      this.set({
+        scene,
+        problem: null,
+        result,
+        ...(over ? { busy: false, progress: null } : this.fallProgress()),
+      });
     } catch {
       if (generation !== this.generation) return;
       this.unfinished = null;

@@ -1,3 +1,4 @@
+import { dequal } from 'dequal';
 import { create } from 'zustand';
 import type { Finding } from '@/core/arrange/result';
 import { useGesture } from './document';
@@ -48,7 +49,8 @@ export function followTouching(): () => void {
       if (fresh.size > 0) slots.set(id, fresh);
       count += fresh.size;
     }
-    useTouching.setState({ slots, count });
+    // Mostly it is nothing, as before: then there is nothing to light up anew.
+    if (!dequal(slots, useTouching.getState().slots)) useTouching.setState({ slots, count });
   });
   return () => {
     stopGestures();

@@ -32,7 +32,8 @@ export function Lights() {
     // Where nothing is drawn nothing is known of what could be.
     const { maxTextureSize = MOST } = (gl.capabilities as WebGLCapabilities | undefined) ?? {};
     const most = SOFTWARE ? MOST / 4 : Math.min(maxTextureSize, MOST);
-    void waitFor(wantPanorama(wanted, most));
+    const coming = wantPanorama(wanted, most);
+    if (coming) void waitFor(coming);
     // Its file comes with a result, or before it.
   }, [gl, surround, result]);
   const isLit = light(probe);

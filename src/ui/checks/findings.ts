@@ -81,7 +81,7 @@ export function useFindings(): { told: Told[]; aside: (Told & { why: string })[]
   const result = useEngine((s) => s.result);
   const checks = useEngine((s) => s.checks);
   const looking = useEngine((s) => s.looking);
-  return useMemo(() => {
+  const found = useMemo(() => {
     const told: Told[] = [];
     const aside: (Told & { why: string })[] = [];
     for (const one of [
@@ -94,6 +94,7 @@ export function useFindings(): { told: Told[]; aside: (Told & { why: string })[]
       if (why === undefined) told.push(one);
       else aside.push({ ...one, why });
     }
-    return { told: worstFirst(told), aside, looking };
-  }, [arrangements, paths, surfaces, masks, result, checks, looking]);
+    return { told: worstFirst(told), aside };
+  }, [arrangements, paths, surfaces, masks, result, checks]);
+  return { ...found, looking };
 }

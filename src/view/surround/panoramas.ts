@@ -46,17 +46,25 @@ export const panoramaOf = (hash: string | undefined): LitPanorama | null =>
 export const lookAtPanorama = (bytes: Uint8Array, name: string): Promise<unknown> =>
   reading().size(bytes, name);
 
-/** Fetches the panorama that a light is to have, or lets go of the one that is there. */
-export async function wantPanorama(panorama: Surround['panorama'], most: number): Promise<void> {
+/**
+ * Fetches the panorama that a light is to have, or lets go of the one that is there.
+ * @returns done when it is there; null where there is nothing to wait for
+ */
+export function wantPanorama(panorama: Surround['panorama'], most: number): Promise<void> | null {
   const hash = panorama?.hash ?? '';
-  if (hash === wanted) return;
+  if (hash === wanted) return null;
   const bytes = panorama && engine().bytesOf(panorama.hash);
   // Files come after the scene that names them.
-  if (panorama && !bytes) return;
+  if (panorama && !bytes) return null;
   wanted = hash;
-  if (!panorama || !bytes) return void letGo();
+  if (panorama && bytes) return take(hash, bytes, panorama.fileName, most);
+  letGo();
+  return null;
+}
+
+async function take(hash: string, bytes: Uint8Array, name: string, most: number): Promise<void> {
   const read = await reading()
-    .read(bytes, panorama.fileName, most)
+    .read(bytes, name, most)
     .catch(() => null);
   if (wanted !== hash) return;
   letGo();
