@@ -62,7 +62,8 @@ export function widen({ boxes, sizes }: DrawBlocks, matrices: Float32Array, i: n
   sizes[b] = Math.max(sizes[b], largest(matrices, i, i + 1));
 }
 
-function measured({ matrices, rows }: Instances): DrawBlocks {
+/** How far the blocks of a batch reach, as its instances lie. */
+export function measured({ matrices, rows }: Pick<Instances, 'matrices' | 'rows'>): DrawBlocks {
   const count = Math.ceil(rows.length / BLOCK);
   const boxes = new Float32Array(count * 6);
   const sizes = new Float32Array(count);
@@ -128,24 +129,35 @@ function curveOfCells(bits: number): Uint32Array {
   return out;
 }
 
-/** Sorts instances along a curve through space that never jumps (Hilbert's), by the cells that they lie in. */
+/**
+ * Tells how far along a curve through space that never jumps (Hilbert's) the cell is that a place lies in.
+ * @param low least corner of a cube @param wide its side; places beyond it belong to its outermost cells
+ * @param instances how many there are about
+ */
+export function placeCodes(
+  [lx, ly, lz]: readonly number[],
+  wide: number,
+  instances: number,
+): (x: number, y: number, z: number) => number {
+  const bits = bitsFor(instances);
+  const codes = curveOfCells(bits);
+  const most = (1 << bits) - 1;
+  const cells = most / Math.max(wide, 1e-30);
+  const cell = (v: number) => Math.min(most, Math.max(0, Math.round(v * cells)));
+  return (x, y, z) => codes[(cell(x - lx) << (2 * bits)) | (cell(y - ly) << bits) | cell(z - lz)];
+}
+
+/** Sorts instances along the curve, by the cells that they lie in. */
 function sortByPlace(
   { matrices, rows, within, tints }: Instances,
   [x, y, z, ...high]: readonly number[],
 ): void {
   const n = rows.length;
-  const bits = bitsFor(n);
-  const codes = curveOfCells(bits);
-  const most = (1 << bits) - 1;
-  const cells = most / Math.max(high[0] - x, high[1] - y, high[2] - z, 1e-30);
+  const codeAt = placeCodes([x, y, z], Math.max(high[0] - x, high[1] - y, high[2] - z), n);
   const code = new Uint32Array(n);
-  const start = new Uint32Array(codes.length + 1);
+  const start = new Uint32Array((1 << (3 * bitsFor(n))) + 1);
   for (let i = 0, o = 12; i < n; i++, o += 16) {
-    const cell =
-      (Math.round((matrices[o] - x) * cells) << (2 * bits)) |
-      (Math.round((matrices[o + 1] - y) * cells) << bits) |
-      Math.round((matrices[o + 2] - z) * cells);
-    code[i] = codes[cell];
+    code[i] = codeAt(matrices[o], matrices[o + 1], matrices[o + 2]);
     start[code[i] + 1]++;
   }
   for (let c = 1; c < start.length; c++) start[c] += start[c - 1];

@@ -8,9 +8,11 @@ import type {
 import type { LinkResult } from '@/core/evaluate/links/linked';
 import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
 import { keptBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
+import { settledRowsOf } from '@/core/arrange/settledRows';
 import { dequal } from 'dequal/lite';
 import { widen } from './blocks';
-import { batchesOf, instanceOf, writeMatrix, type DrawBatch } from './drawing';
+import { batchesOf, instanceOf } from './drawing';
+import { writeMatrix, type DrawBatch } from './drawBatch';
 
 /** Results on their way to the side that shows them: only what that does not have yet. */
 
@@ -164,10 +166,20 @@ const othersOf = <T>(list: T[], last: readonly T[]): T[] =>
 /** More rows than one in so many are told with all the others. */
 const FEW = 4;
 
+const NONE = new Int32Array(0);
+const NO_NUMBERS = new Float32Array(0);
+
 /** The rows of a result that are others than was told, on their own; null where it is more than these that changed. */
 function changedRows(now: EvaluatedArrangement, told: EvaluatedArrangement): ServedRows | null {
   const { id, key, placements: p } = now;
   const old = told.placements;
+  const [settled, was] = [settledRowsOf(p), settledRowsOf(old)];
+  // Of what is settled once, just which rows stand can be another than before.
+  if (settled && settled.of === was?.of) {
+    const isSame =
+      settled.rows.length === was.rows.length && settled.rows.every((row, i) => row === was.rows[i]);
+    return isSame && sameAround(now, told) ? { id, key, rows: NONE, values: {}, matrices: NO_NUMBERS } : null;
+  }
   // Where they lie in the textures of surfaces is told with all of them.
   if (now.stamps || told.stamps) return null;
   const next = now.rows && now.since === told.key;

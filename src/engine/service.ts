@@ -70,7 +70,8 @@ import type { MeshRef, PictureRef, Stamp } from '@/core/mesh/meshRef';
 import { clip, shownAlone } from '@/core/scene/clipping';
 import type { Scene } from '@/core/scene/schema';
 import { builtMesh, builtMotion } from '@/demo/library';
-import { drawBatches, type DrawBatch } from './drawing';
+import { drawBatches } from './drawing';
+import type { DrawBatch } from './drawBatch';
 import type { Served, Told } from './served';
 import { simplerMesh, type Simpler } from './simpler';
 

@@ -9,7 +9,7 @@ import {
 import { meshBounds, propMatrix } from '@/core/mesh/mesh';
 import type { Scene } from '@/core/scene/schema';
 import type { Variant } from '@/engine/service';
-import type { DrawBatch } from '@/engine/drawing';
+import type { DrawBatch } from '@/engine/drawBatch';
 import { engine } from '@/store/engine';
 import { wornAmong } from '@/core/scene/worn';
 import { drawnWardrobe, looksIn } from './dressing';

@@ -2,7 +2,7 @@ import { BufferAttribute, BufferGeometry, Matrix4, type Material } from 'three';
 import { computeBoundsTree, disposeBoundsTree } from 'three-mesh-bvh';
 import type { PosedMesh } from '@/core/arrange/poses/posable';
 import type { BentMesh } from '@/core/mesh/bend';
-import type { DrawBatch } from '@/engine/drawing';
+import type { DrawBatch } from '@/engine/drawBatch';
 import type { ServedArrangement } from '@/engine/served';
 import type { MeshMaterial } from '@/core/mesh/material';
 import type { Material as HandMaterial } from '@/core/mesh/materialSchema';

@@ -154,6 +154,42 @@ test('what stays is what it would be if all were worked out at once, whichever w
   ).toEqual(evaluated(at(0.2, { seed: 9 })).arrangements[0].placements);
 });
 
+test('painted dab by dab, with a hand, another seed and a ramp between, it is what it would be at once', () => {
+  const painted = (dabs: number[], to = 1) =>
+    mask('east', [
+      { kind: 'u', from: -0.5, to },
+      {
+        kind: 'painted',
+        surface: 'field',
+        base: 1,
+        strokes: [{ id: 's', does: 'take', radius: 2, strength: 0.9, dabs }],
+      },
+    ]);
+  const at = (dabs: number[], { to = 1, ...own }: { to?: number; seed?: number; hand?: object } = {}) =>
+    sceneWith((s) => {
+      s.masks = [painted(dabs, to)];
+      s.arrangements = [scatter(own)];
+    });
+  const steps = [
+    at([-6, 0, 0]),
+    at([-6, 0, 0, -5, 0, 1]),
+    at([-6, 0, 0, -5, 0, 1, -3, 0, 1]),
+    at([-6, 0, 0, -5, 0, 1, -3, 0, 1], { seed: 5 }),
+    at([-6, 0, 0, -5, 0, 1, -3, 0, 1]),
+    at([-6, 0, 0, -5, 0, 1, -3, 0, 1, 0, 0, 0], { to: 1.5 }),
+    at([-6, 0, 0, -5, 0, 1]),
+    at([-6, 0, 0, -5, 0, 1], { hand: { [rowsOf(at([9, 0, 4]), 'tufts')[40].slot]: { removed: false } } }),
+    at([-6, 0, 0, -5, 0, 1, 9, 0, 0]),
+  ];
+  const evaluator = new Evaluator(ASSETS);
+  // The surface is the same one all the while, as it is where one paints.
+  const { surfaces } = steps[0];
+  for (const scene of steps)
+    expect(evaluator.evaluate({ ...scene, surfaces }).arrangements[0].placements).toEqual(
+      evaluated(scene).arrangements[0].placements,
+    );
+});
+
 test('a hand keeps what the mask would refuse; a mask that refuses everything is said with the layer that does', () => {
   const [some] = rowsOf(
     sceneWith((s) => {

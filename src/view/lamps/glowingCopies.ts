@@ -3,7 +3,7 @@ import type { Bounds } from '@/core/mesh/mesh';
 import type { Glow } from '@/core/light/lampSchema';
 import type { Scene } from '@/core/scene/schema';
 import { wornAmong } from '@/core/scene/worn';
-import type { DrawBatch } from '@/engine/drawing';
+import type { DrawBatch } from '@/engine/drawBatch';
 import type { Vec3 } from '@/core/math/vec3';
 import type { ServedArrangement } from '@/engine/served';
 

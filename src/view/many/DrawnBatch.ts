@@ -13,7 +13,7 @@ import {
   type Material,
 } from 'three';
 import { BLOCK, largest } from '@/engine/blocks';
-import type { DrawBatch } from '@/engine/drawing';
+import type { DrawBatch } from '@/engine/drawBatch';
 import type { ServedArrangement } from '@/engine/served';
 import { linearChannel as linear } from '@/core/math/color';
 import { distortionRgb } from '../distortion';

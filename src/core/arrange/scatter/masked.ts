@@ -1,4 +1,5 @@
 import type { MaskField } from '../../mesh/mask/field';
+import { changesSince } from '../../mesh/mask/changes';
 import { placesBelow, placesNear, placesOn, type MaskGround, type MaskPlaces } from '../../mesh/mask/places';
 import type { ArrangeContext } from '../context';
 import type { Say } from '../say';
@@ -35,16 +36,63 @@ export function maskedPlaces(
     (kind) => kind === 'mask-no-uv' && say(kind, { mask: field.mask.id }, 'warning'),
   );
   const decided = decidedByHand(scatter.hand);
-  const kept = new Uint32Array(list.count);
-  let count = 0;
-  const byHand = decided.size > 0;
-  const stands = standsBy(scatter.seed);
-  for (let i = 0; i < list.count; i++)
-    if (stands(values[i], list.slot[i]) || (byHand && decided.get(list.slot[i]) === false)) kept[count++] = i;
-  const rows = kept.subarray(0, count);
+  const standing = standingIn(list, values, scatter.seed);
+  const { count, rows } = decided.size > 0 ? orByHand(list, standing, decided) : standing;
   if (count === 0 && list.count > 0)
     say('mask-refuses', { mask: field.mask.id, ...refusing(field, reads) }, 'warning');
   return { rows: count === list.count ? null : rows, reads };
+}
+
+/** Which places of a list stand by the values of a mask, and how many. */
+interface Standing {
+  seed: number;
+  values: Float64Array;
+  stands: Uint8Array;
+  count: number;
+  /** Those that stand, rising. */
+  rows: Uint32Array;
+}
+const lastStanding = new WeakMap<SiteList, Standing>();
+
+/** Draws for the places at which the mask gives another value than it did the last time. */
+function standingIn(list: SiteList, values: Float64Array, seed: number): Standing {
+  const have = lastStanding.get(list);
+  const last = have?.seed === seed ? have : undefined;
+  const stands = last?.stands ?? new Uint8Array(list.count);
+  let count = last?.count ?? 0;
+  const standsAt = standsBy(seed);
+  let changed = false;
+  const look = (i: number) => {
+    const now = standsAt(values[i], list.slot[i]) ? 1 : 0;
+    changed ||= now !== stands[i];
+    count += now - stands[i];
+    stands[i] = now;
+  };
+  const changes = last && changesSince(values, last.values);
+  if (changes) changes.forEach(look);
+  else if (last?.values !== values)
+    for (let i = 0; i < list.count; i++) if (!last || last.values[i] !== values[i]) look(i);
+  const rows = last && count === last.count && !changed ? last.rows : rowsWhere(stands, count);
+  const made = { seed, values, stands, count, rows };
+  lastStanding.set(list, made);
+  return made;
+}
+
+function rowsWhere(stands: Uint8Array, count: number): Uint32Array {
+  const rows = new Uint32Array(count);
+  for (let i = 0, n = 0; n < count; i++) if (stands[i] === 1) rows[n++] = i;
+  return rows;
+}
+
+/** Those that stand, and those that a hand decided to keep. */
+function orByHand(
+  { count, slot }: SiteList,
+  { stands }: Standing,
+  decided: ReadonlyMap<number, boolean>,
+): Pick<Standing, 'count' | 'rows'> {
+  const all = Uint8Array.from(stands, (s, i) => (s === 1 || decided.get(slot[i]) === false ? 1 : 0));
+  const kept = all.subarray(0, count).reduce((sum, s) => sum + s, 0);
+  return { count: kept, rows: rowsWhere(all, kept) };
 }
 
 /** The first layer that refuses everything by itself; none where only all of them together do. */

@@ -1,5 +1,6 @@
 import { COLUMNS } from '../columns';
 import { allocatePlacements, type Placements } from '../result';
+import { keepSettledRows } from '../settledRows';
 import { remembered } from './remember';
 import type { Scatter } from './schema';
 import type { SiteList } from './sites';
@@ -63,6 +64,15 @@ function copyFloats(a: Float64Array, b: Float64Array, size: number, { count, fro
       b[q++] = a[p++];
 }
 
+/** Those of the rows that are not marked. */
+function notIn(done: Uint8Array, rows: Uint32Array): Uint32Array {
+  let count = 0;
+  for (let i = 0; i < rows.length; i++) count += 1 - done[rows[i]];
+  const out = new Uint32Array(count);
+  for (let i = 0, n = 0; n < count; i++) if (!done[rows[i]]) out[n++] = rows[i];
+  return out;
+}
+
 /** Shorter stretches are copied row by row. */
 const LONG = 8;
 
@@ -115,7 +125,7 @@ export function settledOnce(
     () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count), last: null }),
   );
   const { all, done } = known;
-  const due = rows.filter((row) => !done[row]);
+  const due = notIn(done, rows);
   if (due.length > 0) {
     copyRows(settle(list.only(due), due), all, { count: due.length, to: due });
     for (const row of due) done[row] = 1;
@@ -124,5 +134,6 @@ export function settledOnce(
   if (known.last) copyStretches(known.last, all, rows, out);
   else copyRows(all, out, { count: rows.length, from: rows });
   known.last = { rows, out };
+  keepSettledRows(out, { of: all, rows });
   return out;
 }

@@ -1,4 +1,4 @@
-import { valuesOf, combined } from './layerValues';
+import { combined, valuesOf, type Combined } from './layerValues';
 import { measure, reachOf, type LayerTrouble, type MaskSources } from './measure';
 import { maskNeeds } from './needs';
 import { painted } from './painted';
@@ -10,7 +10,7 @@ export interface MaskField {
   mask: Mask;
   /** Changes whenever any value of it may. */
   key: string;
-  /** A number from 0 to 1 for each place. */
+  /** A number from 0 to 1 for each place, never written over: the same list again where nothing has changed. */
   at(places: MaskPlaces, trouble?: LayerTrouble): Float64Array;
   /** What one layer alone comes to, turned over where it is. */
   layerAt(layer: MaskLayer, places: MaskPlaces, trouble?: LayerTrouble): Float64Array;
@@ -26,6 +26,9 @@ interface Read {
 const read = new WeakMap<MaskPlaces, Map<string, Read>>();
 const MOST_READ = 24;
 
+/** What layers came to together, by place and mask. */
+const together = new WeakMap<MaskPlaces, Map<string, Combined>>();
+
 /**
  * A mask made ready to be read.
  * @param key changes whenever the mask, or anything that its layers name, does
@@ -40,10 +43,12 @@ export function maskField(mask: Mask, key: string, sources: MaskSources): MaskFi
     at(places, trouble) {
       const layers = mask.layers.filter((l) => l.on);
       if (layers.length === 0) return new Float64Array(places.count).fill(1);
-      return combined(
-        mask.combine,
-        layers.map((layer) => layerAt(layer, places, trouble)),
-      );
+      let of = together.get(places);
+      if (!of) together.set(places, (of = new Map()));
+      const values = layers.map((layer) => layerAt(layer, places, trouble));
+      const now = combined(mask.combine, values, of.get(mask.id));
+      of.set(mask.id, now);
+      return now.values;
     },
   };
 }

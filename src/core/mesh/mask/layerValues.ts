@@ -1,4 +1,5 @@
 import { rampAt } from '../../math/ramp';
+import { changesSince, tellChanges } from './changes';
 import type { Mask, MaskLayer } from './schema';
 
 /** What becomes of measures: shares, through ramps, turned over, and layers put together. */
@@ -32,13 +33,53 @@ export function valuesOf(layer: MaskLayer, measures: Float64Array): Float64Array
 const sameShape = (a: MaskLayer, b: MaskLayer): boolean =>
   a === b || (a.from === b.from && a.to === b.to && a.over === b.over && a.ramp === b.ramp);
 
-/** Layers put together. */
-export function combined(how: Mask['combine'], layers: readonly Float64Array[]): Float64Array {
-  const out = layers[0].slice();
-  for (const next of layers.slice(1)) {
-    if (how === 'product') for (let i = 0; i < out.length; i++) out[i] *= next[i];
-    else if (how === 'largest') for (let i = 0; i < out.length; i++) out[i] = Math.max(out[i], next[i]);
-    else for (let i = 0; i < out.length; i++) out[i] = Math.max(0, out[i] - next[i]);
+/** What was put together: where one layer alone is another one, only what changed of it is put together again. */
+export interface Combined {
+  how: Mask['combine'];
+  layers: readonly Float64Array[];
+  values: Float64Array;
+}
+
+/**
+ * Layers put together, place by place.
+ * @param last what was put together before of the same places
+ */
+export function combined(how: Mask['combine'], layers: readonly Float64Array[], last?: Combined): Combined {
+  const other = last?.how === how ? onlyOther(last.layers, layers) : null;
+  if (other === -1) return last!;
+  const values = other === null ? layers[0].slice() : last!.values.slice();
+  if (other === null) for (let i = 0; i < values.length; i++) values[i] = together(how, layers, i);
+  else {
+    const [was, now] = [last!.layers[other], layers[other]];
+    const changes = changesSince(now, was) ?? differences(now, was);
+    for (const i of changes) values[i] = together(how, layers, i);
+    tellChanges(values, last!.values, changes);
   }
+  return { how, layers, values };
+}
+
+function differences(a: Float64Array, b: Float64Array): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) out.push(i);
   return out;
+}
+
+/** The number of the only layer that is another one; -1: none is. Null where several are, or others stand there. */
+function onlyOther(was: readonly Float64Array[], now: readonly Float64Array[]): number | null {
+  if (was.length !== now.length) return null;
+  let other = -1;
+  for (let l = 0; l < now.length; l++) {
+    if (was[l] === now[l]) continue;
+    if (other >= 0 || was[l].length !== now[l].length) return null;
+    other = l;
+  }
+  return other;
+}
+
+function together(how: Mask['combine'], layers: readonly Float64Array[], i: number): number {
+  let value = layers[0][i];
+  if (how === 'product') for (let l = 1; l < layers.length; l++) value *= layers[l][i];
+  else if (how === 'largest') for (let l = 1; l < layers.length; l++) value = Math.max(value, layers[l][i]);
+  else for (let l = 1; l < layers.length; l++) value = Math.max(0, value - layers[l][i]);
+  return value;
 }

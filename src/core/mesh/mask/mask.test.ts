@@ -212,23 +212,36 @@ test('paint goes on from stroke to stroke as if it were laid all at once, and ba
   for (const n of [1, 2, 3, 4, 5, 4, 3, 5, 1]) expect(upTo(n)).toEqual(fresh(n));
 });
 
-test.each(['add', 'take', 'smooth'] as const)(
-  'a stroke that is drawn on dab by dab (%s) is what it is laid at once',
-  (does) => {
+test.each([
+  ['add', 'product'],
+  ['take', 'largest'],
+  ['smooth', 'difference'],
+] as const)(
+  'a stroke that is drawn on dab by dab (%s), with others beside it (%s), is what it is laid at once',
+  (does, combine) => {
     const p = over(plane, 4000);
     // Back and forth over what it has painted, and once over again from half of it.
     const way = Array.from({ length: 14 }, (_, i) => [3 * Math.sin(i * 1.3), 0, 2 * Math.cos(i * 0.7)]);
     const layer = (dabs: number[]) => {
       const first = { id: 'a', does: 'add', radius: 2, softness: 1, strength: 0.7, dabs: [0, 0, 0, 1, 0, 1] };
       const drawn = { id: 'b', does, radius: 1.2, softness: 0.5, strength: 0.8, dabs };
-      return mask([{ kind: 'painted', surface: 'g', base: 0.3, strokes: [first, drawn] }]);
+      return mask(
+        [
+          { kind: 'u' },
+          { kind: 'painted', surface: 'g', base: 0.3, strokes: [first, drawn] },
+          { kind: 'v', to: 2 },
+        ],
+        { combine },
+      );
     };
-    const { layers } = layer([0, 0, 0]);
-    const upTo = (list: number[][], places = p) =>
-      valuesOf(
-        { ...layer(list.flat()), layers: [{ ...layer(list.flat()).layers[0], id: layers[0].id }] } as Mask,
+    const begun = layer([0, 0, 0]);
+    const upTo = (list: number[][], places = p) => {
+      const [, painted] = layer(list.flat()).layers;
+      return valuesOf(
+        { ...begun, layers: begun.layers.map((l, i) => (i === 1 ? { ...painted, id: l.id } : l)) },
         places,
       );
+    };
     for (const list of [
       ...way.map((_, i) => way.slice(0, i + 1)),
       way.slice(0, 7),

@@ -1,8 +1,18 @@
 import type { Vec3 } from '../../math/vec3';
 import { faceNormal, type TriMesh } from '../triMesh';
+import { tellChanges } from './changes';
+import { PlaceCells } from './placeCells';
 import { restPlace, type MaskPlaces } from './places';
 import type { LayerOf, PaintStroke } from './schema';
-import { boxOfStroke, coverAt, meetStroke, NearestPieces, nearerPiece, normalsAlong } from './stroke';
+import {
+  boxOfStroke,
+  coverAt,
+  goesOnFrom,
+  meetStroke,
+  NearestPieces,
+  nearerPiece,
+  normalsAlong,
+} from './stroke';
 
 /**
  * What is painted, at places. A stroke is a line of dabs on the material at rest, with the straight pieces between
@@ -40,6 +50,7 @@ interface Ground {
   rest: TriMesh;
   /** Places on it, and the face that each is on; NaN for those of other surfaces. */
   at: Float64Array;
+  cells: PlaceCells;
   face: Int32Array;
 }
 
@@ -47,6 +58,7 @@ interface Ground {
  * Writes what the stroke `s` makes of the values; places that it does not reach are not looked at.
  * @param known its nearest pieces, as far as its dabs were there before: only what the others may change is looked at
  * @param first where the first dab that is new begins in the list
+ * @returns the places of which it wrote
  */
 function lay(
   ground: Ground,
@@ -55,22 +67,19 @@ function lay(
   value: Float64Array,
   known: NearestPieces,
   first: number,
-): void {
-  const { at, face, rest } = ground;
+): number[] {
+  const { at, cells, face, rest } = ground;
   const stroke = ground.strokes[s];
   // A piece begins at the dab before.
-  const [[lx, ly, lz], [hx, hy, hz]] = boxOfStroke(stroke, Math.max(0, first - 3));
+  const [low, high] = boxOfStroke(stroke, Math.max(0, first - 3));
   const normals = normalsAlong(stroke, rest);
   // What is further away covers nothing.
   const most = stroke.radius * stroke.radius;
-  for (let i = 0, o = 0; i < value.length; i++, o += 3) {
-    const x = at[o];
-    const z = at[o + 2];
-    // NaN is in no box.
-    if (!(x >= lx && x <= hx && z >= lz && z <= hz)) continue;
-    const y = at[o + 1];
-    if (!(y >= ly && y <= hy)) continue;
-    if (!nearerPiece(stroke.dabs, first, x, y, z, known, i, most)) continue;
+  const wrote: number[] = [];
+  cells.within(low, high, (i) => {
+    const o = i * 3;
+    if (!nearerPiece(stroke.dabs, first, at[o], at[o + 1], at[o + 2], known, i, most)) return;
+    wrote.push(i);
     const normal = faceNormal(rest, face[i]);
     const cover = coverAt(stroke, normals, known, i, normal);
     if (cover === 0) value[i] = before[i];
@@ -83,12 +92,9 @@ function lay(
       }
       value[i] = before[i] + (mean / 7 - before[i]) * cover * stroke.strength;
     }
-  }
+  });
+  return wrote;
 }
-
-/** How many numbers of a list of dabs another one begins with; 0 where it does not go on from it. */
-const goesOnFrom = (dabs: readonly number[], was: readonly number[]): number =>
-  was.length <= dabs.length && was.every((v, i) => v === dabs[i]) ? was.length : 0;
 
 /** Whether two strokes differ in nothing but how far they go. */
 const isSameBrush = (a: PaintStroke, b: PaintStroke): boolean =>
@@ -123,6 +129,14 @@ export function restPlaces(places: MaskPlaces, surface: string): Float64Array {
   return have;
 }
 
+const gridded = new WeakMap<Float64Array, PlaceCells>();
+
+function cellsOf(at: Float64Array): PlaceCells {
+  let cells = gridded.get(at);
+  if (!cells) gridded.set(at, (cells = new PlaceCells(at)));
+  return cells;
+}
+
 /** What is painted at places of the layer's surface; on others what it is where nothing is painted. */
 export function painted(
   places: MaskPlaces,
@@ -137,7 +151,8 @@ export function painted(
     have?.base === base && from.length >= upTo && strokes.slice(0, upTo).every((s, i) => s === from[i]);
   const rest = places.grounds.find((g) => g.id === surface)?.rest;
   if (!rest) return new Float64Array(places.count).fill(base);
-  const ground: Ground = { base, strokes, rest, at: restPlaces(places, surface), face: places.face };
+  const at = restPlaces(places, surface);
+  const ground: Ground = { base, strokes, rest, at, cells: cellsOf(at), face: places.face };
   const last = strokes[n];
   let before: Float64Array;
   let values: Float64Array | null = null;
@@ -158,9 +173,10 @@ export function painted(
       before = after;
     }
   }
+  const from = values ? have!.values : before;
   values ??= before.slice();
   nearest ??= new NearestPieces(places.count);
-  lay(ground, n, before, values, nearest, first);
+  tellChanges(values, from, lay(ground, n, before, values, nearest, first));
   of.set(id, { base, strokes, before, values, nearest });
   return values;
 }

@@ -124,18 +124,34 @@ export function meetStroke(
   return met;
 }
 
-const known = new WeakMap<readonly number[], { rest: TriMesh; normals: Float64Array }>();
+interface Along {
+  dabs: readonly number[];
+  rest: TriMesh;
+  normals: Float64Array;
+}
+const known = new WeakMap<readonly number[], Along>();
+/** Of each surface the last that were looked for: a stroke that is being drawn goes on from there. */
+const latest = new WeakMap<TriMesh, Along>();
 const hit = noHit();
+
+/** How many numbers of a list of dabs another one begins with; 0 where it does not go on from it. */
+export const goesOnFrom = (dabs: readonly number[], was: readonly number[]): number =>
+  was.length <= dabs.length && was.every((v, i) => v === dabs[i]) ? was.length : 0;
 
 /** The surface's normal at rest at each dab, x, y, z one after the other. */
 export function normalsAlong({ dabs }: BrushLine, rest: TriMesh): Float64Array {
   const have = known.get(dabs);
   if (have?.rest === rest) return have.normals;
   const normals = new Float64Array(dabs.length);
-  for (let o = 0; o + 2 < dabs.length; o += 3)
+  const last = latest.get(rest);
+  const first = last ? goesOnFrom(dabs, last.dabs) : 0;
+  if (first > 0) normals.set(last!.normals);
+  for (let o = first; o + 2 < dabs.length; o += 3)
     if (nearestPlace(rest.tree(), dabs[o], dabs[o + 1], dabs[o + 2], Infinity, hit))
       normals.set(faceNormal(rest, hit.face), o);
-  known.set(dabs, { rest, normals });
+  const along = { dabs, rest, normals };
+  known.set(dabs, along);
+  latest.set(rest, along);
   return normals;
 }
 

@@ -1,0 +1,34 @@
+import type { Placements } from './result';
+
+/**
+ * Placements that are some rows of others, which are settled once and never changed: what was made of a row there holds
+ * for it here.
+ */
+export interface SettledRows {
+  of: Placements;
+  /** Which row of those each row is, rising. */
+  rows: Uint32Array;
+}
+
+const known = new WeakMap<Float64Array, SettledRows & { out: Placements }>();
+
+/** Remembers of placements which rows of others they are. */
+export function keepSettledRows(out: Placements, settled: SettledRows): void {
+  known.set(out.position, { ...settled, out });
+}
+
+/** What these are rows of; undefined where nothing is known, or anything was made of them since. */
+export function settledRowsOf(p: Placements): SettledRows | undefined {
+  const have = known.get(p.position);
+  if (!have) return undefined;
+  const { out } = have;
+  const isSame =
+    p.rotation === out.rotation &&
+    p.scale === out.scale &&
+    p.state === out.state &&
+    p.prop === out.prop &&
+    p.tint === out.tint &&
+    p.shape === out.shape &&
+    p.pose === out.pose;
+  return isSame ? have : undefined;
+}
