@@ -8,7 +8,7 @@ import type {
 import type { LinkResult } from '@/core/evaluate/links/linked';
 import { countStates, type Finding, type GapReason, type Placements } from '@/core/arrange/result';
 import { keptBounds, type Bounds, type Mesh } from '@/core/mesh/mesh';
-import { settledRowsOf } from '@/core/arrange/settledRows';
+import { beforeAgain, settledRowsOf } from '@/core/arrange/settledRows';
 import { dequal } from 'dequal/lite';
 import { widen } from './blocks';
 import { batchesOf, instanceOf } from './drawing';
@@ -166,26 +166,38 @@ const othersOf = <T>(list: T[], last: readonly T[]): T[] =>
 /** More rows than one in so many are told with all the others. */
 const FEW = 4;
 
-const NONE = new Int32Array(0);
-const NO_NUMBERS = new Float32Array(0);
+/**
+ * Of what is settled once, the rows that can be others than before: those that were settled anew. Null where other rows
+ * stand; undefined where that is not known.
+ */
+function rowsToLookAt(p: Placements, old: Placements): number[] | null | undefined {
+  const [settled, was] = [settledRowsOf(p), settledRowsOf(old)];
+  if (!settled || !was) return undefined;
+  const again = settled.of === was.of ? undefined : beforeAgain(settled.of);
+  if (settled.of !== was.of && again?.was !== was.of) return undefined;
+  const { rows } = settled;
+  if (rows.length !== was.rows.length || rows.some((row, i) => row !== was.rows[i])) return null;
+  const out: number[] = [];
+  let i = 0;
+  for (const row of again?.rows ?? []) {
+    while (i < rows.length && rows[i] < row) i++;
+    if (rows[i] === row) out.push(i);
+  }
+  return out;
+}
 
 /** The rows of a result that are others than was told, on their own; null where it is more than these that changed. */
 function changedRows(now: EvaluatedArrangement, told: EvaluatedArrangement): ServedRows | null {
   const { id, key, placements: p } = now;
   const old = told.placements;
-  const [settled, was] = [settledRowsOf(p), settledRowsOf(old)];
-  // Of what is settled once, just which rows stand can be another than before.
-  if (settled && settled.of === was?.of) {
-    const isSame =
-      settled.rows.length === was.rows.length && settled.rows.every((row, i) => row === was.rows[i]);
-    return isSame && sameAround(now, told) ? { id, key, rows: NONE, values: {}, matrices: NO_NUMBERS } : null;
-  }
+  const candidates = rowsToLookAt(p, old);
+  if (candidates === null) return null;
   // Where they lie in the textures of surfaces is told with all of them.
   if (now.stamps || told.stamps) return null;
   const next = now.rows && now.since === told.key;
   // What was told has been written over since, by more than one step.
   if (!next && (p.position === old.position || !sameAround(now, told))) return null;
-  const rows = next ? now.rows! : rowsThatDiffer(p, old);
+  const rows = next ? now.rows! : rowsThatDiffer(p, old, candidates);
   if (!rows) return null;
   const matrices = new Float32Array(rows.length * 16);
   rows.forEach((row, k) => writeMatrix(p, row, matrices, k * 16));
@@ -220,11 +232,17 @@ function sameAround(now: EvaluatedArrangement, told: EvaluatedArrangement): bool
   );
 }
 
-/** Rows whose values are others, rising; null where they are many, or drawn among others than before. */
-function rowsThatDiffer(p: Placements, old: Placements): Int32Array | null {
+/**
+ * Rows whose values are others, rising; null where they are many, or drawn among others than before.
+ * @param candidates the only ones that can be; all of them where that is not known
+ */
+function rowsThatDiffer(p: Placements, old: Placements, candidates?: readonly number[]): Int32Array | null {
   const rows: number[] = [];
-  const fields = fieldsOf(p).map(([, now, size], f) => ({ now, was: fieldsOf(old)[f][1], size }));
-  for (let i = 0; i < p.count; i++) {
+  const before = fieldsOf(old);
+  const fields = fieldsOf(p).map(([, now, size], f) => ({ now, was: before[f][1], size }));
+  const count = candidates?.length ?? p.count;
+  for (let k = 0; k < count; k++) {
+    const i = candidates ? candidates[k] : k;
     if (drawnElsewhere(p, old, i)) return null;
     if (!fields.some(({ now, was, size }) => differs(now, was, i * size, size))) continue;
     rows.push(i);

@@ -1,5 +1,5 @@
 import { STATE, type Placements } from '@/core/arrange/result';
-import type { SettledRows } from '@/core/arrange/settledRows';
+import { beforeAgain, type SettledRows } from '@/core/arrange/settledRows';
 import { BLOCK, measured, placeCodes } from './blocks';
 import { writeMatrix, type DrawBatch } from './drawBatch';
 
@@ -41,6 +41,33 @@ function begun(of: Placements, rows: Uint32Array): Kept {
     keys: new Float64Array(0),
     matrices: new Float32Array(0),
     tints: of.tint ? new Float32Array(0) : null,
+  };
+}
+
+/** What was known before some rows were settled anew: all but those. */
+function takenOver(of: Placements): Kept | undefined {
+  const again = beforeAgain(of);
+  const was = again && kept.get(again.was);
+  if (!was) return undefined;
+  kept.delete(again.was);
+  for (const row of again.rows) was.has[row] = 0;
+  let n = 0;
+  for (let j = 0; j < was.order.length;) {
+    const first = j;
+    while (j < was.order.length && was.has[was.order[j]]) j++;
+    was.order.copyWithin(n, first, j);
+    was.keys.copyWithin(n, first, j);
+    was.matrices.copyWithin(n * 16, first * 16, j * 16);
+    was.tints?.copyWithin(n * 3, first * 3, j * 3);
+    n += j - first;
+    while (j < was.order.length && !was.has[was.order[j]]) j++;
+  }
+  return {
+    ...was,
+    order: was.order.subarray(0, n),
+    keys: was.keys.subarray(0, n),
+    matrices: was.matrices.subarray(0, n * 16),
+    tints: was.tints && was.tints.subarray(0, n * 3),
   };
 }
 
@@ -89,8 +116,8 @@ function takeIn(known: Kept, of: Placements, fresh: Uint32Array): void {
  * @param p the rows, none of a shape or a pose of its own
  */
 export function settledBatches(p: Placements, { of, rows }: SettledRows): DrawBatch[] {
-  let known = kept.get(of);
-  if (!known) kept.set(of, (known = begun(of, rows)));
+  const known = kept.get(of) ?? takenOver(of) ?? begun(of, rows);
+  kept.set(of, known);
   const at = new Int32Array(of.count).fill(-1);
   const fresh = new Uint32Array(rows.length);
   let count = 0;

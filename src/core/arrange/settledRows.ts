@@ -1,8 +1,8 @@
 import type { Placements } from './result';
 
 /**
- * Placements that are some rows of others, which are settled once and never changed: what was made of a row there holds
- * for it here.
+ * Placements that are some rows of others, which are settled once: what was made of a row there holds for it here. Where
+ * some of those are settled anew they are others, and it is known which rows differ.
  */
 export interface SettledRows {
   of: Placements;
@@ -32,3 +32,22 @@ export function settledRowsOf(p: Placements): SettledRows | undefined {
     p.pose === out.pose;
   return isSame ? have : undefined;
 }
+
+interface Again {
+  was: Placements;
+  rows: Uint32Array;
+}
+
+const settledAgain = new WeakMap<Placements, Again>();
+
+/** Placements with some rows settled anew: its arrays are those of `was`, which is not looked at any more. */
+export function withRowsAgain(was: Placements, rows: Uint32Array): Placements {
+  const now = { ...was };
+  // One step back is enough.
+  settledAgain.delete(was);
+  settledAgain.set(now, { was, rows });
+  return now;
+}
+
+/** What settled placements were before some rows of them were settled anew, and which. */
+export const beforeAgain = (of: Placements): Again | undefined => settledAgain.get(of);

@@ -14,6 +14,7 @@ import {
 import { boundsOf, sayInto, type Say } from '../say';
 import { settle, type Posing } from '../settle';
 import type { Sites } from '../sites';
+import type { StandsBy } from './dirty';
 import { settledOnce, standsAlone } from './settledOnce';
 import { swapByHand } from '../steps/byHand';
 import { wholeGaps } from '../steps/gapsSchema';
@@ -91,14 +92,15 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
     parts: [],
     area: facts,
   });
-  if (rows && standsAlone(scatter))
+  if ((rows || reads) && standsAlone(scatter))
     return result(
       settledOnce(
         scatter,
         list,
-        rows,
+        rows ?? allOf(list),
         ids,
-        masksOf(scatter, context),
+        standsBy(scatter, reads, context),
+        reads,
         (some, due) => settled(some, reads && somePlaces(reads, due)).placements,
       ),
     );
@@ -107,9 +109,26 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
   return result(all.placements);
 }
 
-/** Keys of the masks that its variation goes by. */
-const masksOf = ({ variation }: Scatter, context: ArrangeContext): unknown[] =>
-  [variation.mask, variation.sizeMask].map((id) => id && (context.mask?.(id)?.key ?? null));
+/** What its places go by where they are: its brush, and the masks of its variation. */
+const standsBy = (
+  { brushed, variation }: Scatter,
+  reads: MaskPlaces | undefined,
+  context: ArrangeContext,
+): StandsBy => ({
+  brushed,
+  values: [variation.mask, variation.sizeMask].map(
+    (id) => (id && reads && context.mask?.(id)?.at(reads)) || null,
+  ),
+});
+
+const everyRow = new WeakMap<SiteList, Uint32Array>();
+
+/** All rows of a list. */
+function allOf(list: SiteList): Uint32Array {
+  let rows = everyRow.get(list);
+  if (!rows) everyRow.set(list, (rows = Uint32Array.from({ length: list.count }, (_, i) => i)));
+  return rows;
+}
 
 /** Headings of its own are in the fronts of its places already. */
 const posingOf = ({ stand }: Scatter): Posing => ({

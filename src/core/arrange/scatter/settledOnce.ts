@@ -1,6 +1,8 @@
 import { COLUMNS } from '../columns';
 import { allocatePlacements, type Placements } from '../result';
-import { keepSettledRows } from '../settledRows';
+import type { MaskPlaces } from '../../mesh/mask/places';
+import { keepSettledRows, withRowsAgain } from '../settledRows';
+import { dirtyPlaces, type StandsBy } from './dirty';
 import { remembered } from './remember';
 import type { Scatter } from './schema';
 import type { SiteList } from './sites';
@@ -25,7 +27,22 @@ export const standsAlone = ({ ground, stand, gaps, hand, travel }: Scatter): boo
 interface Known {
   all: Placements;
   done: Uint8Array;
+  by: StandsBy;
   last: { rows: Uint32Array; out: Placements } | null;
+}
+
+/**
+ * Marks the places that what they stand by has changed for, to be settled anew.
+ * @returns those of them that had been settled, rising
+ */
+function letGo(known: Known, by: StandsBy, reads: MaskPlaces | undefined): Uint32Array {
+  const { done } = known;
+  const dirty = reads ? dirtyPlaces(known.by, by, reads) : new Set<number>();
+  const gone: number[] = [];
+  for (const i of dirty ?? done.keys()) if (done[i]) gone.push(i);
+  for (const i of gone) done[i] = 0;
+  known.by = by;
+  return Uint32Array.from(gone).sort();
 }
 
 /** Rows that are copied: to which row of one which of the other becomes; absent: one after the other. */
@@ -62,6 +79,19 @@ function copyFloats(a: Float64Array, b: Float64Array, size: number, { count, fro
   for (let i = 0; i < count; i++)
     for (let k = 0, p = (from ? from[i] : i) * size, q = (to ? to[i] : i) * size; k < size; k++)
       b[q++] = a[p++];
+}
+
+/** Where some of the places are among the rows, both rising. */
+function places(some: Uint32Array, rows: Uint32Array): Required<Way> {
+  const [from, to] = [new Uint32Array(some.length), new Uint32Array(some.length)];
+  let count = 0;
+  for (let k = 0, i = 0; k < some.length && i < rows.length; k++) {
+    while (i < rows.length && rows[i] < some[k]) i++;
+    if (rows[i] !== some[k]) continue;
+    from[count] = some[k];
+    to[count++] = i;
+  }
+  return { count, from, to };
 }
 
 /** Those of the rows that are not marked. */
@@ -107,23 +137,27 @@ function copyStretches(
 
 /**
  * The placements of some places of a list.
- * @param rows which, rising @param masks keys of the masks that they are sized and varied by
- * @param settle settles a list of those rows
+ * @param rows which, rising @param by what they stand by beside the scatter's settings
+ * @param reads all places, where masks or the brush are read @param settle settles a list of those rows
  */
 export function settledOnce(
   scatter: Scatter,
   list: SiteList,
   rows: Uint32Array,
   ids: string[],
-  masks: readonly unknown[],
+  by: StandsBy,
+  reads: MaskPlaces | undefined,
   settle: (some: SiteList, rows: Uint32Array) => Placements,
 ): Placements {
-  const { props, stand, variation, brushed, seed } = scatter;
+  const { props, stand, variation, seed } = scatter;
+  const masked = by.values.map((v) => v !== null);
   const known = remembered<Known>(
-    [list, props, stand, variation, brushed],
-    JSON.stringify(['settled', seed, ids, masks]),
-    () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count), last: null }),
+    [list, props, stand, variation],
+    JSON.stringify(['settled', seed, ids, masked, by.brushed.length > 0]),
+    () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count), by, last: null }),
   );
+  const again = letGo(known, by, reads);
+  if (again.length > 0) known.all = withRowsAgain(known.all, again);
   const { all, done } = known;
   const due = notIn(done, rows);
   if (due.length > 0) {
@@ -131,8 +165,10 @@ export function settledOnce(
     for (const row of due) done[row] = 1;
   }
   const out = allocatePlacements(rows.length, ids);
-  if (known.last) copyStretches(known.last, all, rows, out);
-  else copyRows(all, out, { count: rows.length, from: rows });
+  if (known.last) {
+    copyStretches(known.last, all, rows, out);
+    copyRows(all, out, places(again, rows));
+  } else copyRows(all, out, { count: rows.length, from: rows });
   known.last = { rows, out };
   keepSettledRows(out, { of: all, rows });
   return out;

@@ -19,3 +19,10 @@ export function changesSince(values: Float64Array, from: Float64Array): readonly
   const have = known.get(values);
   return have?.from === from ? have.places : undefined;
 }
+
+/** Where two lists of the same length differ. */
+export function differences(a: Float64Array, b: Float64Array): number[] {
+  const out: number[] = [];
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) out.push(i);
+  return out;
+}

@@ -1,5 +1,5 @@
 import { rampAt } from '../../math/ramp';
-import { changesSince, tellChanges } from './changes';
+import { changesSince, differences, tellChanges } from './changes';
 import type { Mask, MaskLayer } from './schema';
 
 /** What becomes of measures: shares, through ramps, turned over, and layers put together. */
@@ -56,12 +56,6 @@ export function combined(how: Mask['combine'], layers: readonly Float64Array[], 
     tellChanges(values, last!.values, changes);
   }
   return { how, layers, values };
-}
-
-function differences(a: Float64Array, b: Float64Array): number[] {
-  const out: number[] = [];
-  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) out.push(i);
-  return out;
 }
 
 /** The number of the only layer that is another one; -1: none is. Null where several are, or others stand there. */

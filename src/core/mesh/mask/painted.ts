@@ -131,7 +131,8 @@ export function restPlaces(places: MaskPlaces, surface: string): Float64Array {
 
 const gridded = new WeakMap<Float64Array, PlaceCells>();
 
-function cellsOf(at: Float64Array): PlaceCells {
+/** A grid of the {@link restPlaces} of a surface. */
+export function cellsOf(at: Float64Array): PlaceCells {
   let cells = gridded.get(at);
   if (!cells) gridded.set(at, (cells = new PlaceCells(at)));
   return cells;
