@@ -103,7 +103,7 @@ export class Builder {
   /** A stamp of a prop, by the pictures of it from above. */
   stampOf(id: string): string {
     const prop = this.scene.props.find((p) => p.id === id)!;
-    const { stamp, pictures } = new EngineService().stampFrom(prop)!;
+    const { stamp, pictures } = new EngineService().files.stampFrom(prop)!;
     for (const { bytes, fileName } of pictures) keepPicture(bytes, fileName);
     return this.do(addProp, { name: `${prop.name} stamp`, mesh: stamp });
   }
@@ -113,7 +113,7 @@ export class Builder {
     const of = names.map((name) => this.scene.arrangements.find((a) => a.name === name)!.id);
     this.do(setBaked, { id: surface, values: { ...settings, of } });
     const { baked } = this.scene.surfaces.find((s) => s.id === surface)!;
-    const files = (await new EngineService().bake(this.scene, surface, baked!, 0))!;
+    const files = (await new EngineService().bakes.bake(this.scene, surface, baked!, 0))!;
     const made = { normal: null, height: null, occlusion: null, color: null, props: null } as NonNullable<Baked['made']>;
     for (const { map, bytes, fileName } of files.maps) made[map] = keepPicture(bytes, fileName);
     this.do(keepBaked, { id: surface, made, heights: files.heights });

@@ -1,3 +1,4 @@
+import { ready } from '@/engine/ready';
 import { EngineService } from '@/engine/service';
 import { EXAMPLES } from '../../scripts/examples';
 
@@ -5,7 +6,7 @@ import { EXAMPLES } from '../../scripts/examples';
 
 const scene = EXAMPLES['beacon-print']();
 const service = new EngineService();
-beforeAll(() => service.ready(scene));
+beforeAll(() => ready(scene));
 
 /** Triangles of a binary STL, by its description. */
 function readStl(bytes: Uint8Array): number[][][] {

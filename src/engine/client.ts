@@ -34,15 +34,8 @@ import { builtMotion } from '@/demo/library';
 import { LOST } from './mirror';
 import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
-import type {
-  AnimationRange,
-  Asked,
-  BroughtIn,
-  EngineService,
-  PinnedAt,
-  SendFormat,
-  Variant,
-} from './service';
+import type { AnimationRange, Asked, EngineService, PinnedAt, SendFormat, Variant } from './service';
+import type { BroughtIn } from './files';
 import type { Simpler } from './simpler';
 import type { WorkerApi } from './worker';
 

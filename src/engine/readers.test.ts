@@ -65,8 +65,8 @@ function pngWith(pixels: Uint8Array, extra?: [string, Uint8Array]): Uint8Array {
 
 const service = new EngineService();
 const READERS: Record<string, (bytes: Uint8Array) => Promise<unknown>> = {
-  'x.glb': (bytes) => service.bringIn(bytes, 'x.glb'),
-  'x.png': (bytes) => service.bringInPicture(bytes, 'x.png'),
+  'x.glb': (bytes) => service.files.bringIn(bytes, 'x.glb'),
+  'x.png': (bytes) => service.files.bringInPicture(bytes, 'x.png'),
   'x.clothesline': (bytes) => service.open(bytes, 'x.clothesline'),
   'x.csv': (bytes) => service.readPlaces(bytes, 'x.csv'),
   'x.svg': (bytes) => service.readDrawing(bytes, 'x.svg'),
@@ -93,7 +93,7 @@ test('a file that needs what cannot be read is known by what it says it needs', 
 
 test('faces without area are refused; normals and colours that are no numbers are mended', async () => {
   expect(await said('x.glb', await glb([0, 0, 0, 1, 1, 1, 2, 2, 2]))).toContain('have no area');
-  const { mesh } = await service.bringIn(await glb(), 'x.glb');
+  const { mesh } = await service.files.bringIn(await glb(), 'x.glb');
   expect([...mesh.normals]).toEqual([0, 0, 1, 0, 0, 1, 0, 0, 1]);
   expect([...mesh.colors!].every((v) => v === 1)).toBe(true);
 });

@@ -52,7 +52,7 @@ test('a mesh of one’s own is brought in once, travels in the scene file and pl
   const made = new EngineService();
   const glb = await made.sendOut(scene(), { kind: 'glb', options: { props: 'nodes', surfaces: false } });
   const service = new EngineService();
-  const { hash, bounds, triangles } = await service.bringIn(glb, 'row.glb');
+  const { hash, bounds, triangles } = await service.files.bringIn(glb, 'row.glb');
   expect(triangles).toBeGreaterThan(1000);
   const own = scene();
   own.props[0].mesh = { source: 'file', hash, format: 'glb', fileName: 'row.glb' };

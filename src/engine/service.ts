@@ -1,13 +1,3 @@
-import { lineMesh } from '@/core/mesh/make/line';
-import { stampCard } from '@/core/mesh/stamp/card';
-import { seenFromAbove } from '@/core/mesh/stamp/fromMesh';
-import { writeStamp, type WrittenStamp } from '@/core/formats/stampWrite';
-import { bakedSchema, type BakeSettings } from '@/core/mesh/bake/bakeSchema';
-import { standingOn } from '@/core/evaluate/baking/standingOn';
-import { wardrobe } from '@/core/mesh/dressed';
-import { zipMaps } from '@/core/formats/mapsWrite';
-import { bake, whyNot, type BakedFiles } from './baking/bake';
-import { stampMaps, type StampMaps } from '@/core/mesh/stamp/maps';
 import { has } from '@/core/arrange/registry';
 import { pinAtUv, pinOn, type PinHow, type ToPin } from '@/core/mesh/pinning';
 import { poseOn } from '@/core/mesh/pin';
@@ -23,15 +13,12 @@ import { SceneChecks } from '@/core/evaluate/checks/sceneChecks';
 import { placedBy } from '@/core/evaluate/safely';
 import type { Lookups } from '@/core/evaluate/lookups';
 import { Evaluator, type Assets, type SceneResult } from '@/core/evaluate/scene';
-import { loadPhysics, physics } from '@/core/arrange/release/physics';
 import type { Print } from '@/core/scene/printSchema';
 import { printable, type Printable } from '@/core/mesh/solid/printable';
-import { kernel, loadKernel } from '@/core/mesh/solid/kernel';
 import type { Finding } from '@/core/arrange/result';
 import { evaluateOver } from '@/core/evaluate/overTime';
 import { costsOf, type Cost } from '@/core/formats/cost';
 import { writeCsv } from '@/core/formats/csv';
-import { readMovingGlb } from '@/core/formats/glbRead';
 import { animationBytes } from '@/core/formats/animationSize';
 import { writeAnimatedGlb } from '@/core/formats/glbAnimation';
 import type { GlbOptions } from '@/core/formats/glbOptions';
@@ -43,19 +30,12 @@ import {
   type MergedOptions,
 } from '@/core/formats/merged';
 import { writeGlb } from '@/core/formats/glbWrite';
-import type { Motion } from '@/core/mesh/motion';
 import { readPlaces, type PlaceTable } from '@/core/formats/csvRead';
-import { contentHash } from '@/core/formats/hash';
 import { checkSize } from '@/core/formats/limits';
 import { inSentences } from '@/core/formats/sentence';
 import { readSvg, type SvgDrawing } from '@/core/formats/svgRead';
-import { isJpeg } from '@/core/formats/jpegRead';
-import { openPanorama } from '@/core/formats/panoramaRead';
-import { FileError } from '@/core/formats/limits';
-import { pictureFormat, readPicture } from '@/core/formats/pictureRead';
-import { isLarge, isPng } from '@/core/formats/pngRead';
-import type { Surround } from '@/core/light/panoramaSchema';
-import type { GreyPicture } from '@/core/mesh/make/picture';
+import { pictureFormat } from '@/core/formats/pictureRead';
+import { isPng } from '@/core/formats/pngRead';
 import { openScene, packScene, type OpenedScene } from '@/core/formats/sceneZip';
 import type { MaskShades } from '@/core/mesh/mask/shades';
 import type { PosedMesh } from '@/core/arrange/poses/posable';
@@ -64,29 +44,16 @@ import type { Prop } from '@/core/mesh/propSchema';
 import { edgeLoop } from '@/core/mesh/lines/edges';
 import type { Quat } from '@/core/math/quat';
 import type { Vec3 } from '@/core/math/vec3';
-import { meshBounds, propMatrix, type Bounds, type Mesh } from '@/core/mesh/mesh';
+import { type Bounds } from '@/core/mesh/mesh';
 import { through, throughInverse } from '@/core/mesh/surface';
-import type { MeshRef, PictureRef, Stamp } from '@/core/mesh/meshRef';
 import { clip, shownAlone } from '@/core/scene/clipping';
 import type { Scene } from '@/core/scene/schema';
-import { builtMesh, builtMotion } from '@/demo/library';
 import { drawBatches } from './drawing';
 import type { DrawBatch } from './drawBatch';
 import type { Served, Told } from './served';
-import { simplerMesh, type Simpler } from './simpler';
-
-/** A file that was brought in, looked at. */
-export interface BroughtIn {
-  hash: string;
-  fileName: string;
-  bounds: Bounds;
-  triangles: number;
-  /** Its animations: names and seconds. */
-  clips: { name: string; duration: number }[];
-  mesh: Mesh;
-  /** What else the file has, in words: it is not kept. */
-  notKept: string[];
-}
+import { Bakes } from './baking/Bakes';
+import { EngineFiles } from './files';
+import { ready } from './ready';
 
 export type SendFormat = (
   | { kind: 'glb'; options: GlbOptions; animation?: AnimationRange }
@@ -142,164 +109,15 @@ const FALL_MS = 60;
 
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
-  private files = new Map<
-    string,
-    { bytes: Uint8Array; mesh?: Mesh; motion?: Motion | null; picture?: GreyPicture }
-  >();
-  private evaluator = new Evaluator({
-    mesh: (ref) => this.mesh(ref),
-    picture: (hash) => this.files.get(hash)?.picture,
-    motion: (ref) =>
-      ref.source === 'built'
-        ? builtMotion(ref.name)
-        : ref.source === 'file'
-          ? (this.files.get(ref.hash)?.motion ?? undefined)
-          : undefined,
-  });
+  readonly files: EngineFiles = new EngineFiles((bundle) => this.evaluator.bundles.meshOf(bundle));
+  private evaluator: Evaluator = new Evaluator(this.files.assets);
+  readonly bakes = new Bakes(this.evaluator, this.files);
 
   /** What files are written from. */
   private shownBy: Assets = {
-    mesh: (ref) => this.mesh(ref),
-    bytes: (hash) => this.files.get(hash)?.bytes,
+    mesh: (ref) => this.files.mesh(ref),
+    bytes: (hash) => this.files.bytes(hash),
   };
-
-  /** A mesh that is at hand; undefined for one that is not. */
-  mesh(ref: MeshRef): Mesh | undefined {
-    if (ref.source === 'bundle') return this.evaluator.bundles.meshOf(ref.bundle);
-    if (ref.source === 'line') return lineMesh(ref);
-    if (ref.source === 'stamp') return this.card(ref);
-    return ref.source === 'built' ? builtMesh(ref.name) : this.files.get(ref.hash)?.mesh;
-  }
-
-  private cards = new Map<string, { bytes: Uint8Array | undefined; mesh: Mesh }>();
-
-  /** A stamp as a card, the same one for the same numbers and picture. */
-  private card(stamp: Stamp): Mesh {
-    const key = JSON.stringify([stamp.picture, stamp.width, stamp.length]);
-    const bytes = stamp.picture ? this.files.get(stamp.picture.hash)?.bytes : undefined;
-    const have = this.cards.get(key);
-    if (have && have.bytes === bytes) return have.mesh;
-    const picture = bytes && { mime: `image/${stamp.picture!.format}`, bytes };
-    const mesh = stampCard(stamp, picture);
-    this.cards.set(key, { bytes, mesh });
-    return mesh;
-  }
-
-  /** What a stamp is drawn from; what of its pictures is not at hand is as if it were not there. */
-  stampMaps(stamp: Stamp): StampMaps {
-    return stampMaps(stamp, (hash) => this.files.get(hash)?.picture);
-  }
-
-  /** A prop seen from above, as the pictures of a stamp; null where its mesh is not at hand, or has no extent. */
-  stampFrom(prop: Prop): WrittenStamp | null {
-    const mesh = this.mesh(prop.mesh);
-    const seen = mesh && seenFromAbove(mesh, propMatrix(prop, meshBounds(mesh)));
-    return seen ? writeStamp(seen, prop.name) : null;
-  }
-
-  private bakes = 0;
-
-  /**
-   * Bakes what some arrangements have put on a surface; null where another bake was asked for meanwhile.
-   * @throws Error with one sentence where it cannot be: without texture coordinates, or for want of memory
-   */
-  async bake(
-    scene: Scene,
-    surface: string,
-    settings: BakeSettings & { of: readonly string[] },
-    time: number,
-    progress?: (done: number, name: string) => void,
-  ): Promise<BakedFiles | null> {
-    const mine = ++this.bakes;
-    await this.ready(scene);
-    this.evaluator.evaluate(scene, undefined, time);
-    const named = this.evaluator.lookups.bakeJob(surface, settings.of, {
-      stampMaps: (stamp) => this.stampMaps(stamp),
-      wardrobe: wardrobe(scene.materials, (hash) => this.files.get(hash)?.bytes),
-      decode: ({ bytes }) => (pictureFormat(bytes) ? readPicture(bytes, 'a picture') : undefined),
-    });
-    const name = scene.surfaces.find((s) => s.id === surface)?.name ?? surface;
-    const why = whyNot(named, name, settings);
-    if (why !== null) throw new FileError(why);
-    const made = await bake(
-      named!,
-      name,
-      settings,
-      () => this.bakes === mine,
-      (done) => progress?.(done, name),
-    );
-    for (const { bytes } of made?.maps ?? []) this.files.set(contentHash(bytes), { bytes });
-    return made;
-  }
-
-  /** The maps of a surface as a zip: as they are kept, or where there are none, baked now. */
-  private async maps(
-    scene: Scene,
-    id: string,
-    time: number,
-    progress?: (done: number, name: string) => void,
-  ) {
-    const { baked } = scene.surfaces.find((s) => s.id === id) ?? {};
-    const kept = Object.values(baked?.made ?? {}).flatMap((ref) => {
-      const bytes = ref && this.files.get(ref.hash)?.bytes;
-      return bytes ? [{ bytes, fileName: ref.fileName }] : [];
-    });
-    if (kept.length > 0) return zipMaps(kept, []);
-    const of = baked?.of ?? standingOn(scene, id);
-    const made = await this.bake(scene, id, { ...(baked ?? bakedSchema.parse({})), of }, time, progress);
-    if (!made) throw new FileError('Something else was baked meanwhile. Send the maps out again.');
-    return zipMaps(made.maps, made.maps.some((m) => m.map === 'props') ? made.names : []);
-  }
-
-  /** A mesh in fewer triangles, for what is far away; undefined for one that is not at hand. */
-  async simpler(ref: MeshRef): Promise<Simpler | undefined> {
-    const mesh = this.mesh(ref);
-    return mesh && simplerMesh(mesh);
-  }
-
-  /** @throws FileError for a file that cannot be read */
-  async bringIn(bytes: Uint8Array, fileName: string): Promise<BroughtIn> {
-    const { mesh, motion, notKept } = await inSentences(fileName, () => readMovingGlb(bytes, fileName));
-    const hash = contentHash(bytes);
-    this.files.set(hash, { bytes, mesh, motion });
-    return {
-      hash,
-      fileName,
-      bounds: meshBounds(mesh),
-      triangles: mesh.indices.length / 3,
-      mesh,
-      clips: motion?.clips ?? [],
-      notKept,
-    };
-  }
-
-  /** A panorama: its bytes are kept. @throws FileError for a file that is none */
-  async bringInPanorama(bytes: Uint8Array, fileName: string): Promise<NonNullable<Surround['panorama']>> {
-    await inSentences(fileName, () => openPanorama(bytes, fileName));
-    const hash = contentHash(bytes);
-    this.files.set(hash, { ...this.files.get(hash), bytes });
-    return { hash, format: pictureFormat(bytes)!, fileName: fileName.slice(0, 200) };
-  }
-
-  /** A file that came with a scene, by what it is. @throws FileError for a file that cannot be read */
-  async takeIn(bytes: Uint8Array, fileName: string): Promise<void> {
-    const format = pictureFormat(bytes);
-    if (format === 'hdr') await this.bringInPanorama(bytes, fileName);
-    else if (format && isLarge(bytes)) this.files.set(contentHash(bytes), { bytes });
-    else if (format) await this.bringInPicture(bytes, fileName);
-    else await this.bringIn(bytes, fileName);
-  }
-
-  /** A picture for a height field, a mask or a material. @throws FileError for a file that cannot be read */
-  async bringInPicture(
-    bytes: Uint8Array,
-    fileName: string,
-  ): Promise<{ hash: string; format: PictureRef['format']; width: number; height: number }> {
-    const picture = await inSentences(fileName, () => readPicture(bytes, fileName));
-    const hash = contentHash(bytes);
-    this.files.set(hash, { bytes, picture });
-    return { hash, format: isJpeg(bytes) ? 'jpeg' : 'png', width: picture.width, height: picture.height };
-  }
 
   /** A table of places. @throws FileError for a file that cannot be read */
   readPlaces(bytes: Uint8Array, fileName: string): Promise<PlaceTable> {
@@ -319,22 +137,11 @@ export class EngineService {
       opened.scene.surfaces.flatMap((s) => Object.values(s.baked?.made ?? {}).map((ref) => ref?.hash)),
     );
     for (const [hash, file] of opened.files) {
-      if (baked.has(hash) && isPng(file)) this.files.set(hash, { bytes: file });
-      else await this.takeIn(file, `${hash.slice(0, 8)}.${pictureFormat(file) ?? 'glb'} in ${name}`);
+      if (baked.has(hash) && isPng(file)) this.files.keep(file);
+      else await this.files.takeIn(file, `${hash.slice(0, 8)}.${pictureFormat(file) ?? 'glb'} in ${name}`);
     }
-    await this.ready(opened.scene);
+    await ready(opened.scene);
     return opened;
-  }
-
-  /** Loads what a scene needs beside its files; nothing to wait for where that is nothing. */
-  ready({ arrangements, surfaces }: Scene): Promise<unknown> | undefined {
-    const needed = [
-      ...(arrangements.some((a) => a.release?.on) && !physics() ? [loadPhysics()] : []),
-      ...(surfaces.some(({ mesh }) => mesh.source === 'solid' || mesh.source === 'network') && !kernel()
-        ? [loadKernel()]
-        : []),
-    ];
-    return needed.length > 0 ? Promise.all(needed) : undefined;
   }
 
   evaluateAll(scene: Scene, time = 0): SceneResult {
@@ -587,7 +394,7 @@ export class EngineService {
       throw new Error(
         `An animation has 2 to ${MOST_FRAMES} frames, and this one ${Math.max(0, count) || 0}. Change its times, or the frames a second`,
       );
-    await this.ready(scene);
+    await ready(scene);
     this.evaluations++;
     const times = Float32Array.from({ length: count }, (_, i) => i / rate);
     const results = evaluateOver(
@@ -608,7 +415,7 @@ export class EngineService {
     this.evaluations++;
     const two = [from, from + 1 / rate].map((at) => this.evaluator.evaluate(scene, undefined, at));
     const shown = only ? shownAlone(scene, only) : scene;
-    return animationBytes(shown, [two[0], two[1]], frames, { mesh: (ref) => this.mesh(ref) }, surfaces);
+    return animationBytes(shown, [two[0], two[1]], frames, { mesh: (ref) => this.files.mesh(ref) }, surfaces);
   }
 
   /** What made a place what it is: a slot, or a place of a surface. */
@@ -630,7 +437,9 @@ export class EngineService {
 
   /** What all that is shown of a scene costs to draw, to hold and to send. */
   costs(scene: Scene, time = 0): Cost[] {
-    return costsOf(scene, this.evaluator.evaluate(scene, undefined, time), { mesh: (ref) => this.mesh(ref) });
+    return costsOf(scene, this.evaluator.evaluate(scene, undefined, time), {
+      mesh: (ref) => this.files.mesh(ref),
+    });
   }
 
   /** The scene as a file's bytes. */
@@ -642,13 +451,13 @@ export class EngineService {
   ): Promise<Uint8Array> {
     const { only } = format;
     if (format.kind === 'clothesline')
-      return packScene(only ? clip(scene, only, '').scene : scene, (hash) => this.files.get(hash)?.bytes);
-    if (format.kind === 'maps') return this.maps(scene, format.surface, time, progress);
+      return packScene(only ? clip(scene, only, '').scene : scene, (hash) => this.files.bytes(hash));
+    if (format.kind === 'maps') return this.bakes.maps(scene, format.surface, time, progress);
     const shown = only ? shownAlone(scene, only) : scene;
     if (format.kind === 'glb' && format.animation)
       return this.animated(scene, format.animation, format.options, shown, progress);
     this.evaluations++;
-    await this.ready(scene);
+    await ready(scene);
     const result = this.evaluator.evaluate(scene, (done, name) => progress?.(done * 0.9, name), time);
     if (format.kind === 'csv')
       return new TextEncoder().encode(writeCsv(shown, result, { gaps: format.gaps }));

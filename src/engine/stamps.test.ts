@@ -37,7 +37,7 @@ function stitched() {
   });
   const row = run(addRun, { prop, path: seam, name: 'Stitches' });
   run(setStep, { id: row, step: 'facing', values: { posture: 'surface' } });
-  const { stamp, pictures } = service.stampFrom(scene.props[0])!;
+  const { stamp, pictures } = service.files.stampFrom(scene.props[0])!;
   return { service, run, prop, cloth, row, stamp, pictures, scene: () => scene };
 }
 
@@ -131,7 +131,7 @@ test('baked maps go out in the material alone, through the validator, in the sce
     values: { of: [row], size: 128, reach: 0.1, maps: ['normal', 'occlusion', 'color', 'props'], rays: 4 },
   });
   const settings = scene().surfaces[0].baked!;
-  const files = (await service.bake(scene(), cloth, settings, 0))!;
+  const files = (await service.bakes.bake(scene(), cloth, settings, 0))!;
   expect(files.maps.map((m) => m.map).sort()).toEqual(['color', 'normal', 'occlusion', 'props']);
   expect([files.covered, files.twice, files.heights]).toEqual([1, 0, null]);
   expect(files.names).toEqual(['Stitch']);
@@ -182,10 +182,10 @@ test('a surface without uv, and a map larger than memory, are told before anythi
     id: cloth,
     values: { of: [row], size: 8192, maps: ['normal', 'height', 'occlusion', 'color', 'props'] },
   });
-  await expect(service.bake(scene(), cloth, scene().surfaces[0].baked!, 0)).rejects.toThrow(
+  await expect(service.bakes.bake(scene(), cloth, scene().surfaces[0].baked!, 0)).rejects.toThrow(
     /8192 × 8192 pixels would take 1\.\d GB/,
   );
-  await expect(service.bake(scene(), 'nobody', scene().surfaces[0].baked!, 0)).rejects.toThrow(
+  await expect(service.bakes.bake(scene(), 'nobody', scene().surfaces[0].baked!, 0)).rejects.toThrow(
     /no texture coordinates/,
   );
 });

@@ -8,6 +8,7 @@ import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
+import { ready } from './ready';
 import { Told } from './served';
 import { EngineService, type AnimationRange, type Asked, type SendFormat } from './service';
 
@@ -44,30 +45,30 @@ const api = {
   },
   async evaluate(at: number, time: number) {
     const scene = mirror.scene(at);
-    await service.ready(scene);
+    await ready(scene);
     const served = service.evaluate(scene, told, report, time);
     // The placements stay in the cache here and are copied; the batches were made for the client and move over.
     return Comlink.transfer(served, buffersOf(served.arrangements.map((a) => a.batches)));
   },
   check: (at: number, time: number) => service.check(mirror.scene(at), time),
-  takeIn: (bytes: Uint8Array, fileName: string) => service.takeIn(bytes, fileName),
-  bringInPanorama: (bytes: Uint8Array, fileName: string) => service.bringInPanorama(bytes, fileName),
-  bringInPicture: (bytes: Uint8Array, fileName: string) => service.bringInPicture(bytes, fileName),
+  takeIn: (bytes: Uint8Array, fileName: string) => service.files.takeIn(bytes, fileName),
+  bringInPanorama: (bytes: Uint8Array, fileName: string) => service.files.bringInPanorama(bytes, fileName),
+  bringInPicture: (bytes: Uint8Array, fileName: string) => service.files.bringInPicture(bytes, fileName),
   async bringIn(bytes: Uint8Array, fileName: string) {
-    return service.bringIn(bytes, fileName);
+    return service.files.bringIn(bytes, fileName);
   },
   async open(bytes: Uint8Array, name: string) {
     return service.open(bytes, name);
   },
   readPlaces: (bytes: Uint8Array, fileName: string) => service.readPlaces(bytes, fileName),
   readDrawing: (bytes: Uint8Array, fileName: string) => service.readDrawing(bytes, fileName),
-  mesh: (ref: MeshRef) => service.mesh(ref),
-  simpler: (ref: MeshRef) => service.simpler(ref),
-  stampMaps: (stamp: Stamp) => service.stampMaps(stamp),
+  mesh: (ref: MeshRef) => service.files.mesh(ref),
+  simpler: (ref: MeshRef) => service.files.simpler(ref),
+  stampMaps: (stamp: Stamp) => service.files.stampMaps(stamp),
   async bake(at: number, surface: string, settings: BakeSettings & { of: readonly string[] }, time: number) {
-    return service.bake(mirror.scene(at), surface, settings, time, report);
+    return service.bakes.bake(mirror.scene(at), surface, settings, time, report);
   },
-  stampFrom: (prop: Prop) => service.stampFrom(prop),
+  stampFrom: (prop: Prop) => service.files.stampFrom(prop),
   strokes: (at: number, path: string) => service.strokes(mirror.scene(at), path),
   edgeLoop: (surface: string, place: [number, number, number]) => service.edgeLoop(surface, place),
   fitting: (at: number, arrangement: string, fits: Fits, from: number, time: number) =>

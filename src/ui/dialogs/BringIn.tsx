@@ -5,7 +5,7 @@ import { useEffect, useRef, useState } from 'react';
 import { meshBounds, propMatrix, type Bounds } from '@/core/mesh/mesh';
 import { snapPointsOf } from '@/core/mesh/snapPoints';
 import type { Axis, MeshRef } from '@/core/mesh/meshRef';
-import type { BroughtIn } from '@/engine/service';
+import type { BroughtIn } from '@/engine/files';
 import { addProp, replacePropMesh } from '@/store/commands/scene';
 import { addSurface, replaceMesh } from '@/store/commands/surfaces';
 import { dispatch, useDocument } from '@/store/document';
