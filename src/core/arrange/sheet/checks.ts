@@ -180,18 +180,29 @@ function writeCross(
   const right = ends[1];
   const down = ends[2];
   const up = ends[3];
-  const [c, s] = turnDeg === 0 ? [1, 0] : [cos(turnDeg * DEG), sin(turnDeg * DEG)];
-  const put = (k: number, dx: number, dy: number) => {
-    map.moved(a, b, dx, dy, place);
-    out[k] = place[0];
-    out[k + 1] = place[1];
-  };
+  const c = turnDeg === 0 ? 1 : cos(turnDeg * DEG);
+  const s = turnDeg === 0 ? 0 : sin(turnDeg * DEG);
   out[0] = a;
   out[1] = b;
-  put(2, left * c, left * s);
-  put(4, right * c, right * s);
-  put(6, -down * s, down * c);
-  put(8, -up * s, up * c);
+  writeMoved(map, a, b, left * c, left * s, out, 2);
+  writeMoved(map, a, b, right * c, right * s, out, 4);
+  writeMoved(map, a, b, -down * s, down * c, out, 6);
+  writeMoved(map, a, b, -up * s, up * c, out, 8);
+}
+
+/** Writes the shares of a place so many metres from another one. */
+function writeMoved(
+  map: SheetMap,
+  a: number,
+  b: number,
+  dx: number,
+  dy: number,
+  out: Float64Array,
+  o: number,
+): void {
+  map.moved(a, b, dx, dy, place);
+  out[o] = place[0];
+  out[o + 1] = place[1];
 }
 
 /** The same of all items of a row from one share across to another, no one of which reaches further. */
