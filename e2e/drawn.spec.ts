@@ -198,3 +198,41 @@ test('without WebGL that is said, and lists, recipes, flat views and files work'
   expect(after.length).toBeLessThan(before.length);
   await expect(page.getByLabel('Flat view').locator('[data-slot]').first()).toBeVisible();
 });
+
+test('what is dragged is drawn coarser until it is let go; what keys change never is', async ({ page }) => {
+  await openQuay(page);
+  const spacing = await openStep(page, 'Spacing');
+  await settled(page);
+  const wide = () =>
+    page
+      .locator('canvas')
+      .first()
+      .evaluate((c) => (c as HTMLCanvasElement).width);
+  const full = await wide();
+  const pitch = (await spacing.locator('label', { hasText: /^Pitch$/ }).boundingBox())!;
+  const [x, y] = [pitch.x + pitch.width / 2, pitch.y + pitch.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  for (let k = 1; k <= 4; k++) await page.mouse.move(x + k * 10, y);
+  await expect.poll(wide).toBeLessThan(full / 2);
+  await page.mouse.up();
+  await expect.poll(wide).toBe(full);
+  // Its shadows are those of where things stand now: of a pitch that is typed it is the same picture.
+  const field = spacing.getByLabel('Pitch', { exact: true });
+  const box = (await scene(page).boundingBox())!;
+  const clip = { x: box.x + 20, y: box.y + 120, width: box.width - 40, height: box.height - 220 };
+  const look = async () => {
+    await settled(page);
+    return page.screenshot({ clip });
+  };
+  const [dragged, metres] = [await look(), await field.inputValue()];
+  await page.keyboard.press('Control+z');
+  expect(await look()).not.toEqual(dragged);
+  await type(field, metres);
+  expect(await look()).toEqual(dragged);
+  await field.focus();
+  for (let k = 0; k < 4; k++) {
+    await page.keyboard.press('ArrowUp');
+    expect(await wide()).toBe(full);
+  }
+});

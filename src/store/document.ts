@@ -61,15 +61,17 @@ function take(step: Step, scene?: Scene): void {
   listeners.forEach((tell) => tell({ kind: 'step', step, patches }));
 }
 
-/** Whether a gesture is under way. */
-export const useGesture = create<{ open: boolean }>(() => ({ open: false }));
+/** Whether a gesture is under way, and whether it has changed something more than once. */
+export const useGesture = create<{ open: boolean; goesOn: boolean }>(() => ({ open: false, goesOn: false }));
 const tellGesture = () => {
   const open = gesture?.open === true;
-  if (useGesture.getState().open !== open) useGesture.setState({ open });
+  const goesOn = open && gesture!.goesOn;
+  const was = useGesture.getState();
+  if (was.open !== open || was.goesOn !== goesOn) useGesture.setState({ open, goesOn });
 };
 
 /** The gesture that is under way: its changes become one step of the undo list. */
-let gesture: { key: string; before: Scene; open: boolean } | null = null;
+let gesture: { key: string; before: Scene; open: boolean; goesOn: boolean } | null = null;
 
 /** Opens a scene with its undo list. */
 export function openDocument(
@@ -97,9 +99,11 @@ export function dispatch<A>(c: Command<A>, args: A, key?: string): string | unde
   if (!entry) return made;
   clearTimeout(resting);
   const joins = key !== undefined && gesture?.open && gesture.key === key && past.length > 0;
-  if (joins) take({ do: 'merge', entry, name: c.name(gesture!.before, next, args) }, next);
-  else {
-    gesture = key === undefined ? null : { key, before: scene, open: true };
+  if (joins) {
+    gesture!.goesOn = true;
+    take({ do: 'merge', entry, name: c.name(gesture!.before, next, args) }, next);
+  } else {
+    gesture = key === undefined ? null : { key, before: scene, open: true, goesOn: false };
     take({ do: 'push', entry }, next);
   }
   tellGesture();

@@ -1,7 +1,8 @@
-import { useThree } from '@react-three/fiber';
+import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo, useRef, useSyncExternalStore } from 'react';
 import { Box3, LightProbe, Sphere, Vector3, type DirectionalLight, type WebGLCapabilities } from 'three';
 import { useEngine } from '@/store/engine';
+import { shadowsAnew } from './coarse';
 import { onLight, sceneLight } from './light';
 import { SOFTWARE } from './software';
 import { light } from './surround/lighting';
@@ -42,8 +43,13 @@ export function Lights() {
     gl.shadowMap.autoUpdate = false;
   }, [gl]);
   useEffect(() => {
+    shadowsAnew(gl);
+    invalidate();
+  }, [result, disc, gl, invalidate]);
+  // Before the frame is drawn, when everything is where it belongs.
+  useFrame(() => {
     const light = sun.current;
-    if (!light) return;
+    if (!light || !gl.shadowMap.needsUpdate) return;
     const box = new Box3();
     scene.traverseVisible((o) => {
       if (o.userData.pick) box.expandByObject(o);
@@ -58,9 +64,7 @@ export function Lights() {
     light.shadow.camera.updateProjectionMatrix();
     light.shadow.normalBias = (r / 1024) * (SOFTWARE ? 2.4 : 1.6);
     light.target.updateMatrixWorld();
-    gl.shadowMap.needsUpdate = true;
-    invalidate();
-  }, [result, disc, scene, gl, invalidate]);
+  });
   return (
     <>
       <hemisphereLight color={sky.color} groundColor={sky.ground} intensity={isLit ? 0 : sky.intensity} />

@@ -18,6 +18,7 @@ import { warm } from './many/warm';
 import { dimmed } from './dimmed';
 import { drawnWardrobe, inMaterial } from './dressing';
 import { shapedMesh } from './sceneMeshes';
+import { shadowsAnew } from './coarse';
 import { SOFTWARE } from './software';
 import { unseen } from './stamps/unseen';
 import { UNDRAWN } from './undrawn';
@@ -121,13 +122,14 @@ export function PropsLayer() {
       warmed.current = true;
       group.current.add(warm());
     }
-    gl.shadowMap.needsUpdate = true;
+    shadowsAnew(gl);
     invalidate();
   });
 
   // Before the frame is drawn.
   useFrame(({ camera, size }) => {
-    const { moving } = useView.getState();
+    const { moving: turned, coarse } = useView.getState();
+    const moving = turned || coarse;
     let stamps = 0;
     for (const { batch, laid } of kept.current.values()) if (laid) stamps += batch.count;
     if (moving) pace.frame(performance.now());

@@ -5,7 +5,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
 import { broadened, fitEye, fitStraight, type Insets } from './fit';
-import { SOFTWARE } from './software';
+import { COARSE_DPR, drawCoarser, followDrags } from './coarse';
 import { publishFrame } from '@/view/handle';
 import { viewFov } from './framing';
 import { useFramed } from './useFramed';
@@ -53,14 +53,6 @@ function insetsOf(wide: number, tall: number): Insets {
     left: share(OVER.left, wide),
     right: share(OVER.right, wide),
   };
-}
-
-/** While the view moves: no faint lines. Shadows stay: without them every material would be compiled a second time. */
-function drawCoarser(root: Object3D, coarser: boolean): void {
-  if (!SOFTWARE) return;
-  root.traverse((o) => {
-    if (o.userData.faint) o.visible = !coarser;
-  });
 }
 
 /** Cameras and their controls: free with perspective, straight from three sides without. */
@@ -144,7 +136,7 @@ export function Rig() {
       if (!held) return keepView();
       if (!useView.getState().moving) {
         useView.setState({ moving: true });
-        setDpr(full * (SOFTWARE ? 0.35 : 0.75));
+        setDpr(full * COARSE_DPR);
         drawCoarser(scene, true);
       }
       soon();
@@ -165,6 +157,17 @@ export function Rig() {
       made.dispose();
     };
   }, [camera, cameras, gl, invalidate, mode, scene, set, setDpr]);
+
+  useEffect(
+    () =>
+      followDrags((coarser) => {
+        setDpr(Math.min(2, window.devicePixelRatio || 1) * (coarser ? COARSE_DPR : 1));
+        drawCoarser(scene, coarser);
+        if (!coarser) gl.shadowMap.needsUpdate = true;
+        invalidate();
+      }),
+    [gl, scene, setDpr, invalidate],
+  );
 
   // While a path is drawn the left button sets points; turning stays on the right one.
   useEffect(() => {

@@ -1,6 +1,7 @@
 import { takenBy } from '@/core/evaluate/gathered/takes';
 import { isOwnMesh } from '@/core/mesh/meshRef';
 import { useThree } from '@react-three/fiber';
+import { shadowsAnew } from './coarse';
 import { Fragment, useEffect, useMemo } from 'react';
 import type { Mesh } from 'three';
 import { surfaceMatrix } from '@/core/mesh/surface';
@@ -44,7 +45,7 @@ export function SurfacesLayer() {
   const meshes = useMeshes(wanted, invalidate);
   const shapes = useShapes(served, invalidate);
   useEffect(() => {
-    gl.shadowMap.needsUpdate = true;
+    shadowsAnew(gl);
     invalidate();
   });
   const from = drawnWardrobe(materials);

@@ -84,6 +84,8 @@ export interface ViewState {
   lookAt: { min: Vec3; max: Vec3 } | null;
   /** The camera moves right now: drawn coarser. */
   moving: boolean;
+  /** Whether something is dragged that changes the scene, and the picture is coarser for that. */
+  coarse: boolean;
   /** A prop dragged from the basket, over the scene. */
   dragged: { prop: string; path: string | null } | null;
   /** Nodes of the scene that are waited for (meshes, pictures). */
@@ -156,6 +158,7 @@ export const useView = create<ViewState>(() => ({
   keyCursor: null,
   box: null,
   moving: false,
+  coarse: false,
   dragged: null,
   loading: 0,
   thirds: false,

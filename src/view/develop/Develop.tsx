@@ -34,11 +34,12 @@ const METER_OFF = 0.02;
 const AT_REST_MS = 220;
 
 const isAtRest = (): boolean => {
-  const { moving, loading, picture, makingStill } = useView.getState();
+  const { moving, coarse, loading, picture, makingStill } = useView.getState();
   const { busy } = engine().state;
   return (
     picture === 'drawn' &&
     !moving &&
+    !coarse &&
     !makingStill &&
     loading === 0 &&
     !busy &&
