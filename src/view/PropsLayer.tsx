@@ -128,8 +128,7 @@ export function PropsLayer() {
 
   // Before the frame is drawn.
   useFrame(({ camera, size }) => {
-    const { moving: turned, coarse } = useView.getState();
-    const moving = turned || coarse;
+    const { moving } = useView.getState();
     let stamps = 0;
     for (const { batch, laid } of kept.current.values()) if (laid) stamps += batch.count;
     if (moving) pace.frame(performance.now());

@@ -5,7 +5,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
 import { broadened, fitEye, fitStraight, type Insets } from './fit';
-import { COARSE_DPR, drawCoarser, followDrags } from './coarse';
+import { DRAGGED_DPR, drawCoarser, followDrags, TURNED_DPR } from './coarse';
 import { publishFrame } from '@/view/handle';
 import { viewFov } from './framing';
 import { useFramed } from './useFramed';
@@ -136,7 +136,7 @@ export function Rig() {
       if (!held) return keepView();
       if (!useView.getState().moving) {
         useView.setState({ moving: true });
-        setDpr(full * COARSE_DPR);
+        setDpr(full * TURNED_DPR);
         drawCoarser(scene, true);
       }
       soon();
@@ -161,7 +161,7 @@ export function Rig() {
   useEffect(
     () =>
       followDrags((coarser) => {
-        setDpr(Math.min(2, window.devicePixelRatio || 1) * (coarser ? COARSE_DPR : 1));
+        setDpr(Math.min(2, window.devicePixelRatio || 1) * (coarser ? DRAGGED_DPR : 1));
         drawCoarser(scene, coarser);
         if (!coarser) gl.shadowMap.needsUpdate = true;
         invalidate();

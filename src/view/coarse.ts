@@ -6,8 +6,9 @@ import { useView } from './viewState';
 
 /** What is drawn coarser while a hand turns the view, or drags something of the scene. */
 
-/** Share of the pixels across that are drawn meanwhile. */
-export const COARSE_DPR = SOFTWARE ? 0.35 : 0.75;
+/** Share of the pixels across that are drawn while the view turns, and while what it shows is judged. */
+export const TURNED_DPR = SOFTWARE ? 0.35 : 0.75;
+export const DRAGGED_DPR = 0.45;
 
 /** No faint lines. Shadows stay: without them every material would be compiled a second time. */
 export function drawCoarser(root: Object3D, coarser: boolean): void {
