@@ -2,7 +2,7 @@ import { membersOf, type Inside } from '@/core/arrange/inside';
 import type { EvaluatedArrangement } from '@/core/evaluate/scene';
 import { STATE, type Placements } from '@/core/arrange/result';
 import { isMirroring } from '@/core/math/affine';
-import { settledRowsOf } from '@/core/arrange/settledRows';
+import { settledRowsOf, stillHolds } from '@/core/arrange/settledRows';
 import { BLOCK, blocksOf } from './blocks';
 import { writeMatrix, type DrawBatch } from './drawBatch';
 import { settledBatches } from './settledBatches';
@@ -13,7 +13,7 @@ import { settledBatches } from './settledBatches';
  */
 export function drawBatches(p: Placements, laid?: Uint8Array): DrawBatch[] {
   const settled = !laid && !p.shape && !p.pose && p.count > BLOCK ? settledRowsOf(p) : undefined;
-  if (settled) return settledBatches(p, settled);
+  if (settled && stillHolds(settled.of)) return settledBatches(p, settled);
   const kinds = p.props.length * 2;
   const shapes = p.bent?.length ?? 0;
   const poses = p.posed?.length ?? 0;

@@ -1,5 +1,5 @@
 import { allocatePlacements, type Placements } from '@/core/arrange/result';
-import { keepSettledRows } from '@/core/arrange/settledRows';
+import { keepSettledRows, withRowsAgain } from '@/core/arrange/settledRows';
 import { BLOCK, largest } from './blocks';
 import type { DrawBatch } from './drawBatch';
 import { drawBatches, instanceOf } from './drawing';
@@ -91,6 +91,32 @@ test('blocks hold what is in them, and are small beside the whole', () => {
     const area = (boxes[b * 6 + 3] - boxes[b * 6]) * (boxes[b * 6 + 5] - boxes[b * 6 + 2]);
     expect(area).toBeLessThan((80 * 80) / 2);
   }
+});
+
+test('what was settled anew since is drawn as it was, and what it is now as it is now', () => {
+  const of = field();
+  const rows = Uint32Array.from({ length: COUNT }, (_, i) => i);
+  const before = only(of, rows);
+  keepSettledRows(before, { of, rows });
+  const was = drawBatches(before).map(byRow);
+  const again = withRowsAgain(of, Uint32Array.of(1, 500));
+  again.position.set([9, 9, 9], 500 * 3);
+  const now = only(again, rows);
+  keepSettledRows(now, { of: again, rows });
+  const placeOf = (batches: DrawBatch[]) =>
+    batches
+      .map(byRow)
+      .find((b) => b.has(500))!
+      .get(500)!
+      .slice(12, 15);
+  expect(placeOf(drawBatches(now))).toEqual([9, 9, 9]);
+  expect(new Set(drawBatches(before).map((b) => byRow(b).size))).toEqual(new Set(was.map((b) => b.size)));
+  expect(placeOf(drawBatches(before))).toEqual(
+    was
+      .find((b) => b.has(500))!
+      .get(500)!
+      .slice(12, 15),
+  );
 });
 
 test('what something was made of since is not taken for what was settled', () => {

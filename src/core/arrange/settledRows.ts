@@ -40,14 +40,21 @@ interface Again {
 
 const settledAgain = new WeakMap<Placements, Again>();
 
-/** Placements with some rows settled anew: its arrays are those of `was`, which is not looked at any more. */
+/** Those whose arrays have been written over since. */
+const writtenOver = new WeakSet<Placements>();
+
+/** Placements of which some rows are settled anew: its arrays are those of `was`, which holds no more. */
 export function withRowsAgain(was: Placements, rows: Uint32Array): Placements {
   const now = { ...was };
+  writtenOver.add(was);
   // One step back is enough.
   settledAgain.delete(was);
   settledAgain.set(now, { was, rows });
   return now;
 }
+
+/** Whether what is settled still is what it was. */
+export const stillHolds = (of: Placements): boolean => !writtenOver.has(of);
 
 /** What settled placements were before some rows of them were settled anew, and which. */
 export const beforeAgain = (of: Placements): Again | undefined => settledAgain.get(of);

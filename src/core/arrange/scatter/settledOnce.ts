@@ -149,11 +149,12 @@ export function settledOnce(
   reads: MaskPlaces | undefined,
   settle: (some: SiteList, rows: Uint32Array) => Placements,
 ): Placements {
-  const { props, stand, variation, seed } = scatter;
+  const { id, props, stand, variation, seed } = scatter;
   const masked = by.values.map((v) => v !== null);
   const known = remembered<Known>(
     [list, props, stand, variation],
-    JSON.stringify(['settled', seed, ids, masked, by.brushed.length > 0]),
+    // Another scatter of the same settings may be painted otherwise.
+    JSON.stringify(['settled', id, seed, ids, masked, by.brushed.length > 0]),
     () => ({ all: allocatePlacements(list.count, ids), done: new Uint8Array(list.count), by, last: null }),
   );
   const again = letGo(known, by, reads);
