@@ -3,6 +3,9 @@ import { MeshSurfaceSampler } from 'three/examples/jsm/math/MeshSurfaceSampler.j
 import { triMeshOf } from '@/core/testing/surfaces';
 import { normalOn, placeOn, type TriMesh } from '@/core/mesh/triMesh';
 import { areasOf } from '@/core/mesh/scatter/areas';
+import { maskField } from '@/core/mesh/mask/field';
+import { placesOn } from '@/core/mesh/mask/places';
+import { maskSchema } from '@/core/mesh/mask/schema';
 import { evenSpots } from '@/core/mesh/scatter/even';
 import { looseSpots, type Spots } from '@/core/mesh/scatter/spots';
 import { COUNT, measure } from './reference';
@@ -33,6 +36,37 @@ function read(mesh: TriMesh, spots: Spots): Float64Array {
     out.set(normalOn(mesh, spots.face[i], spots.u[i], spots.v[i]), i * 6 + 3);
   }
   return out;
+}
+
+const SIDE = 512;
+const picture = {
+  width: SIDE,
+  height: SIDE,
+  values: Float32Array.from({ length: SIDE * SIDE }, (_, i) => (i % SIDE) / SIDE),
+};
+const where = maskSchema.parse({
+  id: 'm',
+  name: 'Where',
+  layers: [
+    { id: 'a', kind: 'slope', from: 5, to: 30, over: true },
+    {
+      id: 'b',
+      kind: 'picture',
+      picture: { hash: 'a'.repeat(64), fileName: 'where.png' },
+      by: 'above',
+      frame: { width: 200, depth: 200 },
+    },
+  ],
+});
+
+/** Even places, and what a mask of slope and picture gives each of them. */
+function maskedPlaces(distance: number): Float64Array {
+  const rest = { ...hills };
+  const spots = evenSpots(rest, 1, { distance });
+  const [face, u, v] = [spots.face, spots.u, spots.v].map((list) => list.subarray(0, spots.count));
+  const places = placesOn([{ id: 'g', rest, read: rest }], new Int32Array(spots.count), face, u, v);
+  const sources = { path: () => undefined, thing: () => undefined, picture: () => picture, keyOf: () => '' };
+  return maskField(where, 'where', sources).at(places);
 }
 
 /** Dart throwing as one writes it down: each against all that are near, by a grid of one place a cell. */
@@ -72,5 +106,6 @@ await measure('scatter', [
   ],
   ['1,000,000 loose, with normals', () => void read(hills, looseSpots({ ...hills }, 1, MANY))],
   ['100,000 even', () => void evenSpots({ ...hills }, 1, { distance: CLOSE })],
+  ['100,000 even, by slope and a picture', () => void maskedPlaces(CLOSE)],
   ['plain darts, 200,000 thrown at the same distance', () => void plainDarts(hills, CLOSE, 200_000)],
 ]);
