@@ -3,7 +3,7 @@ import type { ViewHandle } from './handle';
 
 /** Leaves out what cannot be near a pixel, many at a time: a pointer among a hundred thousand props looks at few. */
 
-const window = new Matrix4();
+const square = new Matrix4();
 const seen = new Matrix4();
 
 /**
@@ -15,8 +15,8 @@ export function pickFrustum(view: ViewHandle, x: number, y: number, pixels: numb
   // The square around the pixel takes the place of the whole view.
   const [sx, sy] = [size.width / 2 / pixels, size.height / 2 / pixels];
   const [cx, cy] = [(x / size.width) * 2 - 1, 1 - (y / size.height) * 2];
-  window.set(sx, 0, 0, -cx * sx, 0, sy, 0, -cy * sy, 0, 0, 1, 0, 0, 0, 0, 1);
-  seen.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse).premultiply(window);
+  square.set(sx, 0, 0, -cx * sx, 0, sy, 0, -cy * sy, 0, 0, 1, 0, 0, 0, 0, 1);
+  seen.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse).premultiply(square);
   return new Frustum().setFromProjectionMatrix(seen);
 }
 
