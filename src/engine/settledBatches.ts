@@ -5,14 +5,18 @@ import { writeMatrix, type DrawBatch } from './drawBatch';
 
 /**
  * Batches of places that are settled once, and of which a mask that is dragged or painted takes some in and others out:
- * their matrices stay in an order of places, and those of the ones that stand are copied in whole stretches.
+ * the matrices of those that stand are kept in an order of places, and what comes or goes is put in or taken out there.
  */
 
-/** What is known of settled rows, by prop and then along the curve through space. */
-interface Kept {
+/** Those of some settled rows that stand, by prop and then along the curve through space. */
+interface Standing {
   /** By row: whether it is among them. */
   has: Uint8Array;
+  /** By row: which of the placements that are looked at it is; negative where it is none. */
+  at: Int32Array;
   codeAt: (x: number, y: number, z: number) => number;
+  count: number;
+  /** Their rows; these lists have room for more. */
   order: Uint32Array;
   /** Prop and handedness of each, then how far along the curve it is: rising. */
   keys: Float64Array;
@@ -23,9 +27,9 @@ interface Kept {
 /** More than there are cells along the curve. */
 const CODES = 2 ** 20;
 
-const kept = new WeakMap<Placements, Kept>();
+const kept = new WeakMap<Placements, Standing>();
 
-function begun(of: Placements, rows: Uint32Array): Kept {
+function begun(of: Placements, rows: Uint32Array): Standing {
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
   for (const row of rows)
@@ -36,7 +40,9 @@ function begun(of: Placements, rows: Uint32Array): Kept {
     }
   return {
     has: new Uint8Array(of.count),
+    at: new Int32Array(of.count),
     codeAt: placeCodes(low, Math.max(...high.map((h, a) => h - low[a])), rows.length),
+    count: 0,
     order: new Uint32Array(0),
     keys: new Float64Array(0),
     matrices: new Float32Array(0),
@@ -44,71 +50,77 @@ function begun(of: Placements, rows: Uint32Array): Kept {
   };
 }
 
-/** What was known before some rows were settled anew: all but those. */
-function takenOver(of: Placements): Kept | undefined {
+/** What stood before some rows were settled anew: all but those. */
+function takenOver(of: Placements): Standing | undefined {
   const again = beforeAgain(of);
   const was = again && kept.get(again.was);
   if (!was) return undefined;
   kept.delete(again.was);
   for (const row of again.rows) was.has[row] = 0;
-  let n = 0;
-  for (let j = 0; j < was.order.length;) {
-    const first = j;
-    while (j < was.order.length && was.has[was.order[j]]) j++;
-    was.order.copyWithin(n, first, j);
-    was.keys.copyWithin(n, first, j);
-    was.matrices.copyWithin(n * 16, first * 16, j * 16);
-    was.tints?.copyWithin(n * 3, first * 3, j * 3);
-    n += j - first;
-    while (j < was.order.length && !was.has[was.order[j]]) j++;
-  }
-  return {
-    ...was,
-    order: was.order.subarray(0, n),
-    keys: was.keys.subarray(0, n),
-    matrices: was.matrices.subarray(0, n * 16),
-    tints: was.tints && was.tints.subarray(0, n * 3),
-  };
+  return was;
 }
 
-/** Puts rows that are new in between those that are known. */
-function takeIn(known: Kept, of: Placements, fresh: Uint32Array): void {
+/** Moves what is known of those from `first` up to `end` to another number of the lists. */
+function move({ order, keys, matrices, tints }: Standing, to: number, first: number, end: number): void {
+  if (to === first || first === end) return;
+  order.copyWithin(to, first, end);
+  keys.copyWithin(to, first, end);
+  matrices.copyWithin(to * 16, first * 16, end * 16);
+  tints?.copyWithin(to * 3, first * 3, end * 3);
+}
+
+/** Takes out what does not stand any more. */
+function takeOut(standing: Standing): void {
+  const { order, has, at } = standing;
+  const stands = (j: number) => has[order[j]] === 1 && at[order[j]] >= 0;
+  let n = 0;
+  for (let j = 0; j < standing.count;) {
+    const first = j;
+    while (j < standing.count && stands(j)) j++;
+    move(standing, n, first, j);
+    n += j - first;
+    for (; j < standing.count && !stands(j); j++) has[order[j]] = 0;
+  }
+  standing.count = n;
+}
+
+function makeRoom(standing: Standing, count: number): void {
+  if (standing.order.length >= count) return;
+  const room = Math.ceil(count * 1.25);
+  const { order, keys, matrices, tints } = standing;
+  (standing.order = new Uint32Array(room)).set(order);
+  (standing.keys = new Float64Array(room)).set(keys);
+  (standing.matrices = new Float32Array(room * 16)).set(matrices);
+  if (tints) (standing.tints = new Float32Array(room * 3)).set(tints);
+}
+
+/** Puts rows that are new in between those that stand. */
+function takeIn(standing: Standing, of: Placements, fresh: readonly number[]): void {
   const { position, prop, scale } = of;
   const keyOf = Float64Array.from(
     fresh,
     (row) =>
       (prop[row] * 2 + (scale[row * 3] < 0 ? 1 : 0)) * CODES +
-      known.codeAt(position[row * 3], position[row * 3 + 1], position[row * 3 + 2]),
+      standing.codeAt(position[row * 3], position[row * 3 + 1], position[row * 3 + 2]),
   );
   const sorted = Uint32Array.from(fresh.keys()).sort((a, b) => keyOf[a] - keyOf[b] || a - b);
-  const was = { ...known };
-  const n = was.order.length + fresh.length;
-  known.order = new Uint32Array(n);
-  known.keys = new Float64Array(n);
-  known.matrices = new Float32Array(n * 16);
-  if (was.tints) known.tints = new Float32Array(n * 3);
-  let [from, to] = [0, 0];
-  /** Copies those that come before a key. */
-  const copyUpTo = (key: number) => {
-    const first = from;
-    while (from < was.order.length && was.keys[from] <= key) from++;
-    known.order.set(was.order.subarray(first, from), to);
-    known.keys.set(was.keys.subarray(first, from), to);
-    known.matrices.set(was.matrices.subarray(first * 16, from * 16), to * 16);
-    if (was.tints) known.tints!.set(was.tints.subarray(first * 3, from * 3), to * 3);
-    to += from - first;
-  };
-  for (const i of sorted) {
-    copyUpTo(keyOf[i]);
-    const row = fresh[i];
-    known.has[row] = 1;
-    known.order[to] = row;
-    known.keys[to] = keyOf[i];
-    writeMatrix(of, row, known.matrices, to * 16);
-    if (of.tint) known.tints!.set(of.tint.subarray(row * 3, row * 3 + 3), to * 3);
-    to++;
+  makeRoom(standing, standing.count + fresh.length);
+  const { has, order, keys, matrices, tints } = standing;
+  // From the end on, so that each stretch is moved once, to where it stays.
+  let end = standing.count;
+  for (let k = sorted.length - 1; k >= 0; k--) {
+    const [row, key] = [fresh[sorted[k]], keyOf[sorted[k]]];
+    const first = firstFrom(keys, key + 1, end);
+    move(standing, first + k + 1, first, end);
+    end = first;
+    const to = first + k;
+    has[row] = 1;
+    order[to] = row;
+    keys[to] = key;
+    writeMatrix(of, row, matrices, to * 16);
+    if (of.tint) for (let a = 0; a < 3; a++) tints![to * 3 + a] = of.tint[row * 3 + a];
   }
-  copyUpTo(Infinity);
+  standing.count += fresh.length;
 }
 
 /**
@@ -116,81 +128,48 @@ function takeIn(known: Kept, of: Placements, fresh: Uint32Array): void {
  * @param p the rows, none of a shape or a pose of its own
  */
 export function settledBatches(p: Placements, { of, rows }: SettledRows): DrawBatch[] {
-  const known = kept.get(of) ?? takenOver(of) ?? begun(of, rows);
-  kept.set(of, known);
-  const at = new Int32Array(of.count).fill(-1);
-  const fresh = new Uint32Array(rows.length);
-  let count = 0;
+  const standing = kept.get(of) ?? takenOver(of) ?? begun(of, rows);
+  kept.set(of, standing);
+  const { at, has } = standing;
+  at.fill(-1);
+  const fresh: number[] = [];
   for (let i = 0; i < rows.length; i++) {
     if (p.state[i] !== STATE.placed) continue;
     at[rows[i]] = i;
-    if (!known.has[rows[i]]) fresh[count++] = rows[i];
+    if (has[rows[i]] === 0) fresh.push(rows[i]);
   }
-  if (count > 0) takeIn(known, of, fresh.subarray(0, count));
+  takeOut(standing);
+  if (fresh.length > 0) takeIn(standing, of, fresh);
   const batches: DrawBatch[] = [];
-  for (let start = 0; start < known.order.length;) {
-    const kind = Math.floor(known.keys[start] / CODES);
-    const end = firstAbove(known.keys, (kind + 1) * CODES, start);
-    const batch = oneBatch(p, known, at, start, end, kind);
-    if (batch) batches.push(batch);
+  for (let start = 0; start < standing.count;) {
+    const kind = Math.floor(standing.keys[start] / CODES);
+    const end = firstFrom(standing.keys, (kind + 1) * CODES, standing.count);
+    batches.push(oneBatch(p, standing, start, end, kind));
     start = end;
   }
   return batches;
 }
 
-/** The instances of one prop and hand, from what is known of them between two numbers of the order. */
+/** The instances of one prop and hand, which are those between two numbers of the order. */
 function oneBatch(
   p: Placements,
-  { order, matrices, tints }: Kept,
-  at: Int32Array,
+  { at, order, matrices, tints }: Standing,
   start: number,
   end: number,
   kind: number,
-): DrawBatch | null {
-  // Which entries of the order stand, and which row of the placements each is.
-  const entries = new Uint32Array(end - start);
-  const rows = new Uint32Array(end - start);
-  let count = 0;
-  for (let j = start; j < end; j++) {
-    const row = at[order[j]];
-    if (row < 0) continue;
-    entries[count] = j;
-    rows[count++] = row;
-  }
-  if (count === 0) return null;
+): DrawBatch {
   const batch: DrawBatch = {
     prop: p.props[kind >> 1],
     mirrored: kind % 2 === 1,
-    matrices: new Float32Array(count * 16),
-    rows: rows.slice(0, count),
-    ...(tints && { tints: new Float32Array(count * 3) }),
+    matrices: matrices.slice(start * 16, end * 16),
+    rows: order.slice(start, end),
+    ...(tints && { tints: tints.slice(start * 3, end * 3) }),
   };
-  for (let n = 0; n < count;) {
-    const first = n;
-    const ahead = entries[n] - n;
-    while (n < count && entries[n] - n === ahead) n++;
-    copyStretch(matrices, batch.matrices, first + ahead, n + ahead, first, 16);
-    if (tints) copyStretch(tints, batch.tints!, first + ahead, n + ahead, first, 3);
-  }
-  if (count > BLOCK) batch.blocks = { ...measured(batch), sorted: true };
+  const { rows } = batch;
+  for (let j = 0; j < rows.length; j++) rows[j] = at[rows[j]];
+  if (rows.length > BLOCK) batch.blocks = { ...measured(batch), sorted: true };
   else inOrderOfRows(batch);
   return batch;
-}
-
-/** Shorter stretches are copied number by number: to say where one lies takes longer. */
-const LONG = 12;
-
-/** Copies entries of so many numbers, from `first` up to `end`, to where the entry `to` is. */
-function copyStretch(
-  from: Float32Array,
-  out: Float32Array,
-  first: number,
-  end: number,
-  to: number,
-  size: number,
-): void {
-  if (end - first >= LONG) return out.set(from.subarray(first * size, end * size), to * size);
-  for (let p = first * size, q = to * size; p < end * size; p++, q++) out[q] = from[p];
 }
 
 /** Instances that are no blocks come as their rows rise. */
@@ -205,9 +184,9 @@ function inOrderOfRows(batch: DrawBatch): void {
   sorted.forEach((i, k) => batch.tints!.set(tints.subarray(i * 3, i * 3 + 3), k * 3));
 }
 
-/** The first number of a rising list that is at least so much, from `low` on. */
-function firstAbove(keys: Float64Array, least: number, low: number): number {
-  let high = keys.length;
+/** Where the numbers of a rising list that are at least so much begin, of those before `high`. */
+function firstFrom(keys: Float64Array, least: number, high: number): number {
+  let low = 0;
   while (low < high) {
     const middle = (low + high) >> 1;
     if (keys[middle] < least) low = middle + 1;
