@@ -217,6 +217,29 @@ test('a shell of a ball, the box of what is open, drifting fronts, rows by uv; c
   await settled(page);
   const riding = (await rows(page)).filter((r) => r.prop === 'Sea pink');
   expect(riding.length).toBe(copy.length);
+
+  // Members from each to a neighbour: one less than there are, none longer than it need be.
+  await page.getByRole('button', { name: `${copy[0].arrangement} Scatter` }).click({ button: 'right' });
+  await page.getByRole('menuitem', { name: /spans/ }).click();
+  await hang(page, 'Crate');
+  await settled(page);
+  const members = (await rows(page)).filter((r) => /^Between/.test(r.arrangement));
+  expect(members.length).toBe(copy.length - 1);
+
+  // A border that crosses itself is told, and marked where it does.
+  await pathByNumbers(page, [
+    [10, -2],
+    [16, 2],
+    [16, -2],
+    [10, 2],
+  ]);
+  await page.getByRole('button', { name: /^Path Path/ }).click();
+  await page.getByRole('radio', { name: 'Closed' }).click();
+  await choose(page, 'New arrangement', 'Inside Path, from above');
+  await settled(page);
+  await openStep(page, 'Checks');
+  await expect(page.getByText(/“Path” crosses itself/).first()).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Found here' })).toHaveCount(1);
 });
 
 const far = (r: Row) => Math.hypot(r.x, r.y, r.z);

@@ -216,6 +216,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return 'There is no area to fill. Choose surfaces, closed paths or a closed surface under Area.';
     case 'area-open':
       return `“${path}” is open, so nothing lies inside it. Close it in its panel, or choose another one under Area.`;
+    case 'area-crosses':
+      return `“${path}” crosses itself. What it goes round twice stays empty; move its points apart where that is not meant.`;
     case 'area-volume-open':
       return `“${surface}” is not closed, so its inside is a guess. Have it closed or fill its box under Area, or fill another one.`;
     case 'area-none':

@@ -60,6 +60,8 @@ export interface ArrangeContext {
   arrangement?(id: string): Placements | undefined;
   /** The paths of another arrangement and what of it lies on them. */
   parts?(id: string): PartRange[] | undefined;
+  /** Whether the rows of another arrangement come in no order. */
+  unordered?(id: string): boolean;
   /** What lands as one with rows of the arrangement `id`, as it sits on them where they are given; absent: nothing does. */
   sitting?(id: string): ((leaders: Placements) => Placements[]) | null;
   /** A surface as it stands now; undefined where it is missing or broken. */

@@ -180,6 +180,7 @@ export type FindingKind =
   | 'area-missing'
   | 'area-nothing'
   | 'area-open'
+  | 'area-crosses'
   | 'area-volume-open'
   | 'area-too-many'
   | 'area-none'
@@ -359,6 +360,8 @@ export interface ArrangementResult {
   findings: Finding[];
   facts: SpacingFacts;
   parts: PartRange[];
+  /** Its rows come in no order: what follows one is what is near it. */
+  unordered?: true;
   sheet?: SheetLayout;
   area?: AreaFacts;
   lines?: DrawnLines;

@@ -1,3 +1,4 @@
+import type { Mark } from '../mesh/mark';
 import type { Bounds } from '../mesh/mesh';
 import type { ArrangeContext } from './context';
 import type { Finding } from './result';
@@ -8,13 +9,14 @@ export type Say = (
   detail: Finding['detail'],
   severity?: Finding['severity'],
   slots?: number[],
+  marks?: Mark[],
 ) => void;
 
 /** Findings about `node`, put behind each other into `findings`. */
 export const sayInto =
   (findings: Finding[], node: string): Say =>
-  (kind, detail, severity = 'error', slots) =>
-    findings.push({ kind, severity, node, detail, ...(slots && { slots }) });
+  (kind, detail, severity = 'error', slots, marks) =>
+    findings.push({ kind, severity, node, detail, ...(slots && { slots }), ...(marks && { marks }) });
 
 /** The boxes of props in their own space; undefined, and said, for those whose mesh is not at hand. */
 export function boundsOf(

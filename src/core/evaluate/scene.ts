@@ -350,6 +350,7 @@ export class Evaluator {
       prop: (id) => this.bundles.facts(id)?.facts,
       arrangement: (id) => this.arranged.get(id)?.placements,
       parts: (id) => this.arranged.get(id)?.parts,
+      unordered: (id) => this.arranged.get(id)?.unordered ?? false,
       sitting: (id) => this.sittingOn(id, time),
       surface: (id) => this.triMeshes.get(id)?.triMesh,
       surfaceStates: (id) => this.surfaceStates(id),

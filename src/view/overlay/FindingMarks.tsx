@@ -15,12 +15,14 @@ import { useFrames } from './useFrames';
 /** More tags than this would cover each other. */
 const MOST_TAGS = 12;
 
-/** Where the selected surface has what its findings tell of: edges that are not closed, lines that nearly meet. */
+/** Where the selected surface or arrangement has what its findings tell of: edges that are not closed, lines that nearly meet. */
 export function FindingMarks() {
   const view = useFrames();
   const node = useSelection((s) => s.node);
   const findings = useEngine((s) =>
-    node?.kind === 'surface' ? s.result.surfaces.get(node.id)?.findings : undefined,
+    node?.kind === 'surface' || node?.kind === 'arrangement'
+      ? s.result[`${node.kind}s`].get(node.id)?.findings
+      : undefined,
   );
   const units = useDocument((s) => s.scene.units);
   const marked = findings?.filter((f) => f.marks?.length) ?? [];

@@ -51,7 +51,13 @@ export function evaluateRiders(riders: Riders, context: ArrangeContext): Arrange
     say,
   );
   findings.push(...settled.findings);
-  return { placements: settled.placements, findings, facts: NO_FACTS, parts: [] };
+  return {
+    placements: settled.placements,
+    findings,
+    facts: NO_FACTS,
+    parts: [],
+    ...(context.unordered?.(riders.on) && { unordered: true }),
+  };
 }
 
 const pick = ({ turnDeg, tipDeg, rollDeg, size }: Riders) => ({ turnDeg, tipDeg, rollDeg, size });

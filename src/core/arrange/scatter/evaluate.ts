@@ -1,6 +1,8 @@
 import type { CompiledPath } from '../../curve/compile';
 import { polyline } from '../../curve/sample';
 import { channel, random01 } from '../../math/random';
+import type { Vec3 } from '../../math/vec3';
+import { crossingOf } from '../../mesh/scatter/crossing';
 import { outlineOf, type Outline } from '../../mesh/scatter/outline';
 import type { ArrangeContext } from '../context';
 import {
@@ -90,6 +92,7 @@ export function evaluateScatter(scatter: Scatter, context: ArrangeContext): Arra
     findings,
     facts: NO_FACTS,
     parts: [],
+    unordered: true,
     area: facts,
   });
   if ((rows || reads) && standsAlone(scatter))
@@ -201,6 +204,15 @@ function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext,
     }
     const closed = compiled.strokes.filter((s) => s.closed);
     if (closed.length === 0) say('area-open', { path: id }, paths.length > 1 ? 'warning' : 'error');
+    const crossed = closed.map((line) => ringOf(line).crossing).filter((at) => at !== null);
+    if (crossed.length > 0)
+      say(
+        'area-crosses',
+        { path: id },
+        'warning',
+        undefined,
+        crossed.map((at) => [at]),
+      );
     return closed;
   });
   if (paths.length === 0) say('area-nothing', {});
@@ -218,16 +230,33 @@ function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext,
   };
 }
 
+interface Ring {
+  /** x, y, z of its places. */
+  position: Float64Array;
+  crossing: Vec3 | null;
+}
+const rings = new WeakMap<CompiledPath, Ring>();
+
+/** A closed line as it is filled, and where it crosses itself, seen from above. */
+function ringOf(line: CompiledPath): Ring {
+  let ring = rings.get(line);
+  if (!ring) {
+    const { position } = polyline(line, 0.005);
+    rings.set(line, (ring = { position, crossing: crossingOf(position) }));
+  }
+  return ring;
+}
+
 /** What closed lines enclose, and their height in the mean: from there what is beneath is looked for. */
 function outlineAround(lines: CompiledPath[]): { outline: Outline; height: number } {
-  const rings = lines.map((line) => polyline(line, 0.005).position);
+  const around = lines.map((line) => ringOf(line).position);
   let [sum, count] = [0, 0];
-  for (const ring of rings)
+  for (const ring of around)
     for (let i = 1; i < ring.length; i += 3) {
       sum += ring[i];
       count++;
     }
-  return { outline: outlineOf(rings), height: sum / count };
+  return { outline: outlineOf(around), height: sum / count };
 }
 
 function insideSurface(

@@ -1,5 +1,5 @@
 import { Evaluator, type EvaluatedArrangement } from '../../evaluate/scene';
-import type { Vec3 } from '../../math/vec3';
+import { distance, type Vec3 } from '../../math/vec3';
 import { deformerSchema } from '../../mesh/deform/schema';
 import { maskSchema } from '../../mesh/mask/schema';
 import { shapeSchema } from '../../mesh/make/schema';
@@ -8,7 +8,7 @@ import type { Scene } from '../../scene/schema';
 import { closest } from '../../testing/apart';
 import { points } from '../../testing/paths';
 import { ASSETS } from '../../testing/scene';
-import { needsOf, surfacesOf } from '../registry';
+import { needsOf, newArrangement, surfacesOf } from '../registry';
 import { STATE } from '../result';
 import { slotName } from '../slotId';
 import { scatterSchema, type Scatter } from './schema';
@@ -163,6 +163,79 @@ test('inside a closed path, landed on what is beneath; an open one is named', ()
     true,
   );
   expect(kinds(worked(scatter({ over: { kind: 'paths', paths: ['open'] } })))).toEqual(['area-open']);
+});
+
+test('an area whose border crosses itself is named, with the place; what it goes round twice stays empty', () => {
+  const over = { kind: 'paths', paths: ['ring'] };
+  const drawn = (corners: [number, number][]) =>
+    worked(scatter({ over, spread: { distance: 0.3 } }), (scene) => {
+      scene.paths[0] = {
+        ...newPath(
+          'ring',
+          'Ring',
+          points(
+            'corner',
+            corners.map(([x, z]) => [x, 1, z]),
+          ),
+        ),
+        closed: true,
+      };
+    });
+  // Two triangles that meet in the middle.
+  const eight = drawn([[-3, -2], [3, 2], [3, -2], [-3, 2]]); // prettier-ignore
+  const [said] = eight.findings;
+  expect(said).toMatchObject({ kind: 'area-crosses', detail: { path: 'ring' } });
+  said.marks![0][0].forEach((v, a) => expect(v).toBeCloseTo([0, 1, 0][a], 9));
+  expect(all(eight).every(([x, , z]) => Math.abs(z) <= (Math.abs(x) * 2) / 3 + 1e-9)).toBe(true);
+  expect(eight.area!.size).toBeCloseTo(12, 1);
+  // A smaller square that is gone round a second time in one go.
+  const twice = drawn([[-4, -3], [4, -3], [4, 3], [-4, 3], [-4, -3.5], [-1, -1], [1, -1], [1, 1], [-1, 1], [-1.2, -1.5]]); // prettier-ignore
+  expect(kinds(twice)).toContain('area-crosses');
+  expect(all(twice).some(([x, , z]) => Math.abs(x) < 0.9 && Math.abs(z) < 0.9)).toBe(false);
+  // What only touches itself does not cross.
+  const touches = drawn([[-3, -2], [0, 0], [3, -2], [3, 2], [0, 0], [-3, 2]]); // prettier-ignore
+  expect(kinds(touches)).not.toContain('area-crosses');
+});
+
+test('what spans it, and the lines that hang between its places, join neighbours by the shortest net', () => {
+  const joined = (hand: object, more: object) => {
+    let net: EvaluatedArrangement[] = [];
+    const spread = { how: 'loose', amount: 'number', number: 120 };
+    worked(scatter({ over: { kind: 'surfaces', surfaces: ['field'] }, spread, hand }), (scene) => {
+      const base = { name: 'Net', thread: 'woad' as const, props: [{ prop: 'p', weight: 1 }] };
+      scene.arrangements.push(
+        newArrangement('spans', { id: 'rails', ...base }, { on: 'tufts', ...more }),
+        newArrangement('strands', { id: 'ropes', ...base }, { from: { on: 'tufts' }, ...more }),
+      );
+      net = new Evaluator(ASSETS).evaluate(scene).arrangements;
+    });
+    return net;
+  };
+  const [posts, rails, ropes] = joined({}, {});
+  const n = posts.placements.count;
+  expect(n).toBe(120);
+  const places = all(posts);
+  // The shortest by Prim's way.
+  const near = places.map((p) => distance(p, places[0]));
+  const left = new Set(near.keys());
+  left.delete(0);
+  let shortest = 0;
+  while (left.size > 0) {
+    const next = [...left].reduce((a, b) => (near[b] < near[a] ? b : a));
+    shortest += near[next];
+    left.delete(next);
+    for (const i of left) near[i] = Math.min(near[i], distance(places[i], places[next]));
+  }
+  const box = 0.5;
+  const lengths = Array.from(
+    rails.placements.scale.filter((_, i) => i % 3 === 2),
+    (s) => s * box,
+  );
+  expect(lengths.length).toBe(n - 1);
+  expect(lengths.reduce((a, b) => a + b)).toBeCloseTo(shortest, 6);
+  // Each leaves a post of its own, so that a hand's corrections stay with it.
+  expect(new Set(rails.placements.slot).size).toBe(n - 1);
+  expect([...ropes.placements.slot].sort()).toEqual([...rails.placements.slot].sort());
 });
 
 test('inside a closed surface wherever it stands; an open one is named', () => {

@@ -12,6 +12,8 @@ import type { Spans } from './schema';
 export interface Posts {
   placements: Placements;
   parts: readonly PartRange[];
+  /** They come in no order. */
+  unordered?: boolean;
 }
 
 /** The props of an arrangement, or the divisions of a path, as posts; null, and said, where there are none. */
@@ -19,7 +21,9 @@ export function postsOf({ on, divisions }: Spans, context: ArrangeContext, say: 
   if (divisions) return divisionPosts(divisions, context, say);
   const placements = context.arrangement?.(on);
   if (!placements) say('leader-missing', {});
-  return placements ? { placements, parts: context.parts?.(on) ?? [] } : null;
+  return placements
+    ? { placements, parts: context.parts?.(on) ?? [], unordered: context.unordered?.(on) ?? false }
+    : null;
 }
 
 /** A post without a prop at each division of a path, looking along it; its up is carried along without a twist. */

@@ -2,7 +2,7 @@ import { boxOf, type ArrangeContext } from '../context';
 import type { Placements } from '../result';
 import type { Say } from '../say';
 import { swapByHand } from '../steps/byHand';
-import { neighbours } from '../steps/neighbours';
+import { nearNeighbours, neighbours } from '../steps/neighbours';
 import { weightedAt } from '../steps/weighted';
 import { quatRotate, type Quat } from '../../math/quat';
 import { channel, random01 } from '../../math/random';
@@ -19,7 +19,7 @@ const MOST = 500_000;
 /** The members between posts, from first to last; null where there are too many. */
 export function membersOf(
   spans: Spans,
-  { placements: posts, parts }: Posts,
+  { placements: posts, parts, unordered }: Posts,
   props: string[],
   context: ArrangeContext,
   say: Say,
@@ -37,7 +37,7 @@ export function membersOf(
       { snap: (ends.from.missing > 0 ? spans.from.snap : spans.to.snap) ?? '' },
       'warning',
     );
-  const pairs = neighbours(posts, parts, spans);
+  const pairs = unordered ? nearNeighbours(posts, spans) : neighbours(posts, parts, spans);
   const slots = pairs.map(([a]) => posts.slot[a]);
   const prop = Int32Array.from(slots, (slot) =>
     props.indexOf(weightedAt(spans.props, random01(spans.seed, slot, PICK))),

@@ -1,4 +1,5 @@
 import { STATE, type PartRange, type Placements } from '../result';
+import { shortestNet } from '../../mesh/scatter/shortestNet';
 import { slotParts } from '../slotId';
 
 /** Which rows of an arrangement follow each other. */
@@ -62,4 +63,40 @@ function goesRound(posts: Placements, lane: number[], range: PartRange): boolean
   const gaps = lane.slice(1).map((i, k) => posts.s[i] - posts.s[lane[k]]);
   const over = range.length - (posts.s[lane[lane.length - 1]] - posts.s[lane[0]]);
   return over <= 1.75 * gaps.sort((a, b) => a - b)[gaps.length >> 1];
+}
+
+/**
+ * The same of places that come in no order: each is joined to another by the shortest net that holds all of them, so
+ * that each but the first leaves to one.
+ */
+export function nearNeighbours(posts: Placements, { reach, every }: Reach): [number, number][] {
+  const placed = [...posts.slot.keys()].filter((i) => posts.state[i] === STATE.placed);
+  const next = towardsFirst(
+    shortestNet(Float64Array.from(placed.flatMap((i) => [...posts.position.subarray(i * 3, i * 3 + 3)]))),
+    placed.length,
+  );
+  return placed.flatMap((row, i): [number, number][] => {
+    if (i % every !== 0) return [];
+    let to = i;
+    for (let step = 0; step < reach && to >= 0; step++) to = next[to];
+    return to < 0 ? [] : [[row, placed[to]]];
+  });
+}
+
+/** Where each place leads along a net on the way to the first one; −1 for that. */
+function towardsFirst(edges: readonly [number, number][], count: number): Int32Array {
+  const beside: number[][] = Array.from({ length: count }, () => []);
+  for (const [a, b] of edges) {
+    beside[a].push(b);
+    beside[b].push(a);
+  }
+  const next = new Int32Array(count).fill(-1);
+  const met = [0];
+  for (const at of met)
+    for (const other of beside[at])
+      if (other !== next[at]) {
+        next[other] = at;
+        met.push(other);
+      }
+  return next;
 }

@@ -3,7 +3,7 @@ import type { ArrangeContext } from '../context';
 import { STATE, type Placements } from '../result';
 import { slotId, slotParts } from '../slotId';
 import { rowFinder } from '../rowFinder';
-import { neighbours } from '../steps/neighbours';
+import { nearNeighbours, neighbours } from '../steps/neighbours';
 import type { Strands } from './schema';
 
 /** Which slots lines are hung between. */
@@ -16,7 +16,11 @@ export type Pair = [from: number, to: number];
 /** The pairs of a recipe, in the order of where they leave. @param to the same object as `from` where it is one */
 export function pairsOf(strands: Strands, from: Placements, to: Placements, context: ArrangeContext): Pair[] {
   const { pairs, every, reach } = strands;
-  if (pairs === 'next') return neighbours(from, context.parts?.(strands.from.on) ?? [], { reach, every });
+  const { on } = strands.from;
+  if (pairs === 'next')
+    return context.unordered?.(on)
+      ? nearNeighbours(from, { reach, every })
+      : neighbours(from, context.parts?.(on) ?? [], { reach, every });
   const stands = (p: Placements, row: number) => row >= 0 && p.state[row] === STATE.placed;
   const rows = [...from.slot.keys()].filter((i) => i % every === 0 && stands(from, i));
   if (pairs === 'rows') {

@@ -52,7 +52,7 @@ export function ScatterRecipe({ arrangement: a }: { arrangement: Scatter }) {
         title="Area"
         color={color}
         phrase={areaPhrase(a, scene)}
-        caution={is('area-missing', 'area-nothing', 'area-open', 'area-volume-open')}
+        caution={is('area-missing', 'area-nothing', 'area-open', 'area-crosses', 'area-volume-open')}
       >
         <AreaStep scatter={a} area={result?.area} />
       </Step>
