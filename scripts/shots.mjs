@@ -1,7 +1,12 @@
 import { mkdirSync } from 'node:fs';
 import { developed, harnessPage, settled, withApplication } from './serve.mjs';
 
-/** Takes the pictures in docs/screenshots, and the examples' pictures for the start page, from the demo data (needs a build). */
+/**
+ * Takes the pictures in docs/screenshots, and the examples' pictures for the start page, from the demo data (needs a
+ * build). With names behind it only those.
+ */
+const asked = process.argv.slice(2);
+const isAsked = (name) => asked.length === 0 || asked.includes(name);
 
 await withApplication(4188, async (browser, base) => {
   mkdirSync('docs/screenshots', { recursive: true });
@@ -11,6 +16,7 @@ await withApplication(4188, async (browser, base) => {
   /** A scene of a hundred thousand takes minutes to the last frame without a graphics card. */
   let most = Infinity;
   const shot = async (name, frames = most) => {
+    if (!isAsked(name)) return;
     // Only where the scene is open there is something to develop.
     if (await page.getByRole('application', { name: 'Scene' }).isVisible()) await developed(page, frames);
     await page.screenshot({ path: `docs/screenshots/${name}.png` });
@@ -37,6 +43,7 @@ await withApplication(4188, async (browser, base) => {
     ['The chandlery', 'chandlery'],
     ['The headland', 'headland'],
   ]) {
+    if (!isAsked(name)) continue;
     await open(title);
     await page.keyboard.press('Escape');
     await rest();
@@ -176,6 +183,10 @@ await withApplication(4188, async (browser, base) => {
   await rest();
   await shot('scatter');
   await page.getByRole('button', { name: 'Edit the mask of only where' }).click();
+  await page.keyboard.press('4');
+  for (let i = 0; i < 6; i++) await page.keyboard.press('.');
+  const field = await page.locator('[aria-label="Scene"]').boundingBox();
+  await page.mouse.move(field.x + 130, field.y + 440);
   await rest();
   await shot('mask', 2);
   await page.keyboard.press('Escape');
@@ -207,5 +218,5 @@ await withApplication(4188, async (browser, base) => {
     await fresh.getByRole('button', { name: 'New scene' }).waitFor();
   }
   await fresh.waitForTimeout(1200);
-  await fresh.screenshot({ path: 'docs/screenshots/start.png' });
+  if (isAsked('start')) await fresh.screenshot({ path: 'docs/screenshots/start.png' });
 });
