@@ -2,21 +2,68 @@ import { MAX_ROWS, slotId } from '../slotId';
 import type { SheetGrid, Skip } from './schema';
 import type { SheetMap } from './map';
 
-/** One place of the grid: its slot, which row and column it is, and where it lies. */
-export interface Cell {
-  slot: number;
-  row: number;
-  column: number;
+/** Places of a layout: of each its slot, which row and column it is, and where it lies. */
+export interface Cells {
+  count: number;
+  slot: Float64Array;
+  row: Int32Array;
+  column: Int32Array;
   /** Shares across and up. */
-  a: number;
-  b: number;
+  a: Float64Array;
+  b: Float64Array;
   /** Layout metres from the lower left corner. */
-  x: number;
-  y: number;
+  x: Float64Array;
+  y: Float64Array;
   /** Layout metres that it has for itself. */
-  width: number;
-  height: number;
-  skipped: boolean;
+  width: Float64Array;
+  height: Float64Array;
+  skipped: Uint8Array;
+}
+
+export function newCells(count: number): Cells {
+  const numbers = () => new Float64Array(count);
+  return {
+    count,
+    slot: numbers(),
+    row: new Int32Array(count),
+    column: new Int32Array(count),
+    a: numbers(),
+    b: numbers(),
+    x: numbers(),
+    y: numbers(),
+    width: numbers(),
+    height: numbers(),
+    skipped: new Uint8Array(count),
+  };
+}
+
+const COLUMNS = [
+  'slot',
+  'row',
+  'column',
+  'a',
+  'b',
+  'x',
+  'y',
+  'width',
+  'height',
+  'skipped',
+] as const satisfies (keyof Cells)[];
+
+/** A copy of the first of them, with room for so many. */
+export function copiedCells(of: Cells, count: number): Cells {
+  const out = newCells(count);
+  const n = Math.min(count, of.count);
+  for (const name of COLUMNS) out[name].set(of[name].subarray(0, n));
+  return out;
+}
+
+/** The same places in another order. */
+function ordered(cells: Cells, compare: (i: number, j: number) => number): Cells {
+  const order = Uint32Array.from({ length: cells.count }, (_, i) => i).sort(compare);
+  const out = newCells(cells.count);
+  for (const name of COLUMNS) order.forEach((from, i) => (out[name][i] = cells[name][from]));
+  return out;
 }
 
 /** What of a grid could not be laid out. */
@@ -37,8 +84,8 @@ function isSkipped(skip: Skip, n: number): boolean {
  * length; round a closed surface the last is as far from the first as from its other neighbour.
  * @param own layout metres that a prop takes, across and up: what columns and rows come from where they are not set
  */
-export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): Cell[] | CellsProblem {
-  if (!grid.on) return [];
+export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): Cells | CellsProblem {
+  if (!grid.on) return newCells(0);
   const { left, right, bottom, top, stagger } = grid;
   if ((grid.columns !== null && grid.columns < 1) || (grid.rows !== null && grid.rows < 1))
     return 'sheet-no-columns';
@@ -57,17 +104,25 @@ export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): 
   // What they leave over is shared by both ends.
   const first = bottom + (tall - rows * height) / 2;
   const shift = stagger === 'hex' ? 0.5 : grid.shift;
-  const out: Cell[] = [];
+  const out = newCells(columns * rows);
+  let count = 0;
   for (let j = 0; j < rows; j++) {
     const y = first + (j + 0.5) * height;
     const moved = (stagger === 'brick' || stagger === 'hex') && j % 2 === 1 ? shift : 0;
     lay(j, y, moved);
   }
-  if (stagger === 'drop') out.sort((p, q) => p.row - q.row || p.column - q.column);
-  const ordered = grid.order === 'up' ? out.sort((p, q) => p.column - q.column || p.row - q.row) : out;
+  const laid = count === out.count ? out : copiedCells(out, count);
+  const { row, column } = laid;
+  const byRows = stagger === 'drop' && grid.order !== 'up';
+  const cells =
+    grid.order === 'up'
+      ? ordered(laid, (i, j) => column[i] - column[j] || row[i] - row[j] || i - j)
+      : byRows
+        ? ordered(laid, (i, j) => row[i] - row[j] || column[i] - column[j] || i - j)
+        : laid;
   if (grid.skipCells)
-    ordered.forEach((cell, i) => (cell.skipped = cell.skipped || isSkipped(grid.skipCells, i + 1)));
-  return ordered;
+    for (let i = 0; i < count; i++) if (isSkipped(grid.skipCells, i + 1)) cells.skipped[i] = 1;
+  return cells;
 
   /** Lays one row; with half drop its second columns lie higher, in a row of their own. */
   function lay(j: number, y: number, moved: number): void {
@@ -84,24 +139,25 @@ export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): 
       const n = grid.follow ? Math.max(1, Math.round(used / pitch)) : columns;
       const from = left + Math.max(0, -row.start);
       const rowSkipped = isSkipped(grid.skipRows, j + 1);
+      // Slots of a row are numbered through.
+      const lowest = slotId(1, j % MAX_ROWS, Math.floor(j / MAX_ROWS));
       for (let i = 0; i < n; i++) {
         if (odd >= 0 && i % 2 !== odd) continue;
         const t = (i + 0.5 + moved) / n;
         // Half a cell past the end of an open row there is no room.
         if (t > 1 - 1e-9 && !whole) continue;
         const x = from + t * used;
-        out.push({
-          slot: slotId(i + 1, j % MAX_ROWS, Math.floor(j / MAX_ROWS)),
-          row: j,
-          column: i,
-          a: row.share(x),
-          b,
-          x: row.start + x,
-          y: level,
-          width: used / n,
-          height,
-          skipped: rowSkipped || isSkipped(grid.skipColumns, i + 1),
-        });
+        out.slot[count] = lowest + i;
+        out.row[count] = j;
+        out.column[count] = i;
+        out.a[count] = row.share(x);
+        out.b[count] = b;
+        out.x[count] = row.start + x;
+        out.y[count] = level;
+        out.width[count] = used / n;
+        out.height[count] = height;
+        out.skipped[count] = rowSkipped || isSkipped(grid.skipColumns, i + 1) ? 1 : 0;
+        count++;
       }
     }
   }

@@ -8,7 +8,7 @@ import { cos, sin } from '../../math/portable';
 import { dot, type Vec3 } from '../../math/vec3';
 import type { Say } from '../say';
 import type { Bends } from '../steps/whichBend';
-import type { Cell } from './cells';
+import type { Cells } from './cells';
 import type { SurfaceChart } from './chartOf';
 import type { SurfaceStates } from '../context';
 import type { SheetMap } from './map';
@@ -39,7 +39,7 @@ export function uvFindings(surface: string, rest: TriMesh, say: Say): void {
 /** What a careful artist should know of a sheet that is laid. */
 export function checkSheet(
   map: SheetMap,
-  cells: Cell[],
+  cells: Cells,
   out: Placements,
   bounds: (Bounds | undefined)[],
   ground: SurfaceStates,
@@ -70,7 +70,7 @@ export function checkSheet(
 /** Slots of the items that lie across a sharp corner, or over the edge of the patch. */
 function straddlers(
   map: SheetMap,
-  cells: Cell[],
+  cells: Cells,
   out: Placements,
   bounds: (Bounds | undefined)[],
   { now, rest }: SurfaceStates,
@@ -106,7 +106,7 @@ function straddlers(
     out.state[i] === STATE.placed ? bounds[out.prop[i]] : undefined;
   const straddles = (i: number, box: Bounds): boolean => {
     writeEnds(box, out.scale, i, ends);
-    writeCross(map, cells[i], ends, turn[i], shares);
+    writeCross(map, cells.a[i], cells.b[i], ends, turn[i], shares);
     writeWindow(map, shares, window);
     if (isWhole(window)) return false;
     foot = faceAt(shares[0], shares[1]);
@@ -120,38 +120,57 @@ function straddlers(
     all.fill(0);
     let low = Infinity;
     let high = -Infinity;
+    let last = -1;
     for (let i = from; i < to; i++) {
       const box = lie(i);
       if (!box) continue;
       if (turn[i] !== 0) return false;
-      writeEnds(box, out.scale, i, ends);
-      for (let k = 0; k < 4; k++) {
-        const o = k & 2;
-        all[o] = Math.min(all[o], ends[k]);
-        all[o + 1] = Math.max(all[o + 1], ends[k]);
+      // Mostly they are alike.
+      if (last < 0 || !isAsLarge(out, i, last)) {
+        writeEnds(box, out.scale, i, ends);
+        for (let k = 0; k < 4; k++) {
+          const o = k & 2;
+          all[o] = Math.min(all[o], ends[k]);
+          all[o + 1] = Math.max(all[o + 1], ends[k]);
+        }
       }
-      low = Math.min(low, cells[i].a);
-      high = Math.max(high, cells[i].a);
+      last = i;
+      if (cells.a[i] < low) low = cells.a[i];
+      if (cells.a[i] > high) high = cells.a[i];
     }
     if (low > high) return true;
-    writeReach(map, low, high, cells[from].b, all, shares);
+    writeReach(map, low, high, cells.b[from], all, shares);
     writeWindow(map, shares, window);
     return isWhole(window);
   };
   const found: number[] = [];
+  const look = (from: number, to: number) => {
+    if (to - from > ALONE) {
+      if (areWhole(from, to)) return;
+      const middle = (from + to) >> 1;
+      look(from, middle);
+      look(middle, to);
+    } else
+      for (let i = from; i < to; i++) {
+        const box = lie(i);
+        if (box && straddles(i, box)) found.push(out.slot[i]);
+      }
+  };
   for (let from = 0, to = 0; from < out.count; from = to) {
-    while (to < out.count && to - from < TOGETHER && cells[to].b === cells[from].b) to++;
-    if (areWhole(from, to)) continue;
-    for (let i = from; i < to; i++) {
-      const box = lie(i);
-      if (box && straddles(i, box)) found.push(out.slot[i]);
-    }
+    while (to < out.count && to - from < TOGETHER && cells.b[to] === cells.b[from]) to++;
+    look(from, to);
   }
   return found;
 }
 
-/** So many neighbours are looked at together first. */
-const TOGETHER = 16;
+/** So many neighbours are looked at together first, then half of them, and so few each by itself. */
+const TOGETHER = 32;
+const ALONE = 2;
+
+/** Whether two rows are of the same prop, in the same size. */
+const isAsLarge = ({ prop, scale }: Placements, i: number, j: number): boolean =>
+  prop[i] === prop[j] && scale[i * 3] === scale[j * 3] && scale[i * 3 + 2] === scale[j * 3 + 2];
+
 /** A little drawn in: what just touches a border does not lie over it. */
 const DRAWN_IN = 0.98;
 
@@ -171,7 +190,8 @@ const place = new Float64Array(2);
 /** Writes the shares (two a place) of an item's foot and of the ends of its middle cross. */
 function writeCross(
   map: SheetMap,
-  { a, b }: Cell,
+  a: number,
+  b: number,
   ends: Float64Array,
   turnDeg: number,
   out: Float64Array,

@@ -13,7 +13,7 @@ import { orderSlots, type OrderRow } from '../steps/order';
 import { allEntries, propsOfOrder } from '../steps/schema';
 import { whichBend, type Bends } from '../steps/whichBend';
 import { sheetBender, type SheetBender } from './bend';
-import type { Cell } from './cells';
+import { copiedCells, newCells, type Cells } from './cells';
 import { frameMoved } from './chartOf';
 import { checkSheet, uvFindings } from './checks';
 import { distortionAt } from './distort';
@@ -57,12 +57,12 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
     return none();
   }
   if (typeof cells === 'string') say(cells, { limit: 500_000 });
-  const grid = typeof cells === 'string' ? [] : cells;
+  const grid = typeof cells === 'string' ? newCells(0) : cells;
   if (ids.length === 0 && sheet.curves.length === 0) say('no-props', {});
-  const all = [...grid, ...freeCells(sheet, map)];
+  const all = withFree(sheet, grid, map);
   const order = orderSlots(sheet.order, orderRow(sheet, grid), sheet.seed, ids);
   if (sheet.grid.on && order.empty && propsOfOrder(sheet.order).length > 0) say('order-empty', {});
-  const laying = placing(sheet, map, ids, bounds, context, all.length);
+  const laying = placing(sheet, map, ids, bounds, context, all.count);
   const around = keepOutsAround(sheet, context, (kind, detail) => say(kind, detail, 'warning'));
   const { placements: out, findings: others } = settle(
     {
@@ -70,7 +70,7 @@ export function evaluateSheet(sheet: Sheet, context: ArrangeContext): Arrangemen
       posing: { ...AS_IT_LIES, ...posingOf(sheet) },
       gaps: wholeGaps(sheet.gaps),
     },
-    [sitesOf(sheet, all, grid.length, order.prop, laying, around)],
+    [sitesOf(sheet, all, grid.count, order.prop, laying, around)],
     { ids, bounds },
     context,
     say,
@@ -98,9 +98,8 @@ const posingOf = ({ facing: { alternate, lift, turnDeg, tipDeg, rollDeg, size } 
 });
 
 /** The lines of its pattern as its flat view shows them. */
-function linesOf({ curves, repeat }: Sheet, grid: Cell[]): Float64Array[] {
-  const cell = repeat ? grid[0] : undefined;
-  return flatLines(curves, cell ? [cell.width, cell.height] : [1, 1]);
+function linesOf({ curves, repeat }: Sheet, grid: Cells): Float64Array[] {
+  return flatLines(curves, repeat && grid.count > 0 ? [grid.width[0], grid.height[0]] : [1, 1]);
 }
 
 /** Layout metres that the widest and the longest prop of the order take. @param bounds of {@link propsOf} */
@@ -118,25 +117,22 @@ export function footprint(sheet: Sheet, bounds: (Bounds | undefined)[]): [number
   return [wide * k > 1e-4 ? wide * k : 0.5, long * k > 1e-4 ? long * k : 0.5];
 }
 
-/** The places of free items. */
-function freeCells(sheet: Sheet, map: SheetMap): Cell[] {
-  return sheet.items.map((item) => {
+/** The places of the grid, and those of free items behind them: of no row. */
+function withFree(sheet: Sheet, grid: Cells, map: SheetMap): Cells {
+  const all = copiedCells(grid, grid.count + sheet.items.length);
+  sheet.items.forEach((item, k) => {
+    const i = grid.count + k;
     const [x, y] = item.at;
     const b = map.up(y);
     const row = map.row(b);
-    return {
-      slot: itemSlot(item.id),
-      row: -1,
-      column: -1,
-      a: row.share(x - row.start),
-      b,
-      x,
-      y,
-      width: 0,
-      height: 0,
-      skipped: false,
-    };
+    all.slot[i] = itemSlot(item.id);
+    all.row[i] = all.column[i] = -1;
+    all.a[i] = row.share(x - row.start);
+    all.b[i] = b;
+    all.x[i] = x;
+    all.y[i] = y;
   });
+  return all;
 }
 
 /** What props are laid with, and what is kept of how they came to lie. */
@@ -179,25 +175,22 @@ function placing(
  */
 function sitesOf(
   sheet: Sheet,
-  all: Cell[],
+  all: Cells,
   grid: number,
   ordered: Int32Array,
   { map, ids, bends, bender, distortion, turn }: Laying,
   around: readonly KeepsOut[],
 ): Sites {
-  const n = all.length;
-  const slot = new Float64Array(n);
+  const n = all.count;
+  const slot = all.slot.slice();
   const prop = new Int32Array(n);
-  const s = new Float64Array(n);
+  const s = all.x.slice();
   const before = new Uint8Array(n);
   const lines: number[] = [];
   for (let i = 0; i < n; i++) {
-    const cell = all[i];
-    slot[i] = cell.slot;
     prop[i] = i < grid ? ordered[i] : ids.indexOf(sheet.items[i - grid].prop);
-    s[i] = cell.x;
-    before[i] = cell.skipped ? STATE.skipped : STATE.placed;
-    if (i === 0 || cell.row !== all[i - 1].row) lines.push(i);
+    before[i] = all.skipped[i] ? STATE.skipped : STATE.placed;
+    if (i === 0 || all.row[i] !== all.row[i - 1]) lines.push(i);
   }
   swapByHand(sheet.hand, slot, prop, ids);
   const at = newAt();
@@ -221,23 +214,24 @@ function sitesOf(
     size: (i) => (i < grid ? 1 : sheet.items[i - grid].size),
     turn: (i) => (i < grid ? 0 : sheet.items[i - grid].turnDeg),
     fixed: (i) => i >= grid,
-    odd: (i) => (all[i].row + all[i].column) % 2 === 1,
+    odd: (i) => (all.row[i] + all.column[i]) % 2 === 1,
     before,
     lines,
     around: map.closedAcross && sheet.grid.left === 0 && sheet.grid.right === 0,
     keptOut:
       around.length === 0
         ? null
-        : (i) => lies(all[i].a, all[i].b) && around.some((test) => test([at[0], at[1], at[2]], slot[i])),
+        : (i) => lies(all.a[i], all.b[i]) && around.some((test) => test([at[0], at[1], at[2]], slot[i])),
     asks: true,
     moved(i, dy, dx, out) {
-      let cell = all[i];
       if (dx !== 0 || dy !== 0) {
-        map.moved(cell.a, cell.b, dx, dy, share);
-        const [a, b] = share;
-        cell = all[i] = { ...cell, a, b, x: cell.x + dx, y: cell.y + dy };
+        map.moved(all.a[i], all.b[i], dx, dy, share);
+        all.a[i] = share[0];
+        all.b[i] = share[1];
+        all.x[i] += dx;
+        all.y[i] += dy;
       }
-      if (!lies(cell.a, cell.b) || !writeFront(at, front)) return 'off';
+      if (!lies(all.a[i], all.b[i]) || !writeFront(at, front)) return 'off';
       for (let r = 0; r < 3; r++) {
         out.position[r] = at[r];
         out.up[r] = at[3 + r];
@@ -246,39 +240,37 @@ function sitesOf(
       return true;
     },
     settled({ i, row, locked, lift, turnDeg }, out) {
-      const cell = all[i];
-      out.s[row] = cell.x;
+      out.s[row] = all.x[i];
       turn[i] = turnDeg;
       // Where it came to was just asked for, except of what is locked.
-      if (locked && !lies(cell.a, cell.b)) return;
+      if (locked && !lies(all.a[i], all.b[i])) return;
       distortionAt(map, share[1], at, distortion, i);
-      if (locked || out.state[row] !== STATE.placed || !bends?.(cell.slot, prop[i])) return;
+      if (locked || out.state[row] !== STATE.placed || !bends?.(all.slot[i], prop[i])) return;
       if (writeFront(at, front)) bender?.bend(share[0], share[1], at, front, lift, out, row);
     },
   };
 }
 
 /** What the order goes by: corners are those of the grid, and zones its rows, counted from 1. */
-function orderRow(sheet: Sheet, cells: Cell[]): OrderRow {
+function orderRow(sheet: Sheet, { count, slot, row, column }: Cells): OrderRow {
   const rows = new Map<number, [first: number, last: number]>();
   let last: [number, number] | undefined;
-  for (let i = 0; i < cells.length; i++) {
-    const { row, column } = cells[i];
+  for (let i = 0; i < count; i++) {
     // Mostly they come row by row.
-    const ends = i > 0 && cells[i - 1].row === row ? last : rows.get(row);
-    if (!ends) rows.set(row, (last = [i, i]));
+    const ends = i > 0 && row[i - 1] === row[i] ? last : rows.get(row[i]);
+    if (!ends) rows.set(row[i], (last = [i, i]));
     else {
       last = ends;
-      if (column < cells[ends[0]].column) ends[0] = i;
-      if (column > cells[ends[1]].column) ends[1] = i;
+      if (column[i] < column[ends[0]]) ends[0] = i;
+      if (column[i] > column[ends[1]]) ends[1] = i;
     }
   }
   const ends = [Math.min(...rows.keys()), Math.max(...rows.keys())];
   const zoned = allEntries(sheet.order.entries).some((e) => e.zones.length > 0);
   return {
-    ids: cells.map((c) => c.slot),
-    corners: new Set(ends.flatMap((row) => rows.get(row) ?? [])),
-    ...(zoned && { zones: cells.map((c) => c.row + 1) }),
+    ids: slot,
+    corners: new Set(ends.flatMap((at) => rows.get(at) ?? [])),
+    ...(zoned && { zones: Array.from(row, (r) => r + 1) }),
   };
 }
 

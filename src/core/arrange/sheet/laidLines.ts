@@ -71,11 +71,11 @@ function layLines(
   if (!sheet.repeat) flat.push(...curves);
   else {
     if (typeof cells === 'string') return { ok: false, problem: 'nothing-there' };
-    for (const cell of cells) {
-      if (cell.skipped) continue;
+    for (let i = 0; i < cells.count; i++) {
+      if (cells.skipped[i]) continue;
       const at = ([x, y]: [number, number]): [number, number] => [
-        cell.x + (x - 0.5) * cell.width,
-        cell.y + (y - 0.5) * cell.height,
+        cells.x[i] + (x - 0.5) * cells.width[i],
+        cells.y[i] + (y - 0.5) * cells.height[i],
       ];
       for (const c of curves) flat.push({ ...c, points: c.points.map(at) });
     }

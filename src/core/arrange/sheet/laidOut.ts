@@ -1,6 +1,6 @@
 import type { SurfaceStates } from '../context';
 import type { FindingKind } from '../result';
-import { cellsOf, type Cell, type CellsProblem } from './cells';
+import { cellsOf, newCells, type Cells, type CellsProblem } from './cells';
 import { chartOf, type SurfaceChart } from './chartOf';
 import { matchOf } from './guess';
 import { sheetMap, type SheetMap } from './map';
@@ -12,7 +12,7 @@ export interface LaidOut {
   match: SheetMatch;
   map: SheetMap;
   /** The places of its grid. Not to be written to: lines and props read the same ones. */
-  cells: Cell[] | CellsProblem;
+  cells: Cells | CellsProblem;
 }
 
 interface Kept {
@@ -39,5 +39,5 @@ function layOut(sheet: Sheet, ground: SurfaceStates, own: [number, number]): Lai
   if (typeof chart === 'string') return chart;
   const match = matchOf(sheet, ground);
   const map = sheetMap(chart, { ...sheet, match });
-  return { chart, match, map, cells: map.empty ? [] : cellsOf(sheet.grid, map, own) };
+  return { chart, match, map, cells: map.empty ? newCells(0) : cellsOf(sheet.grid, map, own) };
 }

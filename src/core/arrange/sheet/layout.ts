@@ -1,5 +1,5 @@
 import type { Placements, SheetLayout } from '../result';
-import type { Cell } from './cells';
+import type { Cells } from './cells';
 import { newAt, type SheetMap } from './map';
 import type { SheetMatch } from './schema';
 
@@ -11,7 +11,7 @@ const SIDE = 48;
 export function layoutOf(
   map: SheetMap,
   { flipU, flipV, swap, otherSide }: SheetMatch,
-  cells: Cell[],
+  cells: Cells,
   out: Placements,
   distortion: Float32Array,
 ): Omit<SheetLayout, 'lines'> {
@@ -25,12 +25,12 @@ export function layoutOf(
   }
   const at = new Float64Array(out.count * 2);
   const cell = new Float64Array(out.count * 2);
-  cells.forEach((c, i) => {
-    at[i * 2] = c.x;
-    at[i * 2 + 1] = c.y;
-    cell[i * 2] = c.width;
-    cell[i * 2 + 1] = c.height;
-  });
+  for (let i = 0; i < cells.count; i++) {
+    at[i * 2] = cells.x[i];
+    at[i * 2 + 1] = cells.y[i];
+    cell[i * 2] = cells.width[i];
+    cell[i * 2 + 1] = cells.height[i];
+  }
   const { width, height, closedAcross, closedUp } = map;
   const match = { flipU, flipV, swap, otherSide };
   return { width, height, closedAcross, closedUp, match, outline, at, cell, distortion, ...borderOf(map) };

@@ -238,6 +238,8 @@ export function sheetMap(
   const startOf = (length: number) =>
     stretch ? 0 : from === 'middle' ? (width - length) / 2 : from === 'end' ? width - length : 0;
   const rows = new Map<number, SheetRow>();
+  /** The row that was asked for last: its places come one after the other. */
+  const scaled = { b: NaN, k: 1 };
   const row = (b: number): SheetRow => {
     let have = rows.get(b);
     if (have) return have;
@@ -256,8 +258,12 @@ export function sheetMap(
       length,
       start: startOf(length),
       width: onLayout(length),
-      share: (x) =>
-        length > 0 ? wrapped(x * k, length, o.closedAcross, (s) => read(line.s, line.at, s)) : 0.5,
+      share(x) {
+        if (!(length > 0)) return 0.5;
+        const s = x * k;
+        const over = o.closedAcross && (s < 0 || s > length) ? Math.floor(s / length) : 0;
+        return read(line.s, line.at, s - over * length) + over;
+      },
       distance: (a) => onLayout(wrapped(a, 1, o.closedAcross, (t) => read(line.at, line.s, t), length)),
     };
     rows.set(b, have);
@@ -281,7 +287,13 @@ export function sheetMap(
       const k = kx(length);
       return [startOf(length), k > 0 ? length / k : 0];
     },
-    scaleAcross: (b) => kx(lengthAt(b)),
+    scaleAcross(b) {
+      if (b !== scaled.b) {
+        scaled.b = b;
+        scaled.k = kx(lengthAt(b));
+      }
+      return scaled.k;
+    },
     rise(b) {
       const i = below(column.at, b, 0, column.at.length - 1);
       const step = column.s[i + 1] - column.s[i];
