@@ -4,7 +4,10 @@ import { showMeasure } from './measure';
 export const metres = (v: number, unit: 'm' | 'cm' = 'm', digits?: number): string =>
   `${unit === 'm' ? Number(v.toFixed(digits ?? 2)) : showMeasure(v, 'length', 'cm', 1)} ${unit}`;
 
-export const whole = (n: number): string => n.toLocaleString('en');
+/** Made once: it is asked for at every step of a drag. */
+const inThousands = new Intl.NumberFormat('en');
+
+export const whole = (n: number): string => inThousands.format(n);
 
 export const plural = (n: number, one: string, many = `${one}s`): string =>
   `${whole(n)} ${n === 1 ? one : many}`;
