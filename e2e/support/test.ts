@@ -1,8 +1,8 @@
 import { test as base, type BrowserContext, type Page } from '@playwright/test';
 
 /** Before any page starts: whether it draws. Cameras, picking, handles and the counting of frames are real either way. */
-const started = (context: BrowserContext, undrawn: boolean): Promise<unknown> =>
-  context.addInitScript((flag) => void (window.clothesline = { undrawn: flag }), undrawn);
+const started = (context: BrowserContext, how: typeof window.clothesline): Promise<unknown> =>
+  context.addInitScript((given) => void (window.clothesline = given), how);
 
 /**
  * Leaves the open scene and forgets all that was kept, so that a page is as it was on its first day. From a scene it
@@ -46,7 +46,7 @@ export const test = base.extend<object, { shared: Page }>({
     async ({ browser }, provide, info) => {
       const { baseURL, viewport } = info.project.use;
       const context = await browser.newContext({ baseURL, viewport, acceptDownloads: true });
-      await started(context, true);
+      await started(context, { undrawn: true });
       await provide(await context.newPage());
       await context.close();
     },
@@ -58,11 +58,15 @@ export const test = base.extend<object, { shared: Page }>({
   },
 });
 
-/** Tests with a browser profile of their own: what is kept, several tabs, files. `drawn` where pixels are looked at. */
-export const ownTest = base.extend<{ drawn: boolean }>({
+/**
+ * Tests with a browser profile of their own: what is kept, several tabs, files. `drawn` where pixels are looked at, with
+ * so many across for each of the page: without a graphics card most of such a test is drawing.
+ */
+export const ownTest = base.extend<{ drawn: boolean; density: number }>({
   drawn: [false, { option: true }],
-  context: async ({ context, drawn }, provide) => {
-    await started(context, !drawn);
+  density: [0.6, { option: true }],
+  context: async ({ context, drawn, density }, provide) => {
+    await started(context, { undrawn: !drawn, density });
     await provide(context);
   },
 });

@@ -5,7 +5,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
 import { broadened, fitEye, fitStraight, type Insets } from './fit';
-import { DRAGGED_DPR, drawCoarser, followDrags, TURNED_DPR } from './coarse';
+import { DRAGGED_DPR, drawCoarser, followDrags, fullDpr, TURNED_DPR } from './coarse';
 import { publishFrame } from '@/view/handle';
 import { viewFov } from './framing';
 import { useFramed } from './useFramed';
@@ -96,7 +96,7 @@ export function Rig() {
       camera.lookAt(target.current);
     }
     made.update();
-    const full = Math.min(2, window.devicePixelRatio || 1);
+    const full = fullDpr();
     let settle: ReturnType<typeof setTimeout> | undefined;
     let held = false;
     let wheeled = false;
@@ -161,7 +161,7 @@ export function Rig() {
   useEffect(
     () =>
       followDrags((coarser) => {
-        setDpr(Math.min(2, window.devicePixelRatio || 1) * (coarser ? DRAGGED_DPR : 1));
+        setDpr(fullDpr() * (coarser ? DRAGGED_DPR : 1));
         drawCoarser(scene, coarser);
         if (!coarser) gl.shadowMap.needsUpdate = true;
         invalidate();

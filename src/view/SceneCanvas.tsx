@@ -10,6 +10,7 @@ import { DrawPreview } from './overlay/DrawPreview';
 import { PathHover, ToolMarks } from './overlay/PathHover';
 import { FrameMarks } from './overlay/FrameMarks';
 import { LampHandles } from './overlay/LampHandles';
+import { fullDpr } from './coarse';
 import { FindingMarks } from './overlay/FindingMarks';
 import { HoldMarks } from './overlay/HoldMarks';
 import { SurfaceHandles } from './overlay/SurfaceHandles';
@@ -89,7 +90,7 @@ function Frames() {
 /** The layers never change by themselves from outside; what they show they read from the stores. */
 const Layers = memo(function Layers() {
   return (
-    <Canvas frameloop="demand" shadows={SHADOWS} dpr={FULL_DPR} gl={renderer} events={noEvents}>
+    <Canvas frameloop="demand" shadows={SHADOWS} dpr={fullDpr()} gl={renderer} events={noEvents}>
       <Rig />
       <Lights />
       <Lamps />
@@ -115,7 +116,6 @@ const Layers = memo(function Layers() {
 const AID = { aid: true };
 const BACKGROUND = { background: true };
 const SHADOWS = { type: PCFShadowMap };
-const FULL_DPR: [number, number] = [1, 2];
 /** Where the browser has no WebGL all goes on but the drawing itself. */
 function renderer(props: object & { canvas: unknown }): WebGLRenderer {
   const canvas = props.canvas as HTMLCanvasElement;

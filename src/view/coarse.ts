@@ -6,6 +6,10 @@ import { useView } from './viewState';
 
 /** What is drawn coarser while a hand turns the view, or drags something of the scene. */
 
+/** Pixels across that are drawn for each of the page while nothing moves: as many as the screen has, up to two. */
+export const fullDpr = (): number =>
+  window.clothesline?.density ?? Math.min(2, Math.max(1, window.devicePixelRatio || 1));
+
 /** Share of the pixels across that are drawn while the view turns, and while what it shows is judged. */
 export const TURNED_DPR = SOFTWARE ? 0.35 : 0.75;
 export const DRAGGED_DPR = 0.45;

@@ -4,6 +4,8 @@ import type { StillSpec } from './still/spec';
 interface Harness {
   /** Everything but the drawing goes on. */
   undrawn?: boolean;
+  /** Pixels across that are drawn for each of the page, where they are not as many as that has: fewer are drawn sooner. */
+  density?: number;
   /** The picture develops while nothing moves. */
   develops?: boolean;
   /** Answers when the picture has developed. */
