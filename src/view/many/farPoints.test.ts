@@ -1,5 +1,5 @@
 import { Box3, Euler, Matrix4, Quaternion, Vector3 } from 'three';
-import { sideOf, spotsOf, spreadOrder } from './farPoints';
+import { shadeOf, sideOf, spotsOf, spreadOrder } from './farPoints';
 
 test('a point stands in the middle of its prop however that is turned, and grows with it', () => {
   const box = new Box3(new Vector3(-0.5, 0, -1), new Vector3(0.5, 3, 2));
@@ -27,6 +27,20 @@ test('its square covers what a cube does in the mean of all directions, but for 
   // A ball in that box shows its own disc, a few blades of grass as much as they cover.
   expect(sideOf({ box, area: Math.PI }) ** 2).toBeCloseTo(Math.PI / 4, 12);
   expect(sideOf({ box, area: 0.08 }) ** 2).toBeCloseTo(0.02, 12);
+});
+
+test('what stands close together is half as light, what stands alone is not shaded; a line only along itself', () => {
+  const field = (apart: number, rows: number, side = 0.5) =>
+    Float32Array.from(
+      Array.from({ length: 1000 }, (_, i) => [(i % (1000 / rows)) * apart, 0, Math.floor((i * rows) / 1000) * apart, side]).flat(), // prettier-ignore
+    );
+  expect(shadeOf(field(50, 25))).toBeCloseTo(1, 3);
+  expect(shadeOf(field(0.05, 25))).toBeCloseTo(0.5, 2);
+  // As much as there is ground: by numbers, of a thousand depths.
+  const depths = Array.from({ length: 1000 }, (_, i) => (i + 0.5) / 1000);
+  const mean = (k: number) => depths.reduce((sum, x) => sum + Math.exp(-k * x), 0);
+  expect(shadeOf(field(0.5, 25))).toBeCloseTo(mean(2) / mean(1), 1);
+  expect(shadeOf(field(5, 1))).toBeGreaterThan(0.94);
 });
 
 test('the first so many of a block are spread over all of it', () => {

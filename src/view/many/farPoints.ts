@@ -64,9 +64,9 @@ const VERTEX = `
   }`;
 
 const FRAGMENT = `
-  uniform vec3 color, light; varying vec3 tinted;
+  uniform vec3 color, light; uniform float shade; varying vec3 tinted;
   void main() {
-    gl_FragColor = vec4(color * light * tinted, 1.0);
+    gl_FragColor = vec4(color * light * shade * tinted, 1.0);
     #include <tonemapping_fragment>
     #include <colorspace_fragment>
   }`;
@@ -89,6 +89,7 @@ function newMaterial(look: PointLook, tinted: boolean): ShaderMaterial {
       color: { value: look.color },
       light,
       pixels: { value: 1 },
+      shade: { value: 1 },
     },
   });
 }
@@ -132,6 +133,30 @@ export function spotsOf(
   return out;
 }
 
+/**
+ * The share of the light that is left on what is seen of props that stand close together, since they shade each other.
+ * In a layer that covers its ground c times, light and eye get as deep, e^(−x) at the depth x: of what the eye meets,
+ * ∫ e^(−2x) / ∫ e^(−x) over 0 … c is lit, which is (1 + e^(−c)) / 2.
+ * @param spots four numbers each, from {@link spotsOf}
+ */
+export function shadeOf(spots: Float32Array): number {
+  const low = [Infinity, Infinity, Infinity];
+  const high = [-Infinity, -Infinity, -Infinity];
+  let squares = 0;
+  let widest = 0;
+  for (let i = 0; i < spots.length; i += 4) {
+    for (let a = 0; a < 3; a++) {
+      low[a] = Math.min(low[a], spots[i + a]);
+      high[a] = Math.max(high[a], spots[i + a]);
+    }
+    squares += spots[i + 3] * spots[i + 3];
+    widest = Math.max(widest, spots[i + 3]);
+  }
+  // The ground that they stand on lies along the two ways in which they reach furthest; a line is as wide as they are.
+  const [long, wide] = high.map((v, a) => v - low[a] + widest).sort((a, b) => b - a);
+  return squares > 0 ? (1 + Math.exp(-squares / (long * wide))) / 2 : 1;
+}
+
 /** The instances of a mesh as points. */
 export function farPoints(of: InstancedMesh, look: PointLook): Points {
   const geometry = new BufferGeometry();
@@ -143,13 +168,15 @@ export function farPoints(of: InstancedMesh, look: PointLook): Points {
   geometry.boundingSphere = of.boundingSphere as Sphere;
   const material = materialOf(look, tints !== null);
   const points = new Points(geometry, material);
+  const shaded = shadeOf(spots);
   points.matrixAutoUpdate = false;
   points.raycast = () => {};
   points.onBeforeRender = (gl: WebGLRenderer) => {
-    const { pixels } = material.uniforms;
+    const { pixels, shade } = material.uniforms;
     const tall = gl.getRenderTarget()?.height ?? gl.domElement.height;
-    material.uniformsNeedUpdate ||= pixels.value !== tall;
+    material.uniformsNeedUpdate ||= pixels.value !== tall || shade.value !== shaded;
     pixels.value = tall;
+    shade.value = shaded;
   };
   return points;
 }

@@ -2,7 +2,7 @@ import type { AreaFacts } from '@/core/arrange/result';
 import type { Scatter } from '@/core/arrange/scatter/schema';
 import type { Scene } from '@/core/scene/schema';
 import { showMeasure } from '@/words/measure';
-import { plural } from '@/words/numbers';
+import { plural, whole } from '@/words/numbers';
 
 /** The steps of a scatter as short phrases. */
 
@@ -30,7 +30,7 @@ function spreadAlone({ spread }: Scatter, area: AreaFacts | undefined, units: 'm
   const { how, amount } = spread;
   const per = area?.dimensions === 3 ? 'm³' : 'm²';
   if (amount === 'number')
-    return `${HOW[how]}, ${how === 'clumps' ? plural(spread.number, 'clump') : spread.number}`;
+    return `${HOW[how]}, ${how === 'clumps' ? plural(spread.number, 'clump') : whole(spread.number)}`;
   if (amount === 'density') return `${HOW[how]}, ${Number(spread.density.toPrecision(4))} per ${per}`;
   const distance = spread.distance ?? area?.distance;
   return distance ? `${HOW[how]}, ${showMeasure(distance, 'length', units)} ${units} apart` : HOW[how];
