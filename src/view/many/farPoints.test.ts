@@ -1,5 +1,18 @@
-import { Box3, Euler, Matrix4, Quaternion, Vector3 } from 'three';
-import { shadeOf, sideOf, spotsOf, spreadOrder } from './farPoints';
+import {
+  Box3,
+  BoxGeometry,
+  Color,
+  Euler,
+  InstancedMesh,
+  Matrix4,
+  PerspectiveCamera,
+  Quaternion,
+  Vector3,
+  type ShaderMaterial,
+  type Vector4,
+  type WebGLRenderer,
+} from 'three';
+import { farPoints, shadeOf, sideOf, spotsOf, spreadOrder } from './farPoints';
 
 test('a point stands in the middle of its prop however that is turned, and grows with it', () => {
   const box = new Box3(new Vector3(-0.5, 0, -1), new Vector3(0.5, 3, 2));
@@ -41,6 +54,30 @@ test('what stands close together is half as light, what stands alone is not shad
   const mean = (k: number) => depths.reduce((sum, x) => sum + Math.exp(-k * x), 0);
   expect(shadeOf(field(0.5, 25))).toBeCloseTo(mean(2) / mean(1), 1);
   expect(shadeOf(field(5, 1))).toBeGreaterThan(0.94);
+});
+
+test('a point is as large in a part of a picture as in all of it', () => {
+  const mesh = new InstancedMesh(new BoxGeometry(), undefined, 1);
+  const points = farPoints(mesh, {
+    color: new Color(),
+    box: new Box3(new Vector3(), new Vector3(1, 1, 1)),
+    area: 6,
+  });
+  const camera = new PerspectiveCamera(50, 1.5, 0.1, 100);
+  /** Pixels of a metre that is a metre away, drawn into so many of the picture. */
+  const drawn = (height: number) => {
+    camera.updateProjectionMatrix();
+    const gl = { getCurrentViewport: (to: Vector4) => to.set(0, 0, 300, height) } as WebGLRenderer;
+    points.onBeforeRender(gl, ...([] as never as [never, never, never, never, never]));
+    const { pixels } = (points.material as ShaderMaterial).uniforms;
+    return (camera.projectionMatrix.elements[5] * pixels.value) / 2;
+  };
+  const whole = drawn(400);
+  expect(whole).toBeCloseTo(200 / Math.tan((25 * Math.PI) / 180), 9);
+  for (const part of [100, 50, 37]) {
+    camera.setViewOffset(600, 400, 10, 20, 300, part);
+    expect(drawn(part)).toBeCloseTo(whole, 9);
+  }
 });
 
 test('the first so many of a block are spread over all of it', () => {

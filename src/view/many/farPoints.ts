@@ -6,6 +6,7 @@ import {
   Points,
   ShaderMaterial,
   Vector3,
+  Vector4,
   type Box3,
   type InstancedMesh,
   type Sphere,
@@ -157,6 +158,8 @@ export function shadeOf(spots: Float32Array): number {
   return squares > 0 ? (1 + Math.exp(-squares / (long * wide))) / 2 : 1;
 }
 
+const viewport = new Vector4();
+
 /** The instances of a mesh as points. */
 export function farPoints(of: InstancedMesh, look: PointLook): Points {
   const geometry = new BufferGeometry();
@@ -173,7 +176,8 @@ export function farPoints(of: InstancedMesh, look: PointLook): Points {
   points.raycast = () => {};
   points.onBeforeRender = (gl: WebGLRenderer) => {
     const { pixels, shade } = material.uniforms;
-    const tall = gl.getRenderTarget()?.height ?? gl.domElement.height;
+    // Of a picture that is drawn in parts it is the part that the camera looks at.
+    const tall = gl.getCurrentViewport(viewport).w;
     material.uniformsNeedUpdate ||= pixels.value !== tall || shade.value !== shaded;
     pixels.value = tall;
     shade.value = shaded;
