@@ -11,6 +11,7 @@ import { ASSETS } from '../../testing/scene';
 import { needsOf, newArrangement, surfacesOf } from '../registry';
 import { STATE } from '../result';
 import { slotName } from '../slotId';
+import { nearNeighbours } from '../steps/neighbours';
 import { scatterSchema, type Scatter } from './schema';
 
 const made = (id: string, shape: object) =>
@@ -236,6 +237,11 @@ test('what spans it, and the lines that hang between its places, join neighbours
   // Each leaves a post of its own, so that a hand's corrections stay with it.
   expect(new Set(rails.placements.slot).size).toBe(n - 1);
   expect([...ropes.placements.slot].sort()).toEqual([...rails.placements.slot].sort());
+  // To the second after: one on from the first. More than are asked for are not looked for.
+  const once = new Map(nearNeighbours(posts.placements, { reach: 1, every: 1 }, n));
+  for (const [a, b] of nearNeighbours(posts.placements, { reach: 2, every: 1 }, n)!)
+    expect(b).toBe(once.get(once.get(a)!));
+  expect(nearNeighbours(posts.placements, { reach: 1, every: 1 }, n - 1)).toBeNull();
 });
 
 test('inside a closed surface wherever it stands; an open one is named', () => {

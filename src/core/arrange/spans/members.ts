@@ -37,7 +37,11 @@ export function membersOf(
       { snap: (ends.from.missing > 0 ? spans.from.snap : spans.to.snap) ?? '' },
       'warning',
     );
-  const pairs = unordered ? nearNeighbours(posts, spans) : neighbours(posts, parts, spans);
+  const pairs = unordered ? nearNeighbours(posts, spans, MOST) : neighbours(posts, parts, spans);
+  if (!pairs) {
+    say('too-many-members', { limit: MOST });
+    return null;
+  }
   const slots = pairs.map(([a]) => posts.slot[a]);
   const prop = Int32Array.from(slots, (slot) =>
     props.indexOf(weightedAt(spans.props, random01(spans.seed, slot, PICK))),

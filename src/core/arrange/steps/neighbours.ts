@@ -68,9 +68,15 @@ function goesRound(posts: Placements, lane: number[], range: PartRange): boolean
 /**
  * The same of places that come in no order: each is joined to another by the shortest net that holds all of them, so
  * that each but the first leaves to one.
+ * @returns null where there are more than `most`
  */
-export function nearNeighbours(posts: Placements, { reach, every }: Reach): [number, number][] {
+export function nearNeighbours(
+  posts: Placements,
+  { reach, every }: Reach,
+  most: number,
+): [number, number][] | null {
   const placed = [...posts.slot.keys()].filter((i) => posts.state[i] === STATE.placed);
+  if (placed.length > most) return null;
   const next = towardsFirst(
     shortestNet(Float64Array.from(placed.flatMap((i) => [...posts.position.subarray(i * 3, i * 3 + 3)]))),
     placed.length,

@@ -63,7 +63,7 @@ export function linesOf(strands: Strands, context: ArrangeContext, say: Say): Li
     return null;
   }
   const list = between(strands, from, to, context, say);
-  if (list.length > MOST_LINES) {
+  if (!list || list.length > MOST_LINES) {
     say('too-many-members', { limit: MOST_LINES });
     return null;
   }
@@ -115,7 +115,9 @@ function between(
   to: Placements,
   context: ArrangeContext,
   say: Say,
-): Line[] {
+): Line[] | null {
+  const pairs = pairsOf(strands, from, to, context);
+  if (!pairs) return null;
   const { hang, seed } = strands;
   const on = liesOn(hang);
   const meshes = (on === 'all' ? (context.grounds?.() ?? []) : on).flatMap(
@@ -128,7 +130,7 @@ function between(
   let snap: string | null = null;
   const { wind, loose } = hang;
   const list: Line[] = [];
-  for (const [i, j] of pairsOf(strands, from, to, context)) {
+  for (const [i, j] of pairs) {
     const [a, b] = [fromAt(i), toAt(j)];
     if (!a || !b) {
       missing++;

@@ -4,7 +4,7 @@ import { STATE, type Placements } from '../result';
 import { slotId, slotParts } from '../slotId';
 import { rowFinder } from '../rowFinder';
 import { nearNeighbours, neighbours } from '../steps/neighbours';
-import type { Strands } from './schema';
+import { MOST_LINES, type Strands } from './schema';
 
 /** Which slots lines are hung between. */
 
@@ -13,13 +13,21 @@ const PICK = channel('strands.to');
 /** Rows that a line leaves and meets, of the two arrangements. */
 export type Pair = [from: number, to: number];
 
-/** The pairs of a recipe, in the order of where they leave. @param to the same object as `from` where it is one */
-export function pairsOf(strands: Strands, from: Placements, to: Placements, context: ArrangeContext): Pair[] {
+/**
+ * The pairs of a recipe, in the order of where they leave.
+ * @param to the same object as `from` where it is one @returns null where they are known to be more than {@link MOST_LINES}
+ */
+export function pairsOf(
+  strands: Strands,
+  from: Placements,
+  to: Placements,
+  context: ArrangeContext,
+): Pair[] | null {
   const { pairs, every, reach } = strands;
   const { on } = strands.from;
   if (pairs === 'next')
     return context.unordered?.(on)
-      ? nearNeighbours(from, { reach, every })
+      ? nearNeighbours(from, { reach, every }, MOST_LINES)
       : neighbours(from, context.parts?.(on) ?? [], { reach, every });
   const stands = (p: Placements, row: number) => row >= 0 && p.state[row] === STATE.placed;
   const rows = [...from.slot.keys()].filter((i) => i % every === 0 && stands(from, i));

@@ -27,7 +27,8 @@ export function shortestNet(position: Float64Array): [number, number][] {
   const best = new Float64Array(n);
   const from = new Int32Array(n);
   const to = new Int32Array(n);
-  while (edges.length < n - 1) {
+  for (let joined = -1; edges.length < n - 1 && edges.length > joined;) {
+    joined = edges.length;
     for (let i = 0; i < n; i++) piece[i] = pieceOf(i);
     tree.see(piece);
     best.fill(Infinity);
