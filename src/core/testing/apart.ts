@@ -9,3 +9,18 @@ export function closest(list: Vec3[]): number {
     for (let k = i + 1; k < list.length; k++) least = Math.min(least, apart(list[i], list[k]));
   return least;
 }
+
+/** Length of the shortest net that holds places together, by Prim's way: what is nearest to all that is joined is next. */
+export function shortestByPrim(places: readonly Vec3[]): number {
+  const near = places.map((p) => apart(p, places[0]));
+  const left = new Set(near.keys());
+  left.delete(0);
+  let sum = 0;
+  while (left.size > 0) {
+    const next = [...left].reduce((a, b) => (near[b] < near[a] ? b : a));
+    sum += near[next];
+    left.delete(next);
+    for (const i of left) near[i] = Math.min(near[i], apart(places[i], places[next]));
+  }
+  return sum;
+}

@@ -1,11 +1,11 @@
 import { Evaluator, type EvaluatedArrangement } from '../../evaluate/scene';
-import { distance, type Vec3 } from '../../math/vec3';
+import type { Vec3 } from '../../math/vec3';
 import { deformerSchema } from '../../mesh/deform/schema';
 import { maskSchema } from '../../mesh/mask/schema';
 import { shapeSchema } from '../../mesh/make/schema';
 import { emptyScene, newPath, newProp, newSurface } from '../../scene/defaults';
 import type { Scene } from '../../scene/schema';
-import { closest } from '../../testing/apart';
+import { closest, shortestByPrim } from '../../testing/apart';
 import { points } from '../../testing/paths';
 import { ASSETS } from '../../testing/scene';
 import { needsOf, newArrangement, surfacesOf } from '../registry';
@@ -215,25 +215,13 @@ test('what spans it, and the lines that hang between its places, join neighbours
   const [posts, rails, ropes] = joined({}, {});
   const n = posts.placements.count;
   expect(n).toBe(120);
-  const places = all(posts);
-  // The shortest by Prim's way.
-  const near = places.map((p) => distance(p, places[0]));
-  const left = new Set(near.keys());
-  left.delete(0);
-  let shortest = 0;
-  while (left.size > 0) {
-    const next = [...left].reduce((a, b) => (near[b] < near[a] ? b : a));
-    shortest += near[next];
-    left.delete(next);
-    for (const i of left) near[i] = Math.min(near[i], distance(places[i], places[next]));
-  }
   const box = 0.5;
   const lengths = Array.from(
     rails.placements.scale.filter((_, i) => i % 3 === 2),
     (s) => s * box,
   );
   expect(lengths.length).toBe(n - 1);
-  expect(lengths.reduce((a, b) => a + b)).toBeCloseTo(shortest, 6);
+  expect(lengths.reduce((a, b) => a + b)).toBeCloseTo(shortestByPrim(all(posts)), 6);
   // Each leaves a post of its own, so that a hand's corrections stay with it.
   expect(new Set(rails.placements.slot).size).toBe(n - 1);
   expect([...ropes.placements.slot].sort()).toEqual([...rails.placements.slot].sort());

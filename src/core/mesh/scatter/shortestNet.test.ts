@@ -1,26 +1,12 @@
 import { random01 } from '../../math/random';
+import { distance, type Vec3 } from '../../math/vec3';
+import { shortestByPrim } from '../../testing/apart';
 import { shortestNet } from './shortestNet';
 
 const drawn = (count: number, place: (r: (k: number) => number, i: number) => number[]) =>
   Float64Array.from(Array.from({ length: count }, (_, i) => place((k) => random01(7, i, k), i)).flat());
-const apart = (p: Float64Array, a: number, b: number) =>
-  Math.hypot(...[0, 1, 2].map((k) => p[a * 3 + k] - p[b * 3 + k]));
-
-/** Length of the shortest net by Prim's way: what is nearest to all that is joined is joined next. */
-function byPrim(p: Float64Array): number {
-  const n = p.length / 3;
-  const near = Array.from({ length: n }, (_, i) => apart(p, 0, i));
-  const left = new Set(near.keys());
-  left.delete(0);
-  let sum = 0;
-  while (left.size > 0) {
-    const next = [...left].reduce((a, b) => (near[b] < near[a] ? b : a));
-    sum += near[next];
-    left.delete(next);
-    for (const i of left) near[i] = Math.min(near[i], apart(p, next, i));
-  }
-  return sum;
-}
+const placesOf = (p: Float64Array) =>
+  Array.from({ length: p.length / 3 }, (_, i) => [...p.subarray(i * 3, i * 3 + 3)] as Vec3);
 
 test.each<[string, Float64Array]>([
   ['anywhere in a block', drawn(700, (r) => [r(0) * 9, r(1) * 9, r(2) * 9])],
@@ -39,8 +25,9 @@ test.each<[string, Float64Array]>([
     for (const [a, b] of edges) if (met.has(a) || met.has(b)) met.add(a).add(b);
   }
   expect(met.size).toBe(n);
-  const length = edges.reduce((sum, [a, b]) => sum + apart(position, a, b), 0);
-  expect(length).toBeCloseTo(byPrim(position), 9);
+  const places = placesOf(position);
+  const length = edges.reduce((sum, [a, b]) => sum + distance(places[a], places[b]), 0);
+  expect(length).toBeCloseTo(shortestByPrim(places), 9);
 });
 
 test('of one place, or none, there is no net', () => {
