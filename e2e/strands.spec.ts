@@ -117,6 +117,7 @@ test('many lines at once: from each to the next, how they hang, what lies along 
   await choose(page, 'More for this run', 'Hang lines');
   await settled(page);
   await expect(page.getByText('4 lines', { exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Strands · 4 lines/ })).toBeVisible();
   await expect(page.getByRole('img', { name: 'Lines from the side' }).locator('circle')).toHaveCount(8);
   const hanging = await openStep(page, 'Hanging');
   await hanging.getByRole('radio', { name: 'Depth' }).click();

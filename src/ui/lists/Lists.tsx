@@ -193,8 +193,10 @@ const ArrangementRow = memo(function ArrangementRow({
   const placed = useEngine((s) => s.result.arrangements.get(a.id)?.counts.placed ?? 0);
   const count = useEngine((s) => s.result.arrangements.get(a.id)?.placements.count ?? 0);
   const broken = useEngine((s) => hasError(s.result.arrangements.get(a.id)));
-  const gaps = count - placed;
   const { title, icon: Icon, holds } = uiOf(a);
+  // Of lines alone nothing is placed: how many there are changes by itself.
+  const held = useEngine(() => holds?.(a) ?? null);
+  const gaps = count - placed;
   return (
     <Row
       name={a.name}
@@ -208,7 +210,7 @@ const ArrangementRow = memo(function ArrangementRow({
       detail={
         <>
           <Icon size={12} className="shrink-0" />
-          {title} · {holds?.(a) ?? `${whole(placed)} placed${gaps > 0 ? ` · ${plural(gaps, 'gap')}` : ''}`}
+          {title} · {held ?? `${whole(placed)} placed${gaps > 0 ? ` · ${plural(gaps, 'gap')}` : ''}`}
           {broken && <TriangleAlert size={12} className="text-danger" aria-label="has an error" />}
         </>
       }
