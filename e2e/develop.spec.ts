@@ -17,7 +17,7 @@ import { ownTest as test } from './support/test';
 
 /** The picture that develops at rest, by its pixels against closed forms. */
 
-test.use({ drawn: true });
+test.use({ density: 1, drawn: true });
 // One after the other: drawn side by side without a graphics card each takes minutes.
 test.describe.configure({ mode: 'default' });
 
@@ -149,34 +149,31 @@ test('the shadow of a block is as soft as the sun is wide', async ({ page }) => 
   expect(best.radius).toBeLessThan(1.05);
 });
 
-test.describe('pixel by pixel', () => {
-  test.use({ density: 1 });
-  test('edges become smooth by themselves, any touch begins it anew, and it can be turned off', async ({
-    page,
-  }) => {
-    await openQuay(page);
-    /** Edges that are hard have few colours, smooth ones many. */
-    const colours = async () => {
-      const { x, y } = await at(page, 0.5, 0.5);
-      return new Set((await pixels(page, x, y, 240, 80)).map(String)).size;
-    };
-    const isDeveloped = () => page.evaluate(() => window.clothesline!.isDeveloped!());
-    await page.keyboard.press('Escape');
-    await settled(page);
-    await page.setViewportSize({ width: 800, height: 500 });
-    await settled(page);
-    const hard = await colours();
-    await develop(page);
-    await developed(page);
-    expect(await isDeveloped()).toBe(true);
-    expect(await colours()).toBeGreaterThan(hard * 1.3);
-    await page.getByRole('button', { name: 'Hide Lamp posts', exact: true }).click();
-    await settled(page);
-    expect(await isDeveloped()).toBe(false);
-    await page.waitForFunction(() => window.clothesline!.added!() > 0);
-    await command(page, 'soft shadows');
-    await settled(page);
-    await expect(page.getByText('The picture stays as it is drawn.')).toBeVisible();
-    expect(await isDeveloped()).toBe(false);
-  });
+test('edges become smooth by themselves, any touch begins it anew, and it can be turned off', async ({
+  page,
+}) => {
+  await openQuay(page);
+  /** Edges that are hard have few colours, smooth ones many. */
+  const colours = async () => {
+    const { x, y } = await at(page, 0.5, 0.5);
+    return new Set((await pixels(page, x, y, 240, 80)).map(String)).size;
+  };
+  const isDeveloped = () => page.evaluate(() => window.clothesline!.isDeveloped!());
+  await page.keyboard.press('Escape');
+  await settled(page);
+  await page.setViewportSize({ width: 800, height: 500 });
+  await settled(page);
+  const hard = await colours();
+  await develop(page);
+  await developed(page);
+  expect(await isDeveloped()).toBe(true);
+  expect(await colours()).toBeGreaterThan(hard * 1.3);
+  await page.getByRole('button', { name: 'Hide Lamp posts', exact: true }).click();
+  await settled(page);
+  expect(await isDeveloped()).toBe(false);
+  await page.waitForFunction(() => window.clothesline!.added!() > 0);
+  await command(page, 'soft shadows');
+  await settled(page);
+  await expect(page.getByText('The picture stays as it is drawn.')).toBeVisible();
+  expect(await isDeveloped()).toBe(false);
 });
