@@ -93,6 +93,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `What keep-out “${d.name}” goes by is no longer in the scene. Choose another under Gaps.`;
     case 'keep-out-open':
       return `“${path}” is open, so keep-out “${d.name}” has no inside. Close the path, or choose another.`;
+    case 'keep-out-crosses':
+      return `“${path}” crosses itself, and what it goes round twice is not inside keep-out “${d.name}”. Move its points apart where that is not meant.`;
     case 'target-missing':
       return 'What the props look at is no longer in the scene. Choose another target under Facing.';
     case 'fillet-clipped':
@@ -236,6 +238,8 @@ export function sentence(f: Finding, scene: Scene): string {
       return `“${mask}” goes by uv, and where it is read there is none. Make uv in the panel of the surface, or take another layer.`;
     case 'mask-open':
       return `${layer()} names an open path, and nothing lies inside it. Close it in its panel, or choose another one.`;
+    case 'mask-crosses':
+      return `${layer()} goes by “${path}”, which crosses itself: what that goes round twice is not inside. Move its points apart where that is not meant.`;
     case 'mask-nothing':
       return `${layer()} names nothing yet. Choose what it goes by.`;
     case 'mask-refuses':

@@ -327,6 +327,29 @@ test('masks wait for what their layers name, keep up with it, and a ring of them
   ]);
 });
 
+test('a path that crosses itself is named by the layer and by the keep-out that go by its inside', () => {
+  const named = (corners: [number, number][]) => {
+    const { masks, arrangements } = evaluated(
+      sceneWith((s) => {
+        s.paths[1] = newPath('ring', 'Ring', points('corner', corners.map(([x, z]) => [x, 0, z])), true); // prettier-ignore
+        s.masks = [mask('in', [{ kind: 'inside', paths: ['ring'] }])];
+        const keepOuts = [{ id: 'k', name: 'K', kind: 'region', path: 'ring', where: 'inside' }];
+        s.arrangements = [scatter({ spread: { distance: 1, mask: 'in' }, gaps: { keepOuts } })];
+      }),
+    );
+    return [...masks[0].findings, ...arrangements[0].findings].map((f) => [
+      f.kind,
+      f.severity,
+      f.detail.path,
+    ]);
+  };
+  const crossed = named([[-3, -2], [3, 2], [3, -2], [-3, 2]]); // prettier-ignore
+  expect(crossed).toContainEqual(['mask-crosses', 'warning', 'ring']);
+  expect(crossed).toContainEqual(['keep-out-crosses', 'warning', 'ring']);
+  const plain = named([[-3, -2], [3, -2], [3, 2], [-3, 2]]); // prettier-ignore
+  expect(plain.map(([kind]) => kind)).not.toEqual(expect.arrayContaining([expect.stringMatching(/crosses/)]));
+});
+
 test('what a change of a mask works out anew is what goes by it', () => {
   const scene = sceneWith((s) => {
     s.arrangements = [scatter(), scatter({ spread: { distance: 1 } })];

@@ -5,6 +5,7 @@ import { maskField, type MaskField } from '../mesh/mask/field';
 import type { MaskSources } from '../mesh/mask/measure';
 import { maskNeeds } from '../mesh/mask/needs';
 import type { LayerOf, Mask } from '../mesh/mask/schema';
+import { selfCrossing } from '../mesh/scatter/crossing';
 import type { TriMesh } from '../mesh/triMesh';
 
 /** A mask of the scene: what is wrong with it. What it gives is asked for where there are places. */
@@ -80,6 +81,9 @@ function lookThrough(
     if (layer.kind === 'picture' && !(layer.picture && sources.picture(layer.picture.hash)))
       say('mask-picture-missing', at);
     if (layer.kind === 'inside' && paths.some((id) => isOpen(sources, id))) say('mask-open', at);
+    if (layer.kind === 'inside')
+      for (const id of paths)
+        if (sources.path(id)?.some((s) => s.closed && selfCrossing(s))) say('mask-crosses', { ...at, path: id });
     if (namesNothing(layer)) say('mask-nothing', at);
   });
 }

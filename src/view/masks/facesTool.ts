@@ -6,6 +6,7 @@ import { engine } from '@/store/engine';
 import { pick } from '../pick';
 import { useView } from '../viewState';
 import type { ViewHandle } from '@/view/handle';
+import { whole } from '@/words/numbers';
 
 /**
  * The faces tool: a click takes the flat piece under the pointer into the faces that a layer measures from, or out of
@@ -37,7 +38,7 @@ export async function facesClick(view: ViewHandle, x: number, y: number, single:
     ? layer.faces.filter((f) => !piece.includes(f))
     : [...layer.faces, ...piece.filter((f) => !had.has(f))];
   if (next.length > MOST_FACES) {
-    say(`A layer takes at most ${MOST_FACES.toLocaleString('en')} faces, and with this there are more.`);
+    say(`A layer takes at most ${whole(MOST_FACES)} faces, and with this there are more.`);
     return;
   }
   dispatch(setLayer, { id: target.mask, layer: target.layer, values: { of: 'faces', faces: next } });

@@ -29,8 +29,8 @@ export function FindingMarks() {
   if (!view || marked.length === 0) return null;
   return (
     <svg className="pointer-events-none absolute inset-0 size-full" role="group" aria-label="What was found">
-      {marked.map((f) => (
-        <Marks key={`${f.kind} ${f.detail.of}`} view={view} finding={f} units={units} />
+      {marked.map((f, i) => (
+        <Marks key={i} view={view} finding={f} units={units} />
       ))}
     </svg>
   );

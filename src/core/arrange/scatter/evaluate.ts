@@ -1,8 +1,7 @@
 import type { CompiledPath } from '../../curve/compile';
 import { polyline } from '../../curve/sample';
 import { channel, random01 } from '../../math/random';
-import type { Vec3 } from '../../math/vec3';
-import { crossingOf } from '../../mesh/scatter/crossing';
+import { selfCrossing } from '../../mesh/scatter/crossing';
 import { outlineOf, type Outline } from '../../mesh/scatter/outline';
 import type { ArrangeContext } from '../context';
 import {
@@ -204,7 +203,7 @@ function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext,
     }
     const closed = compiled.strokes.filter((s) => s.closed);
     if (closed.length === 0) say('area-open', { path: id }, paths.length > 1 ? 'warning' : 'error');
-    const crossed = closed.map((line) => ringOf(line).crossing).filter((at) => at !== null);
+    const crossed = closed.map(selfCrossing).filter((at) => at !== null);
     if (crossed.length > 0)
       say(
         'area-crosses',
@@ -230,33 +229,16 @@ function insidePaths(scatter: Scatter, paths: string[], context: ArrangeContext,
   };
 }
 
-interface Ring {
-  /** x, y, z of its places. */
-  position: Float64Array;
-  crossing: Vec3 | null;
-}
-const rings = new WeakMap<CompiledPath, Ring>();
-
-/** A closed line as it is filled, and where it crosses itself, seen from above. */
-function ringOf(line: CompiledPath): Ring {
-  let ring = rings.get(line);
-  if (!ring) {
-    const { position } = polyline(line, 0.005);
-    rings.set(line, (ring = { position, crossing: crossingOf(position) }));
-  }
-  return ring;
-}
-
 /** What closed lines enclose, and their height in the mean: from there what is beneath is looked for. */
 function outlineAround(lines: CompiledPath[]): { outline: Outline; height: number } {
-  const around = lines.map((line) => ringOf(line).position);
+  const rings = lines.map((line) => polyline(line, 0.005).position);
   let [sum, count] = [0, 0];
-  for (const ring of around)
+  for (const ring of rings)
     for (let i = 1; i < ring.length; i += 3) {
       sum += ring[i];
       count++;
     }
-  return { outline: outlineOf(around), height: sum / count };
+  return { outline: outlineOf(rings), height: sum / count };
 }
 
 function insideSurface(

@@ -199,20 +199,22 @@ test('an area whose border crosses itself is named, with the place; what it goes
 });
 
 test('what spans it, and the lines that hang between its places, join neighbours by the shortest net', () => {
-  const joined = (hand: object, more: object) => {
+  const joined = () => {
     let net: EvaluatedArrangement[] = [];
     const spread = { how: 'loose', amount: 'number', number: 120 };
-    worked(scatter({ over: { kind: 'surfaces', surfaces: ['field'] }, spread, hand }), (scene) => {
+    worked(scatter({ over: { kind: 'surfaces', surfaces: ['field'] }, spread }), (scene) => {
       const base = { name: 'Net', thread: 'woad' as const, props: [{ prop: 'p', weight: 1 }] };
       scene.arrangements.push(
-        newArrangement('spans', { id: 'rails', ...base }, { on: 'tufts', ...more }),
-        newArrangement('strands', { id: 'ropes', ...base }, { from: { on: 'tufts' }, ...more }),
+        newArrangement('spans', { id: 'rails', ...base }, { on: 'tufts' }),
+        newArrangement('strands', { id: 'ropes', ...base }, { from: { on: 'tufts' } }),
+        newArrangement('riders', { id: 'birds', ...base }, { on: 'tufts', props: base.props }),
+        newArrangement('spans', { id: 'wires', ...base }, { on: 'birds' }),
       );
       net = new Evaluator(ASSETS).evaluate(scene).arrangements;
     });
     return net;
   };
-  const [posts, rails, ropes] = joined({}, {});
+  const [posts, rails, ropes, , wires] = joined();
   const n = posts.placements.count;
   expect(n).toBe(120);
   const box = 0.5;
@@ -225,6 +227,8 @@ test('what spans it, and the lines that hang between its places, join neighbours
   // Each leaves a post of its own, so that a hand's corrections stay with it.
   expect(new Set(rails.placements.slot).size).toBe(n - 1);
   expect([...ropes.placements.slot].sort()).toEqual([...rails.placements.slot].sort());
+  // What rides on them comes in no order either.
+  expect([...wires.placements.slot].sort()).toEqual([...rails.placements.slot].sort());
   // To the second after: one on from the first. More than are asked for are not looked for.
   const once = new Map(nearNeighbours(posts.placements, { reach: 1, every: 1 }, n));
   for (const [a, b] of nearNeighbours(posts.placements, { reach: 2, every: 1 }, n)!)

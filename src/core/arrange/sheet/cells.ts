@@ -113,13 +113,12 @@ export function cellsOf(grid: SheetGrid, map: SheetMap, own: [number, number]): 
   }
   const laid = count === out.count ? out : copiedCells(out, count);
   const { row, column } = laid;
-  const byRows = stagger === 'drop' && grid.order !== 'up';
-  const cells =
-    grid.order === 'up'
-      ? ordered(laid, (i, j) => column[i] - column[j] || row[i] - row[j] || i - j)
-      : byRows
-        ? ordered(laid, (i, j) => row[i] - row[j] || column[i] - column[j] || i - j)
-        : laid;
+  // Half dropped, the columns of a row are laid in two turns.
+  const [outer, inner] = grid.order === 'up' ? [column, row] : [row, column];
+  const isInOrder = grid.order !== 'up' && stagger !== 'drop';
+  const cells = isInOrder
+    ? laid
+    : ordered(laid, (i, j) => outer[i] - outer[j] || inner[i] - inner[j] || i - j);
   if (grid.skipCells)
     for (let i = 0; i < count; i++) if (isSkipped(grid.skipCells, i + 1)) cells.skipped[i] = 1;
   return cells;

@@ -5,6 +5,7 @@ import { polyline } from '../../curve/sample';
 import type { Finding, Placements } from '../result';
 import type { Vec3 } from '../../math/vec3';
 import type { ArrangeContext } from '../context';
+import { selfCrossing } from '../../mesh/scatter/crossing';
 import { nearestPlaced } from './aim';
 import { inKeepOut, rangesOn } from './gaps';
 import type { KeepsOut } from './keepsOut';
@@ -52,6 +53,7 @@ export function keepOutsAround(
         say('keep-out-open', { name: k.name, path: k.path });
         return [];
       }
+      if (rings.some(selfCrossing)) say('keep-out-crosses', { name: k.name, path: k.path });
       const inside = insideRings(rings);
       return [(at: Vec3) => inside(at) === (k.where === 'inside')];
     }
@@ -94,8 +96,7 @@ export function keptOutOn(
     ranges.some((k) => inKeepOut(k, s, closed)) || around.some((test) => test(at, slot));
 }
 
-/** Whether a place lies inside one of the rings as seen from above (even–odd over each ring's polyline). */
-/** Whether places are inside closed lines, seen from above. */
+/** Whether places lie inside one of some closed lines as seen from above (even–odd over each line's straight pieces). */
 export function insideRings(rings: readonly CompiledPath[]): (at: Vec3) => boolean {
   const lines = rings.map((r) => polyline(r, 0.01).position);
   return ([x, , z]) =>

@@ -1,6 +1,19 @@
+import type { CompiledPath } from '../../curve/compile';
+import { polyline } from '../../curve/sample';
 import type { Vec3 } from '../../math/vec3';
 
-/** Where a line that closes crosses itself, seen from above. */
+/** Where a line that closes crosses itself, seen from above: what it goes round twice is not inside. */
+
+const known = new WeakMap<CompiledPath, Vec3 | null>();
+/** Radians from one straight piece to the next. */
+const TURN = 0.005;
+
+/** The first crossing of a closed stroke that is found; null where there is none. */
+export function selfCrossing(stroke: CompiledPath): Vec3 | null {
+  let at = known.get(stroke);
+  if (at === undefined) known.set(stroke, (at = crossingOf(polyline(stroke, TURN).position)));
+  return at;
+}
 
 /**
  * @param ring x, y, z of each of its places

@@ -1,7 +1,7 @@
 import { Warehouse } from 'lucide-react';
 import type { Stock } from '@/core/arrange/stock/schema';
 import { engine } from '@/store/engine';
-import { plural } from '@/words/numbers';
+import { plural, whole } from '@/words/numbers';
 import { kindUi } from '../kindUi';
 import { StockFlat } from './flat/StockFlat';
 import { newStockEntries, stockBoards, stockEdge, stockRack } from './newStock';
@@ -16,7 +16,7 @@ export const stockUi = kindUi<Stock>({
   Flat: StockFlat,
   detail({ id }, placed) {
     const layout = engine().state.result.arrangements.get(id)?.stock;
-    return `${placed.toLocaleString('en-GB')} in ${plural(layout?.facings.length ?? 0, 'facing')}`;
+    return `${whole(placed)} in ${plural(layout?.facings.length ?? 0, 'facing')}`;
   },
   holds: ({ order }) => (order.entries.length === 0 ? 'Shelves for goods' : null),
   create: newStockEntries,
