@@ -12,12 +12,14 @@ import {
   openStep,
   pickOption,
   rows,
+  setTime,
   settled,
   takeProps,
   type,
   undo,
   type Row,
 } from './support/app';
+import { laySheet } from './support/sheets';
 import { test } from './support/test';
 
 /** Masks: where things stand, by rules and by the brush, read back out of the exported rows. */
@@ -86,7 +88,7 @@ test('a mask thins a scatter out: begun by a plain name, its ends typed, turned 
   expect((await rows(page)).length).toBe(0);
 });
 
-test('the brush: a stroke adds, Shift takes away, one step of undo each; by the keys a dab; runs get gaps', async ({
+test('the brush: a stroke adds, Shift takes away, one step of undo each; by the keys a dab', async ({
   page,
 }) => {
   const all = await tufts(page);
@@ -146,6 +148,60 @@ test('the brush: a stroke adds, Shift takes away, one step of undo each; by the 
     'aria-pressed',
     'true',
   );
+});
+
+/** A hard stroke of a metre about the middle of the view from above, with Shift: it takes away. */
+async function takeAwayInTheMiddle(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Paint', exact: true }).click();
+  await type(page.getByRole('textbox', { name: 'Brush radius' }), '1');
+  await type(page.getByRole('textbox', { name: 'Brush softness' }), '0');
+  await page.keyboard.down('Shift');
+  const middle = await onScreen(page, [0, 0, 0]);
+  await page.mouse.move(middle.x, middle.y);
+  await page.mouse.down();
+  await page.mouse.up();
+  await page.keyboard.up('Shift');
+  await settled(page);
+  await page.keyboard.press('Escape');
+}
+
+test('a dab leaves gaps in a run and in a sheet, and stays on the material of a surface that moves', async ({
+  page,
+}) => {
+  await newScene(page);
+  await make(page, 'Plane', { Width: '12', Depth: '8', Columns: '48', Rows: '32' });
+  await takeProps(page, 'Bollard', 'Crate');
+  await drawPath(page, [
+    [0.3, 0.5],
+    [0.7, 0.5],
+  ]);
+  await hang(page, 'Bollard');
+  await takeAwayInTheMiddle(page);
+  const of = async (prop: string) => (await rows(page)).filter((r) => r.prop === prop);
+  const run = await of('Bollard');
+  expect(run.filter((r) => r.reason === 'keep-out').length).toBeGreaterThan(1);
+  for (const r of run) expect(r.reason).toBe(Math.hypot(r.x, r.z) < 1 ? 'keep-out' : '');
+
+  await page.getByRole('button', { name: 'Crate', exact: true }).click();
+  await laySheet(page, 'Plane');
+  const layout = await openStep(page, 'Layout');
+  await type(layout.getByLabel('Columns', { exact: true }), '12');
+  await type(layout.getByLabel('Rows', { exact: true }), '8');
+  await takeAwayInTheMiddle(page);
+  const tiles = await of('Crate');
+  expect(tiles).toHaveLength(96);
+  for (const r of tiles) expect(r.reason).toBe(Math.hypot(r.x, r.z) < 1 ? 'keep-out' : '');
+  // The sheet goes up and down with a wave; what is taken away is of the same cells.
+  await page.getByRole('button', { name: /^Plane Surface/ }).click();
+  await choose(page, 'Add a deformer', 'Wave');
+  await settled(page);
+  const kept = (list: Row[]) => list.map((r) => `${r.slot} ${r.reason}`);
+  for (const time of ['0.4', '0.9']) {
+    await setTime(page, time);
+    const later = await of('Crate');
+    expect(kept(later)).toEqual(kept(tiles));
+    expect(Math.max(...later.map((r) => r.y))).toBeGreaterThan(0.05);
+  }
 });
 
 test('a run leaves gaps where its mask is 0, and a wave moves only where its mask lets it', async ({

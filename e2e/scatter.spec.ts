@@ -6,6 +6,7 @@ import {
   hang,
   make,
   newScene,
+  onScreen,
   openStep,
   pathByNumbers,
   pickOption,
@@ -151,6 +152,61 @@ test('inside a closed path, on the ground beneath: so many, in rows, in clumps; 
   expect(inside.every((r) => Math.hypot(r.x, r.y, r.z) <= 3)).toBe(true);
   expect(closest(inside)).toBeGreaterThanOrEqual(2);
   await expect(page.getByRole('radio', { name: 'Front' }).last()).toBeVisible();
+});
+
+test('a border gets a point midway; over a coarse stand-in, landed on the fine ground', async ({ page }) => {
+  await newScene(page);
+  await takeProps(page, 'Boulder');
+  await pathByNumbers(page, [
+    [-5, -4],
+    [5, -4],
+    [5, 4],
+    [-5, 4],
+  ]);
+  await page.getByRole('button', { name: /^Path Path/ }).click();
+  await page.getByRole('radio', { name: 'Closed' }).click();
+  await page.getByRole('button', { name: 'Boulder', exact: true }).click();
+  await choose(page, 'New arrangement', 'Inside Path, from above');
+  await settled(page);
+  const square = await rows(page);
+  expect(square.every((r) => Math.abs(r.x) <= 5 && Math.abs(r.z) <= 4)).toBe(true);
+  // A click on the side between two corners puts a point there; it is drawn out to the east.
+  await page.getByRole('button', { name: /^Path Path/ }).click();
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  const midway = await onScreen(page, [5, 0, 0.3]);
+  await page.mouse.move(midway.x, midway.y);
+  await page.mouse.click(midway.x, midway.y);
+  await settled(page);
+  await page.keyboard.press('Escape');
+  await type(page.getByLabel('Point 3 X in the list'), '9');
+  await type(page.getByLabel('Point 3 Z in the list'), '0');
+  await settled(page);
+  const wider = await rows(page);
+  expect(Math.max(...wider.map((r) => r.x))).toBeGreaterThan(6);
+  // Where the border did not move, the same ones stand.
+  const west = (list: Row[]) => list.filter((r) => r.x < 3).map((r) => r.slot);
+  const stay = new Set(west(wider));
+  expect(west(square).filter((slot) => stay.has(slot)).length).toBeGreaterThan(west(square).length * 0.7);
+
+  await make(page, 'Plane', { Width: '12', Depth: '8' });
+  await make(page, 'Hills', { Width: '40', Depth: '40', Height: '2' });
+  await page.getByRole('button', { name: 'Boulder', exact: true }).click();
+  await choose(page, 'New arrangement', 'Over Plane');
+  await settled(page);
+  const over = async () => (await rows(page)).filter((r) => r.arrangement !== square[0].arrangement);
+  const flat = await over();
+  expect(flat.every((r) => r.y === 0)).toBe(true);
+  const ground = await openStep(page, 'Ground');
+  await ground.getByRole('radio', { name: 'Land', exact: true }).click();
+  await ground.getByText('Every surface shown').click();
+  await ground.getByText('Hills', { exact: true }).click();
+  await ground.getByText('Plane', { exact: true }).click();
+  await settled(page);
+  const landed = await over();
+  // Each where it was, seen from above, and as high as the hills are there.
+  expect(landed.map((r) => [r.slot, r.x, r.z])).toEqual(flat.map((r) => [r.slot, r.x, r.z]));
+  expect(new Set(landed.map((r) => r.y.toFixed(3))).size).toBeGreaterThan(landed.length / 2);
 });
 
 test('a shell of a ball, the box of what is open, drifting fronts, rows by uv; copied to another surface; riders on it', async ({
