@@ -12,6 +12,8 @@ const sum = { passed: 0, failed: 0 };
 /** Every test with its seconds, and those that passed only at their second try. */
 const times = [];
 const second = [];
+/** What failed, named once more at the end: its own words are far above by then. */
+const failed = [];
 
 const since = (started) => `${((Date.now() - started) / 1000).toFixed(0)} s`;
 
@@ -34,23 +36,33 @@ function run(name, command, args, live = false) {
 }
 
 /** A check without a count of its own is one test. */
-const check = async (name, command, args) => ((await run(name, command, args)) ? sum.passed++ : sum.failed++);
+async function check(name, command, args) {
+  if (await run(name, command, args)) return sum.passed++;
+  failed.push(name);
+  return sum.failed++;
+}
 
 /** @param read passed, failed, and the tests out of the runner's report */
 async function counted(name, command, args, report, read) {
   rmSync(report, { force: true });
   const ok = await run(name, command, args, true);
   try {
-    const { passed, failed, tests } = read(JSON.parse(readFileSync(report, 'utf8')));
-    sum.passed += passed;
-    sum.failed += failed || (ok ? 0 : 1);
-    times.push(...tests);
+    const result = read(JSON.parse(readFileSync(report, 'utf8')));
+    sum.passed += result.passed;
+    sum.failed += result.failed || (ok ? 0 : 1);
+    times.push(...result.tests);
+    if (!ok && !result.failed) failed.push(name);
   } catch {
     sum.failed++;
+    failed.push(name);
   }
 }
 
 function ofJest(report) {
+  for (const { name, status, assertionResults } of report.testResults) {
+    const broken = assertionResults.filter((t) => t.status === 'failed').map((t) => t.fullName);
+    if (status === 'failed') failed.push(...(broken.length ? broken : [name]));
+  }
   return {
     passed: report.numPassedTests,
     failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
@@ -65,6 +77,7 @@ function ofPlaywright(report) {
   const tests = report.suites.flatMap(specs).flatMap(({ title, file, tests: list }) =>
     list.map(({ status, results }) => {
       if (status === 'flaky') second.push(`${file}: ${title}`);
+      if (status === 'unexpected') failed.push(`${file}: ${title}`);
       return { title: `${file}: ${title}`, seconds: results.reduce((s, r) => s + r.duration, 0) / 1000 };
     }),
   );
@@ -95,6 +108,7 @@ console.log('\nThe ten slowest tests');
 for (const { title, seconds } of times.sort((a, b) => b.seconds - a.seconds).slice(0, 10))
   console.log(`  ${seconds.toFixed(1).padStart(5)} s  ${title}`);
 for (const title of second) console.log(`passed only at its second try: ${title}`);
+for (const title of failed) console.log(`failed: ${title}`);
 console.log(`all of it took ${since(started)}`);
 console.log(`tests: ${sum.passed} passed, ${sum.failed} failed`);
 process.exit(sum.failed ? 1 : 0);

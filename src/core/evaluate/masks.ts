@@ -83,7 +83,8 @@ function lookThrough(
     if (layer.kind === 'inside' && paths.some((id) => isOpen(sources, id))) say('mask-open', at);
     if (layer.kind === 'inside')
       for (const id of paths)
-        if (sources.path(id)?.some((s) => s.closed && selfCrossing(s))) say('mask-crosses', { ...at, path: id });
+        if (sources.path(id)?.some((s) => s.closed && selfCrossing(s)))
+          say('mask-crosses', { ...at, path: id });
     if (namesNothing(layer)) say('mask-nothing', at);
   });
 }
