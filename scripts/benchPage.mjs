@@ -94,7 +94,6 @@ function manyNodes() {
       copy(run, {
         id: `run${800000 + i}`,
         name: `Run ${i}`,
-        visible: false,
         paths: [{ ...run.paths[0], path: `path${700000 + i}` }],
       }),
     );

@@ -4,44 +4,67 @@ import { Line2 } from 'three/examples/jsm/lines/Line2.js';
 import { LineGeometry } from 'three/examples/jsm/lines/LineGeometry.js';
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js';
 import type { Thread } from '@/core/arrange/base';
-import { has, type Arrangement } from '@/core/arrange/registry';
+import { has } from '@/core/arrange/registry';
 import type { DrawnStroke } from '@/core/evaluate/scene';
-import type { Scene } from '@/core/scene/schema';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { INK, THREAD_COLORS } from './colors';
 
+/** What one path is drawn from. */
+interface Line {
+  id: string;
+  strokes: readonly DrawnStroke[];
+  /** Of the arrangement that is selected, where it stands on the path. */
+  thread: Thread | null;
+  picked: boolean;
+}
+
 /** The paths as lines of even width: in their arrangement's thread where it is selected, in ink otherwise. */
 export function PathsLayer() {
   const paths = useDocument((s) => s.scene.paths);
-  return paths.map((path) => path.visible && <PathLines key={path.id} id={path.id} />);
-}
-
-/** The lines of one path: of a thousand only those that changed, or that the selection comes to or leaves, are new. */
-const PathLines = memo(function PathLines({ id }: { id: string }) {
-  const result = useEngine((s) => s.result.paths.get(id));
+  const results = useEngine((s) => s.result.paths);
+  const picked = useSelection((s) => (s.node?.kind === 'path' ? s.node.id : null));
   const active = useSelection((s) => s.arrangement);
-  const picked = useSelection((s) => s.node?.kind === 'path' && s.node.id === id);
-  const thread = useDocument((s) => threadOn(s.scene, active, id));
-  if (!result?.ok) return null;
-  const strong = thread !== null || picked;
-  const color = thread ? THREAD_COLORS[thread] : strong ? THREAD_COLORS.madder : INK;
-  return result.strokes.map((stroke, i) => (
-    <PathLine key={i} id={id} stroke={stroke} color={color} strong={strong} />
-  ));
-});
-
-let looked: { arrangements: unknown; active: unknown; found: Arrangement | undefined } | null = null;
-
-/** The thread of an arrangement if it stands on a path; null if it does not. */
-function threadOn({ arrangements }: Scene, active: string | null, path: string): Thread | null {
-  // All paths ask for the same arrangement.
-  if (looked?.arrangements !== arrangements || looked.active !== active)
-    looked = { arrangements, active, found: arrangements.find((a) => a.id === active) };
-  const { found } = looked;
-  return has(found, 'paths') && found.paths.some((p) => p.path === path) ? found.thread : null;
+  const selected = useDocument((s) =>
+    active ? s.scene.arrangements.find((a) => a.id === active) : undefined,
+  );
+  const lines = useMemo(() => {
+    const on = new Set(has(selected, 'paths') ? selected.paths.map((p) => p.path) : []);
+    const found: Line[] = [];
+    for (const { id, visible } of paths) {
+      const result = visible ? results.get(id) : undefined;
+      if (!result?.ok) continue;
+      const thread = selected && on.has(id) ? selected.thread : null;
+      found.push({ id, strokes: result.strokes, thread, picked: picked === id });
+    }
+    return found;
+  }, [paths, results, picked, selected]);
+  const blocks = Array.from({ length: Math.ceil(lines.length / BLOCK) }, (_, i) =>
+    lines.slice(i * BLOCK, (i + 1) * BLOCK),
+  );
+  return blocks.map((block, i) => <PathsBlock key={i} lines={block} />);
 }
+
+/** Paths that are gone through together: of a thousand that are there one is dragged. */
+const BLOCK = 32;
+
+const same = (a: Line, b: Line): boolean =>
+  a.id === b.id && a.strokes === b.strokes && a.thread === b.thread && a.picked === b.picked;
+
+const PathsBlock = memo(
+  function PathsBlock({ lines }: { lines: readonly Line[] }) {
+    return lines.flatMap(({ id, strokes, thread, picked }) => {
+      const strong = thread !== null || picked;
+      const color = thread ? THREAD_COLORS[thread] : strong ? THREAD_COLORS.madder : INK;
+      return strokes.map((stroke, i) => (
+        <PathLine key={`${id} ${i}`} id={id} stroke={stroke} color={color} strong={strong} />
+      ));
+    });
+  },
+  (before, after) =>
+    before.lines.length === after.lines.length && before.lines.every((line, i) => same(line, after.lines[i])),
+);
 
 /** Moves the line a little towards the eye, so that one that lies on a surface is not cut up by it. */
 function pullForward(shader: { vertexShader: string }): void {
@@ -53,7 +76,7 @@ function pullForward(shader: { vertexShader: string }): void {
   );
 }
 
-function PathLine({
+const PathLine = memo(function PathLine({
   id,
   stroke,
   color,
@@ -74,6 +97,8 @@ function PathLine({
       material.onBeforeCompile = pullForward;
       const made = new Line2(geometry, material);
       made.raycast = () => {};
+      // It stands where its points say, and of a thousand none need be moved with each frame.
+      made.matrixAutoUpdate = made.matrixWorldAutoUpdate = false;
       return made;
     };
     // What lies behind something shows through a little; what lies on a surface wins over it.
@@ -109,4 +134,4 @@ function PathLine({
       <primitive object={lines.front} dispose={null} />
     </>
   );
-}
+});

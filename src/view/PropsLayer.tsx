@@ -3,24 +3,17 @@ import { useEffect, useMemo, useRef } from 'react';
 import { Group } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/arrange/registry';
-import { wornAmong } from '@/core/scene/worn';
 import { useDocument } from '@/store/document';
-import type { ShownAs } from '@/store/commands/nodes';
 import { engine, useEngine } from '@/store/engine';
 import { Highlights } from './Highlights';
 import { detail } from './many/detail';
-import { DrawnBatch } from './many/DrawnBatch';
 import { Many, type Shown } from './many/Many';
-import { FEW, Pools } from './many/Pools';
+import { Placed } from './many/Placed';
 import { Pace } from './many/pace';
 import type { Budget } from './many/plan';
 import { warm } from './many/warm';
-import { dimmed } from './dimmed';
-import { drawnWardrobe, inMaterial } from './dressing';
-import { shapedMesh } from './sceneMeshes';
 import { shadowsAnew } from './coarse';
 import { SOFTWARE } from './software';
-import { unseen } from './stamps/unseen';
 import { UNDRAWN } from './undrawn';
 import { useMeshes } from './useMeshes';
 import { setDrawn, useView } from './viewState';
@@ -62,65 +55,17 @@ export function PropsLayer() {
     [props, used],
   );
   const meshes = useMeshes(wanted, invalidate);
-  const group = useRef(new Group());
-  const kept = useRef(new Map<string, { batch: DrawnBatch; as: ShownAs; laid: boolean }>());
+  const group = useMemo(() => new Group(), []);
   const warmed = useRef(false);
-  const pools = useMemo(() => new Pools(group.current), []);
+  const placed = useMemo(() => new Placed(group), [group]);
   const many = useMemo(() => new Many(({ ref }) => ref && engine().simpler(ref), invalidate), [invalidate]);
   const pace = useMemo(() => new Pace(SOFTWARE ? 'software' : 'card'), []);
 
   useEffect(() => {
-    const [pooled, alone] = [new Set<string>(), new Set<string>()];
-    const from = drawnWardrobe(materials);
-    const worn = wornAmong(arrangements);
-    const byId = new Map(props.map((p) => [p.id, p]));
-    for (const a of arrangements) {
-      const result = results.get(a.id);
-      if (!a.visible || !result) continue;
-      for (const batch of result.batches) {
-        const [own, prop] = [meshes.get(batch.prop), byId.get(batch.prop)];
-        if (!own || !prop) continue;
-        const material = worn(prop, [a.id, ...(batch.of ?? [])]);
-        const plain = inMaterial(own, material, from, prop.glow, invalidate);
-        const drawn = shapedMesh(plain, result, batch);
-        const shaped =
-          (batch.shape === undefined ? '' : ` ${batch.shape}`) +
-          (batch.pose === undefined ? '' : ` pose ${batch.pose}`);
-        const within = batch.of ? ` within ${batch.of.join('/')}` : '';
-        const { laid = false } = batch;
-        const key = `${a.id} ${batch.prop}${batch.mirrored ? ' mirrored' : ''}${shaped}${within}${laid ? ' laid' : ''}`;
-        const as = a.shownAs ?? 'full';
-        const dim = opened !== null && !opened.has(a.id);
-        const drawing = {
-          arrangement: a.id,
-          result,
-          batch,
-          drawn: laid ? unseen(drawn) : dim ? dimmed(drawn) : drawn,
-          distortion,
-        };
-        const few = !dim && !laid && batch.rows.length <= FEW && shaped === '' && as === 'full';
-        if (few && !(distortion && result.sheet)) {
-          pooled.add(key);
-          pools.put(key, drawing);
-          continue;
-        }
-        alone.add(key);
-        let shown = kept.current.get(key);
-        if (!shown)
-          kept.current.set(key, (shown = { batch: new DrawnBatch(group.current), as: 'full', laid }));
-        shown.batch.draw(drawing);
-        shown.as = as;
-      }
-    }
-    for (const [key, { batch }] of kept.current) {
-      if (alone.has(key)) continue;
-      batch.dispose();
-      kept.current.delete(key);
-    }
-    pools.keepOnly(pooled);
-    if (!warmed.current && [...kept.current.values()].some(({ batch }) => batch.blocks.length > 1)) {
+    placed.show(arrangements, results, { props, materials, meshes, opened, distortion }, invalidate);
+    if (!warmed.current && [...placed.alone.values()].some(({ batch }) => batch.blocks.length > 1)) {
       warmed.current = true;
-      group.current.add(warm());
+      group.add(warm());
     }
     shadowsAnew(gl);
     invalidate();
@@ -130,11 +75,11 @@ export function PropsLayer() {
   useFrame(({ camera, size }) => {
     const { moving } = useView.getState();
     let stamps = 0;
-    for (const { batch, laid } of kept.current.values()) if (laid) stamps += batch.count;
+    for (const { batch, laid } of placed.alone.values()) if (laid) stamps += batch.count;
     if (moving) pace.frame(performance.now());
     const shown = (): Shown[] => [
-      ...[...kept.current.values()].filter(({ laid }) => !laid),
-      ...[...pools].map((batch): Shown => ({ batch, as: 'full' })),
+      ...[...placed.alone.values()].filter(({ laid }) => !laid),
+      ...[...placed.pools].map((batch): Shown => ({ batch, as: 'full' })),
     ];
     const choose = (budget: Budget) => many.choose(shown(), camera, size.height, budget);
     detail.forStill = (eye, height) => void many.choose(shown(), eye, height, ALL);
@@ -151,7 +96,7 @@ export function PropsLayer() {
 
   return (
     <>
-      <primitive object={group.current} />
+      <primitive object={group} />
       <Highlights meshes={meshes} />
     </>
   );

@@ -23,13 +23,19 @@ export function pickFrustum(view: ViewHandle, x: number, y: number, pixels: numb
 /** Places one behind the other that share a box. */
 const SHARE = 16;
 
-const known = new WeakMap<ArrayLike<number>, Box3[]>();
+/** Boxes around stretches of a list, and one around all of it. */
+interface Boxes {
+  all: Box3;
+  parts: Box3[];
+}
+
+const known = new WeakMap<ArrayLike<number>, Boxes>();
 
 /** Boxes around each so many places of a list, each with the first of the next. */
-function boxesOf(places: ArrayLike<number>): Box3[] {
+function boxesOf(places: ArrayLike<number>): Boxes {
   let boxes = known.get(places);
   if (boxes) return boxes;
-  boxes = [];
+  const parts: Box3[] = [];
   const n = Math.floor(places.length / 3);
   for (let start = 0; start < n; start += SHARE) {
     const box = new Box3();
@@ -39,8 +45,9 @@ function boxesOf(places: ArrayLike<number>): Box3[] {
       min.set(Math.min(min.x, places[i]), Math.min(min.y, places[i + 1]), Math.min(min.z, places[i + 2]));
       max.set(Math.max(max.x, places[i]), Math.max(max.y, places[i + 1]), Math.max(max.z, places[i + 2]));
     }
-    boxes.push(box);
+    parts.push(box);
   }
+  boxes = { all: parts.reduce((all, box) => all.union(box), new Box3()), parts };
   known.set(places, boxes);
   return boxes;
 }
@@ -50,12 +57,16 @@ function boxesOf(places: ArrayLike<number>): Box3[] {
  * @param within as of {@link pickFrustum}
  * @param places xyz each, never written over
  */
-export const mayBeNear = (within: Frustum, places: ArrayLike<number>): boolean =>
-  boxesOf(places).some((box) => within.intersectsBox(box));
+export function mayBeNear(within: Frustum, places: ArrayLike<number>): boolean {
+  const { all, parts } = boxesOf(places);
+  return within.intersectsBox(all) && parts.some((box) => within.intersectsBox(box));
+}
 
 /** Calls `visit` with the number of every place that may be near, and of some that are not. */
 export function eachNear(within: Frustum, places: ArrayLike<number>, visit: (i: number) => void): void {
-  boxesOf(places).forEach((box, b) => {
+  const { all, parts } = boxesOf(places);
+  if (!within.intersectsBox(all)) return;
+  parts.forEach((box, b) => {
     if (!within.intersectsBox(box)) return;
     const end = Math.min((b + 1) * SHARE, places.length / 3);
     for (let i = b * SHARE; i < end; i++) visit(i);

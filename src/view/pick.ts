@@ -1,4 +1,13 @@
-import { InstancedMesh, Matrix4, Mesh, Triangle, Vector3, type Intersection, type Object3D } from 'three';
+import {
+  Box3,
+  InstancedMesh,
+  Matrix4,
+  Mesh,
+  Triangle,
+  Vector3,
+  type Intersection,
+  type Object3D,
+} from 'three';
 import { acceleratedRaycast } from 'three-mesh-bvh';
 import type { Vec3 } from '@/core/math/vec3';
 import { rayAt } from './project';
@@ -15,6 +24,54 @@ interface PickedProp {
 }
 
 Mesh.prototype.raycast = acceleratedRaycast;
+
+/** Instances that follow each other, and where they reach to in the space of their mesh. */
+export interface Stretch {
+  box: Box3;
+  start: number;
+  count: number;
+}
+
+/** Of what is drawn together for many arrangements: the instances of each. */
+export type Stretches = () => Iterable<Stretch>;
+
+const reach = new Box3();
+
+/** Calls `visit` with every instance that may reach into what `meets` tells of boxes of the scene, and with some others. */
+export function eachInstance(
+  mesh: InstancedMesh,
+  meets: (box: Box3) => boolean,
+  visit: (i: number) => void,
+): void {
+  const { stretches } = mesh.userData as { stretches?: Stretches };
+  if (!mesh.boundingBox) mesh.computeBoundingBox();
+  const all = [{ box: mesh.boundingBox!, start: 0, count: mesh.count }];
+  if (!meets(reach.copy(mesh.boundingBox!).applyMatrix4(mesh.matrixWorld))) return;
+  for (const { box, start, count } of stretches?.() ?? all)
+    if (!stretches || meets(reach.copy(box).applyMatrix4(mesh.matrixWorld)))
+      for (let i = start; i < start + count; i++) visit(i);
+}
+
+const one = new Mesh();
+const own = new Matrix4();
+const met: Intersection[] = [];
+
+/** As three's own, but a row of things fills little of the sphere around it: their boxes leave most of them out. */
+InstancedMesh.prototype.raycast = function (this: InstancedMesh, raycaster, hits) {
+  one.geometry = this.geometry;
+  one.material = this.material;
+  eachInstance(
+    this,
+    (box) => raycaster.ray.intersectsBox(box),
+    (i) => {
+      this.getMatrixAt(i, own);
+      one.matrixWorld.multiplyMatrices(this.matrixWorld, own);
+      one.raycast(raycaster, met);
+      for (const hit of met) hits.push({ ...hit, instanceId: i, object: this });
+      met.length = 0;
+    },
+  );
+};
 
 export type Hit =
   ({ kind: 'prop'; point: Vec3 } & PickedProp) | { kind: 'surface'; id: string; point: Vec3; normal: Vec3 };

@@ -61,6 +61,7 @@ class UndrawnRenderer {
   render(scene: Scene, camera: Camera): void {
     scene.updateMatrixWorld();
     camera.updateMatrixWorld();
+    this.shadowMap.needsUpdate = false;
   }
 
   setPixelRatio(ratio: number): void {

@@ -85,6 +85,8 @@ export function usePointer(frame: RefObject<HTMLDivElement | null>): void {
       if (canvas) canvas.style.cursor = inserts ? 'copy' : prop || path !== undefined ? 'pointer' : '';
     };
     const move = (e: PointerEvent) => {
+      // Where the drawing stands is asked only for what is on it: the page may have to be laid out for the answer.
+      if (!down && !onScene(e)) return;
       keys = keysOf(e);
       latest = place(e);
       if (down && Math.hypot(latest.x - down.x, latest.y - down.y) > 4) down.dragged = true;

@@ -12,9 +12,11 @@ export type WornBy = (prop: Pick<Prop, 'material'>, placedBy: readonly string[])
  * @returns asked with the ids of those that placed a prop, from outside in: the outermost one that has a material decides
  */
 export function wornAmong(arrangements: readonly Pick<Arrangement, 'id' | 'material'>[]): WornBy {
-  const own = new Map(arrangements.map((a) => [a.id, a.material]));
+  // Few have one, and this is asked for each picture of all of them.
+  const own = new Map<string, Arrangement['material']>();
+  for (const a of arrangements) if (a.material !== undefined) own.set(a.id, a.material);
   return ({ material }, placedBy) => {
-    const outermost = placedBy.find((id) => own.get(id) !== undefined);
+    const outermost = placedBy.find((id) => own.has(id));
     return (outermost === undefined ? undefined : own.get(outermost)) ?? material;
   };
 }

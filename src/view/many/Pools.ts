@@ -11,7 +11,7 @@ import {
 } from 'three';
 import { BLOCK, largest } from '@/engine/blocks';
 import { mirroredGeometry, type DrawnMesh } from '../sceneMeshes';
-import type { InstancePick } from '../pick';
+import type { InstancePick, Stretch, Stretches } from '../pick';
 import { Block } from './Block';
 import type { Drawing } from './DrawnBatch';
 import { uploadAll, uploadSome } from './upload';
@@ -120,7 +120,10 @@ class Pool {
       // A material that was compiled without colours of its instances is compiled anew.
       if (tinted) for (const m of drawn.materials as Material[]) m.needsUpdate = true;
       mesh.castShadow = mesh.receiveShadow = true;
-      mesh.userData = { pick: ((i) => this.at(i)) satisfies InstancePick };
+      mesh.userData = {
+        pick: ((i) => this.at(i)) satisfies InstancePick,
+        stretches: (() => this.stretches()) satisfies Stretches,
+      };
       this.blocks.push(new Block(this.group, mesh, drawn));
     }
     const { full } = this.blocks[0];
@@ -141,6 +144,10 @@ class Pool {
     full.boundingBox = this.entries.reduce((all, e) => all.union(e.box), new Box3());
     full.boundingSphere = full.boundingBox.getBoundingSphere(new Sphere());
     this.sizes[0] = largest(full.instanceMatrix.array as Float32Array, 0, full.count);
+  }
+
+  private stretches(): Stretch[] {
+    return this.entries.map(({ box, start, drawing }) => ({ box, start, count: drawing.batch.rows.length }));
   }
 
   /** What an instance stands for. */
@@ -198,6 +205,7 @@ export class Pools {
     return mirrored ? both.mirrored : both.plain;
   }
 
+  /** Lets go of a batch, if it is here. */
   remove(key: string): void {
     const have = this.places.get(key);
     if (!have) return;
@@ -207,11 +215,6 @@ export class Pools {
     pools.splice(pools.indexOf(have.pool), 1);
     const { plain, mirrored } = this.pools.get(have.sort.drawn)!;
     if (plain.length + mirrored.length === 0) this.pools.delete(have.sort.drawn);
-  }
-
-  /** Lets go of all batches but these. */
-  keepOnly(seen: ReadonlySet<string>): void {
-    for (const key of [...this.places.keys()]) if (!seen.has(key)) this.remove(key);
   }
 
   *[Symbol.iterator](): Generator<Pool> {

@@ -1,8 +1,8 @@
-import { Box3, InstancedMesh, Matrix4, Vector3, type BufferGeometry, type Frustum, type Mesh } from 'three';
+import { InstancedMesh, Matrix4, Vector3, type Box3, type BufferGeometry, type Mesh } from 'three';
 import type { Vec3 } from '@/core/math/vec3';
 import { holesOf, type Hole } from '@/core/mesh/lines/holes';
 import { pickFrustum } from '../near';
-import { targetsIn, type InstancePick } from '../pick';
+import { eachInstance, targetsIn, type InstancePick } from '../pick';
 import { toScreen } from '../project';
 import type { ViewHandle } from '../handle';
 
@@ -37,19 +37,6 @@ function holesIn(geometry: BufferGeometry): Hole[] {
   return have;
 }
 
-const box = new Box3();
-
-/** Whether an object, all of its instances, may reach into what a pixel means. */
-function mayReach(object: Mesh, within: Frustum): boolean {
-  const { geometry } = object;
-  if (object instanceof InstancedMesh) box.copy(object.boundingBox!);
-  else {
-    if (!geometry.boundingBox) geometry.computeBoundingBox();
-    box.copy(geometry.boundingBox!);
-  }
-  return within.intersectsBox(box.applyMatrix4(object.matrixWorld));
-}
-
 const matrix = new Matrix4();
 const own = new Matrix4();
 const at = new Vector3();
@@ -58,32 +45,36 @@ const at = new Vector3();
 export function holesNear(view: ViewHandle, x: number, y: number, pixels: number): HolePlace[] {
   const found: HolePlace[] = [];
   const within = pickFrustum(view, x, y, pixels);
+  const meets = (box: Box3) => within.intersectsBox(box);
   for (const object of targetsIn(view, 'all') as Mesh[]) {
     const holes = holesIn(object.geometry);
-    if (holes.length === 0 || !mayReach(object, within)) continue;
-    const many = object instanceof InstancedMesh ? object : null;
-    for (let i = 0; i < (many?.count ?? 1); i++) {
-      matrix.copy(object.matrixWorld);
-      if (many) {
-        many.getMatrixAt(i, own);
-        matrix.multiply(own);
-      }
+    if (holes.length === 0) continue;
+    const instance = object.userData.pick as InstancePick | undefined;
+    const look = (i?: number) => {
       for (const { centre, normal } of holes) {
         if (!within.containsPoint(at.set(...centre).applyMatrix4(matrix))) continue;
         const p = toScreen(view, at.toArray());
         if (Math.hypot(p.x - x, p.y - y) > pixels) continue;
         const way = new Vector3(...normal).transformDirection(matrix);
         if (way.dot(at.clone().sub(view.camera.position)) > 0) way.negate();
-        const instance = object.userData.pick as InstancePick | undefined;
+        const of = i === undefined ? undefined : instance?.(i);
         found.push({
           kind: 'hole',
           at: at.toArray(),
           normal: way.toArray(),
           label: 'Middle of a hole',
-          ...(instance && { of: instance(i) }),
+          ...(of && { of }),
         });
       }
-    }
+    };
+    matrix.copy(object.matrixWorld);
+    if (!(object instanceof InstancedMesh)) look();
+    else
+      eachInstance(object, meets, (i) => {
+        object.getMatrixAt(i, own);
+        matrix.multiplyMatrices(object.matrixWorld, own);
+        look(i);
+      });
   }
   return found;
 }

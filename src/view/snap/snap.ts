@@ -3,7 +3,7 @@ import { samplePath } from '@/core/curve/sample';
 import type { DrawnStroke } from '@/core/evaluate/scene';
 import { dot, sub, type Vec3 } from '@/core/math/vec3';
 import type { Tie } from '@/core/curve/hang/schema';
-import { hasPoints } from '@/core/curve/schema';
+import { hasPoints, type Path } from '@/core/curve/schema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { mayBeNear, pickFrustum } from '../near';
@@ -64,7 +64,7 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
   if (ask.straight && ask.from && ask.free) return straight(ask.from, ask.free);
   if (!state.on) return null;
   let best: { snap: Snap; pixels: number } | null = null;
-  const names = new Map(useDocument.getState().scene.paths.map((p) => [p.id, p]));
+  const names = named(useDocument.getState().scene.paths);
   const offer = (snap: Snap, within: number) => {
     const p = toScreen(view, snap.at);
     const pixels = Math.hypot(p.x - ask.x, p.y - ask.y);
@@ -133,6 +133,14 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
     return { at: [on(ask.free[0]), ask.free[1], on(ask.free[2])], kind: 'grid', label: `Grid ${k} m` };
   }
   return null;
+}
+
+let known: { paths: readonly Path[]; named: ReadonlyMap<string, Path> } | null = null;
+
+/** Paths by their ids, made once for as long as they are the same. */
+function named(paths: readonly Path[]): ReadonlyMap<string, Path> {
+  if (known?.paths !== paths) known = { paths, named: new Map(paths.map((p) => [p.id, p])) };
+  return known.named;
 }
 
 /** Held to the nearest 15° on the ground as seen from the point before. */

@@ -49,13 +49,15 @@ function usePictures(
 export function useStamps(redraw: () => void): Map<string, StampUniforms> {
   const arrangements = useDocument((s) => s.scene.arrangements);
   const results = useEngine((s) => s.result.arrangements);
+  // Where no prop is a stamp nothing has to be gone through at each step of a drag.
+  const any = useDocument((s) => s.scene.props.some(({ mesh }) => mesh.source === 'stamp'));
   const shown = useMemo(
     () =>
-      arrangements.flatMap((a): NonNullable<ServedArrangement['stamps']>[] => {
+      (any ? arrangements : []).flatMap((a): NonNullable<ServedArrangement['stamps']>[] => {
         const stamps = a.visible ? results.get(a.id)?.stamps : undefined;
         return stamps ? [stamps] : [];
       }),
-    [arrangements, results],
+    [any, arrangements, results],
   );
   const pictures = usePictures(
     shown.flatMap(({ stamps }) => stamps.filter((s) => s !== null)),
