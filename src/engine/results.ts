@@ -12,6 +12,8 @@ export interface EngineResult {
   links: readonly LinkResult[];
   surfaces: Map<string, ServedSurface>;
   masks: Map<string, MaskResult>;
+  /** The nodes of any kind that have findings: mostly few, of nodes that may be many. */
+  found: ReadonlySet<string>;
   /** Milliseconds that the last evaluation took in the worker. */
   ms: number;
 }
@@ -23,24 +25,39 @@ export const NOTHING: EngineResult = {
   links: [],
   surfaces: new Map(),
   masks: new Map(),
+  found: new Set(),
   ms: 0,
 };
 
-/** The results so far with what is new. */
+/** The results so far with what is new; what nothing has changed of stays what it was. */
 export function taken(old: EngineResult, served: Served): EngineResult {
-  const surfaces = new Map(old.surfaces);
+  const { gone } = served;
+  const next = <T>(nodes: Map<string, T>, ...news: readonly unknown[][]) =>
+    news.some((list) => list.length > 0) || gone.some((id) => nodes.has(id)) ? new Map(nodes) : nodes;
+  const surfaces = next(old.surfaces, served.surfaces);
+  const paths = next(old.paths, served.paths);
+  const arrangements = next(old.arrangements, served.arrangements, served.rows);
+  const masks = next(old.masks, served.masks);
   // Surfaces that only moved keep the faces that came before.
   for (const s of served.surfaces)
     surfaces.set(s.id, s.plain || s.rest ? s : { ...s, rest: old.surfaces.get(s.id)?.rest });
-  const paths = new Map(old.paths);
   for (const p of served.paths) paths.set(p.id, p);
-  const arrangements = new Map(old.arrangements);
   for (const a of served.arrangements) arrangements.set(a.id, a);
   for (const r of served.rows) arrangements.set(r.id, withRows(arrangements.get(r.id)!, r));
-  // Mostly there are few, and seldom others.
-  const masks = served.masks.length + served.gone.length > 0 ? new Map(old.masks) : old.masks;
   for (const m of served.masks) masks.set(m.id, m);
-  for (const id of served.gone) for (const nodes of [surfaces, paths, arrangements, masks]) nodes.delete(id);
+  for (const id of gone)
+    for (const nodes of [surfaces, paths, arrangements, masks]) if (nodes.has(id)) nodes.delete(id);
   const { propBounds = old.propBounds, links = old.links, ms } = served;
-  return { surfaces, paths, arrangements, masks, propBounds, links, ms };
+  const found = foundIn(old.found, served);
+  return { surfaces, paths, arrangements, masks, found, propBounds, links, ms };
+}
+
+function foundIn(old: ReadonlySet<string>, served: Served): ReadonlySet<string> {
+  const found = new Set(old);
+  for (const nodes of [served.surfaces, served.paths, served.arrangements, served.masks])
+    for (const { id, findings } of nodes)
+      if (findings.length > 0) found.add(id);
+      else found.delete(id);
+  for (const id of served.gone) found.delete(id);
+  return found;
 }

@@ -9,7 +9,7 @@ import { TAB } from './tabs';
 /** Keeps what happens to the open document: every step is written in the task that made it, behind those before it. */
 
 /** Between the beginnings of two writes, while changes come faster than that. */
-const BREATH_MS = 30;
+const BREATH_MS = 60;
 /** A write that failed is tried again after this, and with every change. */
 const AGAIN_MS = 5000;
 /** Records of a log that are worth folding. */
@@ -132,7 +132,8 @@ class Keeper {
   tell(): void {
     if (open !== this) return;
     const { problem } = this;
-    useSaved.setState({ state: problem ? 'failed' : this.queue.length ? 'saving' : 'saved', problem });
+    const state = problem ? 'failed' : this.queue.length ? 'saving' : 'saved';
+    if (useSaved.getState().state !== state || problem) useSaved.setState({ state, problem });
   }
 }
 

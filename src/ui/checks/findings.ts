@@ -4,6 +4,7 @@ import type { Arrangement } from '@/core/arrange/registry';
 import type { Finding } from '@/core/arrange/result';
 import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
+import type { EngineResult } from '@/engine/results';
 import type { NodeRef } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 
@@ -37,40 +38,40 @@ const worstFirst = (list: readonly Told[]): Told[] =>
       rank(x) - rank(y) || howDeep(y) - howDeep(x) || howMany(y) - howMany(x),
   );
 
-type Results = ReadonlyMap<string, { findings: readonly Finding[] }>;
-
-/**
- * The findings of nodes that are no arrangements, shown or not: others may stand on what is hidden. Most nodes have
- * none, and this is asked while things are dragged.
- */
+/** The findings of nodes that are no arrangements, shown or not: others may stand on what is hidden. */
 function* ofNodes(
   kind: 'path' | 'surface' | 'mask',
   nodes: readonly { id: string; name: string }[],
-  results: Results,
+  { found, ...result }: EngineResult,
 ): Generator<Told> {
+  const results = result[`${kind}s`];
   for (const { id, name } of nodes)
-    for (const finding of results.get(id)?.findings ?? [])
-      yield { node: { kind, id }, name, color: 'var(--color-linen-400)', finding };
+    if (found.has(id))
+      for (const finding of results.get(id)?.findings ?? [])
+        yield { node: { kind, id }, name, color: 'var(--color-linen-400)', finding };
 }
 
 /** The findings of arrangements that are shown. */
 function* ofArrangements(
   arrangements: readonly Arrangement[],
-  results: Results,
+  { found, arrangements: results }: EngineResult,
   checks: ReadonlyMap<string, readonly Finding[]>,
 ): Generator<Told> {
-  for (const a of arrangements)
-    if (a.visible)
-      for (const found of [results.get(a.id)?.findings, checks.get(a.id)])
-        for (const finding of found ?? [])
-          yield {
-            node: { kind: 'arrangement', id: a.id },
-            name: a.name,
-            color: THREAD_COLORS[a.thread],
-            finding,
-            a,
-          };
+  for (const a of arrangements) {
+    if (!a.visible || !(found.has(a.id) || checks.has(a.id))) continue;
+    for (const findings of [results.get(a.id)?.findings, checks.get(a.id)])
+      for (const finding of findings ?? [])
+        yield {
+          node: { kind: 'arrangement', id: a.id },
+          name: a.name,
+          color: THREAD_COLORS[a.thread],
+          finding,
+          a,
+        };
+  }
 }
+
+const NONE: { told: Told[]; aside: (Told & { why: string })[] } = { told: [], aside: [] };
 
 /** What is told of the whole scene, the worst first; `aside` is what is as it is wanted. */
 export function useFindings(): { told: Told[]; aside: (Told & { why: string })[]; looking: boolean } {
@@ -82,13 +83,15 @@ export function useFindings(): { told: Told[]; aside: (Told & { why: string })[]
   const checks = useEngine((s) => s.checks);
   const looking = useEngine((s) => s.looking);
   const found = useMemo(() => {
+    // Of many nodes mostly none has any, and this is asked while things are dragged.
+    if (result.found.size === 0 && checks.size === 0) return NONE;
     const told: Told[] = [];
     const aside: (Told & { why: string })[] = [];
     for (const one of [
-      ...ofArrangements(arrangements, result.arrangements, checks),
-      ...ofNodes('path', paths, result.paths),
-      ...ofNodes('surface', surfaces, result.surfaces),
-      ...ofNodes('mask', masks, result.masks),
+      ...ofArrangements(arrangements, result, checks),
+      ...ofNodes('path', paths, result),
+      ...ofNodes('surface', surfaces, result),
+      ...ofNodes('mask', masks, result),
     ]) {
       const why = one.a && wantedSo(one.a, one.finding);
       if (why === undefined) told.push(one);

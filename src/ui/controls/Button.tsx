@@ -1,7 +1,9 @@
 'use client';
 
 import clsx from 'clsx';
-import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import { memo, type ButtonHTMLAttributes, type ReactNode } from 'react';
+import { sameProps } from './sameProps';
+import { useLatest } from './useLatest';
 
 interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   look?: 'plain' | 'ink' | 'bordered';
@@ -33,7 +35,14 @@ interface IconButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   children: ReactNode;
 }
 
-export function IconButton({ name, keys, className, ...rest }: IconButtonProps) {
+/** A button of an icon; what it does may be given anew each time without its being made anew. */
+export function IconButton({ onClick, ...rest }: IconButtonProps) {
+  return <Face {...rest} onClick={useLatest(onClick ?? nothing)} />;
+}
+
+const nothing = () => {};
+
+const Face = memo(function Face({ name, keys, className, ...rest }: IconButtonProps) {
   return (
     <button
       type="button"
@@ -46,4 +55,4 @@ export function IconButton({ name, keys, className, ...rest }: IconButtonProps) 
       )}
     />
   );
-}
+}, sameProps);

@@ -1,12 +1,14 @@
 'use client';
 
 import clsx from 'clsx';
-import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { memo, useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { unlinkField } from '@/store/commands/links';
 import { dispatch, restGesture } from '@/store/document';
 import { parseMeasure, showMeasure, unitInMetres, type Dimension } from '@/words/measure';
 import { LinkMenu, takeLink, useLinked, type LinkedNumber } from './LinkScope';
 import { keepMoment, takeMoment } from './timedNumber';
+import { sameProps } from './sameProps';
+import { useLatest } from './useLatest';
 import { useScrub } from './useScrub';
 
 export interface NumberSettings {
@@ -57,14 +59,20 @@ const wrong = (text: string | null): string =>
     ? 'Name something that is there, e.g. = length of Path / 12'
     : 'Type a number, e.g. 1.8, 40 cm, 2.4/3';
 
+type NumberBoxProps = Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & {
+  id?: string;
+  className?: string;
+  hint?: string;
+};
+
 /** The text box of a number: typing, expressions, units, arrow keys (Shift ×10, Alt ÷10). */
-export function NumberBox(
-  props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & {
-    id?: string;
-    className?: string;
-    hint?: string;
-  },
-) {
+export function NumberBox({ onChange, onText, ...rest }: NumberBoxProps) {
+  const onOther = useLatest(onText ?? (() => false));
+  return <Box {...rest} onChange={useLatest(onChange)} onText={onOther} />;
+}
+
+/** Many stand beside what is dragged, and few of them change with it. */
+const Box = memo(function Box(props: NumberBoxProps) {
   const { value, dimension = 'plain', unit = 'm', step = 1, onChange } = props;
   const shown = props.auto ?? showMeasure(value, dimension, unit, props.whole ? 0 : undefined);
   const [text, setText] = useState<string | null>(null);
@@ -177,7 +185,7 @@ export function NumberBox(
       )}
     </span>
   );
-}
+}, sameProps);
 
 /** Dragging what names a number changes it by its own steps. */
 export function useNumberScrub(props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'>) {

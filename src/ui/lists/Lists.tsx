@@ -47,31 +47,17 @@ export function Lists() {
   const scene = useDocument((s) => s.scene);
   const [search, setSearch] = useState('');
   const wanted = search.trim().toLowerCase();
-  const away = useMemo(() => bundledAway(scene), [scene]);
-  const found = <T extends { id: string; name: string }>(all: readonly T[]): readonly T[] => {
-    const list = away.size > 0 ? all.filter((n) => !away.has(n.id)) : all;
-    return wanted === '' ? list : list.filter((n) => n.name.toLowerCase().includes(wanted));
-  };
+  const { bundles } = scene;
+  const away = useMemo(() => bundledAway({ bundles }), [bundles]);
   const all = scene.arrangements.length + scene.paths.length + scene.surfaces.length + scene.masks.length;
-  const [arrangements, paths, surfaces, masks] = [
-    found(scene.arrangements),
-    found(scene.paths),
-    found(scene.surfaces),
-    found(scene.masks),
-  ];
+  const arrangements = useFound(scene.arrangements, away, wanted);
+  const paths = useFound(scene.paths, away, wanted);
+  const surfaces = useFound(scene.surfaces, away, wanted);
+  const masks = useFound(scene.masks, away, wanted);
+  const places = useMemo(() => [...paths, ...surfaces], [paths, surfaces]);
   return (
     <div className="thin-scroll min-h-0 flex-1 overflow-y-auto pb-2" onKeyDown={stepRows}>
-      {(all > MANY || wanted !== '') && (
-        <input
-          type="search"
-          aria-label="Search the lists"
-          placeholder="Search"
-          value={search}
-          onChange={(e) => setSearch(e.target.value)}
-          onKeyDown={(e) => e.key === 'Escape' && setSearch('')}
-          className="mx-3 mt-2.5 w-[calc(100%-1.5rem)] rounded-md border border-edge bg-card px-2 py-1 text-[13px]"
-        />
-      )}
+      {(all > MANY || wanted !== '') && <Search value={search} onChange={setSearch} />}
       <ListHead title="Arrangements">
         <PlainMenu
           name="New arrangement"
@@ -82,11 +68,7 @@ export function Lists() {
       </ListHead>
       {wanted !== '' && arrangements.length === 0 && <Hint>None is called that.</Hint>}
       {scene.arrangements.length === 0 && <Hint>Hang a prop on a path and its run stands here.</Hint>}
-      <GroupedList
-        nodes={arrangements}
-        refOf={({ id }) => ({ kind: 'arrangement', id })}
-        row={(a, place) => <ArrangementRow key={a.id} arrangement={a} {...place} />}
-      />
+      <GroupedList nodes={arrangements} refOf={arrangementRef} row={arrangementRow} />
       <ListHead title="Paths & surfaces">
         <PlainMenu
           name="New path or surface"
@@ -103,17 +85,7 @@ export function Lists() {
       </ListHead>
       {wanted !== '' && paths.length + surfaces.length === 0 && <Hint>None is called that.</Hint>}
       {scene.paths.length + scene.surfaces.length === 0 && <Hint>No path yet. Draw one in the scene.</Hint>}
-      <GroupedList
-        nodes={[...paths, ...surfaces]}
-        refOf={(n) => ({ kind: 'source' in n ? 'path' : 'surface', id: n.id })}
-        row={(n, place) =>
-          'source' in n ? (
-            <PathRow key={n.id} path={n} {...place} />
-          ) : (
-            <SurfaceRow key={n.id} surface={n} {...place} />
-          )
-        }
-      />
+      <GroupedList nodes={places} refOf={placeRef} row={placeRow} />
       <ListHead title="Masks">
         <PlainMenu name="New mask" entries={() => newMaskEntries(scene)}>
           <Plus size={17} />
@@ -121,17 +93,41 @@ export function Lists() {
       </ListHead>
       {wanted !== '' && masks.length === 0 && <Hint>None is called that.</Hint>}
       {scene.masks.length === 0 && <Hint>A mask says where: by slope, height, paths, a brush …</Hint>}
-      <GroupedList
-        nodes={masks}
-        refOf={({ id }) => ({ kind: 'mask', id })}
-        row={(m, place) => <MaskRow key={m.id} mask={m} {...place} />}
-      />
+      <GroupedList nodes={masks} refOf={maskRef} row={maskRow} />
     </div>
   );
 }
 
-/** A list with the heads of its groups; a search looks into folded ones too. */
-function GroupedList<N extends Listed & { visible?: boolean }>({
+/** Of a list those that no bundle has taken in, and that are called so; the same list while nothing of that changes. */
+function useFound<T extends { id: string; name: string }>(
+  all: readonly T[],
+  away: ReadonlySet<string>,
+  wanted: string,
+): readonly T[] {
+  return useMemo(() => {
+    const list = away.size > 0 ? all.filter((n) => !away.has(n.id)) : all;
+    return wanted === '' ? list : list.filter((n) => n.name.toLowerCase().includes(wanted));
+  }, [all, away, wanted]);
+}
+
+const Search = memo(function Search(props: { value: string; onChange: (text: string) => void }) {
+  return (
+    <input
+      type="search"
+      aria-label="Search the lists"
+      placeholder="Search"
+      value={props.value}
+      onChange={(e) => props.onChange(e.target.value)}
+      onKeyDown={(e) => e.key === 'Escape' && props.onChange('')}
+      className="mx-3 mt-2.5 w-[calc(100%-1.5rem)] rounded-md border border-edge bg-card px-2 py-1 text-[13px]"
+    />
+  );
+});
+
+/** A list with the heads of its groups; a search looks into folded ones too. While none of them changes it stays as it is. */
+const GroupedList = memo(Grouped) as typeof Grouped;
+
+function Grouped<N extends Listed & { visible?: boolean }>({
   nodes,
   refOf,
   row,
@@ -289,3 +285,19 @@ const SurfaceRow = memo(function SurfaceRow({ surface, ...place }: { surface: Su
     />
   );
 });
+
+const arrangementRef = ({ id }: Arrangement): NodeRef => ({ kind: 'arrangement', id });
+const arrangementRow = (a: Arrangement, place: InList) => (
+  <ArrangementRow key={a.id} arrangement={a} {...place} />
+);
+
+const placeRef = (n: Path | Surface): NodeRef => ({ kind: 'source' in n ? 'path' : 'surface', id: n.id });
+const placeRow = (n: Path | Surface, place: InList) =>
+  'source' in n ? (
+    <PathRow key={n.id} path={n} {...place} />
+  ) : (
+    <SurfaceRow key={n.id} surface={n} {...place} />
+  );
+
+const maskRef = ({ id }: Mask): NodeRef => ({ kind: 'mask', id });
+const maskRow = (m: Mask, place: InList) => <MaskRow key={m.id} mask={m} {...place} />;

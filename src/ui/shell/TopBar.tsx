@@ -13,7 +13,7 @@ import {
   Upload,
 } from 'lucide-react';
 import Link from 'next/link';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { setScene } from '@/store/commands/scene';
 import { dispatch, redo, undo, useDocument } from '@/store/document';
 import { useSaved } from '@/store/keeping/keeper';
@@ -131,8 +131,17 @@ function SceneName() {
   );
 }
 
+/** It says "Saved" once nothing has come after it for so long: said between two steps of a drag it only flickers. */
+const CALM_MS = 250;
+
 function SavedMark() {
   const { state, problem } = useSaved();
+  const [calm, setCalm] = useState(true);
+  useEffect(() => {
+    if (state !== 'saved') return setCalm(false);
+    const later = setTimeout(() => setCalm(true), CALM_MS);
+    return () => clearTimeout(later);
+  }, [state]);
   if (state === 'failed') {
     return (
       <span className="flex items-center gap-1 text-sm text-danger" title={problem}>
@@ -140,7 +149,7 @@ function SavedMark() {
       </span>
     );
   }
-  return state === 'saved' ? (
+  return state === 'saved' && calm ? (
     <span className="flex items-center gap-1 text-sm text-good">
       <Check size={14} /> Saved
     </span>

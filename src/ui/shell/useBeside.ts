@@ -30,7 +30,7 @@ export function useBeside(
         view.size,
         others.current.map((other) => toScreen(view, other)),
       );
-      setAt({ left, top });
+      setAt((was) => (was?.left === left && was.top === top ? was : { left, top }));
     });
   }, [x, y, z, width, height]);
   return at;

@@ -1,6 +1,7 @@
 'use client';
 
 import { CircleCheck } from 'lucide-react';
+import { useMemo } from 'react';
 import { OWN } from '@/core/arrange/base';
 import { wantedSo } from '@/core/arrange/asWanted';
 import { meanOverlap } from '@/store/commands/arrangements';
@@ -67,13 +68,15 @@ export function ChecksStep({ id, color, well }: { id: string; color: string; wel
 function useMeant(id: string): { id: string; name: string }[] {
   const arrangements = useDocument((s) => s.scene.arrangements);
   const surfaces = useDocument((s) => s.scene.surfaces);
-  const a = arrangements.find((one) => one.id === id);
-  return [
-    ...arrangements.filter(
-      (o) => a?.meant.includes(o.id === id ? OWN : o.id) || (o.id !== id && o.meant.includes(id)),
-    ),
-    ...surfaces.filter((s) => a?.meant.includes(s.id)),
-  ];
+  return useMemo(() => {
+    const a = arrangements.find((one) => one.id === id);
+    return [
+      ...arrangements.filter(
+        (o) => a?.meant.includes(o.id === id ? OWN : o.id) || (o.id !== id && o.meant.includes(id)),
+      ),
+      ...surfaces.filter((s) => a?.meant.includes(s.id)),
+    ];
+  }, [id, arrangements, surfaces]);
 }
 
 /** What the arrangement may reach into, each to be minded again. */

@@ -30,24 +30,20 @@ export function Ruler({ scale, y, length, unit, onPointerDown }: RulerProps) {
         y2={y}
         stroke="var(--color-linen-400)"
       />
-      {fine.map((s) => (
-        <line
-          key={s}
-          x1={scale.x(s)}
-          x2={scale.x(s)}
-          y1={y}
-          y2={y + 4}
-          stroke="var(--color-linen-400)"
-          strokeOpacity={0.7}
-        />
-      ))}
+      <path d={strokes(scale, fine, y, 4)} fill="none" stroke="var(--color-linen-400)" strokeOpacity={0.7} />
+      <path d={strokes(scale, marks, y, 7)} fill="none" stroke="var(--soft)" />
       {marks.map((s) => (
-        <g key={s} transform={`translate(${scale.x(s)} ${y})`}>
-          <line y2={7} stroke="var(--soft)" />
-          <text y={19} textAnchor="middle" fontSize={11} fill="var(--soft)" className="num select-none">
-            {(s * k).toFixed(places)}
-          </text>
-        </g>
+        <text
+          key={s}
+          x={scale.x(s)}
+          y={y + 19}
+          textAnchor="middle"
+          fontSize={11}
+          fill="var(--soft)"
+          className="num select-none"
+        >
+          {(s * k).toFixed(places)}
+        </text>
       ))}
       <rect
         x={0}
@@ -63,3 +59,7 @@ export function Ruler({ scale, y, length, unit, onPointerDown }: RulerProps) {
     </g>
   );
 }
+
+/** Many short strokes as one: while a path is dragged all of them move. */
+const strokes = (scale: FlatScale, places: readonly number[], y: number, height: number): string =>
+  places.map((s) => `M${scale.x(s).toFixed(2)} ${y}v${height}`).join('');

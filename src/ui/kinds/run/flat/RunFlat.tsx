@@ -1,10 +1,7 @@
 'use client';
 
-import { Ban, Maximize, Minus, Plus } from 'lucide-react';
 import { useEffect, useMemo, useState, type PointerEvent } from 'react';
-import type { PartRange } from '@/core/arrange/result';
 import type { Run } from '@/core/arrange/run/schema';
-import type { Scene } from '@/core/scene/schema';
 import { slotParts } from '@/core/arrange/slotId';
 import { addKeepOut } from '@/store/commands/gaps';
 import { setSlotsRemoved } from '@/store/commands/arrangements';
@@ -12,36 +9,27 @@ import { nudgeSlot } from '@/store/commands/hand';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
-import { IconButton } from '../../../controls/Button';
 import { useSize } from '../../../flat/useSize';
-import { Segmented } from '../../../controls/Segmented';
-import { metres } from '@/words/numbers';
 import { Heights } from './Heights';
 import { Insets } from './Insets';
-import { OneOfMany } from './OneOfMany';
 import { KeepOuts } from './KeepOuts';
 import { Ruler } from './Ruler';
+import { RunHead, type RunTab } from './RunHead';
 import { flatScale, zoomed } from './scale';
-import { PulleyControls } from './PulleyControls';
 import { SpacingChart } from './SpacingChart';
 import { Tags } from './Tags';
-
-const TABS = [
-  { value: 'props', text: 'Props' },
-  { value: 'spacing', text: 'Spacing' },
-  { value: 'heights', text: 'Heights' },
-] as const;
 
 /** The run unrolled: every prop on the line, gaps as rings, insets and keep-outs to drag, a ruler. */
 export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   const result = useEngine((s) => s.result.arrangements.get(run.id));
-  const scene = useDocument((s) => s.scene);
+  const props = useDocument((s) => s.scene.props);
+  const units = useDocument((s) => s.scene.units);
   const readOnly = useDocument((s) => s.readOnly !== null);
   const [frame, size] = useSize();
   const [zoom, setZoom] = useState<{ from: number; to: number } | null>(null);
   const [partIndex, setPart] = useState(0);
   const [rowIndex, setRow] = useState(0);
-  const [tab, setTab] = useState<(typeof TABS)[number]['value']>('props');
+  const [tab, setTab] = useState<RunTab>('props');
   const [fresh, setFresh] = useState<{ from: number; to: number } | null>(null);
   const part = result?.parts[Math.min(partIndex, result.parts.length - 1)];
   const length = part?.length ?? 0;
@@ -104,8 +92,6 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
     target.addEventListener('pointermove', move);
     target.addEventListener('pointerup', stop);
   };
-  const path = scene.paths.find((p) => p.id === part?.path);
-  const rowCount = part?.rows ?? 1;
   const rowNumbers = useMemo(() => {
     if (!result || !part) return [];
     const all = Array.from({ length: part.end - part.start }, (_, i) => part.start + i);
@@ -117,58 +103,21 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
   const rulerY = size.height - 26;
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Line</h2>
-        {part && (
-          <span className="text-[12.5px] text-soft">
-            {path?.name}, {metres(length, scene.units, 1)}, unrolled
-          </span>
-        )}
-        {result && result.parts.length > 1 && (
-          <OneOfMany
-            label="Which path"
-            count={result.parts.length}
-            value={partIndex}
-            nameOf={(i) => partName(result.parts[i], scene)}
-            onChange={setPart}
-          />
-        )}
-        {rowCount > 1 && (
-          <OneOfMany
-            label="Which row"
-            count={rowCount}
-            value={rowIndex}
-            nameOf={(i) => `Row ${i + 1}`}
-            onChange={setRow}
-          />
-        )}
-        <span className="flex-1" />
-        <Segmented
-          label="What the flat view shows"
-          hint="What is drawn over the length of the path"
-          value={tab}
-          options={TABS}
-          onChange={setTab}
-        />
-        {part && <PulleyControls run={run} closed={part.closed} />}
-        <IconButton
-          name="Add a keep-out"
-          disabled={!part || readOnly}
-          onClick={() => keepOut(length * 0.45, length * 0.55)}
-        >
-          <Ban size={15} />
-        </IconButton>
-        <span className="h-4 w-px bg-edge" />
-        <IconButton name="Zoom out" disabled={!zoom} onClick={() => zoomBy(1 / 1.6)}>
-          <Minus size={15} />
-        </IconButton>
-        <IconButton name="Zoom in" disabled={!part} onClick={() => zoomBy(1.6)}>
-          <Plus size={15} />
-        </IconButton>
-        <IconButton name="Show all of the line" disabled={!zoom} onClick={() => setZoom(null)}>
-          <Maximize size={14} />
-        </IconButton>
-      </div>
+      <RunHead
+        run={run}
+        result={result}
+        part={part}
+        zoomed={zoom !== null}
+        readOnly={readOnly}
+        tab={tab}
+        onTab={setTab}
+        partIndex={partIndex}
+        onPart={setPart}
+        rowIndex={rowIndex}
+        onRow={setRow}
+        onKeepOut={() => keepOut(length * 0.45, length * 0.55)}
+        onZoom={(factor) => (factor === null ? setZoom(null) : zoomBy(factor))}
+      />
       <div
         ref={frame}
         className="relative min-h-0 flex-1 overflow-hidden"
@@ -189,7 +138,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
             result={result}
             rows={rowNumbers}
             part={part}
-            unit={scene.units}
+            unit={units}
             color={THREAD_COLORS[run.thread]}
           />
         )}
@@ -202,7 +151,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
             scale={scale}
             width={size.width}
             height={size.height}
-            unit={scene.units}
+            unit={units}
           />
         )}
         {part && result && tab === 'props' && size.width > 0 && (
@@ -218,10 +167,11 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
               fresh={fresh}
               disabled={readOnly}
             />
-            <Ruler scale={scale} y={rulerY} length={length} unit={scene.units} onPointerDown={dragRuler} />
+            <Ruler scale={scale} y={rulerY} length={length} unit={units} onPointerDown={dragRuler} />
             <Tags
               run={run}
-              scene={scene}
+              props={props}
+              units={units}
               result={result}
               part={part}
               rows={rowNumbers}
@@ -241,7 +191,7 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
               scale={scale}
               y={rulerY}
               color={THREAD_COLORS[run.thread]}
-              unit={scene.units}
+              unit={units}
               disabled={readOnly}
             />
           </svg>
@@ -249,10 +199,4 @@ export function RunFlat({ arrangement: run }: { arrangement: Run }) {
       </div>
     </div>
   );
-}
-
-/** A stretch of a run by its path, and by the number of its stroke where that is not the first. */
-function partName({ path, stroke }: PartRange, scene: Scene): string {
-  const name = scene.paths.find((p) => p.id === path)?.name ?? '?';
-  return stroke > 0 ? `${name} · ${stroke + 1}` : name;
 }

@@ -1,9 +1,10 @@
 'use client';
 
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { memo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { slotName } from '@/core/arrange/slotId';
 import { GAP_REASONS, type PartRange } from '@/core/arrange/result';
 import type { Run } from '@/core/arrange/run/schema';
+import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
 import type { ServedArrangement } from '@/engine/served';
 import { joinSlot, setHover, useSelection } from '@/store/selection';
@@ -27,7 +28,8 @@ const DYES = [
 
 interface TagsProps {
   run: Run;
-  scene: Scene;
+  props: readonly Prop[];
+  units: Scene['units'];
   result: ServedArrangement;
   part: PartRange;
   scale: FlatScale;
@@ -44,7 +46,7 @@ const lineY = (x: number, width: number) => 14 + 12 * (1 - (2 * (x / Math.max(1,
 
 /** Every slot on the line: a tag with its prop's picture, or a ring where it is empty. */
 export function Tags(props: TagsProps) {
-  const { run, result, part, scale, scene } = props;
+  const { run, result, part, scale } = props;
   const { placements: p } = result;
   const hover = useSelection((s) => (s.hover?.arrangement === run.id ? s.hover.slot : null));
   const chosen = useSelection((s) => (s.slots?.arrangement === run.id ? s.slots.ids : null));
@@ -74,7 +76,8 @@ export function Tags(props: TagsProps) {
     rows.length > 1
       ? Math.abs(scale.x(p.s[rows[rows.length - 1]]) - scale.x(p.s[rows[0]])) / (rows.length - 1)
       : 60;
-  const width = Math.max(4, Math.min(34, apart * 0.78));
+  // Whole pixels: while a path is dragged the tags only move, and are not drawn anew.
+  const width = Math.max(4, Math.min(34, Math.floor(apart * 0.78)));
   const shown = hover !== null ? rows.find((i) => p.slot[i] === hover) : undefined;
   return (
     <g role="group" aria-label="Slots">
@@ -96,7 +99,7 @@ export function Tags(props: TagsProps) {
           x={scale.x(p.s[shown])}
           y={lineY(scale.x(p.s[shown]), scale.width) + width * 1.35 + 16}
           max={scale.width}
-          text={describe(shown, result, scene)}
+          text={describe(shown, props)}
         />
       )}
     </g>
@@ -104,10 +107,11 @@ export function Tags(props: TagsProps) {
 }
 
 /** "#13 · 21.62 m · removed by hand" */
-function describe(row: number, { placements: p }: ServedArrangement, scene: Scene): string {
-  const where = `#${slotName(p.slot[row])} · ${metres(p.s[row], scene.units)}`;
+function describe(row: number, { result, props, units }: TagsProps): string {
+  const { placements: p } = result;
+  const where = `#${slotName(p.slot[row])} · ${metres(p.s[row], units)}`;
   if (p.state[row] !== 0) return `${where} · ${REASON[GAP_REASONS[p.state[row]]]}`;
-  return `${where} · ${scene.props.find((x) => x.id === p.props[p.prop[row]])?.name ?? ''}`;
+  return `${where} · ${props.find((x) => x.id === p.props[p.prop[row]])?.name ?? ''}`;
 }
 
 interface TagProps extends TagsProps {
@@ -119,14 +123,23 @@ interface TagProps extends TagsProps {
   color: string;
 }
 
-function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle, onNudge }: TagProps) {
+interface TagFaceProps {
+  width: number;
+  color: string;
+  lit: boolean;
+  picture: string | null | undefined;
+  state: 'placed' | 'pause' | 'gap';
+  corrected: boolean;
+}
+
+function Tag(given: TagProps) {
+  const { run, props, result, scale, row, x, y, width, lit, color, onToggle, onNudge } = given;
   const { placements: p } = result;
-  const prop = scene.props.find((q) => q.id === p.props[p.prop[row]]);
+  const prop = props.find((q) => q.id === p.props[p.prop[row]]);
   const picture = usePicture(width >= 16 ? prop : undefined);
   const placed = p.state[row] === 0;
   const slot = p.slot[row];
   const rest = GAP_REASONS[p.state[row]] === 'pause';
-  const height = width * 1.3;
   const name = slotName(slot);
   const hand = run.hand[name];
   const dragged = useRef(false);
@@ -170,9 +183,10 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
   };
   return (
     <g
+      transform={`translate(${x} ${y})`}
       role="button"
       tabIndex={0}
-      aria-label={`Slot ${describe(row, result, scene).slice(1)}`}
+      aria-label={`Slot ${describe(row, given).slice(1)}`}
       aria-pressed={!placed}
       data-slot={slotName(slot)}
       data-state={GAP_REASONS[p.state[row]]}
@@ -203,13 +217,30 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
         }
       }}
     >
-      <rect x={x - width / 2 - 1} y={y - 8} width={width + 2} height={height + 20} fill="transparent" />
-      {placed ? (
+      <TagFace
+        width={width}
+        color={color}
+        lit={lit}
+        picture={picture}
+        state={placed ? 'placed' : rest ? 'pause' : 'gap'}
+        corrected={hand !== undefined}
+      />
+    </g>
+  );
+}
+
+/** What hangs there, about its place on the line: while a path is dragged only the places change. */
+const TagFace = memo(function TagFace({ width, color, lit, picture, state, corrected }: TagFaceProps) {
+  const height = width * 1.3;
+  return (
+    <>
+      <rect x={-width / 2 - 1} y={-8} width={width + 2} height={height + 20} fill="transparent" />
+      {state === 'placed' ? (
         <>
           <rect
             className="face"
-            x={x - width / 2}
-            y={y + 5}
+            x={-width / 2}
+            y={5}
             width={width}
             height={height}
             rx={3}
@@ -220,16 +251,16 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
           {width >= 16 && picture ? (
             <image
               href={picture}
-              x={x - width / 2 + 1}
-              y={y + 6 + (height - width) / 2}
+              x={-width / 2 + 1}
+              y={6 + (height - width) / 2}
               width={width - 2}
               height={width - 2}
               className="pointer-events-none"
             />
           ) : (
             <rect
-              x={x - width / 2 + 1}
-              y={y + 6}
+              x={-width / 2 + 1}
+              y={6}
               width={Math.max(1, width - 2)}
               height={height - 2}
               rx={2}
@@ -239,50 +270,34 @@ function Tag({ run, scene, result, scale, row, x, y, width, lit, color, onToggle
           )}
           {width >= 12 && (
             <rect
-              x={x - width / 2}
-              y={y + 3 + height}
+              x={-width / 2}
+              y={3 + height}
               width={width}
               height={3}
               fill={color}
               className="pointer-events-none"
             />
           )}
-          {hand && (
-            <circle
-              cx={x + width / 2 - 2}
-              cy={y + 7}
-              r={3}
-              fill="var(--text)"
-              className="pointer-events-none"
-            >
+          {corrected && (
+            <circle cx={width / 2 - 2} cy={7} r={3} fill="var(--text)" className="pointer-events-none">
               <title>Corrected by hand</title>
             </circle>
           )}
-          <rect
-            x={x - 2}
-            y={y - 5}
-            width={4}
-            height={13}
-            rx={1}
-            fill="#C9A36B"
-            className="pointer-events-none"
-          />
+          <rect x={-2} y={-5} width={4} height={13} rx={1} fill="#C9A36B" className="pointer-events-none" />
         </>
       ) : (
         <circle
           className="face"
-          cx={x}
-          cy={y}
           r={Math.min(5, width / 2 + 1)}
           fill="var(--paper)"
           stroke={lit ? 'var(--text)' : 'var(--soft)'}
           strokeWidth={1.5}
-          strokeDasharray={rest ? '2 2' : undefined}
+          strokeDasharray={state === 'pause' ? '2 2' : undefined}
         />
       )}
-    </g>
+    </>
   );
-}
+});
 
 function Label({ x, y, max, text }: { x: number; y: number; max: number; text: string }) {
   const width = text.length * 7.15 + 18;
