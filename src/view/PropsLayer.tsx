@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef } from 'react';
 import { Group } from 'three';
 import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/arrange/registry';
+import type { ServedArrangement } from '@/engine/served';
 import { useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { Highlights } from './Highlights';
@@ -38,10 +39,7 @@ export function PropsLayer() {
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
   const results = useEngine((s) => s.result.arrangements);
   const distortion = useView((s) => s.distortion);
-  const used = useMemo(
-    () => new Set([...results.values()].flatMap((r) => r.batches.map((b) => b.prop))),
-    [results],
-  );
+  const used = useUsed(results);
   const wanted = useMemo(
     () =>
       props
@@ -100,4 +98,15 @@ export function PropsLayer() {
       <Highlights meshes={meshes} />
     </>
   );
+}
+
+/** The props that anything is placed of; the same set as long as it is those. */
+function useUsed(results: ReadonlyMap<string, ServedArrangement>): ReadonlySet<string> {
+  const last = useRef<ReadonlySet<string>>(new Set());
+  return useMemo(() => {
+    const used = new Set<string>();
+    for (const { batches } of results.values()) for (const { prop } of batches) used.add(prop);
+    if (used.size !== last.current.size || [...used].some((id) => !last.current.has(id))) last.current = used;
+    return last.current;
+  }, [results]);
 }

@@ -1,9 +1,8 @@
 'use client';
 
 import clsx from 'clsx';
-import { memo, type ButtonHTMLAttributes, type ReactNode } from 'react';
-import { sameProps } from './sameProps';
-import { useLatest } from './useLatest';
+import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import { steady } from './steady';
 
 interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   look?: 'plain' | 'ink' | 'bordered';
@@ -35,14 +34,7 @@ interface IconButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   children: ReactNode;
 }
 
-/** A button of an icon; what it does may be given anew each time without its being made anew. */
-export function IconButton({ onClick, ...rest }: IconButtonProps) {
-  return <Face {...rest} onClick={useLatest(onClick ?? nothing)} />;
-}
-
-const nothing = () => {};
-
-const Face = memo(function Face({ name, keys, className, ...rest }: IconButtonProps) {
+export const IconButton = steady(function IconButton({ name, keys, className, ...rest }: IconButtonProps) {
   return (
     <button
       type="button"
@@ -55,4 +47,4 @@ const Face = memo(function Face({ name, keys, className, ...rest }: IconButtonPr
       )}
     />
   );
-}, sameProps);
+});

@@ -1,14 +1,13 @@
 'use client';
 
 import clsx from 'clsx';
-import { memo, useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { unlinkField } from '@/store/commands/links';
 import { dispatch, restGesture } from '@/store/document';
 import { parseMeasure, showMeasure, unitInMetres, type Dimension } from '@/words/measure';
 import { LinkMenu, takeLink, useLinked, type LinkedNumber } from './LinkScope';
 import { keepMoment, takeMoment } from './timedNumber';
-import { sameProps } from './sameProps';
-import { useLatest } from './useLatest';
+import { steady } from './steady';
 import { useScrub } from './useScrub';
 
 export interface NumberSettings {
@@ -66,13 +65,7 @@ type NumberBoxProps = Omit<NumberFieldProps, 'bare' | 'className' | 'hint'> & {
 };
 
 /** The text box of a number: typing, expressions, units, arrow keys (Shift ×10, Alt ÷10). */
-export function NumberBox({ onChange, onText, ...rest }: NumberBoxProps) {
-  const onOther = useLatest(onText ?? (() => false));
-  return <Box {...rest} onChange={useLatest(onChange)} onText={onOther} />;
-}
-
-/** Many stand beside what is dragged, and few of them change with it. */
-const Box = memo(function Box(props: NumberBoxProps) {
+export const NumberBox = steady(function NumberBox(props: NumberBoxProps) {
   const { value, dimension = 'plain', unit = 'm', step = 1, onChange } = props;
   const shown = props.auto ?? showMeasure(value, dimension, unit, props.whole ? 0 : undefined);
   const [text, setText] = useState<string | null>(null);
@@ -185,7 +178,7 @@ const Box = memo(function Box(props: NumberBoxProps) {
       )}
     </span>
   );
-}, sameProps);
+});
 
 /** Dragging what names a number changes it by its own steps. */
 export function useNumberScrub(props: Omit<NumberFieldProps, 'bare' | 'className' | 'hint'>) {

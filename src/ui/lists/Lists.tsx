@@ -182,6 +182,9 @@ const Hint = ({ children }: { children: ReactNode }) => (
 const hasError = (result: { findings: readonly Finding[] } | undefined): boolean =>
   result?.findings.some((f) => f.severity === 'error') ?? false;
 
+/** A node of a row, the same one as long as it is that. */
+const useNode = (kind: NodeRef['kind'], id: string): NodeRef => useMemo(() => ({ kind, id }), [kind, id]);
+
 const ArrangementRow = memo(function ArrangementRow({
   arrangement: a,
   ...place
@@ -197,7 +200,7 @@ const ArrangementRow = memo(function ArrangementRow({
     <Row
       name={a.name}
       color={THREAD_COLORS[a.thread]}
-      node={{ kind: 'arrangement', id: a.id }}
+      node={useNode('arrangement', a.id)}
       {...place}
       visible={a.visible}
       onVisible={() => dispatch(setArrangement, { id: a.id, values: { visible: !a.visible } })}
@@ -221,7 +224,7 @@ const PathRow = memo(function PathRow({ path, ...place }: { path: Path } & InLis
     <Row
       name={path.name}
       color="var(--soft)"
-      node={{ kind: 'path', id: path.id }}
+      node={useNode('path', path.id)}
       {...place}
       visible={path.visible}
       onVisible={() => dispatch(setPath, { id: path.id, values: { visible: !path.visible } })}
@@ -246,7 +249,7 @@ const MaskRow = memo(function MaskRow({ mask, ...place }: { mask: Mask } & InLis
     <Row
       name={mask.name}
       color="var(--color-linen-300)"
-      node={{ kind: 'mask', id: mask.id }}
+      node={useNode('mask', mask.id)}
       {...place}
       visible={shown}
       onVisible={() => setShades(shown ? null : mask.id)}
@@ -268,7 +271,7 @@ const SurfaceRow = memo(function SurfaceRow({ surface, ...place }: { surface: Su
     <Row
       name={surface.name}
       color="var(--color-linen-400)"
-      node={{ kind: 'surface', id: surface.id }}
+      node={useNode('surface', surface.id)}
       {...place}
       visible={surface.visible}
       onVisible={() => dispatch(setSurface, { id: surface.id, values: { visible: !surface.visible } })}

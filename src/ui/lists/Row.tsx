@@ -5,6 +5,7 @@ import { Eye, EyeOff } from 'lucide-react';
 import type { ReactNode } from 'react';
 import { selectNodes, type NodeRef } from '@/store/selection';
 import { IconButton } from '../controls/Button';
+import { steady } from '../controls/steady';
 import { ContextMenu } from '../controls/ContextMenu';
 import type { MenuEntry } from '../controls/PlainMenu';
 import { menuOf } from '../menus/entries';
@@ -32,7 +33,7 @@ interface RowProps extends InList {
 }
 
 /** A node in a list: its thread, its name, what there is to say of it, and whether it is shown. */
-export function Row({
+export const Row = steady(function Row({
   name,
   detail,
   color,
@@ -92,4 +93,4 @@ export function Row({
       </li>
     </ContextMenu>
   );
-}
+});

@@ -1,6 +1,7 @@
 'use client';
 
 import { Link2, TriangleAlert } from 'lucide-react';
+import { memo } from 'react';
 import { wantedSo } from '@/core/arrange/asWanted';
 import { THREADS } from '@/core/arrange/base';
 import type { Arrangement } from '@/core/arrange/registry';
@@ -65,9 +66,9 @@ export function ArrangementHead({ arrangement: a }: { arrangement: Arrangement }
 }
 
 /** With how many others it shares its recipe, and the way out of that. */
-function Sharing({ arrangement: a }: { arrangement: Arrangement }) {
-  const scene = useDocument((s) => s.scene);
-  const others = sharing(scene, a.id).filter((x) => x.id !== a.id);
+const Sharing = memo(function Sharing({ arrangement: a }: { arrangement: Arrangement }) {
+  const arrangements = useDocument((s) => s.scene.arrangements);
+  const others = sharing({ arrangements }, a.id).filter((x) => x.id !== a.id);
   if (others.length === 0) return null;
   return (
     <p className="mt-1 flex items-center gap-1.5 text-[12.5px] text-soft">
@@ -85,17 +86,17 @@ function Sharing({ arrangement: a }: { arrangement: Arrangement }) {
       </button>
     </p>
   );
-}
+});
 
 /** Everything that is done with an arrangement as a whole. */
-function ArrangementMenu({ arrangement: a }: { arrangement: Arrangement }) {
+const ArrangementMenu = memo(function ArrangementMenu({ arrangement: a }: { arrangement: Arrangement }) {
   return (
     <PlainMenu name={`More for this ${uiOf(a).title.toLowerCase()}`} entries={() => arrangementEntries(a)} />
   );
-}
+});
 
 /** The thread; a click takes the next dye. */
-function ThreadDot({ arrangement: a }: { arrangement: Arrangement }) {
+const ThreadDot = memo(function ThreadDot({ arrangement: a }: { arrangement: Arrangement }) {
   const next = THREADS[(THREADS.indexOf(a.thread) + 1) % THREADS.length];
   return (
     <button
@@ -107,4 +108,4 @@ function ThreadDot({ arrangement: a }: { arrangement: Arrangement }) {
       style={{ background: THREAD_COLORS[a.thread] }}
     />
   );
-}
+});

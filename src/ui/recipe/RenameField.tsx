@@ -2,9 +2,10 @@
 
 import clsx from 'clsx';
 import { useState } from 'react';
+import { steady } from '../controls/steady';
 
 /** A name that is edited in place. */
-export function RenameField({
+export const RenameField = steady(function RenameField({
   name,
   label,
   small = false,
@@ -42,4 +43,4 @@ export function RenameField({
       )}
     />
   );
-}
+});

@@ -1,8 +1,10 @@
 'use client';
 
 import { Trash2 } from 'lucide-react';
+import { memo } from 'react';
 import { hasPoints, type PathPoint } from '@/core/curve/schema';
 import type { Vec3 } from '@/core/math/vec3';
+import type { Scene } from '@/core/scene/schema';
 import { movePoints, removePoints, setPoint, setPointKind } from '@/store/commands/paths';
 import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
@@ -44,15 +46,6 @@ export function PointPanel() {
       .map((p) => p.position),
   );
   if (!path || !point || !at || readOnly) return null;
-  const set = (values: Partial<Omit<PathPoint, 'id' | 'position'>>, key?: string) =>
-    dispatch(setPoint, { path: path.id, id: point.id, values }, key);
-  const move = (axis: number, value: number, key?: string) => {
-    const to: Vec3 = [...point.position];
-    to[axis] = value;
-    dispatch(movePoints, { path: path.id, to: { [point.id]: to } }, key);
-  };
-  const dark = '!border-ink-500 !bg-ink-700/60 !px-1.5 text-linen-50 [&_input]:h-6 [&_span]:!text-linen-300';
-  const small = 'text-[12px] text-linen-300';
   return (
     <div
       role="group"
@@ -60,6 +53,34 @@ export function PointPanel() {
       className="absolute z-10 rounded-lg bg-ink-900 p-2 text-linen-50 shadow-xl"
       style={{ ...at, width: SIZE.width }}
     >
+      <PointFields path={path.id} index={index} point={point} units={units} />
+    </div>
+  );
+}
+
+/** What the point is: made anew with it, not with each frame in which the panel moves along. */
+const PointFields = memo(function PointFields({
+  path,
+  index,
+  point,
+  units,
+}: {
+  path: string;
+  index: number;
+  point: PathPoint;
+  units: Scene['units'];
+}) {
+  const set = (values: Partial<Omit<PathPoint, 'id' | 'position'>>, key?: string) =>
+    dispatch(setPoint, { path, id: point.id, values }, key);
+  const move = (axis: number, value: number, key?: string) => {
+    const to: Vec3 = [...point.position];
+    to[axis] = value;
+    dispatch(movePoints, { path, to: { [point.id]: to } }, key);
+  };
+  const dark = '!border-ink-500 !bg-ink-700/60 !px-1.5 text-linen-50 [&_input]:h-6 [&_span]:!text-linen-300';
+  const small = 'text-[12px] text-linen-300';
+  return (
+    <>
       <div className="flex items-center justify-between">
         <span className="pl-1 text-[13px] font-medium">Point {index + 1}</span>
         <Segmented
@@ -68,13 +89,13 @@ export function PointPanel() {
           hint="How the path goes through this point"
           value={point.kind}
           options={KINDS}
-          onChange={(kind) => dispatch(setPointKind, { path: path.id, id: point.id, kind })}
+          onChange={(kind) => dispatch(setPointKind, { path, id: point.id, kind })}
         />
         <IconButton
           name="Delete the point"
           keys="Delete"
           className="!text-linen-300 hover:!bg-ink-700 hover:!text-linen-50"
-          onClick={() => dispatch(removePoints, { path: path.id, ids: [point.id] })}
+          onClick={() => dispatch(removePoints, { path, ids: [point.id] })}
         >
           <Trash2 size={14} />
         </IconButton>
@@ -155,6 +176,6 @@ export function PointPanel() {
           className={dark}
         />
       </div>
-    </div>
+    </>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useLayoutEffect, useRef, useState, type RefObject } from 'react';
 import type { PathPoint } from '@/core/curve/schema';
 import { restGesture } from '@/store/document';
 import { INK, LINEN } from '../colors';
@@ -33,6 +33,8 @@ export function PointMarks({
   color: string;
   drags: PointDrags;
 }) {
+  const latest = useRef(drags);
+  useLayoutEffect(() => void (latest.current = drags));
   const many = points.length > ALL_LIVE;
   const pointer = usePointerOver(many);
   const marks = points.flatMap((point, i): Mark[] => {
@@ -64,10 +66,11 @@ export function PointMarks({
           key={point.id}
           point={point}
           number={i + 1}
-          at={[x, y]}
+          x={x}
+          y={y}
           on={chosen.has(point.id)}
           color={color}
-          drags={drags}
+          drags={latest}
         />
       ))}
     </>
@@ -98,20 +101,23 @@ function usePointerOver(asked: boolean): [number, number] | null {
   return at;
 }
 
-function PointMark({
+/** Of the points of a path those that have moved on the screen are drawn anew. */
+const PointMark = memo(function PointMark({
   point,
   number,
-  at: [x, y],
+  x,
+  y,
   on,
   color,
   drags,
 }: {
   point: PathPoint;
   number: number;
-  at: [number, number];
+  x: number;
+  y: number;
   on: boolean;
   color: string;
-  drags: PointDrags;
+  drags: RefObject<PointDrags>;
 }) {
   const paint = { fill: on ? color : LINEN, stroke: on ? LINEN : color, strokeWidth: 1.8 };
   return (
@@ -121,9 +127,9 @@ function PointMark({
       aria-label={`Point ${number}`}
       aria-pressed={on}
       className="pointer-events-auto cursor-move touch-none outline-none [&:focus-visible>circle:first-child]:stroke-2"
-      onPointerDown={drags.grab(point)}
-      onContextMenu={() => drags.take(point)}
-      onKeyDown={drags.onKeyDown(point)}
+      onPointerDown={(e) => drags.current.grab(point)(e)}
+      onContextMenu={() => drags.current.take(point)}
+      onKeyDown={(e) => drags.current.onKeyDown(point)(e)}
       onKeyUp={restGesture}
     >
       <circle cx={x} cy={y} r={11} fill="transparent" stroke={INK} strokeWidth={0} />
@@ -134,4 +140,4 @@ function PointMark({
       )}
     </g>
   );
-}
+});

@@ -43,6 +43,31 @@ export function placesOn(path: PathResult, name: string, choice: Choice, own = t
   return places;
 }
 
+/** A point of a stroke by its number there, without its place. */
+function pointOf({ closed, pointS, firstPoint }: DrawnStroke, i: number, name: string) {
+  const end = !closed && (i === 0 || i === pointS.length - 1);
+  return {
+    kind: end ? ('end' as const) : ('point' as const),
+    label: end ? `End of ${name}` : `Point ${firstPoint + i + 1} of ${name}`,
+    point: firstPoint + i,
+  };
+}
+
+/**
+ * The points of a path in hand: its curve is another one at each step of a drag, and is not asked.
+ * @param at where the points of the path stand
+ */
+export function pointsOn({ id, strokes }: PathResult, name: string, at: readonly Vec3[]): SnapPlace[] {
+  return strokes.flatMap((stroke) =>
+    stroke.pointS.length > MOST
+      ? []
+      : Array.from(stroke.pointS, (_, i): SnapPlace => {
+          const point = pointOf(stroke, i, name);
+          return { ...point, path: id, at: at[point.point] };
+        }),
+  );
+}
+
 function onStroke(
   stroke: DrawnStroke,
   path: string,
@@ -55,11 +80,10 @@ function onStroke(
   const n = stroke.pointS.length;
   if (choice.points && n <= MOST) {
     for (let i = 0; i < n; i++) {
-      const end = !stroke.closed && (i === 0 || i === n - 1);
+      const point = pointOf(stroke, i, name);
       // Points that a generator laid are nobody's to mean; its ends and corners are.
-      if (!own && !end && !stroke.isCorner[i]) continue;
-      const label = end ? `End of ${name}` : `Point ${stroke.firstPoint + i + 1} of ${name}`;
-      wanted.push({ kind: end ? 'end' : 'point', label, s: stroke.pointS[i], point: stroke.firstPoint + i });
+      if (!own && point.kind !== 'end' && !stroke.isCorner[i]) continue;
+      wanted.push({ ...point, s: stroke.pointS[i] });
     }
   }
   if (choice.midpoints && own && n <= MOST) {

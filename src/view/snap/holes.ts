@@ -1,4 +1,4 @@
-import { InstancedMesh, Matrix4, Vector3, type Box3, type BufferGeometry, type Mesh } from 'three';
+import { Box3, InstancedMesh, Matrix4, Vector3, type BufferGeometry, type Mesh } from 'three';
 import type { Vec3 } from '@/core/math/vec3';
 import { holesOf, type Hole } from '@/core/mesh/lines/holes';
 import { pickFrustum } from '../near';
@@ -40,6 +40,7 @@ function holesIn(geometry: BufferGeometry): Hole[] {
 const matrix = new Matrix4();
 const own = new Matrix4();
 const at = new Vector3();
+const reach = new Box3();
 
 /** Middles of holes near a pixel: one sees through them, so that nothing of them need lie under it. */
 export function holesNear(view: ViewHandle, x: number, y: number, pixels: number): HolePlace[] {
@@ -47,11 +48,10 @@ export function holesNear(view: ViewHandle, x: number, y: number, pixels: number
   const within = pickFrustum(view, x, y, pixels);
   const meets = (box: Box3) => within.intersectsBox(box);
   for (const object of targetsIn(view, 'all') as Mesh[]) {
-    const holes = holesIn(object.geometry);
-    if (holes.length === 0) continue;
     const instance = object.userData.pick as InstancePick | undefined;
+    // Holes are looked for in what is near for the first time.
     const look = (i?: number) => {
-      for (const { centre, normal } of holes) {
+      for (const { centre, normal } of holesIn(object.geometry)) {
         if (!within.containsPoint(at.set(...centre).applyMatrix4(matrix))) continue;
         const p = toScreen(view, at.toArray());
         if (Math.hypot(p.x - x, p.y - y) > pixels) continue;
@@ -68,8 +68,10 @@ export function holesNear(view: ViewHandle, x: number, y: number, pixels: number
       }
     };
     matrix.copy(object.matrixWorld);
-    if (!(object instanceof InstancedMesh)) look();
-    else
+    if (!(object instanceof InstancedMesh)) {
+      if (!object.geometry.boundingBox) object.geometry.computeBoundingBox();
+      if (meets(reach.copy(object.geometry.boundingBox!).applyMatrix4(matrix))) look();
+    } else
       eachInstance(object, meets, (i) => {
         object.getMatrixAt(i, own);
         matrix.multiplyMatrices(object.matrixWorld, own);

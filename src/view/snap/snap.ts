@@ -7,10 +7,11 @@ import { hasPoints, type Path } from '@/core/curve/schema';
 import { useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { mayBeNear, pickFrustum } from '../near';
+import { shownPoints } from '../onSurface';
 import { nearestOnScreen, toScreen } from '../project';
 import type { ViewHandle } from '@/view/handle';
 import { axesNear, type AxisPlace } from './axes';
-import { curveOf, placesOn, type SnapPlace } from './candidates';
+import { curveOf, placesOn, pointsOn, type SnapPlace } from './candidates';
 import { holesNear } from './holes';
 import { meshPlacesUnder, type MeshPlace } from './meshPlaces';
 import { snapsNear, type OneSlot } from './snapPoints';
@@ -81,13 +82,17 @@ export function snapAt(view: ViewHandle, ask: SnapAsk): Snap | null {
     (r) => r.ok && names.get(r.id)?.visible && r.strokes.some(near),
   );
   for (const result of results) {
-    const own = ask.moving?.path === result.id;
     const path = names.get(result.id)!;
-    for (const place of placesOn(result, path.name, state, hasPoints(path))) {
-      // Of the path in hand only its other points stay where they are.
-      if (own && (place.point === undefined || ask.moving!.points.has(place.point))) continue;
-      offer(place, CATCH);
-    }
+    if (ask.moving?.path !== result.id || !hasPoints(path))
+      for (const place of placesOn(result, path.name, state, hasPoints(path))) offer(place, CATCH);
+    // Of the path in hand only its other points stay where they are.
+    else if (state.points)
+      for (const place of pointsOn(
+        result,
+        path.name,
+        shownPoints(path, result).map((p) => p.position),
+      ))
+        if (!ask.moving.points.has(place.point!)) offer(place, CATCH);
   }
   if (best) return (best as { snap: Snap }).snap;
   const strokes = results

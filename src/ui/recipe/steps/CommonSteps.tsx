@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import type { With } from '@/core/arrange/registry';
 import { useDocument } from '@/store/document';
 import { THREAD_COLORS } from '@/view/colors';
@@ -12,7 +13,7 @@ import { VariationStep } from './VariationStep';
 
 /** The steps that end the recipe of every kind that has them, each with its phrase and its menu. */
 
-export function VariationOf({ arrangement: a }: { arrangement: With<'variation'> }) {
+export const VariationOf = memo(function VariationOf({ arrangement: a }: { arrangement: With<'variation'> }) {
   const scene = useDocument((s) => s.scene);
   const menu = useStepMenu(a, 'variation');
   const phrase = variationPhrase(a, scene);
@@ -21,21 +22,21 @@ export function VariationOf({ arrangement: a }: { arrangement: With<'variation'>
       <VariationStep arrangement={a} />
     </Step>
   );
-}
+});
 
-export function GapsOf({ arrangement: a }: { arrangement: With<'gaps'> }) {
+export const GapsOf = memo(function GapsOf({ arrangement: a }: { arrangement: With<'gaps'> }) {
   const menu = useStepMenu(a, 'gaps');
   return (
     <Step name="gaps" title="Gaps" color={THREAD_COLORS[a.thread]} menu={menu} phrase={gapsPhrase(a)}>
       <GapsStep arrangement={a} />
     </Step>
   );
-}
+});
 
-export function HandOf({ arrangement: a }: { arrangement: With<'hand'> }) {
+export const HandOf = memo(function HandOf({ arrangement: a }: { arrangement: With<'hand'> }) {
   return (
     <Step name="hand" title="By hand" color={THREAD_COLORS[a.thread]} phrase={handPhrase(a)}>
       <HandStep arrangement={a} />
     </Step>
   );
-}
+});
