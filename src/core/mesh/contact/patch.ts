@@ -124,6 +124,7 @@ export class Patch {
     const u = vertices[f * 3 + k];
     const v = vertices[f * 3 + ((k + 1) % 3)];
     let other = -1;
+    let edge = -1;
     for (let g = 0; g < this.faces; g++) {
       const o = g * 3;
       const a = vertices[o] === u || vertices[o] === v ? 1 : 0;
@@ -133,7 +134,8 @@ export class Patch {
       if ((has !== 3 && has !== 5 && has !== 6) || g === f || this.ground[g] !== this.ground[f]) continue;
       // A third face makes an outline of it.
       if (other >= 0) return EDGE.outline;
-      other = g * 9 + (has === 3 ? 6 : has === 5 ? 3 : 0);
+      other = o * 3 + (has === 3 ? 6 : has === 5 ? 3 : 0);
+      edge = o + (has === 3 ? 0 : has === 5 ? 2 : 1);
     }
     if (other < 0) return EDGE.outline;
     const a = f * 9 + k * 3;
@@ -147,7 +149,10 @@ export class Patch {
     const isWide = Math.abs(theirs) > 1e-9 * (ux * ux + uy * uy);
     if (!isWide || mine * theirs >= 0) return EDGE.outline;
     const level = planes[f * 3] * c[other] + planes[f * 3 + 1] * c[other + 1] + planes[f * 3 + 2];
-    return c[other + 2] < level ? EDGE.ridge : EDGE.valley;
+    const kind = c[other + 2] < level ? EDGE.ridge : EDGE.valley;
+    // From the other face it looks just so.
+    if (this.isFlat[Math.floor(edge / 3)]) this.kinds[edge] = kind + 1;
+    return kind;
   }
 }
 

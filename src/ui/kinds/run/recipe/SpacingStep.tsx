@@ -196,7 +196,9 @@ export function SpacingStep(props: SpacingProps) {
         </p>
       ))}
       {!problems.some((f) => f.severity === 'error') && facts.usable > 0 && (
-        <p className="mt-1 text-[12.5px] text-soft">{spacingNote(run, facts, props.slots, scene)}</p>
+        <p className="mt-1 text-pretty text-[12.5px] text-soft">
+          {spacingNote(run, facts, props.slots, scene)}
+        </p>
       )}
     </>
   );
