@@ -86,8 +86,9 @@ test('at a wall’s foot half of the dome is left, and no sun; in the open both'
   };
   const foot = await light();
   await page.getByRole('button', { name: 'Hide block', exact: true }).click();
-  // In the open nothing changes while it develops: the frame of the view itself will do.
+  // While its light is added up even the open changes, until all of it is there.
   await settled(page);
+  await developed(page);
   const share = foot / (await light());
   // Over the top of the wall a hair more than half is seen.
   const dome = (1 + 0.01 / Math.hypot(1, 0.01)) / 2;
@@ -126,6 +127,7 @@ test('the shadow of a block is as soft as the sun is wide', async ({ page }) => 
   const shaded = await row();
   await page.getByRole('button', { name: 'Hide block', exact: true }).click();
   // On a busy machine a frame that is not developed may be a rough one.
+  await settled(page);
   await developed(page);
   const open = await row();
   const places = shaded.map((_, i) => end - 0.4 + (i + 0.5) / perMetre);
