@@ -1,4 +1,4 @@
-import { expect } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import {
   axes,
   choose,
@@ -101,9 +101,8 @@ const edge = (list: Row[], axis: 'x' | 'z', of: (...v: number[]) => number) =>
   of(...list.map((r) => r[axis]));
 const span = (list: Row[], axis: 'x' | 'z') => edge(list, axis, Math.max) - edge(list, axis, Math.min);
 
-test('inside a closed path, on the ground beneath: so many, in rows, in clumps; inside a ball', async ({
-  page,
-}) => {
+/** A boulder in the basket, and a closed path about ten metres by eight. */
+async function boulderAndBorder(page: Page): Promise<void> {
   await newScene(page);
   await takeProps(page, 'Boulder');
   await pathByNumbers(page, [
@@ -114,6 +113,12 @@ test('inside a closed path, on the ground beneath: so many, in rows, in clumps; 
   ]);
   await page.getByRole('button', { name: /^Path Path/ }).click();
   await page.getByRole('radio', { name: 'Closed' }).click();
+}
+
+test('inside a closed path, on the ground beneath: so many, in rows, in clumps; inside a ball', async ({
+  page,
+}) => {
+  await boulderAndBorder(page);
   await settled(page);
   await make(page, 'Hills', { Width: '30', Depth: '30', Height: '2' });
   await page.getByRole('button', { name: 'Boulder', exact: true }).click();
@@ -155,16 +160,7 @@ test('inside a closed path, on the ground beneath: so many, in rows, in clumps; 
 });
 
 test('a border gets a point midway; over a coarse stand-in, landed on the fine ground', async ({ page }) => {
-  await newScene(page);
-  await takeProps(page, 'Boulder');
-  await pathByNumbers(page, [
-    [-5, -4],
-    [5, -4],
-    [5, 4],
-    [-5, 4],
-  ]);
-  await page.getByRole('button', { name: /^Path Path/ }).click();
-  await page.getByRole('radio', { name: 'Closed' }).click();
+  await boulderAndBorder(page);
   await page.getByRole('button', { name: 'Boulder', exact: true }).click();
   await choose(page, 'New arrangement', 'Inside Path, from above');
   await settled(page);
