@@ -16,6 +16,7 @@ export function inBlocks<P>(pegs: readonly P[]): P[][] {
   return blocks;
 }
 
+/** How many pegs there are in all blocks. */
 export const pegCount = (blocks: Blocks): number => blocks.reduce((n, block) => n + block.length, 0);
 
 const whole = new WeakMap<Blocks, readonly Peg[]>();

@@ -23,6 +23,7 @@ interface Wheel {
 /** Parts may stand out over the rim by this share of the radius. */
 const RIM = 1.03;
 
+/** Whether a snap point stands for the middle of a wheel: its name begins so. */
 export const isWheel = ({ name }: { name: string }): boolean => /^wheel/i.test(name);
 
 /**

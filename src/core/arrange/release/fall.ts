@@ -69,6 +69,7 @@ interface Falling {
   ride: LockOn | null;
 }
 
+/** Bodies that fall from a moment on, frame after frame; what was worked out is kept, and gone on with. */
 export class Fall {
   readonly frames: FallFrame[] = [];
   /** What positions are seen from: single numbers are finest there. */

@@ -24,6 +24,7 @@ const DEG = Math.PI / 180;
 /** Square metres of a surface at rest, as it stands in the scene. */
 export const groundArea = ({ states: { rest, size } }: Ground): number => areasOf(rest).total * size * size;
 
+/** The places of a scatter over surfaces at a density, in grids or from candidates; a surface is a part of the slot ids. */
 export function onSurfaces(scatter: Scatter, grounds: readonly Ground[], density: Density): SiteList {
   const { spread, seed, stand } = scatter;
   const list = new SiteList(density.number);

@@ -20,6 +20,7 @@ export interface Cells {
   skipped: Uint8Array;
 }
 
+/** So many places, with nothing said of any yet. */
 export function newCells(count: number): Cells {
   const numbers = () => new Float64Array(count);
   return {

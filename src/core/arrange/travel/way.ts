@@ -24,6 +24,7 @@ export interface Places {
   position: Float64Array;
 }
 
+/** Where the i-th place is, metres. */
 export const pointOf = ({ position }: Places, i: number): Vec3 => [
   position[i * 3],
   position[i * 3 + 1],

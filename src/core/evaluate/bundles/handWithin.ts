@@ -9,6 +9,7 @@ export interface HandWithin {
   deeper: Map<string, HandWithin>;
 }
 
+/** What a place in a copy is found by: an arrangement that the copy holds, and the name of its slot. */
 export const stepKey = (arrangement: string, slot: string): string => `${arrangement} ${slot}`;
 
 const nothing = (): HandWithin => ({ own: new Map(), deeper: new Map() });

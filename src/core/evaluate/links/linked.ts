@@ -157,5 +157,6 @@ export function ringsOf(links: readonly Link[], { order, place, followers }: Pla
 /** How often a scene is worked out at the most until its links hold: links on links take one time each. */
 export const mostRounds = (links: readonly Link[]): number => Math.min(50, links.length + 1);
 
+/** Whether links come to the same numbers, each to the last bit. */
 export const sameValues = (a: ReadonlyMap<string, number>, b: ReadonlyMap<string, number>): boolean =>
   a.size === b.size && [...a].every(([id, v]) => Object.is(b.get(id), v));

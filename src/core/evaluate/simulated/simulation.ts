@@ -12,6 +12,7 @@ type Kind = 'cloth' | 'sag';
 export type Of<K extends Deformer['kind']> = Extract<Deformer, { kind: K }>;
 export type Simulated = Of<Kind>;
 
+/** Whether a deformer has a history: what it comes to at a moment follows from the moments before. */
 export const isSimulated = (d: Deformer): d is Simulated => d.kind === 'cloth' || d.kind === 'sag';
 
 /** The deformers of a surface that have a history. The first of them counts. */

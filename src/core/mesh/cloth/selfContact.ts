@@ -9,6 +9,7 @@ import { faceCross } from '../face';
 /** Faces so much wider than they are, of this share of their sides, are met by their rims too. */
 const RIM = 0.02;
 
+/** Which corners are near which faces of one cloth, on which side each was, and how they are kept there. */
 export class SelfContact {
   private corner = new Int32Array(64);
   private face = new Int32Array(64);

@@ -179,5 +179,6 @@ export function boxOfStroke({ dabs, radius }: BrushLine, first = 0): [number[], 
   return [low, high];
 }
 
+/** Whether a place is within least and greatest x, y, z, its sides too. */
 export const inBox = ([low, high]: [number[], number[]], x: number, y: number, z: number): boolean =>
   x >= low[0] && x <= high[0] && y >= low[1] && y <= high[1] && z >= low[2] && z <= high[2];

@@ -7,6 +7,7 @@ export interface Points {
   level: Uint8Array;
 }
 
+/** None yet. @param room for how many */
 export const newPoints = (room: number): Points => ({
   count: 0,
   position: new Float64Array(room * 3),

@@ -19,6 +19,7 @@ const FACE = channel('scatter.face');
 const FIRST = channel('scatter.first');
 const SECOND = channel('scatter.second');
 
+/** None yet. @param room for how many */
 export const newSpots = (room: number): Spots => ({
   count: 0,
   face: new Uint32Array(room),
@@ -54,6 +55,7 @@ export interface Candidates {
   place(i: number, out: Candidate): void;
 }
 
+/** @param seed of the scatter @param level of the round, from 0: each round has candidates of its own */
 export function candidates(mesh: Triangles, seed: number, level: number): Candidates {
   const areas = areasOf(mesh);
   const own = (seed ^ Math.imul(level + 1, 0x51ed270b)) | 0;

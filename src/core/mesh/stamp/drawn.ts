@@ -16,6 +16,7 @@ export interface StampedPlace {
   top: number;
 }
 
+/** A place where no stamp lies. */
 export const unstamped = (): StampedPlace => ({
   color: [0, 0, 0],
   cover: 0,
