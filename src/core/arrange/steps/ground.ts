@@ -24,6 +24,8 @@ interface Met {
   footing?: Footing;
   /** Unit: what it leans to. */
   normal: Vec3;
+  /** Unit, of the ground there. */
+  ground: Vec3;
 }
 
 /** The ground step of one arrangement, and what it found. For each row: meet, lean, pose again, rest, landed. */
@@ -110,7 +112,7 @@ export function groundStep(
     const { normal: n } = meeting;
     const facing = -(n[0] * direction[0] + n[1] * direction[1] + n[2] * direction[2]);
     if (facing < EDGE_ON && out.state[row] === STATE.placed) edgeOn++;
-    const met: Met = { at: meeting.at, direction, normal: n };
+    const met: Met = { at: meeting.at, direction, normal: n, ground: n };
     if (!touches || !shape) return met;
     met.footing = onFloor
       ? floorUnder(met.at, sizeOf(out, row) * shape.reach)
@@ -120,23 +122,23 @@ export function groundStep(
   };
 
   const atRest = (out: Placements, row: number, met: Met, { up }: Facings, r: number, anew = false): Vec3 => {
-    const { footing: on, at, direction, normal } = met;
+    const { footing: on, at, direction, normal, ground: slope } = met;
     if (!on || ground.contact !== 'footprint' || ground.lean === 0) return normal;
     const from: Vec3 = [up[r], up[r + 1], up[r + 2]];
-    return normalAtRest(on, shapeAt(out, row)!, out, row, at, direction, from, normal, anew);
+    return normalAtRest(on, shapeAt(out, row)!, out, row, at, direction, from, slope, anew);
   };
 
   const rest: GroundStep['rest'] = (
     out,
     row,
     slot,
-    { at, direction, normal, footing: on },
+    { at, direction, ground: slope, footing: on },
     { up },
     r,
     lift,
   ) => {
     const shape = shapeAt(out, row);
-    const down = on && shape ? dropOf(on, shape, out, row, at, direction, normal) : 0;
+    const down = on && shape ? dropOf(on, shape, out, row, at, direction, slope) : 0;
     const sink = sinkLow === sinkHigh ? sinkLow : sinkLow + (sinkHigh - sinkLow) * randomOf(sinkBase, slot);
     for (let a = 0; a < 3; a++) out.position[row * 3 + a] = at[a] + direction[a] * (down + sink);
     // On its fellows it rests exactly; it is they that keep it from the ground.

@@ -1,10 +1,10 @@
 import type { Vec3 } from '../../math/vec3';
 import { buildBvh } from '../../mesh/bvh';
-import { firstHit, noHit } from '../../mesh/bvhQuery';
 import { Fall } from '../../mesh/contact/fall';
-import type { Hold } from '../../mesh/contact/hold';
+import { planeUnder } from '../../mesh/contact/planeUnder';
 import { restingNormal } from '../../mesh/contact/rest';
 import type { PropShape } from '../../mesh/contact/support';
+import { Tilt } from '../../mesh/contact/tilt';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { Placements } from '../result';
 
@@ -72,7 +72,7 @@ export function dropOf(
   normal: Vec3,
 ): number {
   fall.from(at, d, normal);
-  const room = fall.room(shape.faller(), matrixOf(out, row));
+  const room = fall.room(shape.faller(), matrixOf(out, row, posed));
   return room < Infinity ? room : 0;
 }
 
@@ -83,7 +83,7 @@ export function dropOf(
  * @param anew whether the search begins from the plane through the ground under the corners of the base; else from `up`
  */
 export function normalAtRest(
-  { fall, triMeshes }: Footing,
+  { fall }: Footing,
   shape: PropShape,
   out: Placements,
   row: number,
@@ -93,61 +93,19 @@ export function normalAtRest(
   normal: Vec3,
   anew: boolean,
 ): Vec3 {
-  const m = matrixOf(out, row);
-  const thing = { faller: shape.faller(), m, up };
-  if (!anew) {
-    fall.from(at, d, normal);
-    return restingNormal(fall, thing, up);
-  }
-  const back = shape.reach * sizeOf(out, row);
-  const met: { corner: Vec3; ground: number; face: number }[] = [];
-  const under: Vec3[] = [];
-  for (const corner of shape.base()) {
-    const o = [0, 3, 6].map(
-      (r) => at[r / 3] + m[r] * corner[0] + m[r + 1] * corner[1] + m[r + 2] * corner[2],
-    ) as Vec3;
-    const one = { corner, ground: -1, face: -1 };
-    let best = back * 2;
-    triMeshes.forEach((t, ground) => {
-      if (!firstHit(t.tree(), ...o, ...d, -back, best, hit)) return;
-      best = hit.t;
-      Object.assign(one, { ground, face: hit.face });
-    });
-    if (one.ground < 0) continue;
-    met.push(one);
-    under.push([o[0] + d[0] * best, o[1] + d[1] * best, o[2] + d[2] * best]);
-  }
-  const plane = planeNormal(under, d);
-  fall.from(at, d, plane ?? normal);
-  if (!plane) return restingNormal(fall, thing, normal);
-  const known = met.map(({ corner, ground, face }): Hold => ({
-    meeting: 'corner-face',
-    own: Float64Array.from(corner),
-    ground: fall.groundFace(ground, face, new Float64Array(9)),
-  }));
-  return restingNormal(fall, thing, plane, known);
+  const faller = shape.faller();
+  fall.from(at, d, normal);
+  tilt.of({ m: matrixOf(out, row, upright), up }, fall.frame);
+  if (!anew) return restingNormal(fall, faller, tilt, up);
+  tilt.to(normal);
+  const plane = planeUnder(fall, faller, tilt.m, shape.base(), shape.reach * sizeOf(out, row));
+  return restingNormal(fall, faller, tilt, plane ?? normal);
 }
+
+const upright = new Float64Array(9);
+const posed = new Float64Array(9);
+const tilt = new Tilt();
 
 /** The greatest of a row's sizes. */
 export const sizeOf = ({ scale }: Placements, row: number): number =>
   Math.max(Math.abs(scale[row * 3]), scale[row * 3 + 1], scale[row * 3 + 2]);
-
-const hit = noHit();
-
-/** The plane through a ring of points that fits them best (Newell's method: areas seen along each axis), against `d`. */
-function planeNormal(points: Vec3[], d: Vec3): Vec3 | null {
-  if (points.length < 3) return null;
-  const n: Vec3 = [0, 0, 0];
-  points.forEach((p, i) => {
-    const q = points[(i + 1) % points.length];
-    n[0] += (p[1] - q[1]) * (p[2] + q[2]);
-    n[1] += (p[2] - q[2]) * (p[0] + q[0]);
-    n[2] += (p[0] - q[0]) * (p[1] + q[1]);
-  });
-  const l = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
-  const facing = n[0] * d[0] + n[1] * d[1] + n[2] * d[2];
-  // Seen edge on they say nothing.
-  if (!(l > 1e-12) || Math.abs(facing) < 1e-3 * l) return null;
-  const k = facing > 0 ? -1 / l : 1 / l;
-  return [n[0] * k, n[1] * k, n[2] * k];
-}

@@ -45,6 +45,8 @@ const groundNode = new Int32Array(MOST);
 const bound = new Float64Array(MOST);
 /** Steeper ground (cosine) makes no plane to count from. */
 const STEEP = 0.2;
+/** Poses whose matrices differ by less are one. */
+const ROUNDING = 1e-13;
 /** A pair that is known already is found again by so much, metres. */
 const KNOWN = 1e-9;
 /** Less room than the nearest pair by less than this, metres, is not looked for. */
@@ -73,7 +75,7 @@ export class Fall {
   /** Unit, the way of falling. */
   direction: Vec3 = [0, -1, 0];
   /** From the faller's own space to the frame. */
-  private pose = new Float64Array(9);
+  readonly posed = new Float64Array(9);
   private other = new Float64Array(9);
   private box = new Float64Array(6);
   private top = 0;
@@ -85,6 +87,8 @@ export class Fall {
   /** What met last. */
   readonly touched: Touched = { own: -1, ground: -1, face: -1 };
 
+  /** What was asked last from here, and the answer. */
+  private known = { faller: null as Faller | null, m: new Float64Array(9), room: 0 };
   readonly hullFall: HullFall;
   /** Whether the last answer was the hull's. */
   isByHull = false;
@@ -103,27 +107,79 @@ export class Fall {
     const f = cross(direction, e);
     const facing = normal ? -dot(normal, direction) : 0;
     const h = scale(facing > STEEP ? normal! : direction, facing > STEEP ? 1 / facing : -1);
-    this.frame.set([...e, ...f, ...h]);
-    this.foot = foot;
+    const { frame } = this;
+    let isSame = sameAs(foot, this.foot);
+    for (let a = 0; a < 3; a++) {
+      isSame &&= frame[a] === e[a] && frame[3 + a] === f[a] && frame[6 + a] === h[a];
+      frame[a] = e[a];
+      frame[3 + a] = f[a];
+      frame[6 + a] = h[a];
+    }
+    this.foot = [...foot];
     this.direction = direction;
+    if (isSame) return;
     this.hullFall.moved();
+    this.known.faller = null;
+  }
+
+  /** Poses a thing for questions about the ground under it; its hull, where it has one that helps. */
+  pose(faller: Faller, m: ArrayLike<number>): Hull | null {
+    const { frame, posed } = this;
+    for (let r = 0; r < 9; r += 3)
+      for (let c = 0; c < 3; c++)
+        posed[r + c] = frame[r] * m[c] + frame[r + 1] * m[c + 3] + frame[r + 2] * m[c + 6];
+    return faller.hull === undefined ? (faller.hull = hullOf(trianglesOf(faller.tree))) : faller.hull;
+  }
+
+  /** Gathers the ground under a thing and about it, where that is little, so that it may tilt there. */
+  about(faller: Faller, m: ArrayLike<number>): void {
+    const hull = this.pose(faller, m);
+    if (hull) this.hullFall.gather(hull, this.posed, this.frame, this.foot);
+  }
+
+  /** The greatest height of the ground at a place of the frame that is no more than `most`; −Infinity where none is. */
+  height(x: number, y: number, most: number): number {
+    const { frame: b, foot, direction: d } = this;
+    const gathered = this.hullFall.height(x, y, most);
+    if (gathered === gathered) return gathered;
+    const back =
+      most - x * (b[6] * b[0] + b[7] * b[1] + b[8] * b[2]) - y * (b[6] * b[3] + b[7] * b[4] + b[8] * b[5]);
+    let least = Infinity;
+    for (const ground of this.grounds) {
+      const [ox, oy, oz] = [0, 1, 2].map((a) => foot[a] + b[a] * x + b[3 + a] * y - d[a] * back);
+      if (firstHit(ground, ox, oy, oz, d[0], d[1], d[2], 0, least, hit)) least = hit.t;
+    }
+    return most - least;
   }
 
   /**
    * How far a thing goes along the direction from where its foot is until it touches; negative where it has to go back
    * to enter nothing, Infinity where nothing is beneath it.
    * @param m rows of the 3 × 3 matrix from its own space to the scene, about its foot
-   * @param atMost a room that is known to be too much, if one is
+   * @param atMost a room that is known to be too much, if one is @param near share of the thing's width within which what
+   * would hold it next is to be known too, where its hull can tell
    */
-  room(faller: Faller, m: ArrayLike<number>, atMost = Infinity): number {
+  room(faller: Faller, m: ArrayLike<number>, atMost = Infinity, near = 0): number {
+    if (near === 0 && this.isKnown(faller, m)) return this.known.room;
+    const room = this.look(faller, m, atMost, near);
+    this.known.faller = faller;
+    this.known.m.set(m);
+    return (this.known.room = room);
+  }
+
+  /** Whether what is asked was asked just before: a thing that was tilted until it rests is let down as it was then. */
+  private isKnown(faller: Faller, m: ArrayLike<number>): boolean {
+    if (this.known.faller !== faller) return false;
+    for (let k = 0; k < 9; k++) if (Math.abs(m[k] - this.known.m[k]) > ROUNDING) return false;
+    return true;
+  }
+
+  private look(faller: Faller, m: ArrayLike<number>, atMost: number, near: number): number {
     if (faller.tree.nodes === 0) return Infinity;
-    const { frame, pose } = this;
-    for (let r = 0; r < 9; r += 3)
-      for (let c = 0; c < 3; c++)
-        pose[r + c] = frame[r] * m[c] + frame[r + 1] * m[c + 3] + frame[r + 2] * m[c + 6];
-    if (faller.hull === undefined) faller.hull = hullOf(trianglesOf(faller.tree));
-    const { hull } = faller;
-    const quick = hull ? this.hullFall.room(hull, pose, frame, this.foot, atMost + KNOWN) : NaN;
+    const hull = this.pose(faller, m);
+    const quick = hull
+      ? this.hullFall.room(hull, this.posed, this.frame, this.foot, atMost + KNOWN, near)
+      : NaN;
     this.isByHull = quick === quick;
     if (this.isByHull) return quick;
     faller.pose++;
@@ -376,8 +432,8 @@ export class Fall {
     const { x, y, b } = overlap.middle();
     // From above it, straight down, in its own space.
     const above = this.top + 1;
-    const o = solve3(this.pose, x, y, above);
-    const d = solve3(this.pose, 0, 0, -1);
+    const o = solve3(this.posed, x, y, above);
+    const d = solve3(this.posed, 0, 0, -1);
     const most = Math.max(corners[t + 2], corners[t + 5], corners[t + 8]);
     const top = firstHit(tree, ...o, ...d, 0, Infinity, hit) ? Math.max(most, above - hit.t) : most;
     return top - b <= at;
@@ -387,7 +443,7 @@ export class Fall {
   private boxed(faller: Faller, node: number): number {
     if (faller.boxOf[node] !== faller.pose) {
       faller.boxOf[node] = faller.pose;
-      turnBox(this.pose, faller.tree.bounds, node * 6, ORIGIN, faller.boxes, node * 6);
+      turnBox(this.posed, faller.tree.bounds, node * 6, ORIGIN, faller.boxes, node * 6);
     }
     return node * 6;
   }
@@ -397,7 +453,7 @@ export class Fall {
     if (faller.cornersOf[face] === faller.pose) return face * 9;
     faller.cornersOf[face] = faller.pose;
     const { positions: p, indices } = faller.tree;
-    const m = this.pose;
+    const m = this.posed;
     for (let k = 0; k < 3; k++) {
       const o = indices[face * 3 + k] * 3;
       const w = face * 9 + k * 3;
@@ -410,6 +466,8 @@ export class Fall {
 }
 
 const ORIGIN: Vec3 = [0, 0, 0];
+
+const sameAs = (a: Vec3, b: Vec3): boolean => a[0] === b[0] && a[1] === b[1] && a[2] === b[2];
 
 const widthOf = (b: Float64Array, o: number): number =>
   Math.max(b[o + 3] - b[o], b[o + 4] - b[o + 1], b[o + 5] - b[o + 2]);

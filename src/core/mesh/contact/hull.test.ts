@@ -16,8 +16,9 @@ import { cases } from '../../testing/prove';
 import { convexHull } from './convexHull';
 import { Fall, newFaller } from './fall';
 import { heldBy } from './heldBy';
-import { ask, said } from './hold';
+import { Holds } from './holds';
 import { hullOf } from './hull';
+import { Tilt } from './tilt';
 
 const place = fc.tuple(
   ...([0, 1, 2].map(() => fc.double({ min: -2, max: 2, noNaN: true })) as [
@@ -130,9 +131,12 @@ test('asked of the hull first, a thing falls as far onto any ground as by a look
     if (!fall.isByHull) return;
     byHull++;
     // What held it is known: a hold that leaves it just this room.
-    ask(heldBy(fall, faller, m)!, m, fall.frame);
-    expect(said.reaches).toBe(true);
-    expect(said.room).toBeCloseTo(room, 6);
+    const holds = new Holds();
+    expect(heldBy(fall, faller, m, holds)).toBe(true);
+    const tilt = new Tilt().of({ m, up: [0, 1, 0] }, fall.frame);
+    tilt.to([0, 1, 0]);
+    expect(holds.look(tilt)).toBeCloseTo(room, 6);
+    expect(holds.reaches(0)).toBe(true);
   };
   fc.assert(
     fc.property(number, number, number, number, fc.boolean(), (a, b, c, d, flips) => {

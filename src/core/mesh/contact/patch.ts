@@ -1,5 +1,6 @@
 import type { Vec3 } from '../../math/vec3';
 import { DEEPEST, type Bvh } from '../bvh';
+import { planeOf } from './planeOf';
 import { turnBox } from './turnBox';
 
 /** How an edge of the ground lies between its faces. */
@@ -27,8 +28,17 @@ export class Patch {
   overhead = -Infinity;
   /** What of the plane across it is in it: least and greatest x and y. */
   readonly reach = new Float64Array(4);
-  private ground = new Int32Array(MOST);
-  private vertices = new Uint32Array(MOST * 3);
+  /** Numbers of a face's corners and of its edges, each the same in all faces that have it. */
+  readonly vertex = new Int32Array(MOST * 3);
+  readonly edge = new Int32Array(MOST * 3);
+  vertices = 0;
+  edges = 0;
+  private numbers = new Numbers(MOST * 3);
+  private pairs = new Numbers(MOST * 3);
+  /** Where an edge begins (three a face) in the first face that has it and in the second, and in how many it is. */
+  private first = new Int32Array(MOST * 3);
+  private second = new Int32Array(MOST * 3);
+  private sharing = new Uint8Array(MOST * 3);
   /** a, b, c of h = a·x + b·y + c, of those that do not stand on edge. */
   readonly planes = new Float64Array(MOST * 3);
   readonly isFlat = new Uint8Array(MOST);
@@ -42,11 +52,13 @@ export class Patch {
    * @param wide least and greatest x and y in the frame @returns false where there are too many faces
    */
   gather(grounds: readonly Bvh[], frame: Float64Array, foot: Vec3, wide: Float64Array): boolean {
-    this.faces = 0;
+    this.faces = this.vertices = this.edges = 0;
+    this.numbers.clear();
+    this.pairs.clear();
     this.top = this.overhead = -Infinity;
     this.reach.set(wide);
     for (let g = 0; g < grounds.length; g++) if (!this.gatherOf(grounds[g], g, frame, foot)) return false;
-    this.kinds.fill(0, 0, this.faces * 3);
+    this.kinds.fill(0, 0, this.edges);
     return true;
   }
 
@@ -90,7 +102,6 @@ export class Patch {
       c[at + k * 3] = m[0] * x + m[1] * y + m[2] * z;
       c[at + k * 3 + 1] = m[3] * x + m[4] * y + m[5] * z;
       c[at + k * 3 + 2] = m[6] * x + m[7] * y + m[8] * z;
-      this.vertices[f * 3 + k] = indices[face * 3 + k];
     }
     const { reach, boxes } = this;
     const x0 = Math.min(c[at], c[at + 3], c[at + 6]);
@@ -106,68 +117,116 @@ export class Patch {
     this.top = Math.max(this.top, c[at + 2], c[at + 5], c[at + 8]);
     const low = Math.min(c[at + 2], c[at + 5], c[at + 8]);
     if (low > this.overhead) this.overhead = low;
-    this.ground[f] = g;
+    this.number(indices, face, g);
     this.faces++;
     return true;
   }
 
-  /** The kind of the edge of a face from a corner on. */
-  edgeKind(f: number, k: number): number {
-    const o = f * 3 + k;
-    if (this.kinds[o] === 0) this.kinds[o] = this.kindOf(f, k) + 1;
-    return this.kinds[o] - 1;
+  private number(indices: Bvh['indices'], face: number, g: number): void {
+    const { vertex, edge } = this;
+    const o = this.faces * 3;
+    for (let k = 0; k < 3; k++) vertex[o + k] = this.numbers.of(indices[face * 3 + k], g);
+    for (let k = 0; k < 3; k++) {
+      const u = vertex[o + k];
+      const v = vertex[o + (k === 2 ? 0 : k + 1)];
+      const e = this.pairs.of(u < v ? u : v, u < v ? v : u);
+      edge[o + k] = e;
+      if (e === this.edges) {
+        this.edges++;
+        this.first[e] = o + k;
+        this.sharing[e] = 1;
+      } else {
+        this.second[e] = o + k;
+        if (this.sharing[e] < 3) this.sharing[e]++;
+      }
+    }
+    this.vertices = this.numbers.count;
   }
 
-  private kindOf(f: number, k: number): number {
-    if (this.isFlat[f] === 0) return EDGE.outline;
-    const { corners: c, planes, vertices } = this;
-    const u = vertices[f * 3 + k];
-    const v = vertices[f * 3 + ((k + 1) % 3)];
-    let other = -1;
-    let edge = -1;
-    for (let g = 0; g < this.faces; g++) {
-      const o = g * 3;
-      const a = vertices[o] === u || vertices[o] === v ? 1 : 0;
-      const b = vertices[o + 1] === u || vertices[o + 1] === v ? 2 : 0;
-      const d = vertices[o + 2] === u || vertices[o + 2] === v ? 4 : 0;
-      const has = a + b + d;
-      if ((has !== 3 && has !== 5 && has !== 6) || g === f || this.ground[g] !== this.ground[f]) continue;
-      // A third face makes an outline of it.
-      if (other >= 0) return EDGE.outline;
-      other = o * 3 + (has === 3 ? 6 : has === 5 ? 3 : 0);
-      edge = o + (has === 3 ? 0 : has === 5 ? 2 : 1);
+  /** The greatest height of its faces at a place that is no more than `most`; −Infinity where there is none. */
+  height(x: number, y: number, most: number): number {
+    const { corners: c, boxes, planes } = this;
+    let best = -Infinity;
+    for (let f = 0; f < this.faces; f++) {
+      if (x < boxes[f * 4] || x > boxes[f * 4 + 1] || y < boxes[f * 4 + 2] || y > boxes[f * 4 + 3]) continue;
+      const h = planes[f * 3] * x + planes[f * 3 + 1] * y + planes[f * 3 + 2];
+      if (this.isFlat[f] === 0 || h <= best || h > most) continue;
+      let left = false;
+      let right = false;
+      for (let o = f * 9, w = o + 6, k = 0; k < 3; k++, w = o, o += 3) {
+        const side = (c[o] - c[w]) * (y - c[w + 1]) - (c[o + 1] - c[w + 1]) * (x - c[w]);
+        if (side > 0) left = true;
+        else if (side < 0) right = true;
+      }
+      if (!left || !right) best = h;
     }
-    if (other < 0) return EDGE.outline;
-    const a = f * 9 + k * 3;
-    const b = f * 9 + ((k + 1) % 3) * 3;
-    const own = f * 9 + ((k + 2) % 3) * 3;
+    return best;
+  }
+
+  /** How an edge lies between its faces. */
+  edgeKind(e: number): number {
+    if (this.kinds[e] === 0) this.kinds[e] = this.kindOf(e) + 1;
+    return this.kinds[e] - 1;
+  }
+
+  private kindOf(e: number): number {
+    // A third face makes an outline of it.
+    if (this.sharing[e] !== 2) return EDGE.outline;
+    const { corners: c, planes } = this;
+    const at = this.first[e];
+    const f = Math.floor(at / 3);
+    const g = Math.floor(this.second[e] / 3);
+    if (this.isFlat[f] === 0 || this.isFlat[g] === 0) return EDGE.outline;
+    const a = at * 3;
+    const b = (at === f * 3 + 2 ? f * 3 : at + 1) * 3;
+    const own = thirdOf(f, at) * 3;
+    const other = thirdOf(g, this.second[e]) * 3;
     const ux = c[b] - c[a];
     const uy = c[b + 1] - c[a + 1];
     const mine = ux * (c[own + 1] - c[a + 1]) - uy * (c[own] - c[a]);
     const theirs = ux * (c[other + 1] - c[a + 1]) - uy * (c[other] - c[a]);
-    // On edge it adds no area, and no more does a sliver.
+    // A sliver adds no area.
     const isWide = Math.abs(theirs) > 1e-9 * (ux * ux + uy * uy);
     if (!isWide || mine * theirs >= 0) return EDGE.outline;
     const level = planes[f * 3] * c[other] + planes[f * 3 + 1] * c[other + 1] + planes[f * 3 + 2];
-    const kind = c[other + 2] < level ? EDGE.ridge : EDGE.valley;
-    // From the other face it looks just so.
-    if (this.isFlat[Math.floor(edge / 3)]) this.kinds[edge] = kind + 1;
-    return kind;
+    return c[other + 2] < level ? EDGE.ridge : EDGE.valley;
   }
 }
 
-/** Writes a, b, c of h = a·x + b·y + c through three corners. @returns false where they stand on edge */
-function planeOf(t: Float64Array, o: number, out: Float64Array, w: number): boolean {
-  const ux = t[o + 3] - t[o];
-  const uy = t[o + 4] - t[o + 1];
-  const uh = t[o + 5] - t[o + 2];
-  const vx = t[o + 6] - t[o];
-  const vy = t[o + 7] - t[o + 1];
-  const vh = t[o + 8] - t[o + 2];
-  const twice = ux * vy - uy * vx;
-  if (!(Math.abs(twice) > 1e-9 * (ux * ux + uy * uy + vx * vx + vy * vy))) return false;
-  out[w] = (uh * vy - uy * vh) / twice;
-  out[w + 1] = (ux * vh - uh * vx) / twice;
-  out[w + 2] = t[o + 2] - out[w] * t[o] - out[w + 1] * t[o + 1];
-  return true;
+/** The corner of a face that an edge does not have. @param at where the edge begins */
+const thirdOf = (f: number, at: number): number => (at === f * 3 ? at + 2 : at - 1);
+
+/** Numbers pairs of whole numbers in the order in which they come: a table of a fixed size, open to the next free place. */
+class Numbers {
+  count = 0;
+  private mask: number;
+  private at: Int32Array;
+  private as: Uint32Array;
+  private bs: Uint32Array;
+
+  constructor(most: number) {
+    let size = 1;
+    while (size < most * 2) size *= 2;
+    this.mask = size - 1;
+    this.at = new Int32Array(size);
+    this.as = new Uint32Array(most);
+    this.bs = new Uint32Array(most);
+  }
+
+  clear(): void {
+    this.at.fill(0);
+    this.count = 0;
+  }
+
+  of(a: number, b: number): number {
+    let i = (Math.imul(a, 0x9e3779b1) ^ Math.imul(b, 0x85ebca6b)) & this.mask;
+    for (; this.at[i] !== 0; i = (i + 1) & this.mask) {
+      const n = this.at[i] - 1;
+      if (this.as[n] === a && this.bs[n] === b) return n;
+    }
+    this.as[this.count] = a;
+    this.bs[this.count] = b;
+    this.at[i] = ++this.count;
+    return this.count - 1;
+  }
 }

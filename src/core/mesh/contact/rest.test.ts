@@ -11,6 +11,7 @@ import {
 } from '../../testing/plumb';
 import { Fall, newFaller } from './fall';
 import { restingNormal } from './rest';
+import { Tilt } from './tilt';
 
 /** A cart: a wheelbase of 3 m, a track of 1.6 m, wheels as blocks of 0.3 m, its body 0.35 m over the ground. */
 const wheels = [-1.5, 1.5].flatMap((z) =>
@@ -30,7 +31,8 @@ const byPairs = (thing: Triangles, ground: Triangles, n: Vec3, foot: Vec3 = [0, 
 function rest(thing: Triangles, ground: Triangles, foot: Vec3 = [0, 0, 0], start = UP) {
   const fall = new Fall([treeOf(ground)]);
   fall.from(foot, DOWN);
-  const normal = restingNormal(fall, { faller: newFaller(treeOf(thing)), m: SAME, up: UP }, start);
+  const tilt = new Tilt().of({ m: SAME, up: UP }, fall.frame);
+  const normal = restingNormal(fall, newFaller(treeOf(thing)), tilt, start);
   return { normal, room: byPairs(thing, ground, normal, foot) };
 }
 const tiltsAround = (n: Vec3, reach: number): Vec3[] => {
