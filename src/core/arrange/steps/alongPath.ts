@@ -86,48 +86,76 @@ export function followMember(
   const pieces = most(piecesFor(span, bendOf(path, from, to), TOLERANCE, acrossOf(mesh) * size));
   const cut = inPieces(mesh, { x: 1, z: pieces });
   const { positions: p, normals: n, uvs, colors, indices, groups } = cut;
-  // Frames once for all vertices of the same length: place, right, up and front, twelve numbers each.
+  // Frames once for all vertices of the same length.
   const known = new Map<number, number>();
-  const frames: number[] = [];
-  const frameAt = (t: number): number => {
-    const have = known.get(t);
-    if (have !== undefined) return have;
-    const s = from + t * span;
-    const f = framesAlong(path, [onPath(path, s)], 'slope');
-    const front = [...f.front] as Vec3;
-    let up = [...f.up] as Vec3;
-    const at = [...f.position] as Vec3;
-    // Past an open end it goes straight on.
-    const over = path.closed ? 0 : s < 0 ? s : Math.max(0, s - path.length);
-    const right = cross(front, up);
-    const x = side[0] + (side[1] - side[0]) * t;
-    const y = lift[0] + (lift[1] - lift[0]) * t;
-    for (let a = 0; a < 3; a++) at[a] += right[a] * x + up[a] * y + front[a] * over - position[a];
-    if (roll !== 0) up = rotateAbout(up, front, roll);
-    // As its row sees them.
-    const made = frames.length;
-    for (const v of [at, cross(front, up), up, front]) frames.push(...quatRotate(back, v));
-    known.set(t, made);
-    return made;
-  };
-  const back = quatConjugate(rotation);
+  const frameOf = new Uint32Array(p.length / 3);
+  for (let i = 0; i < frameOf.length; i++) {
+    const z = p[i * 3 + 2];
+    let f = known.get(z);
+    if (f === undefined) known.set(z, (f = known.size));
+    frameOf[i] = f;
+  }
+  const shares = Float64Array.from(known.keys(), (z) => (z - low) / own);
+  const frames = framesOf(shares, { path, from, to, side, lift }, roll, position, rotation);
   const k = span / own / size;
   const positions = new Float64Array(p.length);
   const normals = new Float32Array(p.length);
   for (let o = 0; o < p.length; o += 3) {
-    const f = frameAt((p[o + 2] - low) / own);
+    const f = frameOf[o / 3] * 12;
     // A prop's X is left.
-    const [x, y] = [-p[o] * size, p[o + 1] * size];
-    const [nx, ny, nz] = [-n[o], n[o + 1], n[o + 2] / k];
+    const x = -p[o] * size;
+    const y = p[o + 1] * size;
+    const nx = -n[o];
+    const ny = n[o + 1];
+    const nz = n[o + 2] / k;
     // The frame is square: its normals are as long as they are before it turns them.
     const l = Math.sqrt(nx * nx + ny * ny + nz * nz);
     for (let a = 0; a < 3; a++) {
-      const [right, up, front] = [frames[f + 3 + a], frames[f + 6 + a], frames[f + 9 + a]];
+      const right = frames[f + 3 + a];
+      const up = frames[f + 6 + a];
       positions[o + a] = frames[f + a] + right * x + up * y;
-      normals[o + a] = l > 1e-12 ? (right * nx + up * ny + front * nz) / l : up;
+      normals[o + a] = l > 1e-12 ? (right * nx + up * ny + frames[f + 9 + a] * nz) / l : up;
     }
   }
   return { positions, normals, ...(uvs && { uvs }), ...(colors && { colors }), indices, groups };
+}
+
+/** Place, right, up and front at shares of a member's way, as its row sees them: twelve numbers each. */
+function framesOf(
+  shares: Float64Array,
+  { path, from, to, side, lift }: Follow,
+  roll: number,
+  position: Vec3,
+  rotation: Quat,
+): Float64Array {
+  const s = shares.map((t) => from + t * (to - from));
+  const along = framesAlong(
+    path,
+    s.map((l) => onPath(path, l)),
+    'slope',
+  );
+  const back = quatConjugate(rotation);
+  const out = new Float64Array(shares.length * 12);
+  for (let i = 0; i < shares.length; i++) {
+    const t = shares[i];
+    const [front, standing, at] = [along.front, along.up, along.position].map((of): Vec3 => [
+      of[i * 3],
+      of[i * 3 + 1],
+      of[i * 3 + 2],
+    ]);
+    // Past an open end it goes straight on.
+    const over = path.closed ? 0 : s[i] < 0 ? s[i] : Math.max(0, s[i] - path.length);
+    const right = cross(front, standing);
+    const x = side[0] + (side[1] - side[0]) * t;
+    const y = lift[0] + (lift[1] - lift[0]) * t;
+    for (let a = 0; a < 3; a++) at[a] += right[a] * x + standing[a] * y + front[a] * over - position[a];
+    const up = roll === 0 ? standing : rotateAbout(standing, front, roll);
+    out.set(quatRotate(back, at), i * 12);
+    out.set(quatRotate(back, cross(front, up)), i * 12 + 3);
+    out.set(quatRotate(back, up), i * 12 + 6);
+    out.set(quatRotate(back, front), i * 12 + 9);
+  }
+  return out;
 }
 
 /** How far a mesh reaches from its own Z axis. */
