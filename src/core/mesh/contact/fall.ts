@@ -134,7 +134,9 @@ export class Fall {
   /** Gathers the ground under a thing and about it, where that is little, so that it may tilt there. */
   about(faller: Faller, m: ArrayLike<number>): void {
     const hull = this.pose(faller, m);
-    if (hull) this.hullFall.gather(hull, this.posed, this.frame, this.foot);
+    if (!hull) return;
+    this.hullFall.gather(hull, this.posed, this.frame, this.foot);
+    this.known.faller = null;
   }
 
   /** The greatest height of the ground at a place of the frame that is no more than `most`; −Infinity where none is. */

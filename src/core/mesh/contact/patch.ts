@@ -31,7 +31,6 @@ export class Patch {
   /** Numbers of a face's corners and of its edges, each the same in all faces that have it. */
   readonly vertex = new Int32Array(MOST * 3);
   readonly edge = new Int32Array(MOST * 3);
-  vertices = 0;
   edges = 0;
   private numbers = new Numbers(MOST * 3);
   private pairs = new Numbers(MOST * 3);
@@ -52,7 +51,7 @@ export class Patch {
    * @param wide least and greatest x and y in the frame @returns false where there are too many faces
    */
   gather(grounds: readonly Bvh[], frame: Float64Array, foot: Vec3, wide: Float64Array): boolean {
-    this.faces = this.vertices = this.edges = 0;
+    this.faces = this.edges = 0;
     this.numbers.clear();
     this.pairs.clear();
     this.top = this.overhead = -Infinity;
@@ -140,7 +139,6 @@ export class Patch {
         if (this.sharing[e] < 3) this.sharing[e]++;
       }
     }
-    this.vertices = this.numbers.count;
   }
 
   /** The greatest height of its faces at a place that is no more than `most`; −Infinity where there is none. */

@@ -29,7 +29,8 @@ const holds = new Holds();
  * It is let down until it touches, and tilts about what it touches until something else holds it too, as often as that
  * lowers it: in the end three points hold it, or two and a crest. Each round asks the meshes once what is met first,
  * and what is met soon after, and then finds the lowest tilt over all that was met so far (cutting planes: Kelley 1960).
- * @param start unit normal to begin from
+ * @param tilt of the thing from how it stands before it tilts, in the frame of the fall @param start unit normal to begin
+ * from
  * @returns the unit normal that its up becomes, a local lowest one; from a tilt that only balances it tips over to the
  * lower side
  */
@@ -50,6 +51,7 @@ function climb(fall: Fall, faller: Faller, tilt: Tilt, start: Vec3): Pose {
   let step = STEP;
   for (let round = 0; round < ROUNDS && step > 1e-9; round++) {
     tilt.to(normal);
+    // What comes to hold it later is mostly near already, and to look for what is near takes three times as long.
     const room = fall.room(faller, tilt.m, leastReached(tilt), round === 0 ? NEAR : 0);
     if (room === Infinity) return { normal: start, room };
     heldBy(fall, faller, tilt.m, holds);
