@@ -35,15 +35,20 @@ export class Holds {
 
   /** Whether what a hold is made of really meets there. */
   reaches(k: number): boolean {
+    return this.within(k) > -BESIDE;
+  }
+
+  /** How far within its ends what a hold is made of meets, as a share; below zero it does not, only without an end. */
+  within(k: number): number {
     const s = this.s[k];
     const t = this.t[k];
     const kind = this.kind[k];
-    if (kind === 'sides') return Math.min(s, 1 - s, t, 1 - t) > -BESIDE;
-    if (kind === 'face-corner') return Math.min(s, t, 1 - s - t) > -BESIDE;
+    if (kind === 'sides') return Math.min(s, 1 - s, t, 1 - t);
+    if (kind === 'face-corner') return Math.min(s, t, 1 - s - t);
     const { ground: c } = this;
     const o = k * 9;
     share(c[o + 3] - c[o], c[o + 4] - c[o + 1], c[o] - c[o + 6], c[o + 1] - c[o + 7], s - c[o], t - c[o + 1]);
-    return Math.min(shares.s, shares.t, 1 - shares.s - shares.t) > -BESIDE;
+    return Math.min(shares.s, shares.t, 1 - shares.s - shares.t);
   }
 
   /** Whether what has this number is there. */

@@ -17,6 +17,10 @@ const TIP = 0.2;
 /** What is nearer to holding it than this, as a share of its width, is taken up with what holds it. */
 const NEAR = 0.1;
 
+/** What meets nearer to its end than this, as a share, may hold it without an end only; so often it goes on without it. */
+const END = 1e-6;
+const CHANCES = 2;
+
 interface Pose {
   normal: Vec3;
   room: number;
@@ -49,6 +53,7 @@ function climb(fall: Fall, faller: Faller, tilt: Tilt, start: Vec3): Pose {
   let best: Pose = { normal: start, room: -Infinity };
   let normal = start;
   let step = STEP;
+  let chances = CHANCES;
   for (let round = 0; round < ROUNDS && step > 1e-9; round++) {
     tilt.to(normal);
     // What comes to hold it later is mostly near already, and to look for what is near takes three times as long.
@@ -64,11 +69,15 @@ function climb(fall: Fall, faller: Faller, tilt: Tilt, start: Vec3): Pose {
     } else step /= 2;
     let next = lowest(fall, tilt, best.normal, step);
     if (!(next.room > best.room + GAIN)) {
-      // Held by what has ended before it gets there, perhaps: without that it may go on.
+      // Held by what has ended before it gets there, perhaps, or ends just there: without that it may go on. What does
+      // hold it is met again.
+      const least = chances-- > 0 ? END : 0;
       tilt.to(best.normal);
       holds.look(tilt);
       const before = holds.count;
-      holds.keep((k) => holds.room[k] > best.room + 1e-9 || holds.reaches(k));
+      holds.keep(
+        (k) => holds.room[k] > best.room + 1e-9 || (least > 0 ? holds.within(k) > least : holds.reaches(k)),
+      );
       if (holds.count === before) break;
       next = lowest(fall, tilt, best.normal, step);
       if (!(next.room > best.room + GAIN)) break;
