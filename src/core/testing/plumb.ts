@@ -129,3 +129,33 @@ export const posed = (t: Triangles, m: readonly number[], foot: Vec3): Float64Ar
     const [o, r] = [n - (n % 3), n % 3];
     return m[r * 3] * t[o] + m[r * 3 + 1] * t[o + 1] + m[r * 3 + 2] * t[o + 2] + foot[r];
   });
+
+/** A profile turned about the upright, of `n` sides. */
+function turnedProfile(profile: [radius: number, height: number][], n: number): Float64Array {
+  const at = (i: number, k: number): Vec3 => {
+    const [r, h] = profile[i];
+    const angle = (2 * Math.PI * (k % n)) / n;
+    return [r * Math.sin(angle), h, r * Math.cos(angle)];
+  };
+  const out: number[] = [];
+  for (let i = 0; i + 1 < profile.length; i++)
+    for (let k = 0; k < n; k++) {
+      const [a, b, c, d] = [at(i, k), at(i, k + 1), at(i + 1, k + 1), at(i + 1, k)];
+      if (profile[i][0] > 0) out.push(...a, ...b, ...c);
+      if (profile[i + 1][0] > 0) out.push(...a, ...c, ...d);
+    }
+  return Float64Array.from(out);
+}
+
+/** A bollard of 14 sides: wider below and above than in its middle. */
+export const bollard = turnedProfile(
+  [
+    [0, 0],
+    [0.26, 0],
+    [0.26, 0.06],
+    [0.16, 0.42],
+    [0.25, 0.6],
+    [0, 0.8],
+  ],
+  14,
+);

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { quatTurnTipRoll } from '../../math/quat';
 import { cross, dot, sub, type Vec3 } from '../../math/vec3';
 import {
+  bollard,
   boxBetween,
   field,
   posed,
@@ -30,33 +31,6 @@ const place = fc.tuple(
 const volumeOf = (points: readonly Vec3[], faces: readonly (readonly number[])[]): number =>
   faces.reduce((sum, [a, b, c]) => sum + dot(points[a], cross(points[b], points[c])) / 6, 0);
 
-/** A profile turned about the upright, of `n` sides. */
-function turnedProfile(profile: [radius: number, height: number][], n: number): Float64Array {
-  const at = (i: number, k: number): Vec3 => {
-    const [r, h] = profile[i];
-    const angle = (2 * Math.PI * (k % n)) / n;
-    return [r * Math.sin(angle), h, r * Math.cos(angle)];
-  };
-  const out: number[] = [];
-  for (let i = 0; i + 1 < profile.length; i++)
-    for (let k = 0; k < n; k++) {
-      const [a, b, c, d] = [at(i, k), at(i, k + 1), at(i + 1, k + 1), at(i + 1, k)];
-      if (profile[i][0] > 0) out.push(...a, ...b, ...c);
-      if (profile[i + 1][0] > 0) out.push(...a, ...c, ...d);
-    }
-  return Float64Array.from(out);
-}
-const bollard = turnedProfile(
-  [
-    [0, 0],
-    [0.26, 0],
-    [0.26, 0.06],
-    [0.16, 0.42],
-    [0.25, 0.6],
-    [0, 0.8],
-  ],
-  14,
-);
 const table = together(
   boxBetween([-0.5, 0.4, -0.5], [0.5, 0.5, 0.5]),
   ...[-1, 1].flatMap((x) =>

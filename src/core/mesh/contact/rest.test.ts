@@ -1,5 +1,6 @@
 import { cross, dot, normalize, type Vec3 } from '../../math/vec3';
 import {
+  bollard,
   boxBetween,
   field,
   posed,
@@ -9,6 +10,7 @@ import {
   treeOf,
   type Triangles,
 } from '../../testing/plumb';
+import { cases } from '../../testing/prove';
 import { Fall, newFaller } from './fall';
 import { restingNormal } from './rest';
 import { Tilt } from './tilt';
@@ -86,5 +88,34 @@ test('on any uneven ground no pose nearby is lower, by a look at every pair', ()
     const { normal, room } = rest(cart, ground);
     for (const reach of [1e-4, 1e-3, 1e-2, 0.05])
       for (const n of tiltsAround(normal, reach)) expect(byPairs(cart, ground, n)).toBeLessThan(room + 1e-6);
+  }
+});
+
+test('wherever a bollard stands, and however it is turned, no pose nearby is lower', () => {
+  const thing = treeOf(bollard);
+  const fall = new Fall([
+    treeOf(
+      field(
+        40,
+        12,
+        (x, z) => 0.5 * Math.sin(x * 1.7 + 1) * Math.cos(z * 1.3) + 0.1 * Math.sin(5 * x + 3 * z),
+      ),
+    ),
+  ]);
+  // At the first two of them what holds it was taken for something that has ended already.
+  for (const i of [876, 1689, ...Array(cases(6000)).keys()]) {
+    const at = (step: number) => ((i * step) % 1) * 10 - 5;
+    fall.from([at(0.618034), 0, at(0.754878)], DOWN);
+    const [c, s] = [Math.cos(i), Math.sin(i)];
+    const tilt = new Tilt().of({ m: [c, 0, s, 0, 1, 0, -s, 0, c], up: UP }, fall.frame);
+    const faller = newFaller(thing);
+    const roomAt = (n: Vec3) => {
+      tilt.to(n);
+      return fall.room(faller, tilt.m);
+    };
+    const normal = restingNormal(fall, faller, tilt, UP);
+    const room = roomAt(normal);
+    for (const reach of [1e-4, 1e-3, 1e-2])
+      for (const n of tiltsAround(normal, reach)) expect(roomAt(n)).toBeLessThan(room + 1e-6);
   }
 });

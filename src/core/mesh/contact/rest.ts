@@ -59,14 +59,13 @@ function climb(fall: Fall, faller: Faller, tilt: Tilt, start: Vec3): Pose {
     // What comes to hold it later is mostly near already, and to look for what is near takes three times as long.
     const room = fall.room(faller, tilt.m, leastReached(tilt), round === 0 ? NEAR : 0);
     if (room === Infinity) return { normal: start, room };
-    heldBy(fall, faller, tilt.m, holds);
     if (room > best.room) {
       // What leaves less room than there is has ended before it gets there.
-      holds.look(tilt);
       holds.keep((k) => holds.room[k] > room - 1e-9);
       if (best.room > -Infinity) step = Math.min(STEP, step * 2);
       best = { normal, room };
     } else step /= 2;
+    heldBy(fall, faller, tilt.m, holds);
     let next = lowest(fall, tilt, best.normal, step);
     if (!(next.room > best.room + GAIN)) {
       // Held by what has ended before it gets there, perhaps, or ends just there: without that it may go on. What does
