@@ -36,7 +36,7 @@ export function nextTile(tiles: Tile[], area: number, count: number): Tile | und
 }
 
 /** A part that takes longer is cut in two, milliseconds; and two much shorter ones are made one. */
-export const LONG = 100;
+const LONG = 100;
 const SHORT = 25;
 const MOST = 64;
 
@@ -59,8 +59,7 @@ export interface Region extends Tile {
 /**
  * Draws a part of the scene into that part of what is drawn into.
  * @param of the size of what is drawn into, pixels @param shift of the whole picture by parts of a pixel
- * @param region what part of a picture is drawn into; null: all of it @param isLast whether nothing is to be added to
- * what is drawn into: only then are several places of a pixel brought together
+ * @param region what part of a picture is drawn into; null: all of it
  */
 export function drawTile(
   gl: WebGLRenderer,
@@ -70,7 +69,6 @@ export function drawTile(
   tile: Tile,
   [dx, dy]: readonly [number, number] = [0, 0],
   region: Region | null = null,
-  isLast = true,
 ): void {
   const target = gl.getRenderTarget();
   const { x, y, width, height } = tile;
@@ -90,11 +88,7 @@ export function drawTile(
     gl.setScissor(...at);
     gl.setScissorTest(true);
   }
-  const samples = target?.samples ?? 0;
-  // The library would do that after each call, and it takes as long as drawing does.
-  if (target && !isLast) target.samples = 0;
   gl.render(scene, camera);
-  if (target) target.samples = samples;
   camera.clearViewOffset();
   if (target) {
     target.viewport.set(0, 0, of.width, of.height);

@@ -167,7 +167,7 @@ async function develop(w: Work, region: Region, light: number, frame: () => void
       detail.forStill(camera, spec.height);
       asPicture(scene, spec, gl, () => developer.step(scene, camera, lights));
       await drawn(gl);
-      for (let n = before; n < developer.added; n++) frame();
+      if (developer.added > before) frame();
     }
     return await developer.read();
   } finally {
