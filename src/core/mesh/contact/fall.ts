@@ -5,6 +5,7 @@ import { firstHit, noHit } from '../bvhQuery';
 import { HullFall } from './hullFall';
 import { hullOf, type Hull } from './hull';
 import { GRAZE, Overlap } from './overlap';
+import { times3 } from './times3';
 import { turnBox } from './turnBox';
 
 /** A mesh in its own space that falls, with room for what of it was turned into the frame of the fall. */
@@ -124,10 +125,7 @@ export class Fall {
 
   /** Poses a thing for questions about the ground under it; its hull, where it has one that helps. */
   pose(faller: Faller, m: ArrayLike<number>): Hull | null {
-    const { frame, posed } = this;
-    for (let r = 0; r < 9; r += 3)
-      for (let c = 0; c < 3; c++)
-        posed[r + c] = frame[r] * m[c] + frame[r + 1] * m[c + 3] + frame[r + 2] * m[c + 6];
+    times3(this.frame, m, this.posed);
     return faller.hull === undefined ? (faller.hull = hullOf(trianglesOf(faller.tree))) : faller.hull;
   }
 

@@ -12,6 +12,7 @@ import {
 } from '../../testing/plumb';
 import { cases } from '../../testing/prove';
 import { Fall, newFaller } from './fall';
+import { planeUnder } from './planeUnder';
 import { restingNormal } from './rest';
 import { Tilt } from './tilt';
 
@@ -91,19 +92,33 @@ test('on any uneven ground no pose nearby is lower, by a look at every pair', ()
   }
 });
 
-test('wherever a bollard stands, and however it is turned, no pose nearby is lower', () => {
-  const thing = treeOf(bollard);
-  const fall = new Fall([
-    treeOf(
-      field(
-        40,
-        12,
-        (x, z) => 0.5 * Math.sin(x * 1.7 + 1) * Math.cos(z * 1.3) + 0.1 * Math.sin(5 * x + 3 * z),
-      ),
+/** What lies under the corners of a bollard's base. */
+const base = Array.from({ length: 8 }, (_, k): Vec3 => {
+  const angle = (k * Math.PI) / 4;
+  return [0.26 * Math.sin(angle), 0, 0.26 * Math.cos(angle)];
+});
+
+test.each([
+  // Places where what holds it was taken for something that has ended before.
+  {
+    name: 'upright',
+    ground: field(
+      40,
+      12,
+      (x, z) => 0.5 * Math.sin(x * 1.7 + 1) * Math.cos(z * 1.3) + 0.1 * Math.sin(5 * x + 3 * z),
     ),
-  ]);
-  // At the first two of them what holds it was taken for something that has ended already.
-  for (const i of [876, 1689, ...Array(cases(6000)).keys()]) {
+    places: [876, 1689],
+  },
+  // And where what ends just there was taken for something that goes on.
+  {
+    name: 'on the plane under it',
+    ground: field(30, 12, (x, z) => 0.3 * Math.sin(x * 2.1 + z)),
+    places: [1718, 2445, 3057, 4565, 6026],
+  },
+])('wherever a bollard stands at first $name, and however it is turned, no pose nearby is lower', (kind) => {
+  const thing = treeOf(bollard);
+  const fall = new Fall([treeOf(kind.ground)]);
+  for (const i of [...kind.places, ...Array(cases(3000)).keys()]) {
     const at = (step: number) => ((i * step) % 1) * 10 - 5;
     fall.from([at(0.618034), 0, at(0.754878)], DOWN);
     const [c, s] = [Math.cos(i), Math.sin(i)];
@@ -113,7 +128,9 @@ test('wherever a bollard stands, and however it is turned, no pose nearby is low
       tilt.to(n);
       return fall.room(faller, tilt.m);
     };
-    const normal = restingNormal(fall, faller, tilt, UP);
+    tilt.to(UP);
+    const plane = kind.name === 'upright' ? UP : planeUnder(fall, faller, tilt.m, base, 1);
+    const normal = restingNormal(fall, faller, tilt, plane ?? UP);
     const room = roomAt(normal);
     for (const reach of [1e-4, 1e-3, 1e-2])
       for (const n of tiltsAround(normal, reach)) expect(roomAt(n)).toBeLessThan(room + 1e-6);

@@ -1,4 +1,5 @@
 import { dot, normalize, type Vec3 } from '../../math/vec3';
+import { times3 } from './times3';
 
 /** A thing that may tilt while its foot stays on its line. */
 export interface Tilting {
@@ -54,7 +55,7 @@ export class Tilt {
       out[j + 6] = z + az + (cx * ay - cy * ax) * k;
     }
     across(n, e, f);
-    times(this.frame, out, this.pose);
+    times3(this.frame, out, this.pose);
     // A tilt of the normal by e turns about n × e, and a little about the normal, since its up goes the shortest way.
     this.turning(e, (e[0] * cx + e[1] * cy + e[2] * cz) * k, this.alongX);
     this.turning(f, (f[0] * cx + f[1] * cy + f[2] * cz) * k, this.alongY);
@@ -74,7 +75,7 @@ export class Tilt {
       turned[j + 3] = wz * x - wx * z;
       turned[j + 6] = wx * y - wy * x;
     }
-    times(this.frame, turned, out);
+    times3(this.frame, turned, out);
   }
 
   /** The normal tilted on by (x, y), as a tangent. */
@@ -96,10 +97,4 @@ function across(n: Vec3, e: Vec3, f: Vec3): void {
   f[0] = n[1] * e[2] - n[2] * e[1];
   f[1] = n[2] * e[0] - n[0] * e[2];
   f[2] = n[0] * e[1] - n[1] * e[0];
-}
-
-/** The product of two matrices of three rows. */
-function times(a: Float64Array, b: Float64Array, out: Float64Array): void {
-  for (let r = 0; r < 9; r += 3)
-    for (let c = 0; c < 3; c++) out[r + c] = a[r] * b[c] + a[r + 1] * b[c + 3] + a[r + 2] * b[c + 6];
 }
