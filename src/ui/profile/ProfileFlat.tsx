@@ -17,6 +17,7 @@ import { Handles } from './Handles';
 import { NewProfile } from './NewProfile';
 import { PointFields } from './PointFields';
 import { asPoints, flatOf, profiledShape, profilePlan, profilesOf } from './profile';
+import { FlatHead, HeadWords } from '../flat/FlatHead';
 
 /** Upright, as a plain profile and one that is about to be drawn are. */
 const UPRIGHT: ProfilePlane = { h: 0, v: 1, up: 1 };
@@ -76,8 +77,7 @@ export function ProfileFlat({ surface }: { surface: Surface }) {
     .join('L');
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Profile</h2>
+      <FlatHead title="Profile">
         {ids.length > 1 && (
           <Choice
             label="Path"
@@ -90,17 +90,20 @@ export function ProfileFlat({ surface }: { surface: Surface }) {
             onChange={choose}
           />
         )}
-        <span className="min-w-0 flex-1 truncate text-[12.5px] text-soft">
-          {drawing
-            ? 'Click places; Enter closes the profile, Escape lets it go.'
-            : plain
-              ? 'A plain profile. Draw one of your own, or go on from this one.'
-              : own
-                ? 'Drag a point, or use the arrow keys; click the line for another one; Delete takes it out.'
-                : path
-                  ? 'This path is made from something else, and is edited there.'
-                  : 'The path that was its profile is gone. Choose another one on the right.'}
-        </span>
+        <HeadWords
+          fills
+          words={
+            drawing
+              ? 'Click places; Enter closes the profile, Escape lets it go.'
+              : plain
+                ? 'A plain profile. Draw one of your own, or go on from this one.'
+                : own
+                  ? 'Drag a point, or use the arrow keys; click the line for another one; Delete takes it out.'
+                  : path
+                    ? 'This path is made from something else, and is edited there.'
+                    : 'The path that was its profile is gone. Choose another one on the right.'
+          }
+        />
         {own && point && !drawing && <PointFields path={own} point={point} plane={plane} />}
         {plain && !readOnly && !drawing && (
           <Button
@@ -117,7 +120,7 @@ export function ProfileFlat({ surface }: { surface: Surface }) {
           </Button>
         )}
         <ZoomButtons what="the profile" look={WHOLE} onWhole={() => undefined} />
-      </div>
+      </FlatHead>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="profile">
         {size.width > 0 && outline.length + Number(drawing) > 0 && (
           <svg width={size.width} height={size.height} className="absolute inset-0 block">

@@ -13,6 +13,7 @@ import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
 import { standingNow } from '../recipe/pegMoves';
 import { useSize } from '../../../flat/useSize';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 /** So many pegs can all be taken hold of; of more only those about the pointer, in pixels. */
 const ALL_LIVE = 1000;
@@ -110,10 +111,9 @@ export function PegsFlat({ arrangement: a }: { arrangement: Pegs }) {
     };
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Plan</h2>
-        <span className="text-[12.5px] text-soft">{a.name}, from above. Drag a peg to move it.</span>
-      </div>
+      <FlatHead title="Plan">
+        <HeadWords words={`${a.name}, from above. Drag a peg to move it.`} />
+      </FlatHead>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="plan">
         {standing.length > 0 && size.width > 0 && k > 0 && (
           <svg

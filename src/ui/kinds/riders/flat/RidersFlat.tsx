@@ -9,6 +9,7 @@ import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
 import { useSize } from '../../../flat/useSize';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 const EMPTY: Bounds = { min: [-0.5, 0, -0.5], max: [0.5, 1, 0.5] };
 
@@ -54,12 +55,11 @@ export function RidersFlat({ arrangement: a }: { arrangement: Riders }) {
   const nameOf = (id: string) => scene.props.find((x) => x.id === id)?.name ?? 'nothing';
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Seat</h2>
-        <span className="text-[12.5px] text-soft">
-          {nameOf(leaderProp)} from above, its front to the right. Drag the rider on it.
-        </span>
-      </div>
+      <FlatHead title="Seat">
+        <HeadWords
+          words={`${nameOf(leaderProp)} from above, its front to the right. Drag the rider on it.`}
+        />
+      </FlatHead>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="seat">
         {size.width > 0 && k > 0 && (
           <svg width={size.width} height={size.height} className="absolute inset-0 block">

@@ -9,6 +9,7 @@ import { IconButton } from '../../../controls/Button';
 import { Segmented } from '../../../controls/Segmented';
 import { OneOfMany } from './OneOfMany';
 import { PulleyControls } from './PulleyControls';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 const TABS = [
   { value: 'props', text: 'Props' },
@@ -40,8 +41,7 @@ interface RunHeadProps {
 export function RunHead(props: RunHeadProps) {
   const { run, result, part, zoomed, readOnly } = props;
   return (
-    <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-      <h2 className="font-display text-base font-semibold">Line</h2>
+    <FlatHead title="Line">
       {part && <PathName part={part} />}
       {result && result.parts.length > 1 && (
         <WhichPath parts={result.parts} value={props.partIndex} onChange={props.onPart} />
@@ -77,18 +77,14 @@ export function RunHead(props: RunHeadProps) {
       <IconButton name="Show all of the line" disabled={!zoomed} onClick={() => props.onZoom(null)}>
         <Maximize size={14} />
       </IconButton>
-    </div>
+    </FlatHead>
   );
 }
 
 function PathName({ part }: { part: PartRange }) {
   const name = useDocument((s) => s.scene.paths.find((p) => p.id === part.path)?.name);
   const units = useDocument((s) => s.scene.units);
-  return (
-    <span className="text-[12.5px] text-soft">
-      {name}, {metres(part.length, units, 1)}, unrolled
-    </span>
-  );
+  return <HeadWords words={`${name}, ${metres(part.length, units, 1)}, unrolled`} />;
 }
 
 /** Which of its paths, or of their strokes. */

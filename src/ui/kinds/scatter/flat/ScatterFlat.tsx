@@ -23,6 +23,7 @@ import { ZoomButtons } from '../../../flat/ZoomButtons';
 import { useUi } from '../../../uiState';
 import { drawPlan } from './drawPlan';
 import { nudgeOf, planOf, rowAt, rowsIn, type Plan, type Side } from './plan';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 const SIDES = [
   { value: 'above', text: 'Above' },
@@ -58,13 +59,16 @@ export function ScatterFlat({ arrangement: a }: { arrangement: Scatter }) {
   const row = p && hovered !== null ? p.slot.indexOf(hovered) : -1;
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Plan</h2>
-        <span className="min-w-0 flex-1 truncate text-[12.5px] text-soft" aria-live="polite">
-          {p && row >= 0
-            ? placeWords(p, row, a)
-            : 'Click a place to empty or fill it; drag it to nudge; a box with Shift takes several.'}
-        </span>
+      <FlatHead title="Plan">
+        <HeadWords
+          fills
+          live
+          words={
+            p && row >= 0
+              ? placeWords(p, row, a)
+              : 'Click a place to empty or fill it; drag it to nudge; a box with Shift takes several.'
+          }
+        />
         {area?.dimensions === 3 && (
           <Segmented
             tight
@@ -76,7 +80,7 @@ export function ScatterFlat({ arrangement: a }: { arrangement: Scatter }) {
           />
         )}
         <ZoomButtons what="the plan" look={look} onWhole={() => setLook(WHOLE)} />
-      </div>
+      </FlatHead>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="scatter-plan">
         {p && p.count > 0 && size.width > 0 && (
           <Places

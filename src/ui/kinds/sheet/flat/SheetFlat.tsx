@@ -21,6 +21,7 @@ import { addDrawn, drawOnSheet, finishDrawn, useSheetDrawing } from './drawing';
 import { Lines } from './Lines';
 import { Margins } from './Margins';
 import { outlinePath, planOf, type Plan } from './plan';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 /** The layout of a sheet, flat, and edited in place. Rows are as long as they are on the surface. */
 export function SheetFlat({ arrangement: sheet }: { arrangement: Sheet }) {
@@ -71,26 +72,28 @@ export function SheetFlat({ arrangement: sheet }: { arrangement: Sheet }) {
   }, [frame, layout]);
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Sheet</h2>
+      <FlatHead title="Sheet">
         {layout && (
-          <span className="num text-[12.5px] text-soft">
-            {metres(layout.width, units, 2)} × {metres(layout.height, units, 2)}
-            {layout.closedAcross ? ', goes round' : ''}
-          </span>
+          <HeadWords
+            className="num"
+            words={`${metres(layout.width, units, 2)} × ${metres(layout.height, units, 2)}${layout.closedAcross ? ', goes round' : ''}`}
+          />
         )}
-        <span className="min-w-0 flex-1 truncate text-[12.5px] text-soft">
-          {drawing
-            ? 'Click points; Enter ends the line, Escape lets it go.'
-            : 'Click a place to empty or fill it; drag it to nudge.'}
-        </span>
+        <HeadWords
+          fills
+          words={
+            drawing
+              ? 'Click points; Enter ends the line, Escape lets it go.'
+              : 'Click a place to empty or fill it; drag it to nudge.'
+          }
+        />
         {distortion && (
           <span className="w-72 shrink-0">
             <DistortionLegend bare />
           </span>
         )}
         <ZoomButtons what="the sheet" look={look} onWhole={() => setLook(WHOLE)} />
-      </div>
+      </FlatHead>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="sheet">
         {layout && result && size.width > 0 && (
           <Layout

@@ -9,6 +9,7 @@ import { useEngine } from '@/store/engine';
 import { THREAD_COLORS } from '@/view/colors';
 import { dragGesture } from '@/view/dragGesture';
 import { useSize } from '../../../flat/useSize';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 const EMPTY: Bounds = { min: [-0.1, 0, -0.1], max: [0.1, 1, 0.1] };
 /** Where there are no posts. */
@@ -52,13 +53,11 @@ export function SpansFlat({ arrangement: a }: { arrangement: Spans }) {
   };
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Span</h2>
-        <span className="text-[12.5px] text-soft">
-          {a.divisions ? 'From division to division' : 'From post to post'}, from the side. Drag an end up or
-          down; with Shift both.
-        </span>
-      </div>
+      <FlatHead title="Span">
+        <HeadWords
+          words={`${a.divisions ? 'From division to division' : 'From post to post'}, from the side. Drag an end up or down; with Shift both.`}
+        />
+      </FlatHead>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="span">
         {size.width > 0 && k > 0 && (
           <svg width={size.width} height={size.height} className="absolute inset-0 block">

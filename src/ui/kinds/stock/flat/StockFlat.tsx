@@ -15,6 +15,7 @@ import { Shelves } from './Shelves';
 import type { View } from './shop';
 import { unitsOf } from './shop';
 import { Units } from './Units';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 const VIEWS = [
   { value: 'front', text: 'Front', hint: 'As one sees it in a shop' },
@@ -49,16 +50,19 @@ export function StockFlat({ arrangement: stock }: { arrangement: Stock }) {
   const over = layout?.facings.find((f) => row >= f.start && row < f.end);
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Shelf</h2>
+      <FlatHead title="Shelf">
         {facing && p ? (
           <FacingBar stock={stock} facing={facing} placements={p} onDone={() => setChosen(null)} />
         ) : (
-          <span className="min-w-0 flex-1 truncate text-[12.5px] text-soft" aria-live="polite">
-            {over && p && over.prop >= 0
-              ? `Facing ${over.name}: ${plural(unitsOf(over, p), 'unit')} of ${over.end - over.start}, ${over.deep} deep · #${slotName(p.slot[row])}`
-              : 'Click takes one away; drag a facing to another place, or the edge of a group.'}
-          </span>
+          <HeadWords
+            fills
+            live
+            words={
+              over && p && over.prop >= 0
+                ? `Facing ${over.name}: ${plural(unitsOf(over, p), 'unit')} of ${over.end - over.start}, ${over.deep} deep · #${slotName(p.slot[row])}`
+                : 'Click takes one away; drag a facing to another place, or the edge of a group.'
+            }
+          />
         )}
         <Segmented
           tight
@@ -69,7 +73,7 @@ export function StockFlat({ arrangement: stock }: { arrangement: Stock }) {
           onChange={setView}
         />
         <ZoomButtons what="the shelves" look={look} onWhole={() => setLook(WHOLE)} />
-      </div>
+      </FlatHead>
       {view === 'units' && layout && p ? (
         <Units stock={stock} layout={layout} placements={p} />
       ) : (

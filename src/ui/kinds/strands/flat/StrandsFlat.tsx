@@ -9,6 +9,7 @@ import { setHover, useSelection } from '@/store/selection';
 import { THREAD_COLORS } from '@/view/colors';
 import { metres, plural } from '@/words/numbers';
 import { useSize } from '../../../flat/useSize';
+import { FlatHead, HeadWords } from '../../../flat/FlatHead';
 
 /** Clear of the panel's edges, pixels. */
 const MARGIN = 18;
@@ -45,14 +46,15 @@ export function StrandsFlat({ arrangement: a }: { arrangement: Strands }) {
   let from = left;
   return (
     <div className="flex h-full flex-col">
-      <div className="flex h-[42px] shrink-0 items-center gap-3 px-4">
-        <h2 className="font-display text-base font-semibold">Lines</h2>
-        <span className="text-[12.5px] text-soft">
-          {lit
-            ? `${plural(sides.length, 'line')} from the side${sides.length > MOST ? `, the first ${MOST} of them` : ''}. #${slotName(lit.slot)} is ${metres(lit.wide, units)} wide and hangs ${metres(lit.deep, units)} down.`
-            : 'Between two places there will be a line.'}
-        </span>
-      </div>
+      <FlatHead title="Lines">
+        <HeadWords
+          words={
+            lit
+              ? `${plural(sides.length, 'line')} from the side${sides.length > MOST ? `, the first ${MOST} of them` : ''}. #${slotName(lit.slot)} is ${metres(lit.wide, units)} wide and hangs ${metres(lit.deep, units)} down.`
+              : 'Between two places there will be a line.'
+          }
+        />
+      </FlatHead>
       <div ref={frame} className="relative min-h-0 flex-1 overflow-hidden" data-testid="strands">
         {size.width > 0 && k > 0 && (
           <svg className="absolute inset-0 size-full" role="img" aria-label="Lines from the side">
