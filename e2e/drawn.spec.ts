@@ -212,11 +212,17 @@ test('what is dragged is drawn coarser until it is let go; what keys change neve
   const pitch = (await spacing.locator('label', { hasText: /^Pitch$/ }).boundingBox())!;
   const [x, y] = [pitch.x + pitch.width / 2, pitch.y + pitch.height / 2];
   await page.mouse.move(x, y);
+  const drawn = page.getByTestId('drawn');
+  await expect(drawn).toHaveText(/drawn in full/);
   await page.mouse.down();
-  for (let k = 1; k <= 4; k++) await page.mouse.move(x + k * 10, y);
+  // From its first change on.
+  await page.mouse.move(x + 10, y);
   await expect.poll(wide).toBeLessThan(full / 2);
+  await expect(drawn).toHaveText(/drawn coarser while moving/);
+  await page.mouse.move(x + 40, y, { steps: 3 });
   await page.mouse.up();
   await expect.poll(wide).toBe(full);
+  await expect(drawn).toHaveText(/drawn in full/);
   // Its shadows are those of where things stand now: of a pitch that is typed it is the same picture.
   const field = spacing.getByLabel('Pitch', { exact: true });
   const box = (await scene(page).boundingBox())!;
@@ -235,4 +241,9 @@ test('what is dragged is drawn coarser until it is let go; what keys change neve
     await page.keyboard.press('ArrowUp');
     expect(await wide()).toBe(full);
   }
+  // What the keys have begun is still one step; a click that changes something is no drag.
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  expect(await wide()).toBe(full);
+  await page.mouse.up();
 });

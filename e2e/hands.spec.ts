@@ -241,6 +241,19 @@ test('Fit shows all of a scene clear of the tools, and as large as it can be; lo
   await page.keyboard.press('Shift+Home');
   await settled(page);
   await inside(all.filter((r) => r.arrangement === 'Lamp posts'));
+  // One of them from its foot to its top, and as large as that lets it be.
+  const post = all.find((r) => r.arrangement === 'Lamp posts')!;
+  const shaft = await onScreen(page, [post.x, post.y + 1.5, post.z]);
+  await page.mouse.click(shaft.x, shaft.y);
+  await page.keyboard.press('Shift+Home');
+  await settled(page);
+  const [foot, top] = [
+    await onScreen(page, [post.x, post.y, post.z]),
+    await onScreen(page, [post.x, post.y + 4.4, post.z]),
+  ];
+  expect(top.y).toBeGreaterThan(view.y + 70);
+  expect(foot.y).toBeLessThan(view.y + view.height - 50);
+  expect(foot.y - top.y).toBeGreaterThan(view.height * 0.45);
   await page.getByLabel('Search the lists').press('Escape');
   await expect(page.getByRole('button', { name: /^Quay bollards Run/ })).toBeVisible();
 });

@@ -61,17 +61,15 @@ function take(step: Step, scene?: Scene): void {
   listeners.forEach((tell) => tell({ kind: 'step', step, patches }));
 }
 
-/** Whether a gesture is under way, and whether it has changed something more than once. */
-export const useGesture = create<{ open: boolean; goesOn: boolean }>(() => ({ open: false, goesOn: false }));
+/** Whether a gesture is under way. */
+export const useGesture = create<{ open: boolean }>(() => ({ open: false }));
 const tellGesture = () => {
   const open = gesture?.open === true;
-  const goesOn = open && gesture!.goesOn;
-  const was = useGesture.getState();
-  if (was.open !== open || was.goesOn !== goesOn) useGesture.setState({ open, goesOn });
+  if (useGesture.getState().open !== open) useGesture.setState({ open });
 };
 
 /** The gesture that is under way: its changes become one step of the undo list. */
-let gesture: { key: string; before: Scene; open: boolean; goesOn: boolean } | null = null;
+let gesture: { key: string; before: Scene; open: boolean } | null = null;
 
 /** Opens a scene with its undo list. */
 export function openDocument(
@@ -100,10 +98,9 @@ export function dispatch<A>(c: Command<A>, args: A, key?: string): string | unde
   clearTimeout(resting);
   const joins = key !== undefined && gesture?.open && gesture.key === key && past.length > 0;
   if (joins) {
-    gesture!.goesOn = true;
     take({ do: 'merge', entry, name: c.name(gesture!.before, next, args) }, next);
   } else {
-    gesture = key === undefined ? null : { key, before: scene, open: true, goesOn: false };
+    gesture = key === undefined ? null : { key, before: scene, open: true };
     take({ do: 'push', entry }, next);
   }
   tellGesture();

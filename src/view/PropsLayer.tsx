@@ -13,7 +13,7 @@ import { Placed } from './many/Placed';
 import { Pace } from './many/pace';
 import type { Budget } from './many/plan';
 import { warm } from './many/warm';
-import { shadowsAnew } from './coarse';
+import { isCoarser, shadowsAnew } from './coarse';
 import { SOFTWARE } from './software';
 import { UNDRAWN } from './undrawn';
 import { useMeshes } from './useMeshes';
@@ -71,9 +71,10 @@ export function PropsLayer() {
 
   // Before the frame is drawn.
   useFrame(({ camera, size }) => {
-    const { moving } = useView.getState();
+    const { moving, coarse } = useView.getState();
     let stamps = 0;
     for (const { batch, laid } of placed.alone.values()) if (laid) stamps += batch.count;
+    // While something is dragged frames come as results do, which says nothing of how long they take.
     if (moving) pace.frame(performance.now());
     const shown = (): Shown[] => [
       ...[...placed.alone.values()].filter(({ laid }) => !laid),
@@ -81,12 +82,12 @@ export function PropsLayer() {
     ];
     const choose = (budget: Budget) => many.choose(shown(), camera, size.height, budget);
     detail.forStill = (eye, height) => void many.choose(shown(), eye, height, ALL);
-    let plan = choose(pace.budget(moving));
+    let plan = choose(pace.budget(moving ? 'turns' : coarse ? 'drags' : 'rests'));
     // What takes long is drawn coarser at first, and in parts when nothing has moved for a moment.
-    detail.rough = !moving && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;
+    detail.rough = !isCoarser() && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;
     if (detail.rough) plan = choose(pace.rough());
     detail.refine = () => {
-      const { drawn } = choose(pace.budget(false));
+      const { drawn } = choose(pace.budget('rests'));
       return () => setDrawn({ ...drawn, stamps });
     };
     setDrawn({ ...plan.drawn, stamps });

@@ -1,11 +1,11 @@
 import { useFrame, useThree } from '@react-three/fiber';
-import { useEffect, useMemo, useRef } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { Box3, MOUSE, TOUCH, OrthographicCamera, PerspectiveCamera, Vector3, type Object3D } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import type { Vec3 } from '@/core/math/vec3';
 import { setView, useDocument } from '@/store/document';
 import { broadened, fitEye, fitStraight, type Insets } from './fit';
-import { DRAGGED_DPR, drawCoarser, followDrags, fullDpr, TURNED_DPR } from './coarse';
+import { dprNow, drawCoarser, followDrags, isCoarser, shadowsAnew } from './coarse';
 import { publishFrame } from '@/view/handle';
 import { viewFov } from './framing';
 import { useFramed } from './useFramed';
@@ -22,9 +22,6 @@ const FOV = 38;
 
 /** Milliseconds after a turn of the wheel in which another one may follow. */
 const WHEEL_REST_MS = 250;
-
-/** Metres seen around what is looked at. */
-const AROUND = 2;
 
 /** What "Fit" shows: the props, what was made of them, and paths, where there are any; surfaces otherwise. */
 function contentBounds(root: Object3D): Box3 {
@@ -74,6 +71,11 @@ export function Rig() {
   const controls = useRef<OrbitControls | null>(null);
   const target = useRef(new Vector3());
   const camera = mode === 'free' ? cameras.free : cameras.straight;
+  /** As many pixels and lines as what goes on asks for. */
+  const coarsen = useCallback(() => {
+    setDpr(dprNow());
+    drawCoarser(scene, isCoarser());
+  }, [scene, setDpr]);
 
   useEffect(() => {
     set({ camera });
@@ -96,7 +98,6 @@ export function Rig() {
       camera.lookAt(target.current);
     }
     made.update();
-    const full = fullDpr();
     let settle: ReturnType<typeof setTimeout> | undefined;
     let held = false;
     let wheeled = false;
@@ -107,8 +108,7 @@ export function Rig() {
     };
     const settled = () => {
       useView.setState({ moving: false });
-      setDpr(full);
-      drawCoarser(scene, false);
+      coarsen();
       invalidate();
       keepView();
     };
@@ -136,8 +136,7 @@ export function Rig() {
       if (!held) return keepView();
       if (!useView.getState().moving) {
         useView.setState({ moving: true });
-        setDpr(full * TURNED_DPR);
-        drawCoarser(scene, true);
+        coarsen();
       }
       soon();
     };
@@ -151,22 +150,20 @@ export function Rig() {
       stop.abort();
       if (useView.getState().moving) {
         useView.setState({ moving: false });
-        setDpr(full);
-        drawCoarser(scene, false);
+        coarsen();
       }
       made.dispose();
     };
-  }, [camera, cameras, gl, invalidate, mode, scene, set, setDpr]);
+  }, [camera, cameras, coarsen, gl, invalidate, mode, set]);
 
   useEffect(
     () =>
-      followDrags((coarser) => {
-        setDpr(fullDpr() * (coarser ? DRAGGED_DPR : 1));
-        drawCoarser(scene, coarser);
-        if (!coarser) gl.shadowMap.needsUpdate = true;
+      followDrags(() => {
+        coarsen();
+        shadowsAnew(gl);
         invalidate();
       }),
-    [gl, scene, setDpr, invalidate],
+    [gl, coarsen, invalidate],
   );
 
   // While a path is drawn the left button sets points; turning stays on the right one.
@@ -232,8 +229,6 @@ export function Rig() {
     const box = lookAt
       ? new Box3(new Vector3(...lookAt.min), new Vector3(...lookAt.max))
       : contentBounds(scene);
-    // What is looked at is known by its feet: with it is seen what stands around.
-    if (lookAt) box.expandByScalar(AROUND);
     // Of one place alone there is something to see too.
     if (box.getSize(new Vector3()).length() < 0.4) box.expandByScalar(0.2);
     const around = { min: box.min.toArray(), max: box.max.toArray() };

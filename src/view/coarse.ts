@@ -11,8 +11,17 @@ export const fullDpr = (): number =>
   window.clothesline?.density ?? Math.min(2, Math.max(1, window.devicePixelRatio || 1));
 
 /** Share of the pixels across that are drawn while the view turns, and while what it shows is judged. */
-export const TURNED_DPR = SOFTWARE ? 0.35 : 0.75;
-export const DRAGGED_DPR = 0.45;
+const TURNED = SOFTWARE ? 0.35 : 0.75;
+const DRAGGED = 0.45;
+
+/** Whether the view turns, or something of the scene is dragged that is drawn coarser for that. */
+export const isCoarser = (): boolean => useView.getState().moving || useView.getState().coarse;
+
+/** Pixels across that are drawn now for each of the page. */
+export function dprNow(): number {
+  const { moving, coarse } = useView.getState();
+  return fullDpr() * (moving ? TURNED : coarse ? DRAGGED : 1);
+}
 
 /** No faint lines. Shadows stay: without them every material would be compiled a second time. */
 export function drawCoarser(root: Object3D, coarser: boolean): void {
@@ -28,30 +37,36 @@ export function shadowsAnew(gl: WebGLRenderer): void {
 }
 
 /**
- * Follows what the pointer drags of the scene: without a graphics card the picture is coarser from its second change on
- * until it is let go.
- * @param draw draws coarser, or in full again @returns stops following
+ * Follows what the pointer drags of the scene: without a graphics card the picture is coarser until it is let go.
+ * @param told called when that begins and ends @returns stops following
  */
-export function followDrags(draw: (coarser: boolean) => void): () => void {
+export function followDrags(told: () => void): () => void {
   if (!SOFTWARE || UNDRAWN) return () => {};
   // What keys change rests between two of them, and is to be seen as it is.
   let held = false;
+  // What a click changes is drawn in full at once.
+  let drags = false;
   const stop = new AbortController();
   const look = () => {
-    const coarse = held && useGesture.getState().goesOn;
+    const coarse = drags && useGesture.getState().open;
     if (coarse === useView.getState().coarse) return;
     useView.setState({ coarse });
-    draw(coarse);
+    told();
   };
-  for (const event of ['pointerdown', 'pointerup', 'pointercancel'])
-    window.addEventListener(
-      event,
-      () => {
-        held = event === 'pointerdown';
-        look();
-      },
-      { capture: true, signal: stop.signal },
-    );
+  const on = (event: string, does: () => void) =>
+    window.addEventListener(event, does, { capture: true, passive: true, signal: stop.signal });
+  const hold = (down: boolean) => () => {
+    held = down;
+    drags = false;
+    look();
+  };
+  on('pointerdown', hold(true));
+  for (const end of ['pointerup', 'pointercancel']) on(end, hold(false));
+  on('pointermove', () => {
+    if (drags || !held) return;
+    drags = true;
+    look();
+  });
   const unsubscribe = useGesture.subscribe(look);
   return () => {
     stop.abort();

@@ -220,10 +220,14 @@ export function setDevelops(develops: boolean): void {
   set({ develops });
 }
 export const askFit = (): void => set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: null }));
-/** Looks at places, with some air around them. */
-export function lookAt(places: readonly Vec3[]): void {
+/** Metres seen around places, where they are known by their feet alone: with them is seen what stands around. */
+const AROUND = 2;
+/** Looks at places. @param around metres that are seen around them */
+export function lookAt(places: readonly Vec3[], around = AROUND): void {
   if (places.length === 0) return;
-  set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: boxOf(places) }));
+  const { min, max } = boxOf(places);
+  const by = (box: Vec3, d: number): Vec3 => [box[0] + d, box[1] + d, box[2] + d];
+  set((s) => ({ fitAsked: s.fitAsked + 1, lookAt: { min: by(min, -around), max: by(max, around) } }));
 }
 export const setDrawing = (drawing: Partial<Drawing>): void =>
   set((s) => ({ drawing: { ...s.drawing, ...drawing } }));

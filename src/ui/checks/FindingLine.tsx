@@ -3,11 +3,10 @@
 import { ChevronLeft, ChevronRight, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import type { Finding } from '@/core/arrange/result';
-import type { Vec3 } from '@/core/math/vec3';
 import { meanOverlap } from '@/store/commands/arrangements';
 import { dispatch, useDocument } from '@/store/document';
-import { engine } from '@/store/engine';
 import { selectNodes, selectSlots, type NodeRef } from '@/store/selection';
+import { lookAroundSelected } from '@/view/places';
 import { lookAt } from '@/view/viewState';
 import { sentence } from '@/words/findings';
 import { whole } from '@/words/numbers';
@@ -26,17 +25,6 @@ function nodeOf({ detail }: Finding): NodeRef | null {
     if (found) return { kind, id: found.id };
   }
   return null;
-}
-
-/** Where slots stand. */
-function feetOf(id: string, slots: readonly number[]): Vec3[] {
-  const p = engine().state.result.arrangements.get(id)?.placements;
-  if (!p) return [];
-  const wanted = new Set(slots);
-  const feet: Vec3[] = [];
-  for (let i = 0; i < p.count; i++)
-    if (wanted.has(p.slot[i])) feet.push([p.position[i * 3], p.position[i * 3 + 1], p.position[i * 3 + 2]]);
-  return feet;
 }
 
 /** What the props of a finding reach into, which may be meant so: an arrangement or a surface. */
@@ -66,7 +54,7 @@ export function FindingLine({
   const node = slots.length > 0 ? null : (nodeOf(f) ?? (isMended ? of : null));
   const show = (chosen: readonly number[]) => {
     selectSlots(id, [...chosen]);
-    lookAt(feetOf(id, chosen));
+    lookAroundSelected();
   };
   const step = (by: number) => {
     const next = at < 0 && by < 0 ? slots.length - 1 : (at + by + slots.length) % slots.length;

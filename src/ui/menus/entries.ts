@@ -19,7 +19,7 @@ import { stampOfProp } from '../stamps/make';
 import { dispatch, useDocument } from '@/store/document';
 import { engine } from '@/store/engine';
 import { selectArrangement, selectedNodes, selectNode, useSelection, type NodeRef } from '@/store/selection';
-import { askFit, chooseTool, lookAt, setShades, useView } from '@/view/viewState';
+import { askFit, chooseTool, setShades, useView } from '@/view/viewState';
 import { plural } from '@/words/numbers';
 import { hangProp } from '../basket/hang';
 import { bundlable, bundle, openToEdit, takeApart } from '../bundles/making';
@@ -29,7 +29,7 @@ import { freezeIntoPegs } from '../recipe/freezeIntoPegs';
 import { renameSelected } from '../recipe/renameSelected';
 import { copySelected, cutSelected, pasteCopied } from '../shell/clipboard';
 import { duplicateNode, duplicateSelected } from '../shell/duplicate';
-import { selectedPlaces } from '@/view/places';
+import { lookAtSelected } from '@/view/places';
 import { nameGroup, openDialog, sendOnly } from '../uiState';
 import { inListEntries } from './groupEntries';
 import { giveThickness } from '../recipe/nodes/surface/giveThickness';
@@ -51,7 +51,7 @@ const CLIPBOARD: MenuEntry[] = [
 const inHand = (id: string, visible: boolean, show: (visible: boolean) => unknown): MenuEntry[] => [
   ...CLIPBOARD,
   { text: 'Rename', run: renameSelected },
-  { text: 'Look at it', run: () => lookAt(selectedPlaces()) },
+  { text: 'Look at it', run: lookAtSelected },
   { text: visible ? 'Hide' : 'Show', run: () => void show(!visible) },
   { text: 'Show only this', run: () => dispatch(showOnly, { ids: [id] }) },
   ...inListEntries([id]),
@@ -230,7 +230,7 @@ function slotEntries(a: Arrangement, ids: number[]): MenuEntry[] {
   const { slotActions = [], duplicateSlots } = uiOf(a);
   const what = ids.length === 1 ? 'it' : 'them';
   return [
-    { text: `Look at ${what}`, run: () => lookAt(selectedPlaces()) },
+    { text: `Look at ${what}`, run: lookAtSelected },
     ...(ids.length === 1
       ? [
           {
@@ -302,7 +302,7 @@ function pointEntries(path: PointsPath, ids: string[]): MenuEntry[] {
       : []),
     ...CLIPBOARD,
     { text: `Duplicate ${ids.length === 1 ? 'its stroke' : what}`, run: duplicateSelected },
-    { text: `Look at ${what}`, run: () => lookAt(selectedPlaces()) },
+    { text: `Look at ${what}`, run: lookAtSelected },
     { text: `Delete ${what}`, danger: true, run: () => dispatch(removePoints, { path: id, ids }) },
     ...pathEntries(path)
       .filter(({ text }) => !['Look at it', 'Copy', 'Cut'].includes(text))
@@ -349,7 +349,7 @@ export function severalEntries(nodes: readonly NodeRef[]): MenuEntry[] {
     ...CLIPBOARD,
     ...(seen.length > 0
       ? [
-          { text: 'Look at them', hint: 'The view goes to all of them', run: () => lookAt(selectedPlaces()) },
+          { text: 'Look at them', hint: 'The view goes to all of them', run: lookAtSelected },
           hidden.length > 0
             ? {
                 text: 'Show',

@@ -119,13 +119,23 @@ function ToolLine() {
         viewBox="0 0 100 40"
         aria-hidden
       >
-        <path
-          d="M0 4Q50 40 100 4"
-          fill="none"
-          stroke="var(--text)"
-          strokeWidth={1.5}
-          vectorEffect="non-scaling-stroke"
-        />
+        {/* The sky behind it is bright or dark by the scene's light, not by the theme. */}
+        {(
+          [
+            ['var(--paper)', 4, 0.45],
+            ['var(--text)', 1.5, 1],
+          ] as const
+        ).map(([stroke, width, opacity]) => (
+          <path
+            key={stroke}
+            d="M0 4Q50 40 100 4"
+            fill="none"
+            stroke={stroke}
+            strokeWidth={width}
+            strokeOpacity={opacity}
+            vectorEffect="non-scaling-stroke"
+          />
+        ))}
       </svg>
       <div
         className="absolute inset-x-0 top-[15px] flex flex-wrap justify-center gap-x-2.5 gap-y-1 max-[1100px]:gap-x-1"
@@ -321,15 +331,16 @@ function ViewButtons() {
 /** "1,200 props drawn in full", or how many are drawn how. */
 function drawnWords(
   { full, simple, boxes, points, left, stamps }: ViewState['drawn'],
-  { moving, picture }: Pick<ViewState, 'moving' | 'picture'>,
+  { moving, coarse, picture }: Pick<ViewState, 'moving' | 'coarse' | 'picture'>,
 ): string {
   const laid = stamps > 0 ? `, ${plural(stamps, 'stamp')}` : '';
   const count = full + simple + boxes + points;
   if (count === 0 && stamps > 0) return `${plural(stamps, 'stamp')} drawn`;
   const all = plural(count, 'prop');
   if (picture !== 'drawn') return `${all}${laid}, not drawn`;
-  if (simple + boxes + points === 0)
-    return `${all} drawn ${moving ? 'coarser while moving' : 'in full'}${laid}`;
+  // While something is dragged numbers that change with it would be in the way, as long as all is there.
+  if (simple + boxes + points === 0 || (coarse && left === 0))
+    return `${all} drawn ${moving || coarse ? 'coarser while moving' : 'in full'}${laid}`;
   const parts = [
     full > 0 && `${whole(full)} in full`,
     simple > 0 && `${whole(simple)} simply`,
@@ -357,6 +368,7 @@ function BeginToOverlap() {
 /** What is drawn, and how. */
 function Status() {
   const moving = useView((s) => s.moving);
+  const coarse = useView((s) => s.coarse);
   const units = useDocument((s) => s.scene.units);
   const drawn = useView((s) => s.drawn);
   const picture = useView((s) => s.picture);
@@ -369,7 +381,7 @@ function Status() {
         className="rounded px-0.5 hover:bg-groove"
         onClick={() => openDialog(useUi.getState().dialog === 'costs' ? null : 'costs')}
       >
-        <span data-testid="drawn">{drawnWords(drawn, { moving, picture })}</span>
+        <span data-testid="drawn">{drawnWords(drawn, { moving, coarse, picture })}</span>
       </button>{' '}
       ·{' '}
       <button

@@ -20,7 +20,7 @@ import { addShapedSurface, SURFACE_SHAPES } from '../lists/newSurface';
 import { saveNow } from '@/store/keeping/keeper';
 import { measureStepBack } from '@/view/measure/measureTool';
 import { resizeBrush, strengthenBrush } from '@/view/masks/paintTool';
-import { askFit, chooseTool, lookAt, setMode, useView, setDevelops } from '@/view/viewState';
+import { askFit, chooseTool, setMode, useView, setDevelops } from '@/view/viewState';
 import { goingWith, hangProp } from '../basket/hang';
 import { makeLine } from '../basket/makeLine';
 import { bundlable, bundle, canBundle, closeBundle } from '../bundles/making';
@@ -41,7 +41,7 @@ import { removeSelected } from './removeSelected';
 import { copySelected, cutSelected, pasteCopied } from './clipboard';
 import { selectAll } from './selectAll';
 import { duplicateSelected } from './duplicate';
-import { selectedPlaces } from '@/view/places';
+import { lookAtSelected } from '@/view/places';
 
 /** Everything that can be done by name or key. The list of commands (Mod+K) shows these. */
 
@@ -361,7 +361,7 @@ export const ACTIONS: Action[] = [
     words: 'zoom frame focus centre find go to',
     keys: 'Shift+Home',
     enabled: () => node() !== null,
-    run: () => lookAt(selectedPlaces()),
+    run: lookAtSelected,
   },
   {
     id: 'show-only',

@@ -2,7 +2,7 @@ import type { Budget } from './plan';
 
 /** How much a frame may draw, by how long frames take on this machine. */
 
-/** Without a graphics card, and with one. */
+/** Without a graphics card, and with one; twice that where what is dragged is judged by its looks. */
 const MOVING = { software: { triangles: 50_000, points: 100_000 }, card: { triangles: 2e6, points: 2e6 } };
 /** At rest there is time: all is drawn, far things as points where they are many. */
 const RESTING = { software: 400_000, card: 12e6 };
@@ -21,7 +21,7 @@ export class Pace {
 
   constructor(private on: 'software' | 'card') {}
 
-  /** Told of every frame that is drawn while something moves. @param now milliseconds */
+  /** Told of every frame that is drawn while the view turns. @param now milliseconds */
   frame(now: number): void {
     const took = now - this.last;
     this.last = now;
@@ -32,13 +32,14 @@ export class Pace {
 
   /** Of a frame at rest that is finished in parts later: at rest there are several times as many pixels to it. */
   rough(): Budget {
-    const { triangles, points } = this.budget(true);
+    const { triangles, points } = this.budget('turns');
     return { triangles: triangles * ROUGH, points: points * ROUGH };
   }
 
-  budget(moving: boolean): Budget {
-    if (!moving) return { triangles: RESTING[this.on], points: Infinity };
+  budget(what: 'turns' | 'drags' | 'rests'): Budget {
+    if (what === 'rests') return { triangles: RESTING[this.on], points: Infinity };
     const { triangles, points } = MOVING[this.on];
-    return { triangles: triangles * this.factor, points: points * this.factor };
+    const by = what === 'drags' ? 2 * this.factor : this.factor;
+    return { triangles: triangles * by, points: points * by };
   }
 }
