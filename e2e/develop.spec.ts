@@ -12,7 +12,7 @@ import {
   openQuay,
 } from './support/app';
 import { glbOf } from './support/glb';
-import { command, develop, developed, lightOf, pixels, type Rgb } from './support/pixels';
+import { command, develop, developed, lightOf, picture, pixels, type Rgb } from './support/pixels';
 import { ownTest as test } from './support/test';
 
 /** The picture that develops at rest, by its pixels against closed forms. */
@@ -69,10 +69,21 @@ async function standing(page: Page, [wide, high, deep]: Rgb): Promise<void> {
   await settled(page);
 }
 
+/** Goes near the middle of the plane, until a metre of it takes so many pixels. */
+async function closer(page: Page, pixels: number): Promise<void> {
+  const metre = async () => (await onScreen(page, [1, 0, 0])).x - (await onScreen(page, [0, 0, 0])).x;
+  const { x, y } = await onScreen(page, [0, 0, 0]);
+  await page.mouse.move(x, y);
+  while ((await metre()) < pixels) {
+    await page.mouse.wheel(0, -200);
+    await settled(page);
+  }
+}
+
 test('at a wall’s foot half of the dome is left, and no sun; in the open both', async ({ page }) => {
   await standing(page, [0.4, 12, 30]);
   await develop(page);
-  await page.keyboard.press('Shift+Home');
+  await closer(page, 34);
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await developed(page);
@@ -105,7 +116,7 @@ test('the shadow of a block is as soft as the sun is wide', async ({ page }) => 
   const high = 4;
   await standing(page, [0.4, high, 16]);
   await develop(page);
-  await page.keyboard.press('Shift+Home');
+  await closer(page, 31);
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await settled(page);
@@ -178,4 +189,42 @@ test('edges become smooth by themselves, any touch begins it anew, and it can be
   await settled(page);
   await expect(page.getByText('The picture stays as it is drawn.')).toBeVisible();
   expect(await isDeveloped()).toBe(false);
+});
+
+test.describe('with many pixels', () => {
+  test.use({ density: 2 });
+  test('a picture whose frames are drawn in parts is what it was at once, in all of them', async ({
+    page,
+  }) => {
+    test.slow();
+    await newScene(page);
+    await command(page, 'soft shadows');
+    await make(page, 'Plane', { Width: '80', Depth: '80', Columns: '1', Rows: '1' });
+    await page.getByRole('button', { name: 'Top', exact: true }).click();
+    await page.keyboard.press('Escape');
+    await settled(page);
+    const seen = async () => {
+      const look = await picture(page);
+      const places: [number, number][] = [];
+      for (const x of [0.1, 0.35, 0.6, 0.9]) for (const y of [0.2, 0.5, 0.8]) places.push([x, y]);
+      return Promise.all(
+        places.map(async ([x, y]) => {
+          const p = await at(page, x, y);
+          const all = look(p.x, p.y, 9, 9).flat();
+          return all.reduce((sum, v) => sum + v, 0) / all.length;
+        }),
+      );
+    };
+    const added = (n: number) =>
+      page.waitForFunction((k) => window.clothesline!.added!() >= k, n, { timeout: 60_000 });
+    // Frames are divided by what those before them took.
+    await added(3);
+    const before = await seen();
+    await page.getByRole('button', { name: 'Front', exact: true }).click();
+    await settled(page);
+    const live = await seen();
+    expect(Math.max(...live.map((light, i) => Math.abs(light - before[i])))).toBeGreaterThan(0.1);
+    await added(1);
+    (await seen()).forEach((light, i) => expect(Math.abs(light - live[i])).toBeLessThan(0.03));
+  });
 });

@@ -10,7 +10,7 @@ import { harnessPage, settled, withApplication } from './serve.mjs';
 const TITLES = ['Tern Quay', 'Rope fence', 'Ferry loop', 'Sailcloth', 'Tiles of the beacon'];
 
 /** Frames that edges are added up from without a graphics card. */
-const EDGES = 4;
+const EDGES = 1;
 
 /** Counts frames of the scene and watches for long tasks until it is asked for them. */
 const watch = (page) =>

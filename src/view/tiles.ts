@@ -36,7 +36,7 @@ export function nextTile(tiles: Tile[], area: number, count: number): Tile | und
 }
 
 /** A part that takes longer is cut in two, milliseconds; and two much shorter ones are made one. */
-const LONG = 100;
+export const LONG = 100;
 const SHORT = 25;
 const MOST = 64;
 
@@ -57,7 +57,8 @@ export interface Region extends Tile {
 }
 
 /**
- * Draws a part of the scene into that part of what is drawn into.
+ * Draws a part of the scene into that part of what is drawn into. Where that has several places a pixel they are not yet
+ * brought together: the library would do it after each part, for nothing but that part, and it takes as long as drawing does.
  * @param of the size of what is drawn into, pixels @param shift of the whole picture by parts of a pixel
  * @param region what part of a picture is drawn into; null: all of it
  */
@@ -88,7 +89,10 @@ export function drawTile(
     gl.setScissor(...at);
     gl.setScissorTest(true);
   }
+  const samples = target?.samples ?? 0;
+  if (target) target.samples = 0;
   gl.render(scene, camera);
+  if (target) target.samples = samples;
   camera.clearViewOffset();
   if (target) {
     target.viewport.set(0, 0, of.width, of.height);

@@ -1,56 +1,50 @@
 import {
   AdditiveBlending,
-  Color,
   FloatType,
   HalfFloatType,
   NearestFilter,
+  PerspectiveCamera,
+  Scene,
   ShaderMaterial,
   Vector2,
-  Vector3,
   WebGLRenderTarget,
   type DirectionalLight,
-  type HemisphereLight,
-  type LightProbe,
   type Material,
   type Mesh,
+  type Object3D,
   type OrthographicCamera,
-  type PerspectiveCamera,
-  type Scene,
+  type PointLight,
+  type SpotLight,
   type WebGLProgram,
   type WebGLRenderer,
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
 import { sceneLight } from '../light';
-import { drawTile, Parts, tilesOf, type Region, type Tile } from '../tiles';
-import type { LampLights } from '../lamps/LampLights';
-import { fromAround } from '../surround/lighting';
-import { SKY_UNIFORMS } from '../surround/sky';
+import { drawTile, tilesOf, type Region } from '../tiles';
+import { drawablesOf, only } from './drawables';
+import { FrameLight, type Lights } from './frameLight';
 import { Halo } from './halo';
 import { throughLens, type Lens } from './lens';
-import { inDisc, onDome, pixelShift } from './samples';
+import { Portions, type Portion } from './portions';
+import { pixelShift } from './samples';
 
 /**
  * A picture that is added up from frames. First the camera is moved by parts of a pixel, so that edges become smooth.
- * Then, frame by frame, the sun alone from a place of its disc, and the sky alone from a place of its dome, each with
- * its shadows and twice as bright, so that the mean of both is the light of the scene: shadows become soft, and what is
- * near to something dark. A dome of one brightness, without shadows, is just what a hemisphere light stands for, so
- * that nothing changes where nothing is in the way.
+ * Then, frame by frame, there are two lights: the sun from a place of its disc, and one of the sky from a place of its
+ * dome, each with its shadows: shadows become soft, and what is near to something dark. A dome of one brightness,
+ * without shadows, is just what a hemisphere light stands for, so that nothing changes where nothing is in the way.
  */
 
-/** Frames for the edges, and for the light: four times a power of two, of which every second one is the sky's. */
 export interface Plan {
+  /** Frames for the edges. */
   edges: number;
+  /** Places that light comes from, two of a frame: four times a power of two, of which every second one is the sky's. */
   light: number;
+  /** Places of a pixel that a frame of the edges looks at by itself. */
+  samples?: number;
 }
 
-export interface Lights {
-  sun: DirectionalLight;
-  sky: HemisphereLight;
-  /** The light of a panorama, where that stands for the sky's. */
-  around: LightProbe | null;
-  /** All other lights. */
-  lamps: LampLights | null;
-}
+type Casting = DirectionalLight | SpotLight | PointLight;
 
 /**
  * Brighter than so many times white no pixel of a frame is added: a speck that glares in one of them alone would stay to
@@ -80,7 +74,11 @@ const UNSHOWN_PART = 400_000;
 const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
 
 export class Developer {
-  private frame = target(HalfFloatType, true);
+  /** What frames are drawn into: those of the edges, and those of the light. */
+  private sharp: WebGLRenderTarget;
+  private lit = target(HalfFloatType, true);
+  /** What is drawn into where only shadows are cast. */
+  private nothing = target(HalfFloatType, true);
   private edges: WebGLRenderTarget;
   private light: WebGLRenderTarget;
   private add = new FullScreenQuad(
@@ -114,14 +112,18 @@ export class Developer {
   /** What is shown with a halo, before it. */
   private mean: WebGLRenderTarget | null = null;
   private halo: Halo | null = null;
+  /** How many edges and lights were added, and in how many frames. */
   private done = 0;
-  /** Of the frame that is being drawn: its parts, and how many of them are there. */
-  private tiles: Tile[] = [];
-  private tile = 0;
-  /** How many parts frames are drawn in. */
-  private parts = new Parts();
-  private times: number[] = [];
-  private shadow: DirectionalLight['shadow']['map'] = null;
+  private frames = 0;
+  /** Of the frame that is being drawn: what still casts a shadow, its portions, and how many of them are there. */
+  private casting: Casting[] | null = null;
+  private things: Object3D[] = [];
+  private portions: readonly Portion[] = [];
+  private portion = 0;
+  private division = new Portions();
+  /** Whether the last step has drawn a portion. */
+  private hasDrawn = false;
+  private frameLight: FrameLight;
 
   /** @param region of a picture that is not shown but read; null: the view's own is developed, and shown */
   constructor(
@@ -134,30 +136,23 @@ export class Developer {
     const type = gl.getContext().getExtension('EXT_float_blend') ? FloatType : HalfFloatType;
     this.edges = target(type, false);
     this.light = target(type, false);
-    // Nobody waits for a picture that is not shown: its parts are as large as others can bear, since each of them goes
-    // through all corners of the scene again.
-    if (region)
-      this.parts.count =
-        2 ** Math.ceil(Math.log2(Math.max(1, (region.width * region.height) / UNSHOWN_PART)));
+    this.sharp = target(HalfFloatType, true, plan.samples);
+    this.frameLight = new FrameLight(gl, plan.light / 2);
   }
 
   /** Begins anew at the next step. */
   restart(): void {
-    this.done = 0;
-    this.tile = 0;
-    this.times = [];
+    this.done = this.frames = this.portion = 0;
+    this.casting = null;
+    this.division.broken();
   }
 
-  /** Told how long the last step has taken, milliseconds: frames are drawn in parts as small as that asks for. */
+  /** Told how long the last step has taken, milliseconds: frames are divided as that asks for. */
   took(ms: number): void {
-    // With its first part a frame casts its shadows, which cannot be parted.
-    if (this.tile !== 1 || this.tiles.length === 1) this.times.push(ms);
-    if (this.tile > 0) return;
-    this.parts.took(this.times.reduce((sum, t) => sum + t, 0) / this.times.length);
-    this.times = [];
+    if (this.hasDrawn) this.division.took(ms);
   }
 
-  /** Frames that have been added. */
+  /** How many frames of edges, and how many lights, have been added. */
   get added(): number {
     return this.done;
   }
@@ -181,9 +176,9 @@ export class Developer {
     for (const isLit of [false, true]) {
       let made: Promise<unknown> | undefined;
       const before = gl.getRenderTarget();
-      gl.setRenderTarget(this.frame);
+      gl.setRenderTarget(isLit ? this.lit : this.sharp);
       const make = () => void (made = gl.compileAsync(scene, camera));
-      as(() => (isLit ? this.lit(lights, 0, make) : make()));
+      as(() => (isLit ? this.frameLight.during(scene, lights, 0, make) : make()));
       gl.setRenderTarget(before);
       await made;
       await this.met(scene);
@@ -204,129 +199,110 @@ export class Developer {
     }
   }
 
-  /** Draws one part of a frame; the last one adds it, and shows what there is. Camera and lights are then as they were. */
+  /**
+   * Casts one of a frame's shadows, or draws one of its portions; the last one shows what there is. Camera and lights are
+   * then as they were.
+   */
   step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): void {
     const { gl, plan, done } = this;
     const before = gl.getRenderTarget();
-    if (done === 0 && this.tile === 0) this.open();
-    const { width, height } = this.frame;
-    gl.setRenderTarget(this.frame);
-    if (this.tile === 0) {
-      this.tiles = tilesOf(width, height, this.parts.count);
-      gl.clear();
-    }
-    const draw = () =>
-      throughLens(this.lens, camera, this.region?.of.height ?? height, done, ([x, y]) => {
-        const [dx, dy] = pixelShift(done);
-        drawTile(gl, scene, camera, { width, height }, this.tiles[this.tile], [dx + x, dy + y], this.region);
-      });
-    const n = done - plan.edges;
-    if (n < 0) draw();
-    else this.lit(lights, n, draw);
-    if (++this.tile === this.tiles.length) {
-      this.tile = 0;
-      this.addTo(n < 0 ? this.edges : this.light);
-      this.done++;
-    }
+    if (done === 0 && this.portion === 0) this.open();
+    const k = (done - plan.edges) / 2;
+    this.hasDrawn = false;
+    if (k < 0) this.draw(scene, camera);
+    else this.frameLight.during(scene, lights, k, () => this.castOrDraw(scene, camera));
     gl.setRenderTarget(before);
-    if (this.tile === 0 && !this.region) this.present();
+    if (!this.hasDrawn || this.portion < this.portions.length) return;
+    this.portion = 0;
+    this.casting = null;
+    this.addTo(k < 0 ? this.edges : this.light, k < 0 ? this.sharp : this.lit);
+    this.done += k < 0 ? 1 : 2;
+    this.frames++;
+    gl.setRenderTarget(before);
+    if (!this.region) this.present();
   }
 
   /** Makes room for the size of the view, empty. */
   private open(): void {
     const { gl } = this;
-    const { width, height } = this.region ?? gl.getDrawingBufferSize(new Vector2());
-    for (const t of [this.frame, this.edges, this.light]) t.setSize(width, height);
+    const { width, height } = this.size();
+    for (const t of [this.sharp, this.lit, this.edges, this.light]) t.setSize(width, height);
     for (const t of [this.edges, this.light]) {
       gl.setRenderTarget(t);
       gl.clear();
     }
   }
 
-  private addTo(sum: WebGLRenderTarget): void {
-    const { gl } = this;
-    gl.setRenderTarget(sum);
-    const { autoClear } = gl;
-    gl.autoClear = false;
-    (this.add.material as ShaderMaterial).uniforms.frame.value = this.frame.texture;
-    this.add.render(gl);
-    gl.autoClear = autoClear;
+  private size(): { width: number; height: number } {
+    return this.region ?? this.gl.getDrawingBufferSize(new Vector2());
   }
 
-  /** Does something in the light of the n-th frame: from the sun alone, or from the sky alone. */
-  private lit({ sun, sky, around, lamps }: Lights, n: number, work: () => void): void {
+  /** Each shadow of a frame has a step of its own, so that none takes long; then come its portions. */
+  private castOrDraw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): void {
     const { gl } = this;
-    const light = sceneLight();
-    const was = {
-      position: sun.position.clone(),
-      color: sun.color.clone(),
-      intensity: sun.intensity,
-      above: sky.color.clone(),
-      sky: sky.intensity,
-      around: around?.intensity ?? 0,
-      shadow: sun.shadow.map,
-      bias: sun.shadow.normalBias,
-    };
-    const k = n >> 1;
-    const away = sun.position.distanceTo(sun.target.position);
-    const fromSun = n % 2 === 0;
-    const other = fromSun ? null : fromAround(k, this.plan.light / 2);
-    const way = fromSun
-      ? inDisc(k, [...light.sun.towards], (light.sun.wideDeg * Math.PI) / 180)
-      : (other?.way ?? onDome(k, this.plan.light / 2));
-    sun.position.copy(sun.target.position).addScaledVector(new Vector3(...way), away);
-    sun.updateMatrixWorld();
-    if (around) around.intensity = 0;
-    SKY_UNIFORMS.sunGlints.value = fromSun ? 1 : 0;
-    if (fromSun) {
-      sun.intensity = 2 * light.sun.intensity;
-      sky.intensity = 0;
-    } else if (other) {
-      sun.color.setRGB(...other.light);
-      sun.intensity = 2;
-      sky.intensity = 0;
-    } else {
-      // The mean of a cosine over the dome is half of what falls on level ground.
-      sun.color.set(new Color(light.sky.color));
-      sun.intensity = 4 * light.sky.intensity;
-      sky.intensity = 2 * light.sky.intensity;
-      sky.color.setScalar(0);
+    this.casting ??= castingIn(scene);
+    const next = this.casting.shift();
+    if (!next) return this.draw(scene, camera);
+    const all = castingIn(scene);
+    for (const { shadow } of all) shadow.autoUpdate = false;
+    next.shadow.needsUpdate = true;
+    gl.shadowMap.needsUpdate = true;
+    gl.setRenderTarget(this.nothing);
+    gl.render(scene, NOWHERE);
+    for (const { shadow } of all) shadow.autoUpdate = true;
+  }
+
+  /** Draws a portion of a frame. */
+  private draw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): void {
+    const { gl, done, frames, region } = this;
+    const { width, height } = this.edges;
+    const isLit = done >= this.plan.edges;
+    const into = isLit ? this.lit : this.sharp;
+    gl.setRenderTarget(into);
+    if (this.portion === 0) {
+      this.things = drawablesOf(scene, camera);
+      const { length } = this.things;
+      this.portions = region
+        ? partsOf(region).map((tile) => ({ from: 0, to: length, tile }))
+        : this.division.of(length, width, height);
+      gl.clear();
     }
-    // Light that comes in low grazes what it falls on: there a texel of shadow reaches further.
-    if (!fromSun) sun.shadow.normalBias = was.bias * Math.min(4, 1 / Math.max(0.2, Math.abs(way[1])));
-    // The view's own shadows stay as they are.
-    sun.shadow.map = this.shadow;
-    // Cast once for all parts of a frame.
-    gl.shadowMap.needsUpdate = this.tile === 0;
-    sun.shadow.updateMatrices(sun);
-    if (lamps?.isAny) lamps.frame(n, this.plan.light);
-    work();
-    lamps?.rest();
-    this.shadow = sun.shadow.map;
-    sun.shadow.map = was.shadow;
-    sun.shadow.normalBias = was.bias;
-    sun.position.copy(was.position);
-    sun.updateMatrixWorld();
-    sun.color.copy(was.color);
-    sun.intensity = was.intensity;
-    sky.color.copy(was.above);
-    sky.intensity = was.sky;
-    if (around) around.intensity = was.around;
-    SKY_UNIFORMS.sunGlints.value = 1;
-    sun.shadow.updateMatrices(sun);
+    const { from, to, tile } = this.portions[this.portion++];
+    const { autoClear } = gl;
+    gl.autoClear = false;
+    throughLens(this.lens, camera, region?.of.height ?? height, frames, ([x, y]) => {
+      const [dx, dy] = pixelShift(frames);
+      only(this.things, from, to, () =>
+        drawTile(gl, scene, camera, { width, height }, tile, [dx + x, dy + y], region),
+      );
+    });
+    gl.autoClear = autoClear;
+    this.hasDrawn = true;
+  }
+
+  private addTo(sum: WebGLRenderTarget, frame: WebGLRenderTarget): void {
+    const { gl } = this;
+    const { autoClear } = gl;
+    gl.autoClear = false;
+    if (frame.samples > 0) {
+      // Brings its places of a pixel together.
+      gl.setRenderTarget(frame);
+      gl.render(EMPTY, NOWHERE);
+    }
+    gl.setRenderTarget(sum);
+    (this.add.material as ShaderMaterial).uniforms.frame.value = frame.texture;
+    this.add.render(gl);
+    gl.autoClear = autoClear;
   }
 
   private present(): void {
     const { plan, done } = this;
     const { uniforms } = this.show.material as ShaderMaterial;
     const light = Math.max(0, done - plan.edges);
-    // Pairs of sun and sky belong together.
-    const pairs = light - (light % 2);
-    if (light !== pairs) return;
     uniforms.edges.value = this.edges.texture;
     uniforms.light.value = this.light.texture;
     uniforms.nEdges.value = Math.min(done, plan.edges);
-    uniforms.nLight.value = Math.max(1, light);
+    uniforms.nLight.value = Math.max(1, light / 2);
     // A few directions alone would be seen as such: they come in as they become many.
     uniforms.share.value = Math.min(1, light / (plan.light / 2));
     const { halo } = sceneLight();
@@ -335,7 +311,7 @@ export class Developer {
     const { gl } = this;
     const before = gl.getRenderTarget();
     this.mean ??= target(HalfFloatType, false);
-    this.mean.setSize(this.frame.width, this.frame.height);
+    this.mean.setSize(this.edges.width, this.edges.height);
     gl.setRenderTarget(this.mean);
     this.show.render(gl);
     gl.setRenderTarget(before);
@@ -346,7 +322,7 @@ export class Developer {
   /** The picture: linear red, green and blue with their alpha multiplied in, and alpha; the bottom row first. */
   async read(): Promise<Float32Array> {
     const { gl } = this;
-    const { width, height } = this.frame;
+    const { width, height } = this.edges;
     const out = target(FloatType, false);
     out.setSize(width, height);
     const before = gl.getRenderTarget();
@@ -360,20 +336,46 @@ export class Developer {
   }
 
   dispose(): void {
-    for (const t of [this.frame, this.edges, this.light, this.mean]) t?.dispose();
+    for (const t of [this.sharp, this.lit, this.nothing, this.edges, this.light, this.mean]) t?.dispose();
     this.halo?.dispose();
     for (const quad of [this.add, this.show]) {
       quad.material.dispose();
       quad.dispose();
     }
-    this.shadow?.dispose();
+    this.frameLight.dispose();
   }
 }
 
-const target = (type: typeof FloatType | typeof HalfFloatType, depthBuffer: boolean) =>
+/**
+ * Nobody waits for a picture that is not shown: its parts are as large as others can bear, since each of them goes through
+ * all corners of the scene again.
+ */
+const partsOf = ({ width, height }: Region) =>
+  tilesOf(width, height, 2 ** Math.ceil(Math.log2(Math.max(1, (width * height) / UNSHOWN_PART))));
+
+/** Sees nothing: what is drawn for it are the shadows. */
+const NOWHERE = new PerspectiveCamera(1, 1, 1e-6, 2e-6);
+NOWHERE.position.set(1e9, 1e9, 1e9);
+NOWHERE.updateMatrixWorld();
+const EMPTY = new Scene();
+
+/** The lights that cast a shadow now. */
+function castingIn(scene: Scene): Casting[] {
+  const out: Casting[] = [];
+  scene.traverseVisible((o) => {
+    if (!('isLight' in o) || !o.castShadow) return;
+    const light = o as Casting;
+    // Its shader reads a map of each of them, dark ones too.
+    if (light.intensity > 0 || !light.shadow.map) out.push(light);
+  });
+  return out;
+}
+
+const target = (type: typeof FloatType | typeof HalfFloatType, depthBuffer: boolean, samples = 0) =>
   new WebGLRenderTarget(1, 1, {
     type,
     depthBuffer,
+    samples,
     minFilter: NearestFilter,
     magFilter: NearestFilter,
   });

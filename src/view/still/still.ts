@@ -158,7 +158,7 @@ async function develop(w: Work, region: Region, light: number, frame: () => void
   const { gl, scene, camera, spec } = w;
   const lights = lightsOf(scene);
   if (!lights) throw new StillStopped('The view has not been drawn yet. Try again in a moment.');
-  const developer = new Developer(gl, { edges: EDGES, light }, region, lensOf(spec.from));
+  const developer = new Developer(gl, { edges: EDGES, light: 2 * light }, region, lensOf(spec.from));
   try {
     await developer.warm(scene, camera, lights, (work) => asPicture(scene, spec, gl, work));
     while (!developer.isDeveloped) {

@@ -25,8 +25,6 @@ export const SKY_UNIFORMS = {
   aroundBright: { value: 1 },
   aroundMap: { value: NONE as Texture },
   aroundRows: { value: 1 },
-  /** Whether the sun shines in metals: not where it stands for a part of the sky, which they mirror by themselves. */
-  sunGlints: { value: 1 },
 };
 
 /** The light that white of a panorama stands for: what is shown as white. */
@@ -124,7 +122,7 @@ export function mirrorSky(material: Material, roughness: number, metallic: numbe
     shader.fragmentShader = shader.fragmentShader
       .replace(
         '#include <common>',
-        `#include <common>\nuniform float mirrorStraight, mirrorClear, sunGlints;\n${SKY_GLSL}`,
+        `#include <common>\nuniform float mirrorStraight, mirrorClear;\n${SKY_GLSL}`,
       )
       .replace('#include <lights_fragment_begin>', metal ? GLINTS : '#include <lights_fragment_begin>')
       .replace(
@@ -145,11 +143,20 @@ export function mirrorSky(material: Material, roughness: number, metallic: numbe
   material.customProgramCacheKey = () => (metal ? 'mirrors as metal' : 'mirrors');
 }
 
-/** What the sun alone adds in glints is told apart from the other lights, which come before it. */
-const BEFORE_SUN = '#if ( NUM_DIR_LIGHTS > 0 )';
-const GLINTS = `vec3 glintsBefore = vec3(0.0);
-  ${ShaderChunk.lights_fragment_begin.replace(BEFORE_SUN, `glintsBefore = reflectedLight.directSpecular;\n${BEFORE_SUN}`)}
-  reflectedLight.directSpecular = mix(glintsBefore, reflectedLight.directSpecular, sunGlints);`;
+/**
+ * Of the lights without a place only the first, the sun, shines in metals: what stands for a part of the sky they mirror
+ * by themselves.
+ */
+const DIRECT = /(NUM_DIR_LIGHTS; i \+\+ \) \{[\s\S]*?)(RE_Direct\([^;]*;)/;
+export const GLINTS = ShaderChunk.lights_fragment_begin.replace(
+  DIRECT,
+  // In braces of its own: of the loop the library makes one text.
+  `$1{
+    vec3 glintsBefore = reflectedLight.directSpecular;
+    $2
+    if (UNROLLED_LOOP_INDEX > 0) reflectedLight.directSpecular = glintsBefore;
+    }`,
+);
 
 const METAL = `
           float rough = clamp(roughnessFactor, 0.0, 1.0);
