@@ -13,11 +13,11 @@ import {
 } from './support/app';
 import { glbOf } from './support/glb';
 import { command, develop, developed, lightOf, picture, pixels, type Rgb } from './support/pixels';
-import { ownTest as test } from './support/test';
+import { drawnTest as test } from './support/test';
 
 /** The picture that develops at rest, by its pixels against closed forms. */
 
-test.use({ density: 1, drawn: true });
+test.use({ density: 1 });
 // One after the other: drawn side by side without a graphics card each takes minutes.
 test.describe.configure({ mode: 'default' });
 

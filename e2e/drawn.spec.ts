@@ -13,11 +13,11 @@ import {
   settled,
   type,
 } from './support/app';
-import { ownTest as test } from './support/test';
+import { drawnTest as test, ownTest } from './support/test';
 
 /** What is drawn, by its pixels. All other tests draw nothing. */
 
-test.use({ drawn: true });
+ownTest.use({ drawn: true });
 
 type Rgb = [number, number, number];
 
@@ -109,7 +109,7 @@ test('the library shows a picture of every prop, and one of another size is draw
   await expect(picture).toHaveAttribute('src', /^data:image\/png/);
 });
 
-test('a card shows its scene as it was left, in whatever way', async ({ page, context }) => {
+ownTest('a card shows its scene as it was left, in whatever way', async ({ page, context }) => {
   const card = (of: Page) => of.getByRole('button', { name: /^Open Tern Quay/ }).locator('img');
   const shown = async (of: Page) => {
     await card(of).evaluate((img: HTMLImageElement) => img.decode());
@@ -132,7 +132,7 @@ test('a card shows its scene as it was left, in whatever way', async ({ page, co
   }).toPass();
 });
 
-test('a graphics context that is lost is said, and comes back with the picture', async ({ page }) => {
+ownTest('a graphics context that is lost is said, and comes back with the picture', async ({ page }) => {
   await openQuay(page);
   await page.keyboard.press('Escape');
   await settled(page);
@@ -171,7 +171,7 @@ test('a graphics context that is lost is said, and comes back with the picture',
   }).toPass();
 });
 
-test('without WebGL that is said, and lists, recipes, flat views and files work', async ({ page }) => {
+ownTest('without WebGL that is said, and lists, recipes, flat views and files work', async ({ page }) => {
   await page.addInitScript(() => {
     const real = HTMLCanvasElement.prototype.getContext;
     HTMLCanvasElement.prototype.getContext = function (

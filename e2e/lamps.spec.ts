@@ -17,11 +17,9 @@ import {
   undo,
 } from './support/app';
 import { command, developed, lightOf, lightOfStill, picture } from './support/pixels';
-import { ownTest as test } from './support/test';
+import { drawnTest as test } from './support/test';
 
 /** Lights that are put in by hand and props that glow, by the pixels of a level plane and by closed forms. */
-
-test.use({ drawn: true });
 
 const panelOf = (page: Page) => page.getByRole('dialog', { name: 'Light' });
 const kept = async (page: Page) =>

@@ -2,11 +2,9 @@ import { expect, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
 import { decode } from 'fast-png';
 import { make, newScene, onScreen, sendOut, setTime, settled, type, undo } from './support/app';
-import { ownTest as test } from './support/test';
+import { drawnTest as test } from './support/test';
 
 /** The light of a scene, by the pixels of a level plane, and as it is kept. */
-
-test.use({ drawn: true });
 
 /** What comes from the plane, linear, red: the screen's colour before neutral tones took their haze off. */
 async function light(page: Page): Promise<number> {

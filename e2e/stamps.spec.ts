@@ -20,7 +20,7 @@ import {
   undo,
 } from './support/app';
 import { command, pixels } from './support/pixels';
-import { ownTest, test } from './support/test';
+import { drawnTest, test } from './support/test';
 
 /** Stamps, drawn into the surfaces that they lie on; and what lies on a surface as maps. */
 
@@ -60,10 +60,8 @@ const maps = async (page: Page): Promise<Record<string, ReturnType<typeof decode
 const texel = ({ data, width, channels }: ReturnType<typeof decode>, u: number, v: number) =>
   [...data.subarray((Math.floor(v * width) * width + Math.floor(u * width)) * channels)].slice(0, channels);
 
-ownTest.describe('drawn', () => {
-  ownTest.use({ drawn: true });
-
-  ownTest(
+drawnTest.describe('drawn', () => {
+  drawnTest(
     'a stamp of a picture lies in the ground: where it is opaque, without a triangle, and is undone',
     async ({ page }) => {
       await newScene(page);
@@ -95,7 +93,7 @@ ownTest.describe('drawn', () => {
     },
   );
 
-  ownTest(
+  drawnTest(
     'of stamps on stamps the last ones are seen, those of a higher layer before them, as strong as asked',
     async ({ page }) => {
       await newScene(page);

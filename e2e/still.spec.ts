@@ -20,11 +20,9 @@ import {
   type,
 } from './support/app';
 import { command } from './support/pixels';
-import { ownTest as test } from './support/test';
+import { drawnTest as test } from './support/test';
 
 /** Still pictures: made while one works on, by the page and from a shell, and what stands in their files. */
-
-test.use({ drawn: true });
 
 const panelOf = (page: Page) => page.getByRole('dialog', { name: 'Still picture' });
 

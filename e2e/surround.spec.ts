@@ -1,13 +1,11 @@
 import { expect, type Page } from '@playwright/test';
 import { LIGHTS } from '../src/core/light/presets';
 import { emptyScene } from '../src/core/scene/defaults';
-import { choose, onScreen, settled, type, undo } from './support/app';
+import { choose, onScreen, openText, settled, type, undo } from './support/app';
 import { command, develop, developed, lightOf, lightOfStill, pixels, type Rgb } from './support/pixels';
-import { ownTest as test } from './support/test';
+import { drawnTest as test } from './support/test';
 
 /** What is around a scene, and how its picture is finished: by pixels of light, against closed forms. */
-
-test.use({ drawn: true });
 
 const panelOf = (page: Page) => page.getByRole('dialog', { name: 'Light' });
 
@@ -43,13 +41,7 @@ async function planeInFrame(
     light: {},
     ...scene,
   };
-  await page.goto('/');
-  await page.getByLabel('Scene file').setInputFiles({
-    name: 'plane.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(JSON.stringify(given)),
-  });
-  await settled(page);
+  await openText(page, 'plane.json', JSON.stringify(given));
   await command(page, 'sun sky lighting');
 }
 

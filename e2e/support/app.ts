@@ -23,16 +23,17 @@ export async function openExample(page: Page, title = 'Tern Quay'): Promise<void
   await settled(page);
 }
 
-/** A small scene: the bollards of a quay with a keep-out at its steps, and its lamp posts. */
-export async function openQuay(page: Page): Promise<void> {
+/** Opens the text of a scene as a file. */
+export async function openText(page: Page, name: string, scene: string): Promise<void> {
   await startPage(page);
-  await page.getByLabel('Scene file').setInputFiles({
-    name: 'quay.json',
-    mimeType: 'application/json',
-    buffer: await readFile('src/core/testing/fixtures/version-2.json'),
-  });
+  const buffer = Buffer.from(scene);
+  await page.getByLabel('Scene file').setInputFiles({ name, mimeType: 'application/json', buffer });
   await settled(page);
 }
+
+/** A small scene: the bollards of a quay with a keep-out at its steps, and its lamp posts. */
+export const openQuay = async (page: Page): Promise<void> =>
+  openText(page, 'quay.json', await readFile('src/core/testing/fixtures/version-2.json', 'utf8'));
 
 export async function newScene(page: Page): Promise<void> {
   await startPage(page);

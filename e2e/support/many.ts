@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
-import { settled } from './app';
+import { openText } from './app';
 
 /** Opens the quay with so many free pegs beside it, `apart` metres from each other, and a path of so many points. */
 export async function openMany(page: Page, pegs: number, apart: number, points = 0): Promise<void> {
@@ -30,11 +30,5 @@ export async function openMany(page: Page, pegs: number, apart: number, points =
         })),
       },
     });
-  await page.goto('/');
-  await page.getByLabel('Scene file').setInputFiles({
-    name: 'many.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(JSON.stringify(scene)),
-  });
-  await settled(page);
+  await openText(page, 'many.json', JSON.stringify(scene));
 }

@@ -38,35 +38,48 @@ async function emptied(page: Page): Promise<void> {
 }
 
 /**
- * Tests that share one page of each worker, emptied between them: nothing is drawn, and what the browser keeps is not
- * their subject. The test that fails takes the page with it; the next one starts another.
+ * Tests that share one page of each worker, emptied between them: what the browser keeps is not their subject. The test
+ * that fails takes the page with it; the next one starts another.
  */
-export const test = base.extend<object, { shared: Page }>({
-  shared: [
-    async ({ browser }, provide, info) => {
-      const { baseURL, viewport } = info.project.use;
-      const context = await browser.newContext({ baseURL, viewport, acceptDownloads: true });
-      await started(context, { undrawn: true });
-      await provide(await context.newPage());
-      await context.close();
+const sharing = (how: typeof window.clothesline) =>
+  base.extend<object, { shared: Page }>({
+    shared: [
+      async ({ browser }, provide, info) => {
+        const { baseURL, viewport } = info.project.use;
+        const context = await browser.newContext({ baseURL, viewport, acceptDownloads: true });
+        await started(context, how);
+        await provide(await context.newPage());
+        await context.close();
+      },
+      { scope: 'worker' },
+    ],
+    page: async ({ shared }, provide) => {
+      await emptied(shared);
+      await provide(shared);
     },
-    { scope: 'worker' },
-  ],
-  page: async ({ shared }, provide) => {
-    await emptied(shared);
-    await provide(shared);
+  });
+
+/** Where nothing is drawn. */
+export const test = sharing({ undrawn: true });
+
+/** Pixels across that are drawn for each of the page: without a graphics card most of a test is drawing. */
+const FEW = 0.6;
+
+/** Where pixels are looked at, by `density` as many as that: what draws a scene is made ready once for all of them. */
+export const drawnTest = sharing({ density: FEW }).extend<{ density: number }>({
+  density: [FEW, { option: true }],
+  page: async ({ page, density, viewport }, provide) => {
+    await page.setViewportSize(viewport!);
+    await page.evaluate((n) => void (window.clothesline!.density = n), density);
+    await provide(page);
   },
 });
 
-/**
- * Tests with a browser profile of their own: what is kept, several tabs, files. `drawn` where pixels are looked at, with
- * so many across for each of the page: without a graphics card most of such a test is drawing.
- */
-export const ownTest = base.extend<{ drawn: boolean; density: number }>({
+/** Tests with a browser profile of their own: what is kept, several tabs, files. `drawn` where pixels are looked at. */
+export const ownTest = base.extend<{ drawn: boolean }>({
   drawn: [false, { option: true }],
-  density: [0.6, { option: true }],
-  context: async ({ context, drawn, density }, provide) => {
-    await started(context, { undrawn: !drawn, density });
+  context: async ({ context, drawn }, provide) => {
+    await started(context, { undrawn: !drawn, density: FEW });
     await provide(context);
   },
 });

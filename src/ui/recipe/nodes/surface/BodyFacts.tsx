@@ -15,7 +15,7 @@ const REST = 250;
 export function BodyFacts({ id }: { id: string }) {
   const key = useEngine((s) => s.result.surfaces.get(id)?.key);
   const print = useDocument((s) => s.scene.print);
-  const [facts, setFacts] = useState<SolidFacts | null>(null);
+  const [facts, setFacts] = useState<SolidFacts | null>();
   const [looked, setLooked] = useState<Printable | null>(null);
   const asked = JSON.stringify(print);
   useEffect(() => {
@@ -37,11 +37,14 @@ export function BodyFacts({ id }: { id: string }) {
     // The text stands for what it is printed by.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id, key, asked]);
-  if (!facts) return null;
+  if (facts === null) return null;
   return (
     <section aria-label="As a body">
-      <p className="text-[12.5px] text-soft">{bodyText(facts)}</p>
-      {facts.closed && facts.volume !== null && facts.volume > 0 && (
+      {/* It keeps its line from the beginning: what is below would move away from under the pointer. */}
+      <p className="text-[12.5px] text-soft">
+        {facts ? bodyText(facts) : 'Open or closed: being looked at.'}
+      </p>
+      {facts?.closed && facts.volume !== null && facts.volume > 0 && (
         <Printed print={print} volume={facts.volume} looked={looked} />
       )}
     </section>
