@@ -1,6 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import {
+  at,
   fromTop,
   onScreen,
   openExample,
@@ -13,6 +14,8 @@ import {
   settled,
   type,
 } from './support/app';
+import { openMany } from './support/many';
+import { picture } from './support/pixels';
 import { drawnTest as test, ownTest } from './support/test';
 
 /** What is drawn, by its pixels. All other tests draw nothing. */
@@ -107,6 +110,32 @@ test('the library shows a picture of every prop, and one of another size is draw
   await page.getByRole('button', { name: 'Up axis' }).click();
   await page.getByRole('option', { name: '+Z' }).click();
   await expect(picture).toHaveAttribute('src', /^data:image\/png/);
+});
+
+test('of many more than are drawn at once every one is there in the end, in the light that few are drawn in', async ({
+  page,
+}) => {
+  await openMany(page, 24_000, 2);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Fit', exact: true }).click();
+  await settled(page);
+  const said = page.getByTestId('drawn');
+  await expect(said).toHaveText(/as points$/);
+  const whole = await picture(page);
+  const [sky, water] = [await at(page, 0.5, 0.3), await at(page, 0.5, 0.7)];
+  const tufts = (await rows(page)).filter((r) => r.arrangement === 'Tufts' && Number(r.slot) % 797 === 0);
+  expect(tufts.length).toBeGreaterThan(25);
+  const places = await Promise.all(tufts.map(({ x, y, z }) => onScreen(page, [x, y + 0.45, z])));
+  await page.getByRole('button', { name: 'Hide Tufts', exact: true }).click();
+  await settled(page);
+  await expect(said).toHaveText(/drawn in full/);
+  const few = await picture(page);
+  for (const { x, y } of [sky, water])
+    expect(apart(whole(x, y, 1, 1)[0], few(x, y, 1, 1)[0])).toBeLessThan(0.01);
+  for (const { x, y } of places) {
+    const off = whole(x, y, 3, 3).map((seen, i) => apart(seen, few(x, y, 3, 3)[i]));
+    expect(Math.max(...off)).toBeGreaterThan(0.2);
+  }
 });
 
 ownTest('a card shows its scene as it was left, in whatever way', async ({ page, context }) => {

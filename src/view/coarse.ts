@@ -31,9 +31,15 @@ export function drawCoarser(root: Object3D, coarser: boolean): void {
   });
 }
 
+let begun = 0;
+/** How often shadows were to be drawn anew. */
+export const shadowsBegun = (): number => begun;
+
 /** Has shadows drawn anew with the next frame; while something is dragged they stay as they were. */
 export function shadowsAnew(gl: WebGLRenderer): void {
-  if (!useView.getState().coarse) gl.shadowMap.needsUpdate = true;
+  if (useView.getState().coarse) return;
+  gl.shadowMap.needsUpdate = true;
+  begun++;
 }
 
 /**

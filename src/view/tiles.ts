@@ -25,40 +25,15 @@ export function tilesOf(width: number, height: number, count: number): Tile[] {
   }).filter((t) => t.width > 0 && t.height > 0);
 }
 
-/** Takes the next part of a list; one that has become too large for so many parts of a picture is halved first. */
-export function nextTile(tiles: Tile[], area: number, count: number): Tile | undefined {
-  const tile = tiles.shift();
-  if (!tile || tile.width * tile.height * count <= area * 1.5) return tile;
-  const halves = tilesOf(tile.width, tile.height, 2).map((t) => ({ ...t, x: tile.x + t.x, y: tile.y + t.y }));
-  if (halves.length < 2) return tile;
-  tiles.unshift(...halves);
-  return nextTile(tiles, area, count);
-}
-
-/** A part that takes longer is cut in two, milliseconds; and two much shorter ones are made one. */
-export const LONG = 100;
-const SHORT = 25;
-const MOST = 64;
-
-/** How many parts a picture is drawn in, by how long they take. */
-export class Parts {
-  count = 1;
-
-  /** Told how long a part has taken, milliseconds. */
-  took(took: number): void {
-    if (took > LONG) this.count = Math.min(MOST, this.count * 2);
-    else if (took < SHORT && this.count > 1) this.count /= 2;
-  }
-}
-
 /** A part of a picture that is too large to be drawn into at once: what is drawn into has its size. */
 export interface Region extends Tile {
   of: { width: number; height: number };
 }
 
 /**
- * Draws a part of the scene into that part of what is drawn into. Where that has several places a pixel they are not yet
- * brought together: the library would do it after each part, for nothing but that part, and it takes as long as drawing does.
+ * Draws a part of the scene into that part of what is drawn into, which is not the canvas. Where that has several places
+ * a pixel they are not yet brought together: the library would do it after each part, for nothing but that part, and it
+ * takes as long as drawing does.
  * @param of the size of what is drawn into, pixels @param shift of the whole picture by parts of a pixel
  * @param region what part of a picture is drawn into; null: all of it
  */
@@ -71,36 +46,23 @@ export function drawTile(
   [dx, dy]: readonly [number, number] = [0, 0],
   region: Region | null = null,
 ): void {
-  const target = gl.getRenderTarget();
+  const target = gl.getRenderTarget()!;
   const { x, y, width, height } = tile;
   const whole = region?.of ?? of;
   const [left, top] = region ? [region.x, region.y] : [0, 0];
   camera.setViewOffset(whole.width, whole.height, left + x + dx, top + y + dy, width, height);
   const up = of.height - y - height;
-  if (target) {
-    target.viewport.set(x, up, width, height);
-    target.scissor.set(x, up, width, height);
-    target.scissorTest = true;
-    gl.setRenderTarget(target);
-  } else {
-    const ratio = gl.getPixelRatio();
-    const at = [x / ratio, up / ratio, width / ratio, height / ratio] as const;
-    gl.setViewport(...at);
-    gl.setScissor(...at);
-    gl.setScissorTest(true);
-  }
-  const samples = target?.samples ?? 0;
-  if (target) target.samples = 0;
+  const { samples } = target;
+  target.viewport.set(x, up, width, height);
+  target.scissor.set(x, up, width, height);
+  target.scissorTest = true;
+  gl.setRenderTarget(target);
+  // Drawn into what has its places by now.
+  target.samples = 0;
   gl.render(scene, camera);
-  if (target) target.samples = samples;
+  target.samples = samples;
   camera.clearViewOffset();
-  if (target) {
-    target.viewport.set(0, 0, of.width, of.height);
-    target.scissor.set(0, 0, of.width, of.height);
-    target.scissorTest = false;
-  } else {
-    const ratio = gl.getPixelRatio();
-    gl.setViewport(0, 0, of.width / ratio, of.height / ratio);
-    gl.setScissorTest(false);
-  }
+  target.viewport.set(0, 0, of.width, of.height);
+  target.scissor.set(0, 0, of.width, of.height);
+  target.scissorTest = false;
 }

@@ -1,6 +1,5 @@
 import { useFrame, useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
-import { Vector2 } from 'three';
 import type {
   DirectionalLight,
   HemisphereLight,
@@ -12,11 +11,11 @@ import type {
 } from 'three';
 import { useClock } from '@/store/clock';
 import { engine } from '@/store/engine';
+import { shadowsBegun } from '../coarse';
 import { sceneLight } from '../light';
 import { LampLights } from '../lamps/LampLights';
 import { detail } from '../many/detail';
 import { SOFTWARE } from '../software';
-import { drawTile, nextTile, Parts, tilesOf } from '../tiles';
 import { UNDRAWN } from '../undrawn';
 import { useView } from '../viewState';
 import { Developer, type Plan } from './developer';
@@ -28,8 +27,8 @@ import { measure } from './meter';
  * places a pixel takes less than two with one.
  */
 const PLAN: Plan = SOFTWARE ? { edges: 1, light: 32, samples: 4 } : { edges: 16, light: 64 };
-/** Parts that a rough frame is finished in, at least and at most: what lies in several of them is drawn in each. */
-const FINISH = { least: 6, most: 16 };
+/** What a rough frame is finished by: a frame as the view draws them. */
+const WHOLE: Plan = { edges: 1, light: 0 };
 /** Milliseconds between two looks whether a part is drawn. */
 const LOOK_MS = 4;
 /** What of the measured brightness is not seen. */
@@ -55,9 +54,11 @@ const isAtRest = (): boolean => {
 /** The work that goes on by itself; any frame of the view begins it anew, and nobody waits for it. */
 class Developing {
   private developer: Developer | null = null;
+  private finer: Developer | null = null;
+  /** What the shadows of a finished frame were cast for. */
+  private castFor = '';
   private waiting: ReturnType<typeof setTimeout> | undefined;
   private next: ReturnType<typeof setTimeout> | undefined;
-  private parts = new Parts();
 
   constructor(
     private gl: WebGLRenderer,
@@ -90,24 +91,28 @@ class Developing {
     });
   }
 
-  /** Draws over a rough frame, part by part, all that it has left out. */
+  /** Draws all that a rough frame has left out, and shows it in one go. */
   private finish(): void {
-    const { gl, scene, parts } = this;
+    const lights = lightsOf(this.scene);
+    if (!lights) return;
     const say = detail.refine();
-    gl.shadowMap.needsUpdate = true;
-    const size = gl.getDrawingBufferSize(new Vector2());
-    const count = () => Math.min(FINISH.most, Math.max(FINISH.least, parts.count));
-    const tiles = tilesOf(size.x, size.y, count());
+    this.finer ??= new Developer(this.gl, WHOLE);
+    const { finer } = this;
+    finer.restart();
+    // What is drawn how near or far goes by where it is seen from, and so does what has a shadow.
+    const { matrixWorld, projectionMatrix } = this.camera();
+    const seen = [...matrixWorld.elements, ...projectionMatrix.elements, shadowsBegun()].join();
+    finer.casts = seen !== this.castFor;
     this.turns((took) => {
-      if (took !== null) parts.took(took);
+      if (took !== null) finer.took(took);
       if (!isAtRest()) return this.touched();
-      const tile = nextTile(tiles, size.x * size.y, count());
-      if (!tile) {
+      if (finer.isDeveloped) {
         detail.rough = false;
+        this.castFor = seen;
         say();
         return this.begin();
       }
-      drawTile(gl, scene, this.camera(), { width: size.x, height: size.y }, tile);
+      finer.step(this.scene, this.camera(), lights);
       return true;
     });
   }
@@ -164,7 +169,9 @@ class Developing {
   dispose(): void {
     this.stop();
     this.developer?.dispose();
-    this.developer = null;
+    this.finer?.dispose();
+    this.developer = this.finer = null;
+    this.castFor = '';
   }
 }
 

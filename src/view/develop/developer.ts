@@ -74,6 +74,8 @@ const UNSHOWN_PART = 400_000;
 const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
 
 export class Developer {
+  /** Whether a frame of the edges casts the view's shadows anew. */
+  casts = false;
   /** What frames are drawn into: those of the edges, and those of the light. */
   private sharp: WebGLRenderTarget;
   private lit = target(HalfFloatType, true);
@@ -209,7 +211,8 @@ export class Developer {
     if (done === 0 && this.portion === 0) this.open();
     const k = (done - plan.edges) / 2;
     this.hasDrawn = false;
-    if (k < 0) this.draw(scene, camera);
+    if (k < 0 && this.casts) this.castOrDraw(scene, camera);
+    else if (k < 0) this.draw(scene, camera);
     else this.frameLight.during(scene, lights, k, () => this.castOrDraw(scene, camera));
     gl.setRenderTarget(before);
     if (!this.hasDrawn || this.portion < this.portions.length) return;
@@ -226,7 +229,8 @@ export class Developer {
   private open(): void {
     const { gl } = this;
     const { width, height } = this.size();
-    for (const t of [this.sharp, this.lit, this.edges, this.light]) t.setSize(width, height);
+    for (const t of [this.sharp, this.edges]) t.setSize(width, height);
+    if (this.plan.light > 0) for (const t of [this.lit, this.light]) t.setSize(width, height);
     for (const t of [this.edges, this.light]) {
       gl.setRenderTarget(t);
       gl.clear();
@@ -254,9 +258,9 @@ export class Developer {
 
   /** Draws a portion of a frame. */
   private draw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): void {
-    const { gl, done, frames, region } = this;
+    const { gl, plan, done, frames, region } = this;
     const { width, height } = this.edges;
-    const isLit = done >= this.plan.edges;
+    const isLit = done >= plan.edges;
     const into = isLit ? this.lit : this.sharp;
     gl.setRenderTarget(into);
     if (this.portion === 0) {
@@ -271,7 +275,8 @@ export class Developer {
     const { autoClear } = gl;
     gl.autoClear = false;
     throughLens(this.lens, camera, region?.of.height ?? height, frames, ([x, y]) => {
-      const [dx, dy] = pixelShift(frames);
+      // A picture of one frame is just where a frame of the view is.
+      const [dx, dy] = plan.edges + plan.light > 1 ? pixelShift(frames) : [0, 0];
       only(this.things, from, to, () =>
         drawTile(gl, scene, camera, { width, height }, tile, [dx + x, dy + y], region),
       );
@@ -304,7 +309,7 @@ export class Developer {
     uniforms.nEdges.value = Math.min(done, plan.edges);
     uniforms.nLight.value = Math.max(1, light / 2);
     // A few directions alone would be seen as such: they come in as they become many.
-    uniforms.share.value = Math.min(1, light / (plan.light / 2));
+    uniforms.share.value = Math.min(1, light / Math.max(1, plan.light / 2));
     const { halo } = sceneLight();
     // A region knows nothing of what shines beside it: its picture has its halo as a whole.
     if (this.region || halo.amount === 0) return this.show.render(this.gl);

@@ -1,4 +1,4 @@
-import { LONG, tilesOf, type Tile } from '../tiles';
+import { tilesOf, type Tile } from '../tiles';
 
 /** A portion of a frame: what is drawn in one go, from one place of its order to another, and where. */
 export interface Portion {
@@ -7,8 +7,10 @@ export interface Portion {
   tile: Tile;
 }
 
+/** A portion that takes longer is cut in two, milliseconds; and two that together take much less are made one. */
+const LONG = 100;
 /** As long as nothing is known a frame is drawn in so many. */
-const FIRST = 8;
+const FIRST = 16;
 const MOST = 64;
 
 /**
