@@ -101,8 +101,11 @@ class Developing {
     finer.restart();
     // What is drawn how near or far goes by where it is seen from, and so does what has a shadow.
     const { matrixWorld, projectionMatrix } = this.camera();
-    const seen = [...matrixWorld.elements, ...projectionMatrix.elements, shadowsBegun()].join();
-    finer.casts = seen !== this.castFor;
+    // Taken hold of, it is the same but for its last digits.
+    const about = [...matrixWorld.elements, ...projectionMatrix.elements].map((v) => Math.round(v * 1e6));
+    const seen = `${about.join()} ${shadowsBegun()}`;
+    finer.shadows = seen === this.castFor ? 'again' : 'anew';
+    if (finer.shadows === 'anew') this.castFor = '';
     this.turns((took) => {
       if (took !== null) finer.took(took);
       if (!isAtRest()) return this.touched();

@@ -3,7 +3,6 @@ import {
   FloatType,
   HalfFloatType,
   NearestFilter,
-  PerspectiveCamera,
   Scene,
   ShaderMaterial,
   Vector2,
@@ -13,14 +12,14 @@ import {
   type Mesh,
   type Object3D,
   type OrthographicCamera,
-  type PointLight,
-  type SpotLight,
+  type PerspectiveCamera,
   type WebGLProgram,
   type WebGLRenderer,
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
 import { sceneLight } from '../light';
 import { drawTile, tilesOf, type Region } from '../tiles';
+import { NOWHERE, Shadows } from './casting';
 import { drawablesOf, only } from './drawables';
 import { FrameLight, type Lights } from './frameLight';
 import { Halo } from './halo';
@@ -43,8 +42,6 @@ export interface Plan {
   /** Places of a pixel that a frame of the edges looks at by itself. */
   samples?: number;
 }
-
-type Casting = DirectionalLight | SpotLight | PointLight;
 
 /**
  * Brighter than so many times white no pixel of a frame is added: a speck that glares in one of them alone would stay to
@@ -74,8 +71,8 @@ const UNSHOWN_PART = 400_000;
 const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
 
 export class Developer {
-  /** Whether a frame of the edges casts the view's shadows anew. */
-  casts = false;
+  /** What shadows a frame of the edges has: those of the view, or its own, cast anew or again as they were. */
+  shadows: 'view' | 'anew' | 'again' = 'view';
   /** What frames are drawn into: those of the edges, and those of the light. */
   private sharp: WebGLRenderTarget;
   private lit = target(HalfFloatType, true);
@@ -117,14 +114,18 @@ export class Developer {
   /** How many edges and lights were added, and in how many frames. */
   private done = 0;
   private frames = 0;
-  /** Of the frame that is being drawn: what still casts a shadow, its portions, and how many of them are there. */
-  private casting: Casting[] | null = null;
+  /** Whether there is room for the size of the view, empty when it began. */
+  private isOpen = false;
+  /** Of the frame that is being drawn: its shadows, its portions, and how many of them are there. */
+  private cast: Shadows;
+  private ownShadow: DirectionalLight['shadow']['map'] = null;
   private things: Object3D[] = [];
   private portions: readonly Portion[] = [];
   private portion = 0;
   private division = new Portions();
-  /** Whether the last step has drawn a portion. */
+  /** Whether the last step has drawn a portion, or cast one. */
   private hasDrawn = false;
+  private hasCast = false;
   private frameLight: FrameLight;
 
   /** @param region of a picture that is not shown but read; null: the view's own is developed, and shown */
@@ -140,18 +141,21 @@ export class Developer {
     this.light = target(type, false);
     this.sharp = target(HalfFloatType, true, plan.samples);
     this.frameLight = new FrameLight(gl, plan.light / 2);
+    this.cast = new Shadows(gl);
   }
 
   /** Begins anew at the next step. */
   restart(): void {
     this.done = this.frames = this.portion = 0;
-    this.casting = null;
+    this.isOpen = false;
+    this.cast.restart();
     this.division.broken();
   }
 
   /** Told how long the last step has taken, milliseconds: frames are divided as that asks for. */
   took(ms: number): void {
     if (this.hasDrawn) this.division.took(ms);
+    else if (this.hasCast) this.cast.took(ms);
   }
 
   /** How many frames of edges, and how many lights, have been added. */
@@ -208,16 +212,21 @@ export class Developer {
   step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): void {
     const { gl, plan, done } = this;
     const before = gl.getRenderTarget();
-    if (done === 0 && this.portion === 0) this.open();
+    if (!this.isOpen) this.open();
     const k = (done - plan.edges) / 2;
     this.hasDrawn = false;
-    if (k < 0 && this.casts) this.castOrDraw(scene, camera);
-    else if (k < 0) this.draw(scene, camera);
+    this.hasCast = false;
+    const { shadows } = this;
+    if (k < 0 && shadows === 'view') this.draw(scene, camera);
+    else if (k < 0)
+      this.inOwnShadow(lights.sun, () =>
+        shadows === 'anew' ? this.castOrDraw(scene, camera) : this.draw(scene, camera),
+      );
     else this.frameLight.during(scene, lights, k, () => this.castOrDraw(scene, camera));
     gl.setRenderTarget(before);
     if (!this.hasDrawn || this.portion < this.portions.length) return;
     this.portion = 0;
-    this.casting = null;
+    this.cast.restart();
     this.addTo(k < 0 ? this.edges : this.light, k < 0 ? this.sharp : this.lit);
     this.done += k < 0 ? 1 : 2;
     this.frames++;
@@ -228,6 +237,7 @@ export class Developer {
   /** Makes room for the size of the view, empty. */
   private open(): void {
     const { gl } = this;
+    this.isOpen = true;
     const { width, height } = this.size();
     for (const t of [this.sharp, this.edges]) t.setSize(width, height);
     if (this.plan.light > 0) for (const t of [this.lit, this.light]) t.setSize(width, height);
@@ -241,19 +251,20 @@ export class Developer {
     return this.region ?? this.gl.getDrawingBufferSize(new Vector2());
   }
 
-  /** Each shadow of a frame has a step of its own, so that none takes long; then come its portions. */
+  /** First come a frame's shadows, a portion a step, then its own portions. */
   private castOrDraw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): void {
-    const { gl } = this;
-    this.casting ??= castingIn(scene);
-    const next = this.casting.shift();
-    if (!next) return this.draw(scene, camera);
-    const all = castingIn(scene);
-    for (const { shadow } of all) shadow.autoUpdate = false;
-    next.shadow.needsUpdate = true;
-    gl.shadowMap.needsUpdate = true;
-    gl.setRenderTarget(this.nothing);
-    gl.render(scene, NOWHERE);
-    for (const { shadow } of all) shadow.autoUpdate = true;
+    this.gl.setRenderTarget(this.nothing);
+    this.hasCast = this.cast.step(scene, camera);
+    if (!this.hasCast) this.draw(scene, camera);
+  }
+
+  /** Does something in shadows that no frame of the view has. */
+  private inOwnShadow({ shadow }: DirectionalLight, work: () => void): void {
+    const { map } = shadow;
+    shadow.map = this.ownShadow;
+    work();
+    this.ownShadow = shadow.map;
+    shadow.map = map;
   }
 
   /** Draws a portion of a frame. */
@@ -348,6 +359,7 @@ export class Developer {
       quad.dispose();
     }
     this.frameLight.dispose();
+    this.ownShadow?.dispose();
   }
 }
 
@@ -358,23 +370,7 @@ export class Developer {
 const partsOf = ({ width, height }: Region) =>
   tilesOf(width, height, 2 ** Math.ceil(Math.log2(Math.max(1, (width * height) / UNSHOWN_PART))));
 
-/** Sees nothing: what is drawn for it are the shadows. */
-const NOWHERE = new PerspectiveCamera(1, 1, 1e-6, 2e-6);
-NOWHERE.position.set(1e9, 1e9, 1e9);
-NOWHERE.updateMatrixWorld();
 const EMPTY = new Scene();
-
-/** The lights that cast a shadow now. */
-function castingIn(scene: Scene): Casting[] {
-  const out: Casting[] = [];
-  scene.traverseVisible((o) => {
-    if (!('isLight' in o) || !o.castShadow) return;
-    const light = o as Casting;
-    // Its shader reads a map of each of them, dark ones too.
-    if (light.intensity > 0 || !light.shadow.map) out.push(light);
-  });
-  return out;
-}
 
 const target = (type: typeof FloatType | typeof HalfFloatType, depthBuffer: boolean, samples = 0) =>
   new WebGLRenderTarget(1, 1, {

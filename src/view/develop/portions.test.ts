@@ -35,6 +35,21 @@ test('however a frame is divided, each thing is drawn once everywhere, and in it
     list.forEach(({ from }, i) => expect(i === 0 || from >= list[i - 1].from).toBe(true));
     for (const portion of [...list]) portions.took(timeOf(portion, times));
   }
+  // With one more, or a few less, it goes on as it was; with many more it begins anew.
+  const { length } = portions.of(times.length, WIDTH, HEIGHT);
+  for (const [count, alike] of [
+    [38, true],
+    [34, true],
+    [37, true],
+    [80, false],
+  ] as const) {
+    const other = portions.of(count, WIDTH, HEIGHT);
+    expect(drawn(other, count).every((n) => n === 1)).toBe(true);
+    expect(Math.abs(other.length - length) <= 4).toBe(alike);
+  }
+  for (let frame = 0; frame < 8; frame++)
+    for (const portion of [...portions.of(times.length, WIDTH, HEIGHT)])
+      portions.took(timeOf(portion, times));
   // What is long by itself is drawn in parts of the picture, and what is short stays whole.
   const list = portions.of(times.length, WIDTH, HEIGHT);
   for (const portion of list) expect(timeOf(portion, times)).toBeLessThanOrEqual(100);

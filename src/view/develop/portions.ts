@@ -12,6 +12,8 @@ const LONG = 100;
 /** As long as nothing is known a frame is drawn in so many. */
 const FIRST = 16;
 const MOST = 64;
+/** A frame of so many more or fewer things, as a share, is divided as the last one was. */
+const ALIKE = 1 / 8;
 
 /**
  * How a frame is divided, so that none of its portions takes long: by what is drawn, since each part of a picture would
@@ -20,19 +22,28 @@ const MOST = 64;
 export class Portions {
   private list: Portion[] = [];
   private times: number[] = [];
+  private count = 0;
   private for = '';
 
   /** The portions of a frame in which so many things are drawn; as they were found for the last one like it. */
   of(count: number, width: number, height: number): readonly Portion[] {
-    const key = `${count} ${width} ${height}`;
-    if (key !== this.for) {
-      this.for = key;
+    const key = `${width} ${height}`;
+    const more = count - this.count;
+    const tile = { x: 0, y: 0, width, height };
+    if (key !== this.for || Math.abs(more) > this.count * ALIKE) {
       this.times = [];
-      const tile = { x: 0, y: 0, width, height };
       const n = Math.max(1, Math.min(FIRST, count));
       const at = (k: number) => Math.round((k * count) / n);
       this.list = Array.from({ length: n }, (_, k) => ({ from: at(k), to: at(k + 1), tile }));
+    } else if (more !== 0) {
+      this.times = [];
+      this.list = this.list
+        .filter(({ from }) => from < count)
+        .map((portion) => ({ ...portion, to: Math.min(portion.to, count) }));
+      if (more > 0) this.list.push({ from: this.count, to: count, tile });
     }
+    this.for = key;
+    this.count = count;
     return this.list;
   }
 

@@ -1,0 +1,91 @@
+import {
+  PerspectiveCamera,
+  type Camera,
+  type DirectionalLight,
+  type Object3D,
+  type PointLight,
+  type Scene,
+  type SpotLight,
+  type WebGLRenderer,
+} from 'three';
+import { drawablesOf, only } from './drawables';
+import { Portions, type Portion } from './portions';
+
+/** The shadows of a frame, each in portions of what casts them, so that none of those takes long. */
+
+type Casting = DirectionalLight | SpotLight | PointLight;
+
+export class Shadows {
+  /** What still casts one; null before the frame has begun. */
+  private left: Casting[] | null = null;
+  private casters: Object3D[] = [];
+  private portions: readonly Portion[] = [];
+  private portion = 0;
+  private division = new Portions();
+
+  constructor(private gl: WebGLRenderer) {}
+
+  /** The next frame casts its own. */
+  restart(): void {
+    this.left = null;
+    this.portion = 0;
+    this.division.broken();
+  }
+
+  /** Told how long the last portion has taken, milliseconds. */
+  took(ms: number): void {
+    this.division.took(ms);
+  }
+
+  /** Casts a portion, drawing into what the renderer draws into, of which nothing is seen. @returns false when all are cast */
+  step(scene: Scene, camera: Camera): boolean {
+    this.left ??= castingIn(scene);
+    const [next] = this.left;
+    if (!next) return false;
+    if (this.portion === 0) {
+      this.casters = drawablesOf(scene, camera).filter((o) => o.castShadow);
+      this.portions = this.division.of(this.casters.length, 1, 1);
+    }
+    const { from, to } = this.portions[this.portion];
+    only(this.casters, from, to, () => this.cast(scene, next, this.portion > 0));
+    if (++this.portion < this.portions.length) return true;
+    this.portion = 0;
+    this.left.shift();
+    return true;
+  }
+
+  /** @param more beside what is in its shadow already */
+  private cast(scene: Scene, light: Casting, more: boolean): void {
+    const { gl } = this;
+    const all = castingIn(scene);
+    for (const { shadow } of all) shadow.autoUpdate = false;
+    light.shadow.needsUpdate = true;
+    gl.shadowMap.needsUpdate = true;
+    const { clear } = gl;
+    // The library empties a shadow whenever something is cast into it.
+    if (more) gl.clear = () => {};
+    try {
+      gl.render(scene, NOWHERE);
+    } finally {
+      gl.clear = clear;
+      for (const { shadow } of all) shadow.autoUpdate = true;
+    }
+  }
+}
+
+/** Sees nothing: what is drawn for it are the shadows. */
+export const NOWHERE = new PerspectiveCamera(1, 1, 1e-6, 2e-6);
+NOWHERE.position.set(1e9, 1e9, 1e9);
+NOWHERE.updateMatrixWorld();
+
+/** The lights that cast a shadow now. */
+function castingIn(scene: Scene): Casting[] {
+  const out: Casting[] = [];
+  scene.traverseVisible((o) => {
+    if (!('isLight' in o) || !o.castShadow) return;
+    const light = o as Casting;
+    // Its shader reads a map of each of them, dark ones too.
+    if (light.intensity > 0 || !light.shadow.map) out.push(light);
+  });
+  return out;
+}
