@@ -180,7 +180,7 @@ test('edges become smooth by themselves, any touch begins it anew, and it can be
   await develop(page);
   await developed(page);
   expect(await isDeveloped()).toBe(true);
-  expect(await colours()).toBeGreaterThan(hard * 1.3);
+  expect(await colours()).toBeGreaterThan(hard * 1.2);
   await page.getByRole('button', { name: 'Hide Lamp posts', exact: true }).click();
   await settled(page);
   expect(await isDeveloped()).toBe(false);

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { ShaderMaterial } from 'three';
 import { useDocument } from '@/store/document';
-import { SKY_GLSL, SKY_UNIFORMS } from './surround/sky';
+import { showAround, SKY_GLSL, SKY_UNIFORMS } from './surround/sky';
 
 /** Metres of half the cloth: from any height that one looks from, it ends in the haze. */
 const FAR = 1000;
@@ -34,17 +34,17 @@ const FRAGMENT = `
 /** Where a scene has no surface: a cloth at height 0 with a thread every metre, as far as one sees; it catches shadows. */
 export function Ground() {
   const bare = useDocument((s) => !s.scene.surfaces.some((x) => x.visible));
-  const cloth = useMemo(
-    () =>
-      new ShaderMaterial({
-        transparent: true,
-        depthWrite: false,
-        uniforms: SKY_UNIFORMS,
-        vertexShader: VERTEX,
-        fragmentShader: FRAGMENT,
-      }),
-    [],
-  );
+  const cloth = useMemo(() => {
+    const material = new ShaderMaterial({
+      transparent: true,
+      depthWrite: false,
+      uniforms: SKY_UNIFORMS,
+      vertexShader: VERTEX,
+      fragmentShader: FRAGMENT,
+    });
+    showAround(material);
+    return material;
+  }, []);
   if (!bare) return null;
   return (
     <group rotation-x={-Math.PI / 2}>

@@ -26,7 +26,7 @@ import { measure } from './meter';
  * What develops while nothing moves: in software fewer frames do, since each takes a tenth of a second. One with four
  * places a pixel takes less than two with one.
  */
-const PLAN: Plan = SOFTWARE ? { edges: 1, light: 32, samples: 4 } : { edges: 16, light: 64 };
+const PLAN: Plan = SOFTWARE ? { edges: 1, light: 32, samples: 4, pairs: 2 } : { edges: 16, light: 64 };
 /** What a rough frame is finished by: a frame as the view draws them. */
 const WHOLE: Plan = { edges: 1, light: 0 };
 /** Milliseconds between two looks whether a part is drawn. */
@@ -34,7 +34,7 @@ const LOOK_MS = 4;
 /** What of the measured brightness is not seen. */
 const METER_OFF = 0.02;
 /** Milliseconds without a frame before it begins. */
-const AT_REST_MS = 220;
+const AT_REST_MS = 120;
 
 const isAtRest = (): boolean => {
   const { moving, coarse, loading, picture, makingStill } = useView.getState();
@@ -59,6 +59,7 @@ class Developing {
   private castFor = '';
   private waiting: ReturnType<typeof setTimeout> | undefined;
   private next: ReturnType<typeof setTimeout> | undefined;
+  private frame = 0;
 
   constructor(
     private gl: WebGLRenderer,
@@ -115,8 +116,7 @@ class Developing {
         say();
         return this.begin();
       }
-      finer.step(this.scene, this.camera(), lights);
-      return true;
+      return finer.step(this.scene, this.camera(), lights) ? 'shown' : 'more';
     });
   }
 
@@ -130,18 +130,18 @@ class Developing {
       if (took !== null) developer.took(took);
       if (!isAtRest()) return this.touched();
       if (developer.isDeveloped) return useView.setState({ developed: true });
-      developer.step(this.scene, this.camera(), lights);
-      if (useView.getState().added !== developer.added) useView.setState({ added: developer.added });
-      return true;
+      const shows = developer.step(this.scene, this.camera(), lights);
+      if (shows) useView.setState({ added: developer.added });
+      return shows ? 'shown' : 'more';
     });
   }
 
   /**
    * Works once a turn of the page, for as long as it says so; the next part only when the last one is drawn, or what
-   * is drawn in the background would pile up and hold the page when it is shown. It is told how many milliseconds the
-   * last part has taken; null for the first.
+   * is drawn in the background would pile up and hold the page when it is shown; and when something was shown, only after
+   * the page has taken it. It is told how many milliseconds the last part has taken; null for the first.
    */
-  private turns(work: (took: number | null) => boolean | void): void {
+  private turns(work: (took: number | null) => 'more' | 'shown' | void): void {
     let began: number | null = null;
     const gl = this.gl.getContext() as WebGL2RenderingContext;
     let drawn: WebGLSync | null = null;
@@ -153,11 +153,13 @@ class Developing {
       gl.deleteSync(drawn);
       drawn = null;
       const now = performance.now();
-      if (!work(began === null ? null : now - began)) return;
+      const done = work(began === null ? null : now - began);
+      if (!done) return;
       began = now;
       drawn = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
       gl.flush();
-      this.next = setTimeout(turn, LOOK_MS);
+      if (done === 'more') this.next = setTimeout(turn, LOOK_MS);
+      else this.frame = requestAnimationFrame(() => (this.next = setTimeout(turn)));
     };
     this.next = setTimeout(turn);
   }
@@ -165,6 +167,7 @@ class Developing {
   stop(): void {
     clearTimeout(this.waiting);
     clearTimeout(this.next);
+    cancelAnimationFrame(this.frame);
     const { developed, added } = useView.getState();
     if (developed || added > 0) useView.setState({ developed: false, added: 0 });
   }

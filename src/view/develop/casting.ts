@@ -44,7 +44,7 @@ export class Shadows {
     if (!next) return false;
     if (this.portion === 0) {
       this.casters = drawablesOf(scene, camera).filter((o) => o.castShadow);
-      this.portions = this.division.of(this.casters.length, 1, 1);
+      this.portions = this.division.of(this.casters, 1, 1);
     }
     const { from, to } = this.portions[this.portion];
     only(this.casters, from, to, () => this.cast(scene, next, this.portion > 0));

@@ -29,18 +29,23 @@ import { pixelShift } from './samples';
 
 /**
  * A picture that is added up from frames. First the camera is moved by parts of a pixel, so that edges become smooth.
- * Then, frame by frame, there are two lights: the sun from a place of its disc, and one of the sky from a place of its
- * dome, each with its shadows: shadows become soft, and what is near to something dark. A dome of one brightness,
+ * Then, frame by frame, there are two lights, or four: the sun from a place of its disc, and one of the sky from a place
+ * of its dome, each with its shadows: shadows become soft, and what is near to something dark. A dome of one brightness,
  * without shadows, is just what a hemisphere light stands for, so that nothing changes where nothing is in the way.
  */
 
 export interface Plan {
   /** Frames for the edges. */
   edges: number;
-  /** Places that light comes from, two of a frame: four times a power of two, of which every second one is the sky's. */
+  /** Places that light comes from: four times a power of two, of which every second one is the sky's. */
   light: number;
   /** Places of a pixel that a frame of the edges looks at by itself. */
   samples?: number;
+  /**
+   * Places of the sun, and as many of the sky, that a frame has: 1, or 2 where that takes less than two frames. Where
+   * there are lights of the scene's own, which a frame has one of, it is 1.
+   */
+  pairs?: 1 | 2;
 }
 
 /**
@@ -75,7 +80,7 @@ export class Developer {
   shadows: 'view' | 'anew' | 'again' = 'view';
   /** What frames are drawn into: those of the edges, and those of the light. */
   private sharp: WebGLRenderTarget;
-  private lit = target(HalfFloatType, true);
+  private lit: WebGLRenderTarget;
   /** What is drawn into where only shadows are cast. */
   private nothing = target(HalfFloatType, true);
   private edges: WebGLRenderTarget;
@@ -114,6 +119,8 @@ export class Developer {
   /** How many edges and lights were added, and in how many frames. */
   private done = 0;
   private frames = 0;
+  /** Places of the sun that a frame of the light has. */
+  private pairs = 1;
   /** Whether there is room for the size of the view, empty when it began. */
   private isOpen = false;
   /** Of the frame that is being drawn: its shadows, its portions, and how many of them are there. */
@@ -123,6 +130,8 @@ export class Developer {
   private portions: readonly Portion[] = [];
   private portion = 0;
   private division = new Portions();
+  /** Whether it is added to those before it, and not yet shown. */
+  private isAdded = false;
   /** Whether the last step has drawn a portion, or cast one. */
   private hasDrawn = false;
   private hasCast = false;
@@ -140,6 +149,7 @@ export class Developer {
     this.edges = target(type, false);
     this.light = target(type, false);
     this.sharp = target(HalfFloatType, true, plan.samples);
+    this.lit = target(HalfFloatType, true);
     this.frameLight = new FrameLight(gl, plan.light / 2);
     this.cast = new Shadows(gl);
   }
@@ -147,7 +157,7 @@ export class Developer {
   /** Begins anew at the next step. */
   restart(): void {
     this.done = this.frames = this.portion = 0;
-    this.isOpen = false;
+    this.isOpen = this.isAdded = false;
     this.cast.restart();
     this.division.broken();
   }
@@ -184,7 +194,7 @@ export class Developer {
       const before = gl.getRenderTarget();
       gl.setRenderTarget(isLit ? this.lit : this.sharp);
       const make = () => void (made = gl.compileAsync(scene, camera));
-      as(() => (isLit ? this.frameLight.during(scene, lights, 0, make) : make()));
+      as(() => (isLit ? this.frameLight.during(scene, lights, 0, this.pairsIn(lights), make) : make()));
       gl.setRenderTarget(before);
       await made;
       await this.met(scene);
@@ -206,38 +216,53 @@ export class Developer {
   }
 
   /**
-   * Casts one of a frame's shadows, or draws one of its portions; the last one shows what there is. Camera and lights are
-   * then as they were.
+   * Casts one of a frame's shadows, draws one of its portions, adds it to those before it, or shows them all: for that the
+   * page waits, with all that the card has to do before. Camera and lights are then as they were.
+   * @returns whether it has shown something
    */
-  step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): void {
-    const { gl, plan, done } = this;
+  step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): boolean {
+    const { gl, plan, done, shadows } = this;
     const before = gl.getRenderTarget();
-    if (!this.isOpen) this.open();
-    const k = (done - plan.edges) / 2;
+    if (!this.isOpen) this.open(lights);
+    const k = (done - plan.edges) / (2 * this.pairs);
     this.hasDrawn = false;
     this.hasCast = false;
-    const { shadows } = this;
-    if (k < 0 && shadows === 'view') this.draw(scene, camera);
+    const isShown = this.isAdded;
+    if (isShown) this.next();
+    else if (this.portion > 0 && this.portion >= this.portions.length) this.addUp();
+    else if (k < 0 && shadows === 'view') this.draw(scene, camera);
     else if (k < 0)
       this.inOwnShadow(lights.sun, () =>
         shadows === 'anew' ? this.castOrDraw(scene, camera) : this.draw(scene, camera),
       );
-    else this.frameLight.during(scene, lights, k, () => this.castOrDraw(scene, camera));
+    else this.frameLight.during(scene, lights, k, this.pairs, () => this.castOrDraw(scene, camera));
     gl.setRenderTarget(before);
-    if (!this.hasDrawn || this.portion < this.portions.length) return;
-    this.portion = 0;
-    this.cast.restart();
-    this.addTo(k < 0 ? this.edges : this.light, k < 0 ? this.sharp : this.lit);
-    this.done += k < 0 ? 1 : 2;
+    if (isShown) this.present();
+    return isShown;
+  }
+
+  /** Adds the frame that is drawn; one that is not shown is done with. */
+  private addUp(): void {
+    const isLit = this.done >= this.plan.edges;
+    this.addTo(isLit ? this.light : this.edges, isLit ? this.lit : this.sharp);
+    this.isAdded = true;
+    if (this.region) this.next();
+  }
+
+  /** Goes on to the next frame. */
+  private next(): void {
+    this.done += this.done < this.plan.edges ? 1 : 2 * this.pairs;
     this.frames++;
-    gl.setRenderTarget(before);
-    if (!this.region) this.present();
+    this.portion = 0;
+    this.isAdded = false;
+    this.cast.restart();
   }
 
   /** Makes room for the size of the view, empty. */
-  private open(): void {
+  private open(lights: Lights): void {
     const { gl } = this;
     this.isOpen = true;
+    this.pairs = this.pairsIn(lights);
     const { width, height } = this.size();
     for (const t of [this.sharp, this.edges]) t.setSize(width, height);
     if (this.plan.light > 0) for (const t of [this.lit, this.light]) t.setSize(width, height);
@@ -246,6 +271,8 @@ export class Developer {
       gl.clear();
     }
   }
+
+  private pairsIn = ({ lamps }: Lights): number => (lamps?.isAny ? 1 : (this.plan.pairs ?? 1));
 
   private size(): { width: number; height: number } {
     return this.region ?? this.gl.getDrawingBufferSize(new Vector2());
@@ -279,7 +306,7 @@ export class Developer {
       const { length } = this.things;
       this.portions = region
         ? partsOf(region).map((tile) => ({ from: 0, to: length, tile }))
-        : this.division.of(length, width, height);
+        : this.division.of(this.things, width, height);
       gl.clear();
     }
     const { from, to, tile } = this.portions[this.portion++];
@@ -318,7 +345,7 @@ export class Developer {
     uniforms.edges.value = this.edges.texture;
     uniforms.light.value = this.light.texture;
     uniforms.nEdges.value = Math.min(done, plan.edges);
-    uniforms.nLight.value = Math.max(1, light / 2);
+    uniforms.nLight.value = Math.max(1, light / (2 * this.pairs));
     // A few directions alone would be seen as such: they come in as they become many.
     uniforms.share.value = Math.min(1, light / Math.max(1, plan.light / 2));
     const { halo } = sceneLight();

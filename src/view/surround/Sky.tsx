@@ -2,7 +2,7 @@ import { useThree } from '@react-three/fiber';
 import { useEffect, useMemo } from 'react';
 import { BufferAttribute, BufferGeometry, Matrix4, ShaderMaterial, type Camera } from 'three';
 import { onLight } from '../light';
-import { SKY_GLSL, SKY_UNIFORMS } from './sky';
+import { showAround, SKY_GLSL, SKY_UNIFORMS } from './sky';
 
 const VERTEX = `
   uniform mat4 unproject; varying vec3 way;
@@ -57,6 +57,7 @@ function make() {
     transparent: true,
     depthWrite: false,
   });
+  showAround(material);
   const turn = (camera: Camera) => {
     unproject.multiplyMatrices(camera.matrixWorld, camera.projectionMatrixInverse);
     material.uniformsNeedUpdate = true;

@@ -6,7 +6,7 @@ test('the library’s shader still has the place where only the first light with
   const [before, direct, back] = [
     'vec3 glintsBefore = reflected',
     'RE_Direct(',
-    '> 0) reflectedLight.directSpecular = glintsBefore',
+    '>= NUM_DIR_LIGHTS) reflectedLight.directSpecular = glintsBefore',
   ].map((words) => loop.indexOf(words));
   expect(before).toBeGreaterThan(0);
   expect(direct).toBeGreaterThan(before);

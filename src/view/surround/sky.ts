@@ -18,9 +18,6 @@ export const SKY_UNIFORMS = {
   skyBelow: { value: new Color() },
   skyGlow: { value: new Color() },
   skySun: { value: new Vector3() },
-  /** 0 the sky, 1 panels, 2 a panorama. */
-  around: { value: 0 },
-  aroundSeen: { value: false },
   aroundTurn: { value: 0 },
   aroundBright: { value: 1 },
   aroundMap: { value: NONE as Texture },
@@ -29,6 +26,9 @@ export const SKY_UNIFORMS = {
 
 /** The light that white of a panorama stands for: what is shown as white. */
 export const WHITE_LIGHT = 1 / EXPOSURE;
+
+/** What the shaders are made for: of {@link SKY_GLSL} only what is asked. Another object when the light changes. */
+let defines = { AROUND: 0, AROUND_SEEN: 0 };
 
 function read(): void {
   const { dome, sun, surround } = sceneLight();
@@ -41,8 +41,10 @@ function read(): void {
   u.skySun.value.set(...sun.towards).normalize();
   const panorama = surround.by === 'panorama' ? panoramaOf(surround.panorama?.hash) : null;
   // Until a panorama is there the sky stands for it.
-  u.around.value = surround.by === 'panels' ? 1 : panorama ? 2 : 0;
-  u.aroundSeen.value = panorama !== null && surround.seen;
+  defines = {
+    AROUND: surround.by === 'panels' ? 1 : panorama ? 2 : 0,
+    AROUND_SEEN: Number(panorama !== null && surround.seen),
+  };
   u.aroundTurn.value = (surround.turnDeg * Math.PI) / 180;
   u.aroundBright.value = surround.brightness * WHITE_LIGHT;
   u.aroundMap.value = panorama?.texture ?? NONE;
@@ -52,17 +54,36 @@ read();
 onLight(read);
 
 /**
+ * Has a material that reads {@link SKY_GLSL} made anew, when it is drawn, for what is around then. By numbers of the
+ * shader it would cost as much as all there is: without a graphics card every branch is gone through.
+ */
+export function showAround(material: Material): void {
+  let made: Partial<typeof defines> = {};
+  const look = () => {
+    const { AROUND, AROUND_SEEN } = defines;
+    if (made.AROUND === AROUND && made.AROUND_SEEN === AROUND_SEEN) return;
+    made = defines;
+    material.defines = { ...material.defines, ...defines };
+    material.needsUpdate = true;
+  };
+  look();
+  material.onBeforeRender = look;
+}
+
+/**
  * `skyAt(direction)`, `seenAt(direction)` and `mirroredAt(direction, roughness)`: light that comes from there, for a
- * direction of unit length in the scene.
+ * direction of unit length in the scene. `AROUND` is 0 for the sky, 1 for panels, 2 for a panorama; `AROUND_SEEN` whether
+ * that is seen behind the scene too.
  */
 export const SKY_GLSL = `
   uniform vec3 skyOverhead, skyHalfway, skyHorizon, skyBelow, skyGlow, skySun;
-  uniform int around; uniform bool aroundSeen; uniform float aroundTurn, aroundBright, aroundRows; uniform sampler2D aroundMap;
+  uniform float aroundTurn, aroundBright, aroundRows; uniform sampler2D aroundMap;
   vec3 skyAt(vec3 way) {
     vec3 above = mix(mix(skyHorizon, skyHalfway, smoothstep(0.0, 0.22, way.y)), skyOverhead, smoothstep(0.15, 0.85, way.y));
     vec3 light = mix(above, skyBelow, smoothstep(0.0, -0.2, way.y));
     float near = max(dot(way, skySun), 0.0);
-    return light + skyGlow * 0.16 * pow(near, 6.0) * smoothstep(-0.1, 0.1, way.y);
+    near *= near * near;
+    return light + skyGlow * (0.16 * near * near * smoothstep(-0.1, 0.1, way.y));
   }
   vec3 turnedBack(vec3 way) {
     float c = cos(aroundTurn), s = sin(aroundTurn);
@@ -91,10 +112,18 @@ export const SKY_GLSL = `
     light += vec3(0.7) * panel(w, normalize(vec3(0.25, 0.3, -1.0)), normalize(vec3(1.0, 0.0, 0.25)), vec2(0.9, 0.18), soft);
     return light * aroundBright;
   }
-  vec3 seenAt(vec3 way) { return aroundSeen ? panoramaAt(way, 0.0) : skyAt(way); }
-  vec3 mirroredAt(vec3 way, float rough) {
-    return around == 1 ? panelsAt(way, rough) : around == 2 ? panoramaAt(way, rough) : skyAt(way);
-  }`;
+  #if AROUND_SEEN
+    vec3 seenAt(vec3 way) { return panoramaAt(way, 0.0); }
+  #else
+    vec3 seenAt(vec3 way) { return skyAt(way); }
+  #endif
+  #if AROUND == 1
+    vec3 mirroredAt(vec3 way, float rough) { return panelsAt(way, rough); }
+  #elif AROUND == 2
+    vec3 mirroredAt(vec3 way, float rough) { return panoramaAt(way, rough); }
+  #else
+    vec3 mirroredAt(vec3 way, float rough) { return skyAt(way); }
+  #endif`;
 
 /** Rougher than this nothing of what is around is seen in a thing that is no metal. */
 const MATT = 0.4;
@@ -132,20 +161,24 @@ export function mirrorSky(material: Material, roughness: number, metallic: numbe
           float facing = clamp(dot(normal, eye), 0.0, 1.0);
           vec3 way = inverseTransformDirection(reflect(-eye, normal), viewMatrix);
           ${metal ? METAL : 'float share = 1.0;'}
-          share *= mirrorClear * (mirrorStraight + (1.0 - mirrorStraight) * pow(1.0 - facing, 5.0));
-          if (around == 0) way.y = abs(way.y);
+          float along = 1.0 - facing, along2 = along * along;
+          share *= mirrorClear * (mirrorStraight + (1.0 - mirrorStraight) * along2 * along2 * along);
+          #if AROUND == 0
+            way.y = abs(way.y);
+          #endif
           float glitter = pow(max(dot(way, skySun), 0.0), 700.0);
           outgoingLight = mix(outgoingLight, mirroredAt(way, 0.0), share) + skyGlow * (glitter * 14.0 * share);
         }
         #include <opaque_fragment>`,
       );
   };
+  showAround(material);
   material.customProgramCacheKey = () => (metal ? 'mirrors as metal' : 'mirrors');
 }
 
 /**
- * Of the lights without a place only the first, the sun, shines in metals: what stands for a part of the sky they mirror
- * by themselves.
+ * Of the lights without a place only the first, or the first half, shine in metals: those of the sun. What stands for a
+ * part of the sky they mirror by themselves.
  */
 const DIRECT = /(NUM_DIR_LIGHTS; i \+\+ \) \{[\s\S]*?)(RE_Direct\([^;]*;)/;
 export const GLINTS = ShaderChunk.lights_fragment_begin.replace(
@@ -154,7 +187,7 @@ export const GLINTS = ShaderChunk.lights_fragment_begin.replace(
   `$1{
     vec3 glintsBefore = reflectedLight.directSpecular;
     $2
-    if (UNROLLED_LOOP_INDEX > 0) reflectedLight.directSpecular = glintsBefore;
+    if (UNROLLED_LOOP_INDEX * 2 >= NUM_DIR_LIGHTS) reflectedLight.directSpecular = glintsBefore;
     }`,
 );
 
