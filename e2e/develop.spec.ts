@@ -25,8 +25,8 @@ const lin = (hex: number) => ((hex / 255 + 0.055) / 1.055) ** 2.4;
 /** What falls on level ground in the open, red: the sun at its height, and the whole dome. */
 const SUN_RED = lin(0xff) * 2.1 * (1.25 / Math.hypot(0.9, 1.25, 0.35));
 const SKY_RED = lin(0xee) * 1.75;
-/** A block standing on the middle of a wide plane: so wide along X, so high, so deep along Z. */
-async function standing(page: Page, [wide, high, deep]: Rgb): Promise<void> {
+/** A block standing on the middle of a wide plane, or on bare ground: so wide along X, so high, so deep along Z. */
+async function standing(page: Page, [wide, high, deep]: Rgb, on: 'plane' | 'bare' = 'plane'): Promise<void> {
   await newScene(page);
   await page.getByRole('button', { name: 'Bring in', exact: true }).click();
   const corners = Array.from({ length: 8 }, (_, i) => [
@@ -59,7 +59,7 @@ async function standing(page: Page, [wide, high, deep]: Rgb): Promise<void> {
   await spacing.getByRole('radio', { name: 'Count' }).click();
   await type(spacing.getByRole('textbox', { name: 'Count' }), '1');
   await spacing.getByRole('radio', { name: 'Half a pitch in' }).click();
-  await make(page, 'Plane', { Width: '80', Depth: '80', Columns: '1', Rows: '1' });
+  if (on === 'plane') await make(page, 'Plane', { Width: '80', Depth: '80', Columns: '1', Rows: '1' });
   await page
     .getByRole('region', { name: 'Contents' })
     .getByRole('button', { name: /^block Run/ })
@@ -160,6 +160,47 @@ test('the shadow of a block is as soft as the sun is wide', async ({ page }) => 
     }
   expect(best.radius).toBeGreaterThan(0.95);
   expect(best.radius).toBeLessThan(1.05);
+});
+
+test('bare ground is a fifth darker without sun; developed also by what hides the sky: by half of that at a wall’s foot', async ({
+  page,
+}) => {
+  await standing(page, [0.4, 12, 30], 'bare');
+  await page.setViewportSize({ width: 800, height: 500 });
+  await closer(page, 34);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await settled(page);
+  // The sun comes from the left.
+  const [shaded, sunny] = [
+    await onScreen(page, [0.2 + 0.5, 0, 0.5]),
+    await onScreen(page, [-0.2 - 0.12, 0, 0.5]),
+  ];
+  const light = async ({ x, y }: { x: number; y: number }) => {
+    const all = (await pixels(page, x, y, 2, 20)).map(lightOf);
+    return all.reduce((sum, v) => sum + v, 0) / all.length;
+  };
+  /** Shares of the light that is there without the wall. */
+  const shares = async (done: (page: Page) => Promise<void>) => {
+    await done(page);
+    const there = [await light(shaded), await light(sunny)];
+    await page.getByRole('button', { name: 'Hide block', exact: true }).click();
+    await settled(page);
+    await done(page);
+    const alone = [await light(shaded), await light(sunny)];
+    await page.getByRole('button', { name: 'Show block', exact: true }).click();
+    await settled(page);
+    return there.map((v, i) => v / alone[i]);
+  };
+  // From above a tenth of what is seen is the paper below the cloth.
+  const off = (share: number, lit: number) => Math.abs(share - (0.1 + 0.9 * lit));
+  const atOnce = await shares(settled);
+  expect(off(atOnce[0], 1 - 0.22)).toBeLessThan(0.02);
+  expect(off(atOnce[1], 1)).toBeLessThan(0.02);
+  await develop(page);
+  const later = await shares(developed);
+  expect(off(later[0], 1 - 0.22)).toBeLessThan(0.02);
+  expect(off(later[1], 1 - 0.22 / 2)).toBeLessThan(0.02);
 });
 
 test('edges become smooth by themselves, any touch begins it anew, and it can be turned off', async ({

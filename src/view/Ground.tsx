@@ -1,19 +1,54 @@
 import { useMemo } from 'react';
-import { ShaderMaterial } from 'three';
+import { ShaderChunk, ShaderMaterial, UniformsLib, UniformsUtils } from 'three';
 import { useDocument } from '@/store/document';
 import { showAround, SKY_GLSL, SKY_UNIFORMS } from './surround/sky';
 
 /** Metres of half the cloth: from any height that one looks from, it ends in the haze. */
 const FAR = 1000;
-/** Of the cloth that catches shadows. */
-const SHADED = 60;
+/** How much darker the cloth is in a shadow. */
+const SHADE = 0.22;
 
 const VERTEX = `
+  #include <common>
+  #include <shadowmap_pars_vertex>
   varying vec3 at;
-  void main() { vec4 p = modelMatrix * vec4(position, 1.0); at = p.xyz; gl_Position = projectionMatrix * viewMatrix * p; }`;
+  void main() {
+    #include <beginnormal_vertex>
+    #include <defaultnormal_vertex>
+    #include <begin_vertex>
+    #include <project_vertex>
+    #include <worldpos_vertex>
+    #include <shadowmap_vertex>
+    at = (modelMatrix * vec4(position, 1.0)).xyz;
+  }`;
+
+/** The shadow of each light without a place by itself, instead of all of them together. */
+const ONE_BY_ONE = /shadow \*= receiveShadow \? (getShadow\( directionalShadowMap[^;]*) : 1\.0;/;
+export const SHADOWS = ShaderChunk.shadowmask_pars_fragment.replace(ONE_BY_ONE, 'ofSun[ i ] = $1;');
 
 const FRAGMENT = `
+  #include <common>
+  #include <bsdfs>
+  #include <lights_pars_begin>
+  #include <shadowmap_pars_fragment>
   varying vec3 at; ${SKY_GLSL}
+  #if NUM_DIR_LIGHT_SHADOWS > 0
+    float ofSun[NUM_DIR_LIGHT_SHADOWS];
+  #endif
+  ${SHADOWS}
+  // How much light there is. A frame that is added up has places of the sun, and as many of the sky: pair by pair.
+  float lit() {
+    float others = getShadowMask();
+    #if NUM_DIR_LIGHT_SHADOWS > 1
+      float sum = 0.0;
+      for (int i = 0; i < NUM_DIR_LIGHT_SHADOWS / 2; i++) sum += ofSun[i] * ofSun[i + NUM_DIR_LIGHT_SHADOWS / 2];
+      return others * sum / float(NUM_DIR_LIGHT_SHADOWS / 2);
+    #elif NUM_DIR_LIGHT_SHADOWS > 0
+      return others * ofSun[0];
+    #else
+      return others;
+    #endif
+  }
   float lines(float pitch, float wide) {
     vec2 w = fwidth(at.xz / pitch); vec2 d = abs(fract(at.xz / pitch - 0.5) - 0.5) / max(w, vec2(1e-5));
     return (1.0 - min(min(d.x, d.y) / wide, 1.0)) * (1.0 - min(max(w.x, w.y) * 2.5, 1.0));
@@ -26,7 +61,8 @@ const FRAGMENT = `
     float seen = isOrthographic ? 0.9 * (1.0 - smoothstep(14.0, 60.0, r)) : 1.0;
     vec3 way = at - cameraPosition;
     float haze = isOrthographic ? 0.0 : smoothstep(15.0, 300.0, length(way));
-    gl_FragColor = vec4(mix(cloth, seenAt(normalize(way)), haze), seen);
+    vec3 light = mix(cloth, seenAt(normalize(way)), haze);
+    gl_FragColor = vec4(light * (1.0 - ${SHADE} * (1.0 - lit())), seen);
     #include <tonemapping_fragment>
     #include <colorspace_fragment>
   }`;
@@ -38,7 +74,8 @@ export function Ground() {
     const material = new ShaderMaterial({
       transparent: true,
       depthWrite: false,
-      uniforms: SKY_UNIFORMS,
+      lights: true,
+      uniforms: { ...UniformsUtils.clone(UniformsLib.lights), ...SKY_UNIFORMS },
       vertexShader: VERTEX,
       fragmentShader: FRAGMENT,
     });
@@ -47,14 +84,8 @@ export function Ground() {
   }, []);
   if (!bare) return null;
   return (
-    <group rotation-x={-Math.PI / 2}>
-      <mesh material={cloth} renderOrder={-2}>
-        <planeGeometry args={[2 * FAR, 2 * FAR]} />
-      </mesh>
-      <mesh receiveShadow renderOrder={-1}>
-        <planeGeometry args={[2 * SHADED, 2 * SHADED]} />
-        <shadowMaterial opacity={0.22} depthWrite={false} />
-      </mesh>
-    </group>
+    <mesh material={cloth} rotation-x={-Math.PI / 2} receiveShadow renderOrder={-2}>
+      <planeGeometry args={[2 * FAR, 2 * FAR]} />
+    </mesh>
   );
 }
