@@ -1,16 +1,36 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { harnessPage, settled, withApplication } from './serve.mjs';
 
 /**
  * The page in one browser (needs a build). First what its own thread works a frame while something is dragged among
  * many nodes, nothing drawn. Then drawn: opening, frames, memory, the longest task. Shares are of the figure of the
- * small or empty scene in the same run; milliseconds are only to read them by.
+ * small or empty scene in the same run; milliseconds are only to read them by. Below each table it says how much of the
+ * processor's time others took meanwhile: figures of a machine that is shared tell little.
  */
 
 const TITLES = ['Tern Quay', 'Rope fence', 'Ferry loop', 'Sailcloth', 'Tiles of the beacon'];
 
 /** Frames that edges are added up from without a graphics card. */
 const EDGES = 1;
+
+/** Prints a table, and the share of the processor's time that others took since the last one (known on Linux alone). */
+const told = (() => {
+  const spent = () => {
+    if (!existsSync('/proc/stat')) return null;
+    const times = readFileSync('/proc/stat', 'utf8').split('\n')[0].split(/\s+/).slice(1, 9).map(Number);
+    return { all: times.reduce((sum, t) => sum + t, 0), others: times[7] };
+  };
+  let before = spent();
+  return (rows) => {
+    console.table(rows);
+    const now = spent();
+    if (now) {
+      const share = (now.others - before.others) / Math.max(1, now.all - before.all);
+      console.log(`Of the processor's time others took ${(100 * share).toFixed(1)} %.\n`);
+    }
+    before = now;
+  };
+})();
 
 /** Counts frames of the scene and watches for long tasks until it is asked for them. */
 const watch = (page) =>
@@ -220,7 +240,7 @@ async function gestures(browser, base, json) {
 await withApplication(4189, async (browser, base) => {
   const few = await gestures(browser, base, readFileSync('src/core/testing/fixtures/version-2.json', 'utf8'));
   const many = await gestures(browser, base, manyNodes());
-  console.table(
+  told(
     Object.fromEntries(
       Object.keys(many).map((deed) => [
         deed,
@@ -261,7 +281,7 @@ await withApplication(4189, async (browser, base) => {
     }
     table[title] = row;
   }
-  console.table(table);
+  told(table);
 
   // The picture at rest, from the last touch on: edges, then light. The page that develops is another one.
   const developing = await harnessPage(browser, false, true);
@@ -278,7 +298,7 @@ await withApplication(4189, async (browser, base) => {
     return Math.round(performance.now() - rested);
   };
   const [edges, light] = [await after(EDGES), await after(EDGES + 16)];
-  console.table({
+  told({
     'Tern Quay at rest': {
       'smooth edges ms': edges,
       '16 frames of light ms': light,
@@ -318,7 +338,7 @@ await withApplication(4189, async (browser, base) => {
       drawn: said,
     };
   }
-  console.table(large);
+  told(large);
 
   // Scenes opened and left in one page: what stays of them.
   const leaving = [];
