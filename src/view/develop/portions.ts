@@ -8,9 +8,9 @@ export interface Portion {
 }
 
 /** No portion is to take longer, milliseconds, unless a thing does all alone. */
-const LONG = 60;
+const LONG = 80;
 /** What a thing is taken to take of which nothing is known. */
-const UNKNOWN = LONG / 20;
+const UNKNOWN = LONG / 25;
 /** The least that a thing is taken to take: so many of them are drawn in one go at most. */
 const LEAST = LONG / 500;
 /** A thing alone that takes longer is drawn in parts of the picture, so many at most. */
