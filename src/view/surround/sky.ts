@@ -27,7 +27,7 @@ export const SKY_UNIFORMS = {
 /** The light that white of a panorama stands for: what is shown as white. */
 export const WHITE_LIGHT = 1 / EXPOSURE;
 
-/** What the shaders are made for: of {@link SKY_GLSL} only what is asked. Another object when the light changes. */
+/** What the shaders are made for: of {@link SKY_GLSL} only what is asked. */
 let defines = { AROUND: 0, AROUND_SEEN: 0 };
 
 function read(): void {
@@ -125,8 +125,7 @@ export const SKY_GLSL = `
   #elif AROUND == 2
     vec3 mirroredAt(vec3 way, float rough) { return panoramaAt(way, rough); }
   #else
-    // What is mirrored from below is what is above.
-    vec3 mirroredAt(vec3 way, float rough) { return skyDome(way) + sunGlow(way); }
+    vec3 mirroredAt(vec3 way, float rough) { return skyAt(way); }
   #endif`;
 
 /** Rougher than this nothing of what is around is seen in a thing that is no metal. */
@@ -168,13 +167,16 @@ export function mirrorSky(material: Material, roughness: number, metallic: numbe
           share *= mirrorClear * (mirrorStraight + (1.0 - mirrorStraight) * along2 * along2 * along);
           #if AROUND == 0
             way.y = abs(way.y);
+            vec3 mirrored = skyDome(way) + sunGlow(way);
+          #else
+            vec3 mirrored = mirroredAt(way, 0.0);
           #endif
           // To the 704th.
           float near = max(dot(way, skySun), 0.0), near2 = near * near, near8 = near2 * near2 * near2 * near2;
           float near11 = near8 * near2 * near, near22 = near11 * near11, near44 = near22 * near22;
           float near88 = near44 * near44, near176 = near88 * near88, near352 = near176 * near176;
           float glitter = near352 * near352;
-          outgoingLight = mix(outgoingLight, mirroredAt(way, 0.0), share) + skyGlow * (glitter * 14.0 * share);
+          outgoingLight = mix(outgoingLight, mirrored, share) + skyGlow * (glitter * 14.0 * share);
         }
         #include <opaque_fragment>`,
       );
