@@ -260,6 +260,31 @@ test('a mirror shows the panels of a studio: turned with them, as bright as they
   near(await mirrored(), half, 0.02);
 });
 
+test('a metal that is looked down at mirrors what is below the horizon: half of it, half of the ground', async ({
+  page,
+}) => {
+  const [horizon, ground] = ['#c0a080', '#704028'];
+  await planeInFrame(page, [0, 1, 0], {
+    surfaces: [
+      {
+        ...plain('wall', { shape: 'plane', width: 20, depth: 20, columns: 1, rows: 1 }),
+        tipDeg: 90,
+      },
+    ],
+    frame: { eye: [0, 3, 5] },
+    light: { sun: { strength: 0 }, sky: { horizon, ground } },
+  });
+  await shines(page, '0', '100');
+  const linear = (color: string) =>
+    [1, 3, 5].map((at) => ((parseInt(color.slice(at, at + 2), 16) / 255 + 0.055) / 1.055) ** 2.4);
+  const [of, and] = [linear(horizon), linear(ground)];
+  const below = of.map((v, k) => (v + and[k]) / 2);
+  // Shown as that colour: its light is by the haze of the tones more.
+  const light = below.map((v) => v + 0.04);
+  const seen = (await lightOfStill(page, 'View', SIZE)).at(24, 24);
+  near(seen, light, 0.02);
+});
+
 test('no light at all, far too much of it, and an eye within a thing make a picture all the same; specks are held', async ({
   page,
 }) => {

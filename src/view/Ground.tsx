@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { ShaderChunk, ShaderMaterial, UniformsLib, UniformsUtils } from 'three';
 import { useDocument } from '@/store/document';
+import './shadows';
 import { showAround, SKY_GLSL, SKY_UNIFORMS } from './surround/sky';
 
 /** Metres of half the cloth: from any height that one looks from, it ends in the haze. */
@@ -23,7 +24,7 @@ const VERTEX = `
   }`;
 
 /** The shadow of each light without a place by itself, instead of all of them together. */
-const ONE_BY_ONE = /shadow \*= receiveShadow \? (getShadow\( directionalShadowMap[^;]*) : 1\.0;/;
+const ONE_BY_ONE = /shadow \*= ([^;]*directionalShadowMap[^;]*);/;
 export const SHADOWS = ShaderChunk.shadowmask_pars_fragment.replace(ONE_BY_ONE, 'ofSun[ i ] = $1;');
 
 const FRAGMENT = `

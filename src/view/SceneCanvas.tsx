@@ -28,7 +28,6 @@ import { PropsLayer } from './PropsLayer';
 import { Rig } from './Rig';
 import { SettledMark } from './Settled';
 import { SOFTWARE } from './software';
-import './shadows';
 import { Sky } from './surround/Sky';
 import { SurfacesLayer } from './SurfacesLayer';
 import { UNDRAWN, undrawnRenderer } from './undrawn';

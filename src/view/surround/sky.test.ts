@@ -1,6 +1,6 @@
 import { GLINTS } from './sky';
 
-test('the library’s shader still has the place where only the first light without a place shines in metals', () => {
+test('the library’s shader still has the place where only the sun’s lights, of those without a place, shine in metals', () => {
   const [, directional] = GLINTS.split('NUM_DIR_LIGHTS; i ++ )');
   const loop = directional.slice(0, directional.indexOf('#pragma unroll_loop_end'));
   const [before, direct, back] = [

@@ -1,5 +1,7 @@
 import { Color, DataTexture, ShaderChunk, Vector3, type Material, type Texture } from 'three';
 import { onLight, sceneLight } from '../light';
+// Before the library's shaders are read here.
+import '../shadows';
 import { EXPOSURE, lightOf } from '../tones';
 import { panoramaOf } from './panoramas';
 
