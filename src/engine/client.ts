@@ -36,7 +36,7 @@ import { NOTHING, taken, type EngineResult } from './results';
 import type { Served } from './served';
 import type { AnimationRange, Asked, EngineService, PinnedAt, SendFormat, Variant } from './service';
 import type { BroughtIn } from './files';
-import type { Simpler } from './simpler';
+import type { Shape, Simpler } from './simpler';
 import type { WorkerApi } from './worker';
 
 export interface EngineState {
@@ -448,9 +448,9 @@ export class EngineClient {
     return mesh;
   }
 
-  /** The triangles that stand for a mesh where it is far away. */
-  simpler(ref: MeshRef): Promise<Simpler | undefined> {
-    return this.remote.simpler(ref);
+  /** Fewer triangles that stand for a mesh where it need not be exact. */
+  simpler(shape: Shape): Promise<Simpler> {
+    return this.remote.simpler(shape);
   }
 
   /** What a stamp is drawn from. */

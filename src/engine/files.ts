@@ -18,7 +18,6 @@ import type { MeshRef, PictureRef, Stamp } from '@/core/mesh/meshRef';
 import type { Motion } from '@/core/mesh/motion';
 import type { Prop } from '@/core/mesh/propSchema';
 import { builtMesh, builtMotion } from '@/demo/library';
-import { simplerMesh, type Simpler } from './simpler';
 
 /** A file that was brought in, looked at. */
 export interface BroughtIn {
@@ -101,12 +100,6 @@ export class EngineFiles {
     const mesh = this.mesh(prop.mesh);
     const seen = mesh && seenFromAbove(mesh, propMatrix(prop, meshBounds(mesh)));
     return seen ? writeStamp(seen, prop.name) : null;
-  }
-
-  /** A mesh in fewer triangles, for what is far away; undefined for one that is not at hand. */
-  async simpler(ref: MeshRef): Promise<Simpler | undefined> {
-    const mesh = this.mesh(ref);
-    return mesh && simplerMesh(mesh);
   }
 
   /** @throws FileError for a file that cannot be read */

@@ -1,7 +1,7 @@
 import { MeshoptSimplifier } from 'meshoptimizer';
 import { meshBounds, type Mesh } from '@/core/mesh/mesh';
 
-/** Far things are drawn from fewer triangles. */
+/** Far things are drawn from fewer triangles, and so are shadows whose texels are coarse. */
 
 /** Share of its triangles that is left of a mesh, and how few are left in any case. */
 const LEFT = 0.15;
@@ -9,29 +9,31 @@ const LEAST = 12;
 /** How far from the mesh what is left may lie, as a share of its extent. */
 const OFF = 0.08;
 
-const made = new WeakMap<Mesh, Promise<Simpler>>();
+/** What of a mesh its triangles are. */
+export type Shape = Pick<Mesh, 'positions' | 'indices' | 'groups'>;
 
 /** Some triangles between the vertices of a mesh, by its groups. */
-export type Simpler = Pick<Mesh, 'indices' | 'groups'>;
+export interface Simpler extends Pick<Mesh, 'indices' | 'groups'> {
+  /** How far from the mesh they lie at most, by the errors of what was collapsed, in its units. */
+  off: number;
+}
 
 /**
  * A mesh in about a seventh of its triangles, in the same vertices and materials: edges are collapsed by quadric errors
- * (Garland & Heckbert 1997), those between faces of different normals and colours too. Made once a mesh.
+ * (Garland & Heckbert 1997), those between faces of different normals and colours too.
  */
-export function simplerMesh(mesh: Mesh): Promise<Simpler> {
-  let have = made.get(mesh);
-  if (!have) made.set(mesh, (have = simplify(mesh)));
-  return have;
-}
-
-async function simplify(mesh: Mesh): Promise<Simpler> {
-  const { positions, indices, groups } = mesh;
+export async function simplerMesh(shape: Shape): Promise<Simpler> {
+  const { positions, indices, groups } = shape;
   await MeshoptSimplifier.ready;
+  let off = 0;
+  const scale = MeshoptSimplifier.getScale(positions, 3);
   const parts = groups.map(({ start, count }) => {
     const own = Uint32Array.from(indices.subarray(start, start + count));
     const wanted = Math.max(LEAST * 3, Math.ceil((count * LEFT) / 3) * 3);
     if (count <= wanted) return own;
-    return MeshoptSimplifier.simplify(own, positions, 3, wanted, OFF, ['Permissive'])[0];
+    const [left, error] = MeshoptSimplifier.simplify(own, positions, 3, wanted, OFF, ['Permissive']);
+    off = Math.max(off, error * scale);
+    return left;
   });
   const out = new Uint32Array(parts.reduce((n, p) => n + p.length, 0));
   let start = 0;
@@ -40,11 +42,11 @@ async function simplify(mesh: Mesh): Promise<Simpler> {
     start += part.length;
     return { ...groups[g], start: start - part.length, count: part.length };
   });
-  return reachesAsFar(mesh, out) ? { indices: out, groups: of } : { indices, groups };
+  return reachesAsFar(shape, out) ? { indices: out, groups: of, off } : { indices, groups, off: 0 };
 }
 
 /** Whether some triangles of a mesh reach about as far as all of it: a thin end that is collapsed has no error. */
-function reachesAsFar(mesh: Mesh, indices: Uint32Array): boolean {
+function reachesAsFar(mesh: Shape, indices: Uint32Array): boolean {
   const { min, max } = meshBounds(mesh);
   const most = 2 * OFF * Math.max(...max.map((v, a) => v - min[a]));
   return [0, 1, 2].every((a) => {

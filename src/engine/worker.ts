@@ -9,6 +9,7 @@ import type { Scene } from '@/core/scene/schema';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
 import { ready } from './ready';
+import { simplerMesh } from './simpler';
 import { Told } from './served';
 import { EngineService, type AnimationRange, type Asked, type SendFormat } from './service';
 
@@ -63,7 +64,7 @@ const api = {
   readPlaces: (bytes: Uint8Array, fileName: string) => service.readPlaces(bytes, fileName),
   readDrawing: (bytes: Uint8Array, fileName: string) => service.readDrawing(bytes, fileName),
   mesh: (ref: MeshRef) => service.files.mesh(ref),
-  simpler: (ref: MeshRef) => service.files.simpler(ref),
+  simpler: simplerMesh,
   stampMaps: (stamp: Stamp) => service.files.stampMaps(stamp),
   async bake(at: number, surface: string, settings: BakeSettings & { of: readonly string[] }, time: number) {
     return service.bakes.bake(mirror.scene(at), surface, settings, time, report);

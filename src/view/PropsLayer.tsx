@@ -5,7 +5,7 @@ import { propMatrix } from '@/core/mesh/mesh';
 import type { Arrangement } from '@/core/arrange/registry';
 import type { ServedArrangement } from '@/engine/served';
 import { useDocument } from '@/store/document';
-import { engine, useEngine } from '@/store/engine';
+import { useEngine } from '@/store/engine';
 import { Highlights } from './Highlights';
 import { detail } from './many/detail';
 import { Many, type Shown } from './many/Many';
@@ -56,7 +56,7 @@ export function PropsLayer() {
   const group = useMemo(() => new Group(), []);
   const warmed = useRef(false);
   const placed = useMemo(() => new Placed(group), [group]);
-  const many = useMemo(() => new Many(({ ref }) => ref && engine().simpler(ref), invalidate), [invalidate]);
+  const many = useMemo(() => new Many(invalidate), [invalidate]);
   const pace = useMemo(() => new Pace(SOFTWARE ? 'software' : 'card'), []);
 
   useEffect(() => {

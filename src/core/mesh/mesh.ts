@@ -27,7 +27,7 @@ export interface Bounds {
 }
 
 /** Axis-aligned bounds of the mesh in its own space; all zero for a mesh without vertices. */
-export function meshBounds(mesh: Mesh): Bounds {
+export function meshBounds(mesh: Pick<Mesh, 'positions'>): Bounds {
   const min: Vec3 = [Infinity, Infinity, Infinity];
   const max: Vec3 = [-Infinity, -Infinity, -Infinity];
   const p = mesh.positions;

@@ -23,10 +23,12 @@ import type { Lights } from './frameLight';
 import { measure } from './meter';
 
 /**
- * What develops while nothing moves: in software fewer frames do, since each takes a tenth of a second. One with four
+ * What develops while nothing moves: in software fewer frames do, since each takes half a second. One with four
  * places a pixel takes less than two with one.
  */
-const PLAN: Plan = SOFTWARE ? { edges: 1, light: 32, samples: 4, pairs: 2 } : { edges: 16, light: 64 };
+const PLAN: Plan = SOFTWARE
+  ? { edges: 1, light: 32, samples: 4, pairs: 2, coarse: true }
+  : { edges: 16, light: 64 };
 /** What a rough frame is finished by: a frame as the view draws them. */
 const WHOLE: Plan = { edges: 1, light: 0 };
 /** Milliseconds between two looks whether a part is drawn. */

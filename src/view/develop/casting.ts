@@ -8,6 +8,7 @@ import {
   type SpotLight,
   type WebGLRenderer,
 } from 'three';
+import { inFewer, shadesUnseen } from './casters';
 import { drawablesOf, only } from './drawables';
 import { Portions, type Portion } from './portions';
 
@@ -18,12 +19,17 @@ type Casting = DirectionalLight | SpotLight | PointLight;
 export class Shadows {
   /** What still casts one; null before the frame has begun. */
   private left: Casting[] | null = null;
+  /** Behind them those whose shadows nobody sees. */
   private casters: Object3D[] = [];
   private portions: readonly Portion[] = [];
   private portion = 0;
   private division = new Portions();
 
-  constructor(private gl: WebGLRenderer) {}
+  /** @param coarse whether shadows may be cast by fewer triangles, as far as their texels do not show it */
+  constructor(
+    private gl: WebGLRenderer,
+    private coarse: boolean,
+  ) {}
 
   /** The next frame casts its own. */
   restart(): void {
@@ -43,11 +49,17 @@ export class Shadows {
     const [next] = this.left;
     if (!next) return false;
     if (this.portion === 0) {
-      this.casters = drawablesOf(scene, camera).filter((o) => o.castShadow);
-      this.portions = this.division.of(this.casters, 1, 1);
+      const all = drawablesOf(scene, camera).filter((o) => o.castShadow);
+      const isUnseen = (o: Object3D) => isSun(next) && shadesUnseen(o, camera, next);
+      const cast = all.filter((o) => !isUnseen(o));
+      this.casters = [...cast, ...all.filter(isUnseen)];
+      this.portions = this.division.of(cast, 1, 1);
     }
     const { from, to } = this.portions[this.portion];
-    only(this.casters, from, to, () => this.cast(scene, next, this.portion > 0));
+    const cast = () => this.cast(scene, next, this.portion > 0);
+    only(this.casters, from, to, () =>
+      this.coarse && isSun(next) ? inFewer(this.casters.slice(from, to), next, cast) : cast(),
+    );
     if (++this.portion < this.portions.length) return true;
     this.portion = 0;
     this.left.shift();
@@ -72,6 +84,8 @@ export class Shadows {
     }
   }
 }
+
+const isSun = (light: Casting): light is DirectionalLight => 'isDirectionalLight' in light;
 
 /** Sees nothing: what is drawn for it are the shadows. */
 export const NOWHERE = new PerspectiveCamera(1, 1, 1e-6, 2e-6);

@@ -18,6 +18,7 @@ import {
 } from 'three';
 import { FullScreenQuad } from 'three/examples/jsm/postprocessing/Pass.js';
 import { sceneLight } from '../light';
+import { SOFTWARE } from '../software';
 import { drawTile, tilesOf, type Region } from '../tiles';
 import { NOWHERE, Shadows } from './casting';
 import { drawablesOf, only } from './drawables';
@@ -46,6 +47,8 @@ export interface Plan {
    * there are lights of the scene's own, which a frame has one of, it is 1.
    */
   pairs?: 1 | 2;
+  /** Whether shadows are cast by fewer triangles, where their texels are so coarse that it does not show. */
+  coarse?: boolean;
 }
 
 /**
@@ -72,6 +75,9 @@ const SHOW = `
 
 /** Pixels of a part of a picture that is not shown. */
 const UNSHOWN_PART = 400_000;
+
+/** Half of the precision would do, but without a graphics card it takes longer to write than all that is drawn with it. */
+const FRAME = SOFTWARE ? FloatType : HalfFloatType;
 
 const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
 
@@ -148,10 +154,10 @@ export class Developer {
     const type = gl.getContext().getExtension('EXT_float_blend') ? FloatType : HalfFloatType;
     this.edges = target(type, false);
     this.light = target(type, false);
-    this.sharp = target(HalfFloatType, true, plan.samples);
-    this.lit = target(HalfFloatType, true);
+    this.sharp = target(FRAME, true, plan.samples);
+    this.lit = target(FRAME, true);
     this.frameLight = new FrameLight(gl, plan.light / 2);
-    this.cast = new Shadows(gl);
+    this.cast = new Shadows(gl, plan.coarse ?? false);
   }
 
   /** Begins anew at the next step. */

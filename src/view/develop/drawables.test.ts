@@ -28,10 +28,12 @@ function sceneOf(...things: Object3D[]): [Scene, PerspectiveCamera] {
   return [scene, camera];
 }
 
-test('what is solid comes first, from near to far, then what is seen through, from far to near; lights and groups do not', () => {
+test('what is solid comes first, from near to far, then what is seen through, from far to near; lights, groups and what is on other layers do not', () => {
   const group = new Group();
   group.add(thing('hidden', 1), thing('near glass', 4, true));
   group.children[0].visible = false;
+  const aside = thing('aside', 2);
+  aside.layers.set(1);
   const [scene, camera] = sceneOf(
     thing('far glass', -4, true),
     thing('far', -5),
@@ -40,6 +42,7 @@ test('what is solid comes first, from near to far, then what is seen through, fr
     thing('after the others', 8, false, 1),
     new DirectionalLight(),
     group,
+    aside,
   );
   expect(drawablesOf(scene, camera).map((o) => o.name)).toEqual([
     'near',

@@ -4,7 +4,7 @@ const toScreen = new Matrix4();
 const at = new Vector4();
 
 /**
- * All that is drawn of a scene, in the order in which the library draws it: what is solid, the nearest first, then what
+ * All that is drawn of a scene from there, in the order in which the library draws it: what is solid, the nearest first, then what
  * is seen through, the farthest first.
  */
 export function drawablesOf(scene: Scene, camera: Camera): Object3D[] {
@@ -12,7 +12,7 @@ export function drawablesOf(scene: Scene, camera: Camera): Object3D[] {
   const found: { o: Object3D; clear: boolean; z: number }[] = [];
   scene.traverseVisible((o) => {
     const own = (o as Mesh).material as Material | Material[] | undefined;
-    if (!own) return;
+    if (!own || !o.layers.test(camera.layers)) return;
     at.setFromMatrixPosition(o.matrixWorld).applyMatrix4(toScreen);
     found.push({ o, clear: [own].flat().some((m) => m.transparent), z: at.z });
   });

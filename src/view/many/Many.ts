@@ -1,17 +1,9 @@
-import {
-  Frustum,
-  Matrix4,
-  OrthographicCamera,
-  type BufferGeometry,
-  type Camera,
-  type PerspectiveCamera,
-} from 'three';
-import type { Simpler } from '@/engine/simpler';
+import { Frustum, Matrix4, OrthographicCamera, type Camera, type PerspectiveCamera } from 'three';
 import type { ShownAs } from '@/store/commands/nodes';
-import type { DrawnMesh } from '../sceneMeshes';
 import type { Block } from './Block';
-import { pointLook, simplerGeometry } from './looks';
+import { pointLook } from './looks';
 import { OF_BOX, planFor, type Budget, type Plan, type SeenBlock } from './plan';
+import { askSimpler, simplerOf } from './simplers';
 
 export interface Shown {
   batch: { blocks: readonly Block[]; sizes: ArrayLike<number> };
@@ -20,19 +12,11 @@ export interface Shown {
 
 /** Chooses for every block how it is drawn, before each frame. */
 export class Many {
-  private simpler = new WeakMap<DrawnMesh, Simpler | 'asked'>();
-  private geometries = new WeakMap<BufferGeometry, BufferGeometry>();
   private frustum = new Frustum();
   private matrix = new Matrix4();
 
-  /**
-   * @param ask fetches fewer triangles for a prop's mesh
-   * @param redraw called when they are there
-   */
-  constructor(
-    private ask: (drawn: DrawnMesh) => Promise<Simpler | undefined> | undefined,
-    private redraw: () => void,
-  ) {}
+  /** @param redraw called when there are fewer triangles for a prop's mesh */
+  constructor(private redraw: () => void) {}
 
   /** @param height of the view, pixels */
   choose(all: Iterable<Shown>, camera: Camera, height: number, budget: Budget): Plan {
@@ -44,7 +28,7 @@ export class Many {
     );
     const seen = shown.map(({ block, as, size }): SeenBlock => {
       const { full } = block;
-      const simpler = this.simplerOf(block.drawn);
+      const simpler = simplerOf(full.geometry);
       const own = (block.drawn.geometry.getIndex()?.count ?? 0) / 3;
       return {
         pixels: this.frustum.intersectsSphere(full.boundingSphere!)
@@ -52,7 +36,7 @@ export class Many {
           : 0,
         instances: full.count,
         full: as === 'boxes' ? OF_BOX : own,
-        simple: as === 'boxes' ? OF_BOX : simpler ? simpler.indices.length / 3 : Infinity,
+        simple: as === 'boxes' ? OF_BOX : simpler ? simpler.triangles : Infinity,
         onlyPoints: as === 'points',
         asBoxes: as === 'boxes',
       };
@@ -60,40 +44,17 @@ export class Many {
     const plan = planFor(seen, budget);
     const { levels, share, drawn } = plan;
     shown.forEach(({ block, as }, i) => {
-      const simpler = levels[i] === 'simple' && as === 'full' ? this.simplerOf(block.drawn) : undefined;
-      block.show(
-        levels[i],
-        share,
-        simpler ? this.geometry(block.full.geometry, simpler, block.drawn) : null,
-        as === 'boxes' || levels[i] === 'boxes',
-      );
+      const simpler =
+        levels[i] === 'simple' && as === 'full' ? simplerOf(block.full.geometry)?.geometry : undefined;
+      block.show(levels[i], share, simpler ?? null, as === 'boxes' || levels[i] === 'boxes');
     });
-    if (drawn.simple + drawn.boxes + drawn.points > 0) this.fetch(shown.map(({ block }) => block.drawn));
-    return plan;
-  }
-
-  private simplerOf(drawn: DrawnMesh): Simpler | undefined {
-    const have = this.simpler.get(drawn);
-    return have === 'asked' ? undefined : have;
-  }
-
-  private fetch(meshes: DrawnMesh[]): void {
-    for (const drawn of new Set(meshes)) {
-      if (this.simpler.has(drawn)) continue;
-      this.simpler.set(drawn, 'asked');
-      void this.ask(drawn)?.then((found) => {
-        if (!found) return;
-        this.simpler.set(drawn, found);
-        this.redraw();
-      });
+    if (drawn.simple + drawn.boxes + drawn.points > 0) {
+      // A shape that rows have of their own is another one soon.
+      const kept = shown.filter(({ block }) => block.drawn.ref);
+      for (const geometry of new Set(kept.map(({ block }) => block.full.geometry)))
+        void askSimpler(geometry, this.redraw);
     }
-  }
-
-  /** Fewer triangles between the vertices of a geometry; of a mirrored one with their faces outside. */
-  private geometry(of: BufferGeometry, simpler: Simpler, drawn: DrawnMesh): BufferGeometry {
-    let made = this.geometries.get(of);
-    if (!made) this.geometries.set(of, (made = simplerGeometry(of, simpler, of !== drawn.geometry)));
-    return made;
+    return plan;
   }
 }
 

@@ -1,18 +1,17 @@
 import {
   Box3,
   BoxGeometry,
-  BufferAttribute,
-  BufferGeometry,
+  type BufferAttribute,
+  type BufferGeometry,
   Color,
   MeshLambertMaterial,
   Vector3,
   type MeshStandardMaterial,
 } from 'three';
-import type { Simpler } from '@/engine/simpler';
 import type { DrawnMesh } from '../sceneMeshes';
 import type { PointLook } from './farPoints';
 
-/** What a mesh is from afar, made once: as a point, and in fewer triangles. */
+/** What a mesh is from afar, made once: as a point, and as a box. */
 
 const points = new WeakMap<DrawnMesh, PointLook>();
 
@@ -81,20 +80,4 @@ function meanColor({ geometry, materials }: DrawnMesh): Pick<PointLook, 'color' 
   }
   // A cross product is twice a triangle.
   return { color: all > 0 ? sum.multiplyScalar(1 / all) : new Color(0.5, 0.5, 0.5), area: all / 2 };
-}
-
-/** The same vertices in fewer triangles. @param turned whether the vertices are mirrored, and faces turn the other way */
-export function simplerGeometry(
-  of: BufferGeometry,
-  { indices, groups }: Simpler,
-  turned: boolean,
-): BufferGeometry {
-  const out = new BufferGeometry();
-  for (const [name, values] of Object.entries(of.attributes)) out.setAttribute(name, values);
-  const own = indices.slice();
-  if (turned) for (let i = 0; i < own.length; i += 3) [own[i], own[i + 1]] = [own[i + 1], own[i]];
-  out.setIndex(new BufferAttribute(own, 1));
-  for (const g of groups) out.addGroup(g.start, g.count, g.material);
-  out.boundingSphere = of.boundingSphere;
-  return out;
 }

@@ -15,7 +15,7 @@ const FAST = 25;
 /** By how much less is drawn after a slow frame, at least and at most. */
 const LESS = { least: 0.8, most: 0.5 };
 /** Of what a frame may draw while something moves. */
-const ROUGH = 0.28;
+const ROUGH = 0.4;
 /** A pause in moving is no slow frame. */
 const PAUSE = 400;
 

@@ -1,0 +1,165 @@
+import {
+  BufferAttribute,
+  DirectionalLight,
+  InstancedMesh,
+  Matrix4,
+  Mesh,
+  MeshLambertMaterial,
+  OrthographicCamera,
+  PerspectiveCamera,
+  PlaneGeometry,
+  SphereGeometry,
+  type BufferGeometry,
+} from 'three';
+import { askSimpler, simplerOf } from '../many/simplers';
+import { inFewer, shadesUnseen } from './casters';
+
+jest.mock('@/store/engine', () => ({
+  engine: () => ({ simpler: jest.requireActual('@/engine/simpler').simplerMesh }),
+}));
+
+/** The sun over a scene of so many metres across. */
+function sun(across: number, height = 40): DirectionalLight {
+  const light = new DirectionalLight();
+  const r = across / 2;
+  Object.assign(light.shadow.camera, { left: -r, right: r, top: r, bottom: -r });
+  light.shadow.mapSize.set(1024, 1024);
+  light.position.set(10, height, 5);
+  return light;
+}
+
+function eye(x: number, y: number): PerspectiveCamera {
+  const camera = new PerspectiveCamera();
+  camera.position.set(x, y, 0);
+  camera.updateMatrixWorld();
+  return camera;
+}
+
+describe('what is drawn from fewer triangles', () => {
+  const ball = (): BufferGeometry => {
+    const geometry = new SphereGeometry(1, 64, 32);
+    geometry.setIndex(new BufferAttribute(Uint32Array.from(geometry.getIndex()!.array), 1));
+    geometry.addGroup(0, geometry.getIndex()!.count, 0);
+    return geometry;
+  };
+  const during = (mesh: Mesh, light: DirectionalLight): BufferGeometry => {
+    let seen = mesh.geometry;
+    inFewer([mesh], light, () => (seen = mesh.geometry));
+    return seen;
+  };
+
+  test('is what lies nearer to itself than half a texel, and only as long as its shadow is cast', async () => {
+    const geometry = ball();
+    await askSimpler(geometry);
+    const { off, geometry: simpler } = simplerOf(geometry)!;
+    expect(off).toBeGreaterThan(0);
+    const mesh = new Mesh(geometry);
+    expect(during(mesh, sun(2 * off * 1024 * 1.01))).toBe(simpler);
+    expect(mesh.geometry).toBe(geometry);
+    expect(during(mesh, sun(2 * off * 1024 * 0.99))).toBe(geometry);
+    expect(() =>
+      inFewer([mesh], sun(1000), () => {
+        throw new Error('lost');
+      }),
+    ).toThrow('lost');
+    expect(mesh.geometry).toBe(geometry);
+  });
+
+  test('lies as far from the mesh as it says, and no farther', async () => {
+    const geometry = ball();
+    await askSimpler(geometry);
+    const { off, geometry: simpler, triangles } = simplerOf(geometry)!;
+    expect(triangles).toBeLessThan(4000 / 4);
+    const at = simpler.getAttribute('position');
+    const index = simpler.getIndex()!;
+    // The middle of a face of a ball is where it is farthest from it.
+    let farthest = 0;
+    for (let i = 0; i < index.count; i += 3) {
+      const middle = [0, 1, 2].map(
+        (a) => [0, 1, 2].reduce((sum, k) => sum + at.getComponent(index.getX(i + k), a), 0) / 3,
+      );
+      farthest = Math.max(farthest, 1 - Math.hypot(...middle));
+    }
+    expect(farthest).toBeLessThan(1.5 * off);
+    expect(farthest).toBeGreaterThan(0.2 * off);
+  });
+
+  test('counts by the size it has, the largest of its instances', async () => {
+    const geometry = ball();
+    await askSimpler(geometry);
+    const { off } = simplerOf(geometry)!;
+    const light = sun(2 * off * 1024 * 1.5);
+    const two = new InstancedMesh(geometry, new MeshLambertMaterial(), 2);
+    two.setMatrixAt(1, new Matrix4().makeScale(1.2, 1.2, 1.2));
+    expect(during(two, light)).not.toBe(geometry);
+    two.setMatrixAt(1, new Matrix4().makeScale(2, 2, 2));
+    two.instanceMatrix.needsUpdate = true;
+    expect(during(two, light)).toBe(geometry);
+  });
+
+  test('is asked for anew when vertices have moved, and never drawn from the old', async () => {
+    const geometry = ball();
+    await askSimpler(geometry);
+    const mesh = new Mesh(geometry);
+    const before = during(mesh, sun(1000));
+    expect(before).not.toBe(geometry);
+    geometry.scale(3, 3, 3);
+    expect(during(mesh, sun(1000))).toBe(geometry);
+    await askSimpler(geometry);
+    await new Promise((done) => setTimeout(done, 50));
+    expect(during(mesh, sun(1000))).toBe(before);
+    let gone = false;
+    before.addEventListener('dispose', () => (gone = true));
+    geometry.dispose();
+    expect(gone).toBe(true);
+  });
+});
+
+describe('what shades only what nobody sees', () => {
+  const sheet = (width: number): Mesh => {
+    const mesh = new Mesh(new PlaneGeometry(width, width, 4, 4), new MeshLambertMaterial());
+    mesh.geometry.rotateX(-Math.PI / 2);
+    return mesh;
+  };
+  const light = sun(50);
+
+  test('is a level sheet that reaches beyond all, seen and lit from above', () => {
+    expect(shadesUnseen(sheet(400), eye(30, 5), light)).toBe(true);
+    // Not from below, nor lit from there, nor from where one looks past its edge.
+    expect(shadesUnseen(sheet(400), eye(30, -5), light)).toBe(false);
+    expect(shadesUnseen(sheet(400), eye(30, 5), sun(50, -40))).toBe(false);
+    expect(shadesUnseen(sheet(400), eye(230, 5), light)).toBe(false);
+    expect(shadesUnseen(sheet(80), eye(10, 5), light)).toBe(false);
+    const flat = new OrthographicCamera();
+    flat.position.y = 5;
+    flat.updateMatrixWorld();
+    expect(shadesUnseen(sheet(400), flat, light)).toBe(false);
+  });
+
+  test('is none that has a hole or a hill, is steep, or is seen through', () => {
+    const holed = sheet(400);
+    const index = holed.geometry.getIndex()!;
+    holed.geometry.setIndex(new BufferAttribute(Uint16Array.from(index.array).slice(6), 1));
+    const hilly = sheet(400);
+    hilly.geometry.getAttribute('position').setY(12, 0.5);
+    const steep = sheet(400);
+    steep.rotation.z = 0.1;
+    steep.updateMatrixWorld();
+    const clear = sheet(400);
+    clear.material = new MeshLambertMaterial({ transparent: true });
+    const cut = sheet(400);
+    cut.material = new MeshLambertMaterial({ alphaTest: 0.5 });
+    for (const mesh of [holed, hilly, steep, clear, cut])
+      expect(shadesUnseen(mesh, eye(30, 5), light)).toBe(false);
+  });
+
+  test('is looked at anew when it begins to move', () => {
+    const mesh = sheet(400);
+    expect(shadesUnseen(mesh, eye(30, 5), light)).toBe(true);
+    const at = mesh.geometry.getAttribute('position');
+    at.setY(12, 0.5);
+    at.needsUpdate = true;
+    mesh.geometry.boundingBox = null;
+    expect(shadesUnseen(mesh, eye(30, 5), light)).toBe(false);
+  });
+});
