@@ -32,9 +32,12 @@ const told = (() => {
   };
 })();
 
-/** Counts frames of the scene and watches for long tasks until it is asked for them. */
-const watch = (page) =>
-  page.evaluate(() => {
+/**
+ * Watches for long tasks until it is asked for them, and counts frames of the scene where that is wanted: the page makes
+ * one after the other for it then.
+ */
+const watch = (page, counts = true) =>
+  page.evaluate((counting) => {
     const seen = { frames: 0, longest: 0, since: performance.now() };
     const mark = document.querySelector('[aria-label="Scene"]');
     const tasks = new PerformanceObserver((list) => {
@@ -45,7 +48,7 @@ const watch = (page) =>
       seen.frames++;
       if (mark.isConnected) seen.again = requestAnimationFrame(count);
     };
-    seen.again = requestAnimationFrame(count);
+    if (counting) seen.again = requestAnimationFrame(count);
     window.benchSeen = () => {
       cancelAnimationFrame(seen.again);
       tasks.disconnect();
@@ -54,7 +57,7 @@ const watch = (page) =>
         longest: seen.longest,
       };
     };
-  });
+  }, counts);
 const seen = (page) => page.evaluate(() => window.benchSeen());
 
 async function memory(page) {
@@ -291,7 +294,7 @@ await withApplication(4189, async (browser, base) => {
     x: 40,
     y: 0,
   });
-  await watch(developing);
+  await watch(developing, false);
   const rested = performance.now();
   const after = async (frames) => {
     await developing.waitForFunction((n) => window.clothesline.added() >= n, frames, { polling: 10 });

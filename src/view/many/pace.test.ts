@@ -7,10 +7,10 @@ const run = (pace: Pace, ms: number, frames: number, from = 0) => {
 
 test('slow frames lower what is drawn while moving, never to nothing; fast ones raise it again', () => {
   const pace = new Pace('software');
-  // It begins with half of what it may come to: nothing is known of the machine yet.
-  expect(pace.budget('turns')).toEqual({ triangles: 25_000, points: 50_000 });
+  // It begins with a quarter of what it may come to: nothing is known of the machine yet.
+  expect(pace.budget('turns')).toEqual({ triangles: 12_500, points: 25_000 });
   const slow = run(pace, 200, 6);
-  expect(slow).toBeLessThan(20_000);
+  expect(slow).toBeLessThan(10_000);
   expect(run(pace, 200, 200, 1e4)).toBeCloseTo(5000, 6);
   expect(run(pace, 16, 100, 1e6)).toBe(50_000);
   // A card has room for more than it began with.
@@ -28,7 +28,7 @@ test('while something is dragged more is drawn than while the view turns, and le
 
 test('a pause is no slow frame, and at rest all is drawn', () => {
   const pace = new Pace('software');
-  expect(run(pace, 5000, 20)).toBe(25_000);
+  expect(run(pace, 5000, 20)).toBe(12_500);
   expect(pace.budget('rests').points).toBe(Infinity);
 });
 

@@ -8,7 +8,7 @@ const MOVING = { software: { triangles: 50_000, points: 100_000 }, card: { trian
 const RESTING = { software: 400_000, card: 12e6 };
 
 /** What of it the first frame draws: as long as nothing is known of the machine none is to take long. */
-const FIRST = { software: 0.5, card: 1 };
+const FIRST = { software: 0.25, card: 1 };
 /** Milliseconds a frame: above there is too much to draw, below there could be more. */
 const SLOW = 66;
 const FAST = 25;
