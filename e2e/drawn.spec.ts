@@ -112,11 +112,30 @@ test('the library shows a picture of every prop, and one of another size is draw
   await expect(picture).toHaveAttribute('src', /^data:image\/png/);
 });
 
+/** What one stays on lights up where each frame takes long, too, and is as it was when one goes on. */
+async function lightsUpAmongMany(page: Page): Promise<void> {
+  const bollards = (await rows(page)).filter(
+    (r) => r.arrangement === 'Quay bollards' && r.state === 'placed',
+  );
+  const places = await Promise.all(bollards.map(({ x, y, z }) => onScreen(page, [x, y + 0.45, z])));
+  const middle = await at(page, 0.5, 0.6);
+  const far = ({ x, y }: { x: number; y: number }) => Math.hypot(x - middle.x, y - middle.y);
+  const [place] = places.sort((a, b) => far(a) - far(b));
+  await settled(page);
+  const before = await colorAt(page, place);
+  await page.mouse.move(place.x, place.y);
+  const off = async () => apart(await colorAt(page, place), before);
+  await expect.poll(off).toBeGreaterThan(20);
+  await page.mouse.move(place.x, place.y - 60);
+  await expect.poll(off).toBeLessThan(6);
+}
+
 test('of many more than are drawn at once every one is there in the end, in the light that few are drawn in', async ({
   page,
 }) => {
   await openMany(page, 24_000, 2);
   await page.keyboard.press('Escape');
+  await lightsUpAmongMany(page);
   await page.getByRole('button', { name: 'Fit', exact: true }).click();
   await settled(page);
   const said = page.getByTestId('drawn');

@@ -1,5 +1,5 @@
 import { useThree } from '@react-three/fiber';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { BufferGeometry, Group, InstancedBufferAttribute, InstancedMesh, MeshBasicMaterial } from 'three';
 import { rowAtWay, type Inside } from '@/core/arrange/inside';
 import type { Arrangement } from '@/core/arrange/registry';
@@ -10,10 +10,14 @@ import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { followTouching, useTouching } from '@/store/touching';
 import { THREAD_COLORS } from './colors';
+import { detail } from './many/detail';
 import { mirroredGeometry, shapedMesh, type DrawnMesh } from './sceneMeshes';
 
 const NONE: Arrangement[] = [];
 const WARNS = THREAD_COLORS.madder;
+
+/** Milliseconds on a prop until it lights up where a frame takes long: what is only passed over draws none. */
+const STAYED_MS = 100;
 
 const materials = new Map<string, MeshBasicMaterial>();
 
@@ -65,6 +69,7 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
   useEffect(() => followTouching(), []);
   const arrangements = useEngine((s) => s.scene?.arrangements) ?? NONE;
   const results = useEngine((s) => s.result.arrangements);
+  const lastHover = useRef(hover);
   useEffect(() => {
     const made: InstancedMesh[] = [];
     const light = (
@@ -109,13 +114,17 @@ export function Highlights({ meshes }: { meshes: Map<string, DrawnMesh> }) {
       light(hover.arrangement, new Set([hover.slot]), 0.4);
     // What begins to reach into something while it is dragged.
     for (const [id, own] of touching) light(id, own, 0.85, undefined, WARNS);
-    invalidate();
+    const isPassed = detail.inParts && lastHover.current !== hover;
+    lastHover.current = hover;
+    let waiting: ReturnType<typeof setTimeout> | undefined;
+    if (isPassed) waiting = setTimeout(invalidate, STAYED_MS);
+    else invalidate();
     return () => {
+      clearTimeout(waiting);
       for (const mesh of made) {
         group.remove(mesh);
         mesh.dispose();
       }
-      invalidate();
     };
   }, [hover, slots, touching, arrangements, results, meshes, group, invalidate]);
   return <primitive object={group} />;

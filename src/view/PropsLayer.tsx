@@ -84,7 +84,9 @@ export function PropsLayer() {
     detail.forStill = (eye, height) => void many.choose(shown(), eye, height, ALL);
     let plan = choose(pace.budget(moving ? 'turns' : coarse ? 'drags' : 'rests'));
     // What takes long is drawn coarser at first, and in parts when nothing has moved for a moment.
-    detail.rough = !isCoarser() && SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;
+    const rests = !isCoarser();
+    if (rests) detail.inParts = SOFTWARE && !UNDRAWN && plan.triangles + plan.drawn.points / 4 > AT_ONCE;
+    detail.rough = rests && detail.inParts;
     if (detail.rough) plan = choose(pace.rough());
     detail.refine = () => {
       const { drawn } = choose(pace.budget('rests'));
