@@ -9,8 +9,8 @@ import type { Scene } from '@/core/scene/schema';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
 import { ready } from './ready';
-import { simplerMesh } from './simpler';
 import { Told } from './served';
+import { simplerMesh } from './simpler';
 import { EngineService, type AnimationRange, type Asked, type SendFormat } from './service';
 
 /** The service in a web worker. Scenes come as changes, results go as changes; arrays travel without being copied twice. */
