@@ -96,7 +96,7 @@ await withApplication(4188, async (browser, base) => {
   await rest();
   await page.getByRole('button', { name: /^Checks of the scene: \d/ }).click();
   await rest();
-  await shot('checks', 2);
+  await shot('checks');
   await page.keyboard.press('Escape');
   await step('Spacing').click();
   await page.keyboard.press('Control+z');
