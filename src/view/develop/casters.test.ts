@@ -1,5 +1,7 @@
 import {
+  BackSide,
   BufferAttribute,
+  DoubleSide,
   DirectionalLight,
   InstancedMesh,
   Matrix4,
@@ -151,6 +153,26 @@ describe('what shades only what nobody sees', () => {
     cut.material = new MeshLambertMaterial({ alphaTest: 0.5 });
     for (const mesh of [holed, hilly, steep, clear, cut])
       expect(shadesUnseen(mesh, eye(30, 5), light)).toBe(false);
+  });
+
+  test('is none that is inside out, unless it is seen from both sides', () => {
+    const inverse = sheet(400);
+    const index = inverse.geometry.getIndex()!;
+    inverse.geometry.setIndex(new BufferAttribute(Uint16Array.from(index.array).reverse(), 1));
+    const turned = sheet(400);
+    turned.rotation.z = Math.PI;
+    turned.updateMatrixWorld();
+    for (const mesh of [inverse, turned]) {
+      expect(shadesUnseen(mesh, eye(30, 5), light)).toBe(false);
+      mesh.material = new MeshLambertMaterial({ side: BackSide });
+      expect(shadesUnseen(mesh, eye(30, 5), light)).toBe(true);
+      mesh.material = new MeshLambertMaterial({ side: DoubleSide });
+      expect(shadesUnseen(mesh, eye(30, 5), light)).toBe(true);
+    }
+    const mirrored = sheet(400);
+    mirrored.scale.x = -1;
+    mirrored.updateMatrixWorld();
+    expect(shadesUnseen(mirrored, eye(30, 5), light)).toBe(true);
   });
 
   test('is looked at anew when it begins to move', () => {

@@ -1,5 +1,7 @@
 import {
   Box3,
+  DoubleSide,
+  FrontSide,
   InstancedMesh,
   Vector3,
   type BufferAttribute,
@@ -45,17 +47,29 @@ export function inFewer(casters: readonly Object3D[], light: DirectionalLight, w
   }
 }
 
-const sizes = new WeakMap<Mesh, { version: number; size: number }>();
-
 /** The greatest size factor that something is drawn by. */
 function sizeOf(mesh: Mesh): number {
   const own = mesh.matrixWorld.getMaxScaleOnAxis();
-  if (!(mesh instanceof InstancedMesh)) return own;
-  const { array, version } = mesh.instanceMatrix;
-  let have = sizes.get(mesh);
-  if (have?.version !== version)
-    sizes.set(mesh, (have = { version, size: largest(array as Float32Array, 0, mesh.count) }));
-  return own * have.size;
+  return mesh instanceof InstancedMesh ? own * sizeOfInstances(mesh) : own;
+}
+
+const sizeOfInstances = asLongAs(
+  (mesh: InstancedMesh) => mesh.instanceMatrix.version,
+  ({ instanceMatrix, count }) => largest(instanceMatrix.array as Float32Array, 0, count),
+);
+
+/** What something is, found again only when its version has changed. */
+function asLongAs<Of extends object, Is>(
+  versionOf: (of: Of) => number,
+  find: (of: Of) => Is,
+): (of: Of) => Is {
+  const found = new WeakMap<Of, { version: number; is: Is }>();
+  return (of) => {
+    const version = versionOf(of);
+    let have = found.get(of);
+    if (have?.version !== version) found.set(of, (have = { version, is: find(of) }));
+    return have.is;
+  };
 }
 
 const box = new Box3();
@@ -68,11 +82,10 @@ const eye = new Vector3();
 export function shadesUnseen(o: Object3D, camera: Camera, light: DirectionalLight): boolean {
   const mesh = o as Mesh;
   if (o instanceof InstancedMesh || !('isPerspectiveCamera' in camera)) return false;
-  if (
-    !isSheet(mesh.geometry) ||
-    [mesh.material].flat().some((m: Material) => m.transparent || m.alphaTest > 0)
-  )
-    return false;
+  const up = sheetUp(mesh.geometry) * Math.sign(mesh.matrixWorld.elements[5]);
+  const hides = ({ side, transparent, alphaTest }: Material) =>
+    !transparent && alphaTest === 0 && (side === DoubleSide || up === (side === FrontSide ? 1 : -1));
+  if (up === 0 || ![mesh.material].flat().every(hides)) return false;
   box.copy(mesh.geometry.boundingBox!).applyMatrix4(mesh.matrixWorld);
   const { min, max } = box;
   if (max.y - min.y > FLAT * (max.x - min.x)) return false;
@@ -92,30 +105,24 @@ export function shadesUnseen(o: Object3D, camera: Camera, light: DirectionalLigh
 /** Level is what is no higher than so much of its width. */
 const FLAT = 1e-6;
 
-/** Whether geometries are sheets, as their vertices were then. */
-const sheets = new WeakMap<BufferGeometry, { version: number; is: boolean }>();
-
-/** Whether the faces of something, level, fill the rectangle that is around it. */
-function isSheet(geometry: BufferGeometry): boolean {
-  const { version } = geometry.getAttribute('position') as BufferAttribute;
-  let have = sheets.get(geometry);
-  if (have?.version !== version) sheets.set(geometry, (have = { version, is: fillsItsBox(geometry) }));
-  return have.is;
-}
-
-function fillsItsBox(geometry: BufferGeometry): boolean {
-  if (!geometry.boundingBox) geometry.computeBoundingBox();
-  const { min, max } = geometry.boundingBox!;
-  const width = max.x - min.x;
-  if (max.y - min.y > FLAT * width) return false;
-  const position = geometry.getAttribute('position');
-  const index = geometry.getIndex();
-  let area = 0;
-  for (let i = 0; i < (index?.count ?? 0); i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => index!.getX(i + k));
-    const [ux, uz] = [position.getX(b) - position.getX(a), position.getZ(b) - position.getZ(a)];
-    const [vx, vz] = [position.getX(c) - position.getX(a), position.getZ(c) - position.getZ(a)];
-    area += Math.abs(ux * vz - uz * vx) / 2;
-  }
-  return Math.abs(area - width * (max.z - min.z)) <= 1e-4 * area;
-}
+/** Whether faces, level, fill the rectangle around them: 1 where they look up, -1 where they look down, 0 where not. */
+const sheetUp = asLongAs(
+  (geometry: BufferGeometry) => (geometry.getAttribute('position') as BufferAttribute).version,
+  (geometry) => {
+    if (!geometry.boundingBox) geometry.computeBoundingBox();
+    const { min, max } = geometry.boundingBox!;
+    const width = max.x - min.x;
+    if (max.y - min.y > FLAT * width) return 0;
+    const position = geometry.getAttribute('position');
+    const index = geometry.getIndex();
+    let area = 0;
+    for (let i = 0; i < (index?.count ?? 0); i += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => index!.getX(i + k));
+      const [ux, uz] = [position.getX(b) - position.getX(a), position.getZ(b) - position.getZ(a)];
+      const [vx, vz] = [position.getX(c) - position.getX(a), position.getZ(c) - position.getZ(a)];
+      area += (uz * vx - ux * vz) / 2;
+    }
+    const all = width * (max.z - min.z);
+    return Math.abs(Math.abs(area) - all) <= 1e-4 * all ? Math.sign(area) : 0;
+  },
+);

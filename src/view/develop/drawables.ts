@@ -4,8 +4,8 @@ const toScreen = new Matrix4();
 const at = new Vector4();
 
 /**
- * All that is drawn of a scene from there, in the order in which the library draws it: what is solid, the nearest first, then what
- * is seen through, the farthest first.
+ * All that is drawn of a scene from there, in the order in which the library draws it: what is solid, the nearest first,
+ * then what is seen through, the farthest first.
  */
 export function drawablesOf(scene: Scene, camera: Camera): Object3D[] {
   toScreen.multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
