@@ -21,6 +21,7 @@ import { useView } from '../viewState';
 import { Developer, type Plan } from './developer';
 import type { Lights } from './frameLight';
 import { measure } from './meter';
+import { Turns, type Work } from './turns';
 
 /**
  * What develops while nothing moves: in software fewer frames do, since each takes half a second. One with four
@@ -31,8 +32,6 @@ const PLAN: Plan = SOFTWARE
   : { edges: 16, light: 64 };
 /** What a rough frame is finished by: a frame as the view draws them. */
 const WHOLE: Plan = { edges: 1, light: 0 };
-/** Milliseconds between two looks whether a part is drawn. */
-const LOOK_MS = 4;
 /** What of the measured brightness is not seen. */
 const METER_OFF = 0.02;
 /** Milliseconds without a frame before it begins. */
@@ -60,14 +59,15 @@ class Developing {
   /** What the shadows of a finished frame were cast for. */
   private castFor = '';
   private waiting: ReturnType<typeof setTimeout> | undefined;
-  private next: ReturnType<typeof setTimeout> | undefined;
-  private frame = 0;
+  private turns: Turns;
 
   constructor(
     private gl: WebGLRenderer,
     private scene: Scene,
     private camera: () => PerspectiveCamera | OrthographicCamera,
-  ) {}
+  ) {
+    this.turns = new Turns(() => gl.getContext() as WebGL2RenderingContext);
+  }
 
   /** The view has drawn a frame of its own. */
   touched(): void {
@@ -109,16 +109,13 @@ class Developing {
     const seen = `${about.join()} ${shadowsBegun()}`;
     finer.shadows = seen === this.castFor ? 'again' : 'anew';
     if (finer.shadows === 'anew') this.castFor = '';
-    this.turns((took) => {
-      if (took !== null) finer.took(took);
-      if (!isAtRest()) return this.touched();
-      if (finer.isDeveloped) {
+    this.steps(finer, lights, {
+      over: () => {
         detail.rough = false;
         this.castFor = seen;
         say();
-        return this.begin();
-      }
-      return finer.step(this.scene, this.camera(), lights) ? 'shown' : 'more';
+        this.begin();
+      },
     });
   }
 
@@ -128,48 +125,29 @@ class Developing {
     this.developer ??= new Developer(this.gl, PLAN);
     const { developer } = this;
     developer.restart();
-    this.turns((took) => {
-      if (took !== null) developer.took(took);
-      if (!isAtRest()) return this.touched();
-      if (developer.isDeveloped) return useView.setState({ developed: true });
-      const shows = developer.step(this.scene, this.camera(), lights);
-      if (shows) useView.setState({ added: developer.added });
-      return shows ? 'shown' : 'more';
+    this.steps(developer, lights, {
+      shown: () => useView.setState({ added: developer.added }),
+      over: () => useView.setState({ developed: true }),
     });
   }
 
-  /**
-   * Works once a turn of the page, for as long as it says so; the next part only when the last one is drawn, or what
-   * is drawn in the background would pile up and hold the page when it is shown; and when something was shown, only after
-   * the page has taken it. It is told how many milliseconds the last part has taken; null for the first.
-   */
-  private turns(work: (took: number | null) => 'more' | 'shown' | void): void {
-    let began: number | null = null;
-    const gl = this.gl.getContext() as WebGL2RenderingContext;
-    let drawn: WebGLSync | null = null;
-    const turn = () => {
-      if (drawn && gl.getSyncParameter(drawn, gl.SYNC_STATUS) === gl.UNSIGNALED) {
-        this.next = setTimeout(turn, LOOK_MS);
-        return;
-      }
-      gl.deleteSync(drawn);
-      drawn = null;
-      const now = performance.now();
-      const done = work(began === null ? null : now - began);
-      if (!done) return;
-      began = now;
-      drawn = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
-      gl.flush();
-      if (done === 'more') this.next = setTimeout(turn, LOOK_MS);
-      else this.frame = requestAnimationFrame(() => (this.next = setTimeout(turn)));
-    };
-    this.next = setTimeout(turn);
+  private steps(developer: Developer, lights: Lights, done: Pick<Work, 'shown' | 'over'>): void {
+    this.turns.begin({
+      mayGoOn: () => {
+        const may = isAtRest();
+        if (!may) this.touched();
+        return may;
+      },
+      isOver: () => developer.isDeveloped,
+      isToShow: () => developer.isToShow,
+      step: () => developer.step(this.scene, this.camera(), lights),
+      ...done,
+    });
   }
 
   stop(): void {
     clearTimeout(this.waiting);
-    clearTimeout(this.next);
-    cancelAnimationFrame(this.frame);
+    this.turns.stop();
     const { developed, added } = useView.getState();
     if (developed || added > 0) useView.setState({ developed: false, added: 0 });
   }

@@ -10,7 +10,7 @@ import {
 } from 'three';
 import { inFewer, shadesUnseen } from './casters';
 import { drawablesOf, only } from './drawables';
-import { Portions, type Portion } from './portions';
+import { Portions, type Portion, type Timed } from './portions';
 
 /** The shadows of a frame, each in portions of what casts them, so that none of those takes long. */
 
@@ -35,19 +35,13 @@ export class Shadows {
   restart(): void {
     this.left = null;
     this.portion = 0;
-    this.division.broken();
   }
 
-  /** Told how long the last portion has taken, milliseconds. */
-  took(ms: number): void {
-    this.division.took(ms);
-  }
-
-  /** Casts a portion, drawing into what the renderer draws into, of which nothing is seen. @returns false when all are cast */
-  step(scene: Scene, camera: Camera): boolean {
+  /** Casts a portion, drawing into what the renderer draws into, of which nothing is seen. @returns null when all are cast */
+  step(scene: Scene, camera: Camera): Timed | null {
     this.left ??= castingIn(scene);
     const [next] = this.left;
-    if (!next) return false;
+    if (!next) return null;
     if (this.portion === 0) {
       const all = drawablesOf(scene, camera).filter((o) => o.castShadow);
       const isUnseen = (o: Object3D) => isSun(next) && shadesUnseen(o, camera, next);
@@ -55,15 +49,17 @@ export class Shadows {
       this.casters = [...cast, ...all.filter(isUnseen)];
       this.portions = this.division.of(cast, 1, 1);
     }
-    const { from, to } = this.portions[this.portion];
+    const portion = this.portions[this.portion];
+    const { from, to } = portion;
     const cast = () => this.cast(scene, next, this.portion > 0);
     only(this.casters, from, to, () =>
       this.coarse && isSun(next) ? inFewer(this.casters.slice(from, to), next, cast) : cast(),
     );
-    if (++this.portion < this.portions.length) return true;
-    this.portion = 0;
-    this.left.shift();
-    return true;
+    if (++this.portion === this.portions.length) {
+      this.portion = 0;
+      this.left.shift();
+    }
+    return this.division.timed(portion);
   }
 
   /** @param more beside what is in its shadow already */
@@ -76,10 +72,16 @@ export class Shadows {
     const { clear } = gl;
     // The library empties a shadow whenever something is cast into it.
     if (more) gl.clear = () => {};
+    // Of a shadow only its depth is asked for.
+    const { color } = gl.state.buffers;
+    color.setMask(false);
+    color.setLocked(true);
     try {
       gl.render(scene, NOWHERE);
     } finally {
       gl.clear = clear;
+      color.setLocked(false);
+      color.setMask(true);
       for (const { shadow } of all) shadow.autoUpdate = true;
     }
   }

@@ -25,7 +25,7 @@ import { drawablesOf, only } from './drawables';
 import { FrameLight, type Lights } from './frameLight';
 import { Halo } from './halo';
 import { throughLens, type Lens } from './lens';
-import { Portions, type Portion } from './portions';
+import { inTiles, Portions, type Portion, type Timed } from './portions';
 import { pixelShift } from './samples';
 
 /**
@@ -80,6 +80,9 @@ const UNSHOWN_PART = 400_000;
 const FRAME = SOFTWARE ? FloatType : HalfFloatType;
 
 const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
+
+/** What takes no time that would be worth knowing. */
+const SHORT: Timed = { expected: 0, took: () => {} };
 
 export class Developer {
   /** What shadows a frame of the edges has: those of the view, or its own, cast anew or again as they were. */
@@ -138,9 +141,6 @@ export class Developer {
   private division = new Portions();
   /** Whether it is added to those before it, and not yet shown. */
   private isAdded = false;
-  /** Whether the last step has drawn a portion, or cast one. */
-  private hasDrawn = false;
-  private hasCast = false;
   private frameLight: FrameLight;
 
   /** @param region of a picture that is not shown but read; null: the view's own is developed, and shown */
@@ -165,13 +165,11 @@ export class Developer {
     this.done = this.frames = this.portion = 0;
     this.isOpen = this.isAdded = false;
     this.cast.restart();
-    this.division.broken();
   }
 
-  /** Told how long the last step has taken, milliseconds: frames are divided as that asks for. */
-  took(ms: number): void {
-    if (this.hasDrawn) this.division.took(ms);
-    else if (this.hasCast) this.cast.took(ms);
+  /** Whether the next step shows what has been added: the page waits for it, with all that the card has to do before. */
+  get isToShow(): boolean {
+    return this.isAdded;
   }
 
   /** How many frames of edges, and how many lights, have been added. */
@@ -222,29 +220,27 @@ export class Developer {
   }
 
   /**
-   * Casts one of a frame's shadows, draws one of its portions, adds it to those before it, or shows them all: for that the
-   * page waits, with all that the card has to do before. Camera and lights are then as they were.
-   * @returns whether it has shown something
+   * Casts one of a frame's shadows, draws one of its portions, adds it to those before it, or shows them all. Camera and
+   * lights are then as they were.
+   * @returns what is to be told how long it took: frames are divided as that asks for
    */
-  step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): boolean {
+  step(scene: Scene, camera: PerspectiveCamera | OrthographicCamera, lights: Lights): Timed {
     const { gl, plan, done, shadows } = this;
     const before = gl.getRenderTarget();
     if (!this.isOpen) this.open(lights);
     const k = (done - plan.edges) / (2 * this.pairs);
-    this.hasDrawn = false;
-    this.hasCast = false;
+    let timed = SHORT;
+    const draw = () => (timed = this.draw(scene, camera));
+    const castOrDraw = () => (timed = this.castOrDraw(scene, camera));
     const isShown = this.isAdded;
     if (isShown) this.next();
     else if (this.portion > 0 && this.portion >= this.portions.length) this.addUp();
-    else if (k < 0 && shadows === 'view') this.draw(scene, camera);
-    else if (k < 0)
-      this.inOwnShadow(lights.sun, () =>
-        shadows === 'anew' ? this.castOrDraw(scene, camera) : this.draw(scene, camera),
-      );
-    else this.frameLight.during(scene, lights, k, this.pairs, () => this.castOrDraw(scene, camera));
+    else if (k < 0 && shadows === 'view') draw();
+    else if (k < 0) this.inOwnShadow(lights.sun, shadows === 'anew' ? castOrDraw : draw);
+    else this.frameLight.during(scene, lights, k, this.pairs, castOrDraw);
     gl.setRenderTarget(before);
     if (isShown) this.present();
-    return isShown;
+    return timed;
   }
 
   /** Adds the frame that is drawn; one that is not shown is done with. */
@@ -285,10 +281,9 @@ export class Developer {
   }
 
   /** First come a frame's shadows, a portion a step, then its own portions. */
-  private castOrDraw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): void {
+  private castOrDraw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): Timed {
     this.gl.setRenderTarget(this.nothing);
-    this.hasCast = this.cast.step(scene, camera);
-    if (!this.hasCast) this.draw(scene, camera);
+    return this.cast.step(scene, camera) ?? this.draw(scene, camera);
   }
 
   /** Does something in shadows that no frame of the view has. */
@@ -301,7 +296,7 @@ export class Developer {
   }
 
   /** Draws a portion of a frame. */
-  private draw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): void {
+  private draw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): Timed {
     const { gl, plan, done, frames, region } = this;
     const { width, height } = this.edges;
     const isLit = done >= plan.edges;
@@ -311,11 +306,12 @@ export class Developer {
       this.things = drawablesOf(scene, camera);
       const { length } = this.things;
       this.portions = region
-        ? partsOf(region).map((tile) => ({ from: 0, to: length, tile }))
+        ? inTiles(this.things, 0, length, partsOf(region))
         : this.division.of(this.things, width, height);
       gl.clear();
     }
-    const { from, to, tile } = this.portions[this.portion++];
+    const portion = this.portions[this.portion++];
+    const { from, to, tile } = portion;
     const { autoClear } = gl;
     gl.autoClear = false;
     throughLens(this.lens, camera, region?.of.height ?? height, frames, ([x, y]) => {
@@ -326,7 +322,7 @@ export class Developer {
       );
     });
     gl.autoClear = autoClear;
-    this.hasDrawn = true;
+    return this.division.timed(portion);
   }
 
   private addTo(sum: WebGLRenderTarget, frame: WebGLRenderTarget): void {

@@ -30,11 +30,16 @@ const thingsOf = (times: readonly number[]): Thing[] => times.map((ms) => ({ ms 
 const timeOf = ({ from, to, tile }: Portion, things: readonly Thing[]): number =>
   (things.slice(from, to).reduce((sum, { ms }) => sum + ms, 0) * tile.width * tile.height) / (WIDTH * HEIGHT);
 
+/** What of a portion is asked for. */
+const whereOf = ({ from, to, tile }: Portion) => ({ from, to, tile });
+
 /** Draws a frame. @returns what its portions have taken */
 function frame(portions: Portions, things: readonly Thing[]): number[] {
-  const times = portions.of(things, WIDTH, HEIGHT).map((portion) => timeOf(portion, things));
-  for (const ms of times) portions.took(ms);
-  return times;
+  return portions.of(things, WIDTH, HEIGHT).map((portion) => {
+    const ms = timeOf(portion, things);
+    portions.timed(portion).took(ms);
+    return ms;
+  });
 }
 
 test('however a frame is divided, each thing is drawn once everywhere, and in its order', () => {
@@ -74,7 +79,7 @@ test('portions that became short are joined again, parts of a picture too', () =
   expect(portions.of(things, WIDTH, HEIGHT)).toHaveLength(24);
   for (const thing of things) thing.ms = 1;
   frame(portions, things);
-  expect(portions.of(things, WIDTH, HEIGHT)).toEqual([
+  expect(portions.of(things, WIDTH, HEIGHT).map(whereOf)).toEqual([
     { from: 0, to: 3, tile: { x: 0, y: 0, width: WIDTH, height: HEIGHT } },
   ]);
 });
@@ -82,17 +87,28 @@ test('portions that became short are joined again, parts of a picture too', () =
 test('a frame that is not gone on with tells of what was drawn; another size begins anew; there may be nothing', () => {
   const portions = new Portions();
   const things = thingsOf(Array.from({ length: 100 }, () => 1));
-  const first = portions.of(things, WIDTH, HEIGHT).length;
-  expect(first).toBeGreaterThan(1);
-  portions.took(1000);
-  portions.broken();
+  const first = portions.of(things, WIDTH, HEIGHT);
+  expect(first.length).toBeGreaterThan(1);
+  portions.timed(first[0]).took(1000);
   const list = portions.of(things, WIDTH, HEIGHT);
-  expect(list.length).toBeGreaterThan(first);
+  expect(list.length).toBeGreaterThan(first.length);
   // What follows is as it was.
   expect(list.at(-1)!.to - list.at(-1)!.from).toBeLessThanOrEqual(20);
-  expect(portions.of(things, WIDTH, 2 * HEIGHT)).toHaveLength(first);
-  expect(portions.of([], WIDTH, HEIGHT)).toEqual([
-    { from: 0, to: 0, tile: { x: 0, y: 0, width: WIDTH, height: HEIGHT } },
-  ]);
-  portions.took(3);
+  expect(portions.of(things, WIDTH, 2 * HEIGHT)).toHaveLength(first.length);
+  const [nothing] = portions.of([], WIDTH, HEIGHT);
+  expect(whereOf(nothing)).toEqual({ from: 0, to: 0, tile: { x: 0, y: 0, width: WIDTH, height: HEIGHT } });
+  portions.timed(nothing).took(3);
+});
+
+test('what a portion is expected to take is what its things have taken before, in any order of telling', () => {
+  const portions = new Portions();
+  const things = thingsOf([30, 30, 30, 400, 5]);
+  for (let i = 0; i < 8; i++) frame(portions, things);
+  // The next one is begun before the last one is told of.
+  const list = portions.of(things, WIDTH, HEIGHT);
+  for (const portion of [...list].reverse()) {
+    expect(portions.timed(portion).expected).toBeCloseTo(timeOf(portion, things), 6);
+    portions.timed(portion).took(timeOf(portion, things));
+  }
+  expect(portions.of(things, WIDTH, HEIGHT).map(whereOf)).toEqual(list.map(whereOf));
 });

@@ -5,6 +5,24 @@ export interface Portion {
   from: number;
   to: number;
   tile: Tile;
+  /** What it is taken to take, milliseconds. */
+  expected: number;
+  work: Work;
+}
+
+/** What is drawn in a portion, or in parts of the picture: how many are still to come, and what those before have taken. */
+interface Work {
+  things: readonly object[];
+  parts: number;
+  ms: number;
+}
+
+/** Work that was given to the card. */
+export interface Timed {
+  /** What it is taken to take, milliseconds. */
+  expected: number;
+  /** Told what it has taken, when that is known. */
+  took: (ms: number) => void;
 }
 
 /** No portion is to take longer, milliseconds, unless a thing does all alone. */
@@ -24,11 +42,6 @@ const MOST_PARTS = 32;
  */
 export class Portions {
   private times = new WeakMap<object, number>();
-  private things: readonly object[] = [];
-  private list: Portion[] = [];
-  /** Which of them is told of next, and what the parts of one thing have taken before it. */
-  private next = 0;
-  private before = 0;
   private size = '';
 
   /** The portions of a frame in which these are drawn, in this order. */
@@ -36,52 +49,53 @@ export class Portions {
     const size = `${width} ${height}`;
     if (size !== this.size) this.times = new WeakMap();
     this.size = size;
-    this.things = things;
-    this.list = [];
-    this.broken();
-    const whole = { x: 0, y: 0, width, height };
+    const list: Portion[] = [];
     let from = 0;
     let sum = 0;
-    const close = (to: number) => {
-      if (to > from) this.list.push({ from, to, tile: whole });
+    const close = (to: number, tiles: Tile[] = [{ x: 0, y: 0, width, height }]) => {
+      list.push(...inTiles(things, from, to, tiles, sum));
       from = to;
       sum = 0;
     };
     things.forEach((thing, i) => {
       const ms = this.timeOf(thing);
-      if (sum + ms > LONG) close(i);
+      if (sum > 0 && sum + ms > LONG) close(i);
       sum += ms;
       if (ms <= PARTED) return;
       const parts = Math.min(MOST_PARTS, 2 ** Math.ceil(Math.log2(ms / LONG)));
-      for (const tile of tilesOf(width, height, parts)) this.list.push({ from: i, to: i + 1, tile });
-      from = i + 1;
-      sum = 0;
+      close(i + 1, tilesOf(width, height, parts));
     });
-    close(things.length);
     // Of nothing there is something to be drawn too: what is behind it.
-    if (this.list.length === 0) this.list.push({ from: 0, to: 0, tile: whole });
-    return this.list;
+    if (from < things.length || list.length === 0) close(things.length);
+    return list;
   }
 
-  /** Told how long each portion of a frame has taken, milliseconds, in their order. */
-  took(ms: number): void {
-    const portion = this.list[this.next++];
-    if (!portion) return;
-    const { from, to } = portion;
-    const following = this.list[this.next];
-    this.before += ms;
-    if (following?.from === from && following.to === to) return;
-    const all = this.things.slice(from, to);
-    const expected = all.reduce<number>((sum, thing) => sum + this.timeOf(thing), 0);
-    for (const thing of all)
-      this.times.set(thing, Math.max(LEAST, (this.timeOf(thing) / expected) * this.before));
-    this.before = 0;
-  }
+  /** A portion that is being drawn. */
+  timed = (portion: Portion): Timed => ({
+    expected: portion.expected,
+    took: (ms) => this.took(portion, ms),
+  });
 
-  /** The frame that was begun is not gone on with. */
-  broken(): void {
-    this.next = this.before = 0;
+  /** Told how long a portion has taken, milliseconds. */
+  private took({ work }: Portion, ms: number): void {
+    work.ms += ms;
+    if (--work.parts > 0) return;
+    const expected = work.things.reduce<number>((sum, thing) => sum + this.timeOf(thing), 0);
+    for (const thing of work.things)
+      this.times.set(thing, Math.max(LEAST, (this.timeOf(thing) / expected) * work.ms));
   }
 
   private timeOf = (thing: object): number => this.times.get(thing) ?? UNKNOWN;
+}
+
+/** The portions in which some things, from one place of their order to another, are drawn a part of the picture at a time. */
+export function inTiles(
+  things: readonly object[],
+  from: number,
+  to: number,
+  tiles: readonly Tile[],
+  ms = 0,
+): Portion[] {
+  const work = { things: things.slice(from, to), parts: tiles.length, ms: 0 };
+  return tiles.map((tile) => ({ from, to, tile, expected: ms / tiles.length, work }));
 }
