@@ -29,7 +29,7 @@ import { Turns, type Work } from './turns';
  */
 const PLAN: Plan = SOFTWARE
   ? { edges: 1, light: 32, samples: 4, pairs: 2, coarse: true }
-  : { edges: 16, light: 64 };
+  : { edges: 16, light: 64, pairs: 2 };
 /** What a rough frame is finished by: a frame as the view draws them. */
 const WHOLE: Plan = { edges: 1, light: 0 };
 /** What of the measured brightness is not seen. */

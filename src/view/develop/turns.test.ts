@@ -15,6 +15,7 @@ class Card {
       const at = performance.now();
       const done = Math.max(at, this.given.at(-1)?.done ?? 0) + this.ms;
       this.given.push({ at, done, shows: this.shows });
+      this.ms = 0;
       return { done } as unknown as WebGLSync;
     },
     getSyncParameter: (sync: WebGLSync) =>
@@ -31,10 +32,11 @@ class Card {
       isOver: () => k === steps.length,
       isToShow: () => steps[k]?.shows ?? false,
       step: () => {
-        const { ms, expected = ms, shows = false } = steps[k++];
-        this.ms = ms;
+        const i = k++;
+        const { ms, expected = ms, shows = false } = steps[i];
+        this.ms += ms;
         this.shows = shows;
-        return { expected, took: (took) => this.told.push(took) };
+        return { expected, took: (took) => (this.told[i] = took) };
       },
       over: () => {},
       ...more,
@@ -105,6 +107,25 @@ test('what is shown waits for all before it, and what follows waits for a frame 
     if (shows) expect(at).toBeGreaterThanOrEqual(card.given[i - 1].done);
     if (i > 0 && card.given[i - 1].shows) expect(at).toBeGreaterThanOrEqual(card.given[i - 1].at + 16);
   }
+});
+
+test('steps that are short go together, but never with what is shown, and each is told its share', () => {
+  const card = new Card();
+  const frame = [{ ms: 1 }, { ms: 2 }, { ms: 1 }, { ms: 0 }, { ms: 1, shows: true }];
+  const took = run(card, card.work([...frame, ...frame, ...frame]));
+  expect(card.given.map(({ shows }) => shows)).toEqual([false, true, false, true, false, true]);
+  // One frame of the page for each that is shown, and two looks.
+  expect(took).toBeLessThanOrEqual(3 * (16 + 2 * 4));
+  expect(card.told).toHaveLength(15);
+  for (let i = 0; i < 15; i += 5) {
+    expect(card.told[i + 1]).toBeCloseTo(2 * card.told[i], 9);
+    expect(card.told[i] + card.told[i + 1] + card.told[i + 2]).toBeLessThanOrEqual(8);
+    expect(card.told[i + 3]).toBe(0);
+  }
+  // What is long ends what goes together.
+  const other = new Card();
+  run(other, other.work([{ ms: 2 }, { ms: 50 }, { ms: 3 }, { ms: 2 }, { ms: 2 }, { ms: 1 }]));
+  expect(other.given.map(({ at, done }) => done - at).length).toBe(3);
 });
 
 test('it stops where it may not go on, and at once when it is told to', () => {

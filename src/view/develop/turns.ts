@@ -18,8 +18,10 @@ export interface Work {
 
 /** Milliseconds between two looks whether a step is done. */
 const LOOK_MS = 4;
-/** Milliseconds before the card is expected to be done with a step that it is given the next one. */
+/** Milliseconds before the card is expected to be done with what it was given that it is given more. */
 const AHEAD_MS = 12;
+/** Steps that are expected to take less than this, milliseconds, are given together. */
+const SHORT_MS = 6;
 
 /** How a card is asked what it has done. */
 export type Fences = Pick<
@@ -34,8 +36,8 @@ export type Fences = Pick<
 >;
 
 /**
- * Gives the card steps of some work, one a turn of the page. The next one comes just before the card is expected to be
- * done with the last: it does not wait for the page, and what is drawn in the background does not pile up and hold the
+ * Gives the card steps of some work, one a turn of the page, or as many as are short. The next ones come just before the
+ * card is expected to be done with the last: it does not wait for the page, and what is drawn in the background does not pile up and hold the
  * page when something is shown. That is shown only when all before it is drawn, and what follows waits until the page has
  * taken it.
  */
@@ -65,8 +67,17 @@ export class Turns {
       const isSoon = given.length === 1 && now - since > given[0].expected - AHEAD_MS;
       if (isLast || (given.length > 0 && (isToShow || !isSoon))) return this.again(turn, LOOK_MS);
       if (given.length === 0) since = now;
-      const timed = work.step();
-      given.push({ ...timed, fence: gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0) });
+      const steps = [work.step()];
+      let expected = steps[0].expected;
+      while (!isToShow && expected < SHORT_MS && !work.isOver() && !work.isToShow()) {
+        const step = work.step();
+        expected += step.expected;
+        steps.push(step);
+      }
+      const took = (ms: number) => {
+        for (const step of steps) step.took(expected > 0 ? (ms * step.expected) / expected : 0);
+      };
+      given.push({ expected, took, fence: gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0) });
       gl.flush();
       if (!isToShow) return this.again(turn, LOOK_MS);
       work.shown?.();
