@@ -301,6 +301,7 @@ test('subdivide, resample, simplify and round keep the line where it was', async
   // Two straights cut by 1 m each, and a quarter of a circle.
   await expect(page.getByText(`${(5 + Math.PI / 2).toFixed(2)} m · 3 points`)).toBeVisible();
   await expect(page.getByTestId('path-facts')).toContainText('1 m');
+  await expect(page.getByTestId('path-facts')).toContainText('0.25 turns');
 });
 
 test('roll and size of a point are turned and pulled in the scene', async ({ page }) => {
@@ -336,7 +337,7 @@ test('a path over the pointer shows its way, its length and its bends; what is m
 }) => {
   await make(page, 'Circle');
   await pathRow(page, /^Circle Path/).hover();
-  await expect(page.getByText(/^Circle · 18\.85 m · 1 turns · tightest 3 m$/)).toBeVisible();
+  await expect(page.getByText(/^Circle · 18\.85 m · 1 turn · tightest 3 m$/)).toBeVisible();
   await make(page, 'Coil around a path');
   await pathRow(page, /^Circle Path/).click();
   await page.getByRole('button', { name: 'Offset', exact: true }).click();

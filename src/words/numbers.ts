@@ -16,4 +16,10 @@ export const plural = (n: number, one: string, many = `${one}s`): string =>
 export const asBytes = (n: number): string =>
   n < 1e6 ? `${whole(Math.max(n > 0 ? 1 : 0, Math.round(n / 1000)))} kB` : `${(n / 1e6).toFixed(1)} MB`;
 
+/** How far something goes round: "1 turn", "2.25 turns". */
+export const inTurns = (n: number): string => {
+  const shown = Number(n.toFixed(2));
+  return `${shown} ${shown === 1 ? 'turn' : 'turns'}`;
+};
+
 export const degrees = (v: number): string => `${Number(v.toFixed(1))}°`;

@@ -4,7 +4,7 @@ import { useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { useSelection } from '@/store/selection';
 import { INK, LINEN } from '../colors';
-import { metres } from '@/words/numbers';
+import { inTurns, metres } from '@/words/numbers';
 import { toScreen } from '../project';
 import { useView } from '../viewState';
 import { screenLine } from './lines';
@@ -74,7 +74,7 @@ export function PathHover() {
 
 /** "1.25 turns · tightest 0.80 m" */
 function bends({ turns, tightest }: { turns: number; tightest: number }, units: 'm' | 'cm'): string {
-  const turned = `${Number(turns.toFixed(2))} turns`;
+  const turned = inTurns(turns);
   if (tightest === 0) return `${turned} · sharp corner`;
   return Number.isFinite(tightest) ? `${turned} · tightest ${metres(tightest, units)}` : 'straight';
 }

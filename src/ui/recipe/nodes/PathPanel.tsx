@@ -6,7 +6,7 @@ import { dispatch, useDocument } from '@/store/document';
 import { useEngine } from '@/store/engine';
 import { pathEntries } from '../../menus/entries';
 import { sentence } from '@/words/findings';
-import { metres, plural } from '@/words/numbers';
+import { inTurns, metres, plural } from '@/words/numbers';
 import { NodeHead } from './NodeHead';
 import { Hanging } from './path/Hanging';
 import { EditButtons } from './path/EditButtons';
@@ -62,7 +62,7 @@ export function PathPanel({ id }: { id: string }) {
             <dt className="text-soft" title="All its bends added up, in whole turns">
               Bends in all
             </dt>
-            <dd className="num text-right">{`${Number(result.turns.toFixed(2))} turns`}</dd>
+            <dd className="num text-right">{inTurns(result.turns)}</dd>
             <dt className="text-soft">Tightest radius</dt>
             <dd className="num text-right">
               {result.tightest === 0
