@@ -103,6 +103,7 @@ test('a frame that is not gone on with tells of what was drawn; another size beg
 test('what a portion is expected to take is what its things have taken before, in any order of telling', () => {
   const portions = new Portions();
   const things = thingsOf([30, 30, 30, 400, 5]);
+  for (const { expected } of portions.of(things, WIDTH, HEIGHT)) expect(expected).toBe(Infinity);
   for (let i = 0; i < 8; i++) frame(portions, things);
   // The next one is begun before the last one is told of.
   const list = portions.of(things, WIDTH, HEIGHT);

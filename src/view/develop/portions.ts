@@ -5,7 +5,7 @@ export interface Portion {
   from: number;
   to: number;
   tile: Tile;
-  /** What it is taken to take, milliseconds. */
+  /** What it is taken to take, milliseconds; Infinity where something in it was never drawn. */
   expected: number;
   work: Work;
 }
@@ -19,7 +19,7 @@ interface Work {
 
 /** Work that was given to the card. */
 export interface Timed {
-  /** What it is taken to take, milliseconds. */
+  /** What it is taken to take, milliseconds; Infinity where that is not known. */
   expected: number;
   /** Told what it has taken, when that is known. */
   took: (ms: number) => void;
@@ -53,7 +53,8 @@ export class Portions {
     let from = 0;
     let sum = 0;
     const close = (to: number, tiles: Tile[] = [{ x: 0, y: 0, width, height }]) => {
-      list.push(...inTiles(things, from, to, tiles, sum));
+      const isKnown = things.slice(from, to).every((thing) => this.times.has(thing));
+      list.push(...inTiles(things, from, to, tiles, isKnown ? sum : Infinity));
       from = to;
       sum = 0;
     };

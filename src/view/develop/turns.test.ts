@@ -128,6 +128,19 @@ test('steps that are short go together, but never with what is shown, and each i
   expect(other.given.map(({ at, done }) => done - at).length).toBe(3);
 });
 
+test('where nothing is known of a step, nothing is given before it is done, and it is told what the others leave', () => {
+  const card = new Card();
+  const unknown = { ms: 300, expected: Infinity };
+  run(card, card.work([{ ms: 2 }, unknown, unknown, { ms: 2 }, { ms: 60 }]));
+  // What was short has gone with it: what is long is seen only when it is given.
+  expect(card.given.map(({ at, done }) => Math.round(done - at))).toEqual([302, 300, 62]);
+  card.given.forEach(({ at }, i) => {
+    if (i > 0) expect(at).toBeGreaterThanOrEqual(card.given[i - 1].done);
+  });
+  expect(card.told[0]).toBe(2);
+  for (const i of [1, 2]) expect(Math.abs(card.told[i] - 300)).toBeLessThanOrEqual(4);
+});
+
 test('it stops where it may not go on, and at once when it is told to', () => {
   const card = new Card();
   let may = true;

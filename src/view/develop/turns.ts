@@ -37,9 +37,9 @@ export type Fences = Pick<
 
 /**
  * Gives the card steps of some work, one a turn of the page, or as many as are short. The next ones come just before the
- * card is expected to be done with the last: it does not wait for the page, and what is drawn in the background does not pile up and hold the
- * page when something is shown. That is shown only when all before it is drawn, and what follows waits until the page has
- * taken it.
+ * card is expected to be done with the last: it does not wait for the page, and what is drawn in the background does not
+ * pile up and hold the page when something is shown. That is shown only when all before it is drawn, and what follows
+ * waits until the page has taken it. Where nothing is known of a step, nothing is given before it is done.
  */
 export class Turns {
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -74,10 +74,11 @@ export class Turns {
         expected += step.expected;
         steps.push(step);
       }
-      const took = (ms: number) => {
-        for (const step of steps) step.took(expected > 0 ? (ms * step.expected) / expected : 0);
-      };
-      given.push({ expected, took, fence: gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0) });
+      given.push({
+        expected,
+        took: (ms) => share(steps, ms),
+        fence: gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0),
+      });
       gl.flush();
       if (!isToShow) return this.again(turn, LOOK_MS);
       work.shown?.();
@@ -94,6 +95,15 @@ export class Turns {
   private again(turn: () => void, ms: number): void {
     this.timer = setTimeout(turn, ms);
   }
+}
+
+/** Tells steps what each has taken of what all have: by what was expected; one of which nothing was known, the rest. */
+function share(steps: readonly Timed[], ms: number): void {
+  const known = steps.reduce((sum, { expected }) => sum + (expected < Infinity ? expected : 0), 0);
+  const isRest = steps.some(({ expected }) => expected === Infinity);
+  const scale = isRest || known === 0 ? 1 : ms / known;
+  for (const { expected, took } of steps)
+    took(expected < Infinity ? expected * scale : Math.max(0, ms - known));
 }
 
 /** Whether the card has come to a fence, which is taken away then. */
