@@ -268,4 +268,34 @@ test.describe('with many pixels', () => {
     await added(1);
     (await seen()).forEach((light, i) => expect(Math.abs(light - live[i])).toBeLessThan(0.03));
   });
+
+  test('what is partly hidden develops wherever it is seen: open ground is one light all over', async ({
+    page,
+  }) => {
+    test.slow();
+    await newScene(page);
+    await command(page, 'soft shadows');
+    const grid = { Columns: '1', Rows: '1' };
+    await make(page, 'Plane', { Width: '80', Depth: '80', ...grid });
+    // So little above it that it takes none of its light.
+    await make(page, 'Plane', { Width: '80', Depth: '5', 'Position Y': '0.004', ...grid });
+    await page.getByRole('button', { name: 'Top', exact: true }).click();
+    await page.keyboard.press('Escape');
+    await settled(page);
+    const middle = await onScreen(page, [0, 0, 0]);
+    await page.mouse.move(middle.x, middle.y);
+    await closer(page, 60);
+    await page.mouse.move(5, 5);
+    await developed(page);
+    // Above and below the upper one, from one end of the view to the other.
+    const look = await picture(page);
+    const lights: number[] = [];
+    for (const x of [0.04, 0.3, 0.6, 0.96])
+      for (const y of [0.15, 0.2, 0.8, 0.85]) {
+        const p = await at(page, x, y);
+        lights.push(...look(p.x, p.y, 3, 3).map(lightOf));
+      }
+    expect(Math.min(...lights) / (SUN_RED + SKY_RED)).toBeGreaterThan(0.05);
+    expect(Math.max(...lights) / Math.min(...lights)).toBeLessThan(1.03);
+  });
 });

@@ -449,8 +449,8 @@ export class EngineClient {
   }
 
   /** Fewer triangles that stand for a mesh where it need not be exact. */
-  simpler(shape: Shape): Promise<Simpler> {
-    return this.remote.simpler(shape);
+  simpler(shape: Shape, within?: number): Promise<Simpler> {
+    return this.remote.simpler(shape, within);
   }
 
   /** What a stamp is drawn from. */

@@ -21,17 +21,19 @@ export interface Simpler extends Pick<Mesh, 'indices' | 'groups'> {
 /**
  * A mesh in about a seventh of its triangles, in the same vertices and materials: edges are collapsed by quadric errors
  * (Garland & Heckbert 1997), those between faces of different normals and colours too.
+ * @param within in as few triangles as lie so near to it, in its units
  */
-export async function simplerMesh(shape: Shape): Promise<Simpler> {
+export async function simplerMesh(shape: Shape, within?: number): Promise<Simpler> {
   const { positions, indices, groups } = shape;
   await MeshoptSimplifier.ready;
   let off = 0;
   const scale = MeshoptSimplifier.getScale(positions, 3);
   const parts = groups.map(({ start, count }) => {
     const own = Uint32Array.from(indices.subarray(start, start + count));
-    const wanted = Math.max(LEAST * 3, Math.ceil((count * LEFT) / 3) * 3);
+    const wanted = Math.max(LEAST * 3, within ? 0 : Math.ceil((count * LEFT) / 3) * 3);
     if (count <= wanted) return own;
-    const [left, error] = MeshoptSimplifier.simplify(own, positions, 3, wanted, OFF, ['Permissive']);
+    const most = within ? within / scale : OFF;
+    const [left, error] = MeshoptSimplifier.simplify(own, positions, 3, wanted, most, ['Permissive']);
     off = Math.max(off, error * scale);
     return left;
   });
@@ -42,13 +44,13 @@ export async function simplerMesh(shape: Shape): Promise<Simpler> {
     start += part.length;
     return { ...groups[g], start: start - part.length, count: part.length };
   });
-  return reachesAsFar(shape, out) ? { indices: out, groups: of, off } : { indices, groups, off: 0 };
+  return reachesAsFar(shape, out, within) ? { indices: out, groups: of, off } : { indices, groups, off: 0 };
 }
 
 /** Whether some triangles of a mesh reach about as far as all of it: a thin end that is collapsed has no error. */
-function reachesAsFar(mesh: Shape, indices: Uint32Array): boolean {
+function reachesAsFar(mesh: Shape, indices: Uint32Array, within?: number): boolean {
   const { min, max } = meshBounds(mesh);
-  const most = 2 * OFF * Math.max(...max.map((v, a) => v - min[a]));
+  const most = 2 * (within ?? OFF * Math.max(...max.map((v, a) => v - min[a])));
   return [0, 1, 2].every((a) => {
     let [low, high] = [Infinity, -Infinity];
     for (const v of indices) {

@@ -1,7 +1,6 @@
 import { useMemo } from 'react';
 import { ShaderChunk, ShaderMaterial, UniformsLib, UniformsUtils } from 'three';
 import { useDocument } from '@/store/document';
-import './shadows';
 import { showAround, SKY_GLSL, SKY_UNIFORMS } from './surround/sky';
 
 /** Metres of half the cloth: from any height that one looks from, it ends in the haze. */

@@ -27,6 +27,7 @@ import { PegGhost } from './PegGhost';
 import { PropsLayer } from './PropsLayer';
 import { Rig } from './Rig';
 import { SettledMark } from './Settled';
+import { castDepthsOnly } from './shadows';
 import { SOFTWARE } from './software';
 import { Sky } from './surround/Sky';
 import { SurfacesLayer } from './SurfacesLayer';
@@ -62,6 +63,7 @@ function Frames() {
     // What was on the card is put there again by the next frame.
     const back = () => {
       useView.setState({ picture: 'drawn' });
+      castDepthsOnly(gl);
       gl.shadowMap.needsUpdate = true;
       invalidate();
     };
@@ -129,6 +131,7 @@ function renderer(props: object & { canvas: unknown }): WebGLRenderer {
     });
     // To ask whether a shader is right waits until it is made, each for itself.
     made.debug.checkShaderErrors = false;
+    castDepthsOnly(made);
     return made;
   } catch {
     useView.setState({ picture: 'none' });

@@ -1,5 +1,5 @@
-import { ShaderChunk } from 'three';
-import { askShadowsOnce } from './shadows';
+import { Mesh, Scene, ShaderChunk, ShaderLib, type Camera, type WebGLRenderer } from 'three';
+import { askShadowsOnce, castDepthsOnly } from './shadows';
 
 const once = () => {
   const chunks: Record<string, string> = { ...ShaderChunk };
@@ -32,3 +32,41 @@ test.each(['lights_fragment_begin', 'shadowmask_pars_fragment'])(
     expect(after).toContain('getPointShadow( pointShadowMap[ i ]');
   },
 );
+
+test('what casts a shadow is cut out where its pictures say so, and works out no colour', () => {
+  const { fragmentShader } = ShaderLib.depth;
+  expect(fragmentShader).not.toContain('gl_FragColor');
+  for (const part of ['map_fragment', 'alphatest_fragment', 'clipping_planes_fragment'])
+    expect(fragmentShader).toContain(`#include <${part}>`);
+  expect(fragmentShader.split('{')).toHaveLength(fragmentShader.split('}').length);
+});
+
+test('no colours are written while shadows are cast, whatever comes of it, and all of them afterwards', () => {
+  const said: unknown[] = [];
+  const gl = {
+    shadowMap: {
+      type: 1,
+      render(this: { type: number }, ...all: unknown[]) {
+        said.push(['cast', this.type, all.length]);
+        throw new Error('lost');
+      },
+    },
+    state: {
+      buffers: {
+        color: {
+          setMask: (on: boolean) => said.push(['mask', on]),
+          setLocked: (on: boolean) => said.push(['locked', on]),
+        },
+      },
+    },
+  } as unknown as WebGLRenderer;
+  castDepthsOnly(gl);
+  expect(() => gl.shadowMap.render([], new Scene(), new Mesh() as unknown as Camera)).toThrow('lost');
+  expect(said).toEqual([
+    ['mask', false],
+    ['locked', true],
+    ['cast', 1, 3],
+    ['locked', false],
+    ['mask', true],
+  ]);
+});

@@ -1,4 +1,4 @@
-import { ShaderChunk } from 'three';
+import { ShaderChunk, ShaderLib, type WebGLRenderer } from 'three';
 import { SOFTWARE } from './software';
 
 /**
@@ -31,3 +31,28 @@ export function askShadowsOnce(chunks: Record<string, string> = ShaderChunk): vo
 }
 
 if (SOFTWARE) askShadowsOnce();
+
+const COLORS = /(#include <logdepthbuf_fragment>)[\s\S]*$/;
+
+/** What casts shadows works out no colours, and has none written: only depths are asked for. */
+function depthsOnly(depth: { fragmentShader: string } = ShaderLib.depth): void {
+  depth.fragmentShader = depth.fragmentShader.replace(COLORS, '$1\n}');
+}
+
+depthsOnly();
+
+/** Has a renderer write no colours into its shadows. To be done again when its context is restored. */
+export function castDepthsOnly({ shadowMap, state }: WebGLRenderer): void {
+  const { render } = shadowMap;
+  shadowMap.render = (...all) => {
+    const { color } = state.buffers;
+    color.setMask(false);
+    color.setLocked(true);
+    try {
+      render.apply(shadowMap, all);
+    } finally {
+      color.setLocked(false);
+      color.setMask(true);
+    }
+  };
+}

@@ -44,72 +44,68 @@ describe('what is drawn from fewer triangles', () => {
     geometry.addGroup(0, geometry.getIndex()!.count, 0);
     return geometry;
   };
-  const during = (mesh: Mesh, light: DirectionalLight): BufferGeometry => {
-    let seen = mesh.geometry;
-    inFewer([mesh], light, () => (seen = mesh.geometry));
-    return seen;
-  };
+  /** How near to it a light of so many metres across asks for: a power of two, no more than half a texel. */
+  const within = (across: number) => 2 ** Math.floor(Math.log2(across / 1024 / 2));
 
-  test('is what lies nearer to itself than half a texel, and only as long as its shadow is cast', async () => {
+  test('is what lies nearer to itself than half a texel, as soon as it is there', async () => {
     const geometry = ball();
-    await askSimpler(geometry);
-    const { off, geometry: simpler } = simplerOf(geometry)!;
-    expect(off).toBeGreaterThan(0);
     const mesh = new Mesh(geometry);
-    expect(during(mesh, sun(2 * off * 1024 * 1.01))).toBe(simpler);
-    expect(mesh.geometry).toBe(geometry);
-    expect(during(mesh, sun(2 * off * 1024 * 0.99))).toBe(geometry);
-    expect(() =>
-      inFewer([mesh], sun(1000), () => {
-        throw new Error('lost');
-      }),
-    ).toThrow('lost');
-    expect(mesh.geometry).toBe(geometry);
-  });
-
-  test('lies as far from the mesh as it says, and no farther', async () => {
-    const geometry = ball();
-    await askSimpler(geometry);
-    const { off, geometry: simpler, triangles } = simplerOf(geometry)!;
-    expect(triangles).toBeLessThan(4000 / 4);
-    const at = simpler.getAttribute('position');
-    const index = simpler.getIndex()!;
-    // The middle of a face of a ball is where it is farthest from it.
-    let farthest = 0;
-    for (let i = 0; i < index.count; i += 3) {
-      const middle = [0, 1, 2].map(
-        (a) => [0, 1, 2].reduce((sum, k) => sum + at.getComponent(index.getX(i + k), a), 0) / 3,
-      );
-      farthest = Math.max(farthest, 1 - Math.hypot(...middle));
+    const counts: number[] = [];
+    for (const across of [4, 32, 256]) {
+      expect(inFewer(mesh, sun(across))).toBe(geometry);
+      await askSimpler(geometry, undefined, within(across));
+      await new Promise((done) => setTimeout(done, 50));
+      const fewer = inFewer(mesh, sun(across));
+      expect(fewer).not.toBe(geometry);
+      const { off, triangles } = simplerOf(geometry, within(across))!;
+      expect(off).toBeGreaterThan(0);
+      expect(off).toBeLessThanOrEqual(across / 1024 / 2);
+      counts.push(triangles);
+      expect(fewer.getIndex()!.count / 3).toBe(triangles);
+      // The middle of a face of a ball is where it is farthest from it.
+      const at = fewer.getAttribute('position');
+      const index = fewer.getIndex()!;
+      let farthest = 0;
+      for (let i = 0; i < index.count; i += 3) {
+        const middle = [0, 1, 2].map(
+          (a) => [0, 1, 2].reduce((sum, k) => sum + at.getComponent(index.getX(i + k), a), 0) / 3,
+        );
+        farthest = Math.max(farthest, 1 - Math.hypot(...middle));
+      }
+      expect(farthest).toBeLessThan(2 * off);
+      expect(farthest).toBeGreaterThan(0.2 * off);
     }
-    expect(farthest).toBeLessThan(1.5 * off);
-    expect(farthest).toBeGreaterThan(0.2 * off);
+    // The coarser the texels, the fewer.
+    expect(counts[0]).toBeGreaterThan(2 * counts[1]);
+    expect(counts[1]).toBeGreaterThan(2 * counts[2]);
+    // A scene that is a little larger asks for nothing anew; a lamp for nothing at all.
+    expect(inFewer(mesh, sun(36))).toBe(inFewer(mesh, sun(32)));
+    expect(inFewer(mesh, null)).toBe(geometry);
   });
 
   test('counts by the size it has, the largest of its instances', async () => {
     const geometry = ball();
-    await askSimpler(geometry);
-    const { off } = simplerOf(geometry)!;
-    const light = sun(2 * off * 1024 * 1.5);
+    await askSimpler(geometry, undefined, within(32));
+    await askSimpler(geometry, undefined, within(16));
     const two = new InstancedMesh(geometry, new MeshLambertMaterial(), 2);
-    two.setMatrixAt(1, new Matrix4().makeScale(1.2, 1.2, 1.2));
-    expect(during(two, light)).not.toBe(geometry);
-    two.setMatrixAt(1, new Matrix4().makeScale(2, 2, 2));
+    two.setMatrixAt(1, new Matrix4().makeScale(1.9, 1.9, 1.9));
+    expect(inFewer(two, sun(32 * 1.95))).toBe(simplerOf(geometry, within(32))!.geometry);
+    two.setMatrixAt(1, new Matrix4().makeScale(3.8, 3.8, 3.8));
     two.instanceMatrix.needsUpdate = true;
-    expect(during(two, light)).toBe(geometry);
+    expect(inFewer(two, sun(32 * 1.95))).toBe(simplerOf(geometry, within(16))!.geometry);
   });
 
   test('is asked for anew when vertices have moved, and never drawn from the old', async () => {
     const geometry = ball();
-    await askSimpler(geometry);
+    await askSimpler(geometry, undefined, within(32));
     const mesh = new Mesh(geometry);
-    const before = during(mesh, sun(1000));
+    const before = inFewer(mesh, sun(32));
     expect(before).not.toBe(geometry);
     geometry.scale(3, 3, 3);
-    expect(during(mesh, sun(1000))).toBe(geometry);
-    await askSimpler(geometry);
+    expect(inFewer(mesh, sun(32))).toBe(geometry);
+    await askSimpler(geometry, undefined, within(32));
     await new Promise((done) => setTimeout(done, 50));
-    expect(during(mesh, sun(1000))).toBe(before);
+    expect(inFewer(mesh, sun(32))).toBe(before);
     let gone = false;
     before.addEventListener('dispose', () => (gone = true));
     geometry.dispose();

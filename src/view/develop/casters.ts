@@ -24,27 +24,21 @@ const MOST = 100_000;
 /** How far from itself something may cast, as a share of what a texel of its shadow is wide. */
 const OFF = 0.5;
 
-/** Does something while those that have more triangles than their shadow shows are drawn from fewer. */
-export function inFewer(casters: readonly Object3D[], light: DirectionalLight, work: () => void): void {
+/**
+ * The geometry of something in as few triangles as its shadow shows.
+ * @param light null where nothing is known of its texels: then it is its own
+ */
+export function inFewer(caster: Mesh, light: DirectionalLight | null): BufferGeometry {
+  const { geometry } = caster;
+  const triangles = (geometry.getIndex()?.count ?? 0) / 3;
+  const instances = caster instanceof InstancedMesh ? caster.count : 1;
+  if (!light || triangles * instances < MANY || triangles > MOST) return geometry;
   const { left, right } = light.shadow.camera;
   const most = (OFF * (right - left)) / light.shadow.mapSize.x;
-  const were: [Mesh, BufferGeometry][] = [];
-  for (const caster of casters as Mesh[]) {
-    const { geometry } = caster;
-    const triangles = (geometry.getIndex()?.count ?? 0) / 3;
-    const instances = caster instanceof InstancedMesh ? caster.count : 1;
-    if (triangles * instances < MANY || triangles > MOST) continue;
-    void askSimpler(geometry);
-    const simpler = simplerOf(geometry);
-    if (!simpler || simpler.off * sizeOf(caster) > most) continue;
-    were.push([caster, geometry]);
-    caster.geometry = simpler.geometry;
-  }
-  try {
-    work();
-  } finally {
-    for (const [caster, geometry] of were) caster.geometry = geometry;
-  }
+  // By powers of two, so that a scene that grows a little asks for nothing anew.
+  const within = 2 ** Math.floor(Math.log2(most / sizeOf(caster)));
+  void askSimpler(geometry, undefined, within);
+  return simplerOf(geometry, within)?.geometry ?? geometry;
 }
 
 /** The greatest size factor that something is drawn by. */

@@ -2,6 +2,7 @@ import {
   PerspectiveCamera,
   type Camera,
   type DirectionalLight,
+  type Mesh,
   type Object3D,
   type PointLight,
   type Scene,
@@ -10,6 +11,7 @@ import {
 } from 'three';
 import { inFewer, shadesUnseen } from './casters';
 import { drawablesOf, only } from './drawables';
+import { Mergers } from './merged';
 import { Portions, type Portion, type Timed } from './portions';
 
 /** The shadows of a frame, each in portions of what casts them, so that none of those takes long. */
@@ -24,12 +26,17 @@ export class Shadows {
   private portions: readonly Portion[] = [];
   private portion = 0;
   private division = new Portions();
+  private mergers = new Mergers();
 
   /** @param coarse whether shadows may be cast by fewer triangles, as far as their texels do not show it */
   constructor(
     private gl: WebGLRenderer,
     private coarse: boolean,
   ) {}
+
+  dispose(): void {
+    this.mergers.dispose();
+  }
 
   /** The next frame casts its own. */
   restart(): void {
@@ -52,14 +59,27 @@ export class Shadows {
     const portion = this.portions[this.portion];
     const { from, to } = portion;
     const cast = () => this.cast(scene, next, this.portion > 0);
-    only(this.casters, from, to, () =>
-      this.coarse && isSun(next) ? inFewer(this.casters.slice(from, to), next, cast) : cast(),
-    );
+    only(this.casters, from, to, () => (this.coarse ? this.inFewer(scene, from, to, next, cast) : cast()));
     if (++this.portion === this.portions.length) {
       this.portion = 0;
       this.left.shift();
     }
     return this.division.timed(portion);
+  }
+
+  /** Casts what is in as few triangles and meshes as show. */
+  private inFewer(scene: Scene, from: number, to: number, light: Casting, cast: () => void): void {
+    const drawn = (this.casters.slice(from, to) as Mesh[]).map((mesh) => ({
+      mesh,
+      geometry: inFewer(mesh, isSun(light) ? light : null),
+    }));
+    const own = drawn.map(({ mesh }) => mesh.geometry);
+    for (const { mesh, geometry } of drawn) mesh.geometry = geometry;
+    try {
+      this.mergers.during(scene, drawn, cast);
+    } finally {
+      drawn.forEach(({ mesh }, i) => void (mesh.geometry = own[i]));
+    }
   }
 
   /** @param more beside what is in its shadow already */
@@ -72,16 +92,10 @@ export class Shadows {
     const { clear } = gl;
     // The library empties a shadow whenever something is cast into it.
     if (more) gl.clear = () => {};
-    // Of a shadow only its depth is asked for.
-    const { color } = gl.state.buffers;
-    color.setMask(false);
-    color.setLocked(true);
     try {
       gl.render(scene, NOWHERE);
     } finally {
       gl.clear = clear;
-      color.setLocked(false);
-      color.setMask(true);
       for (const { shadow } of all) shadow.autoUpdate = true;
     }
   }

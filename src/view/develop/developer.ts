@@ -1,5 +1,6 @@
 import {
   AdditiveBlending,
+  DepthTexture,
   FloatType,
   HalfFloatType,
   NearestFilter,
@@ -27,6 +28,7 @@ import { Halo } from './halo';
 import { throughLens, type Lens } from './lens';
 import { inTiles, Portions, type Portion, type Timed } from './portions';
 import { pixelShift } from './samples';
+import { canBeSought, MOST_SEEN, Seen } from './seen';
 
 /**
  * A picture that is added up from frames. First the camera is moved by parts of a pixel, so that edges become smooth.
@@ -80,6 +82,9 @@ const UNSHOWN_PART = 400_000;
 const FRAME = SOFTWARE ? FloatType : HalfFloatType;
 
 const VERTEX = `varying vec2 at; void main() { at = uv; gl_Position = vec4(position.xy, 0.0, 1.0); }`;
+
+/** A thing that takes longer, milliseconds, is only drawn where it is seen. */
+const SOUGHT_MS = 20;
 
 /** What takes no time that would be worth knowing. */
 const SHORT: Timed = { expected: 0, took: () => {} };
@@ -139,6 +144,10 @@ export class Developer {
   private portions: readonly Portion[] = [];
   private portion = 0;
   private division = new Portions();
+  /** Where what takes long is seen; whether it has been looked for since it began; and how long that took the last time. */
+  private seen: Seen;
+  private isSought = false;
+  private seekingMs = Infinity;
   /** Whether it is added to those before it, and not yet shown. */
   private isAdded = false;
   private frameLight: FrameLight;
@@ -156,6 +165,8 @@ export class Developer {
     this.light = target(type, false);
     this.sharp = target(FRAME, true, plan.samples);
     this.lit = target(FRAME, true);
+    this.lit.depthTexture = new DepthTexture(1, 1);
+    this.seen = new Seen(gl);
     this.frameLight = new FrameLight(gl, plan.light / 2);
     this.cast = new Shadows(gl, plan.coarse ?? false);
   }
@@ -163,7 +174,8 @@ export class Developer {
   /** Begins anew at the next step. */
   restart(): void {
     this.done = this.frames = this.portion = 0;
-    this.isOpen = this.isAdded = false;
+    this.isOpen = this.isAdded = this.isSought = false;
+    this.seen.forget();
     this.cast.restart();
   }
 
@@ -233,8 +245,10 @@ export class Developer {
     const draw = () => (timed = this.draw(scene, camera));
     const castOrDraw = () => (timed = this.castOrDraw(scene, camera));
     const isShown = this.isAdded;
+    const isDrawn = this.portion > 0 && this.portion >= this.portions.length;
     if (isShown) this.next();
-    else if (this.portion > 0 && this.portion >= this.portions.length) this.addUp();
+    else if (isDrawn && k >= 0 && !this.isSought) timed = this.seek(scene, camera);
+    else if (isDrawn) this.addUp();
     else if (k < 0 && shadows === 'view') draw();
     else if (k < 0) this.inOwnShadow(lights.sun, shadows === 'anew' ? castOrDraw : draw);
     else this.frameLight.during(scene, lights, k, this.pairs, castOrDraw);
@@ -297,24 +311,34 @@ export class Developer {
 
   /** Draws a portion of a frame. */
   private draw(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): Timed {
-    const { gl, plan, done, frames, region } = this;
+    const { gl, plan, done, region } = this;
     const { width, height } = this.edges;
     const isLit = done >= plan.edges;
-    const into = isLit ? this.lit : this.sharp;
-    gl.setRenderTarget(into);
+    gl.setRenderTarget(isLit ? this.lit : this.sharp);
     if (this.portion === 0) {
       this.things = drawablesOf(scene, camera);
       const { length } = this.things;
       this.portions = region
         ? inTiles(this.things, 0, length, partsOf(region))
-        : this.division.of(this.things, width, height);
+        : this.division.of(this.things, width, height, this.seen.of);
       gl.clear();
     }
     const portion = this.portions[this.portion++];
-    const { from, to, tile } = portion;
+    this.drawSome(scene, camera, portion);
+    return this.division.timed(portion);
+  }
+
+  /** Draws some of the things of a frame, where the camera is for it. */
+  private drawSome(
+    scene: Scene,
+    camera: PerspectiveCamera | OrthographicCamera,
+    { from, to, tile }: Pick<Portion, 'from' | 'to' | 'tile'>,
+  ): void {
+    const { gl, plan, frames, region, lens } = this;
+    const { width, height } = this.edges;
     const { autoClear } = gl;
     gl.autoClear = false;
-    throughLens(this.lens, camera, region?.of.height ?? height, frames, ([x, y]) => {
+    throughLens(lens, camera, region?.of.height ?? height, frames, ([x, y]) => {
       // A picture of one frame is just where a frame of the view is.
       const [dx, dy] = plan.edges + plan.light > 1 ? pixelShift(frames) : [0, 0];
       only(this.things, from, to, () =>
@@ -322,7 +346,22 @@ export class Developer {
       );
     });
     gl.autoClear = autoClear;
-    return this.division.timed(portion);
+  }
+
+  /** Looks where in the frame that is drawn those are seen that take long, for those that follow. */
+  private seek(scene: Scene, camera: PerspectiveCamera | OrthographicCamera): Timed {
+    const { region, lens, division, things, seen } = this;
+    this.isSought = true;
+    const sought = division.longest(things.filter(canBeSought), MOST_SEEN, SOUGHT_MS);
+    // Of a region nobody knows what takes long; through a lens each frame sees another place.
+    if (region || lens || sought.length === 0) return SHORT;
+    const { width, height } = this.edges;
+    const tile = { x: 0, y: 0, width, height };
+    seen.at(sought, this.lit.depthTexture!, (thing) => {
+      const from = things.indexOf(thing);
+      this.drawSome(scene, camera, { from, to: from + 1, tile });
+    });
+    return { expected: this.seekingMs, took: (ms) => void (this.seekingMs = ms) };
   }
 
   private addTo(sum: WebGLRenderTarget, frame: WebGLRenderTarget): void {
@@ -383,6 +422,9 @@ export class Developer {
   dispose(): void {
     for (const t of [this.sharp, this.lit, this.nothing, this.edges, this.light, this.mean]) t?.dispose();
     this.halo?.dispose();
+    this.seen.dispose();
+    this.cast.dispose();
+    this.lit.depthTexture?.dispose();
     for (const quad of [this.add, this.show]) {
       quad.material.dispose();
       quad.dispose();

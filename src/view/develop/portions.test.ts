@@ -113,3 +113,57 @@ test('what a portion is expected to take is what its things have taken before, i
   }
   expect(portions.of(things, WIDTH, HEIGHT).map(whereOf)).toEqual(list.map(whereOf));
 });
+
+test('nothing that is drawn in one go takes so long that with what is given ahead an input waits for more than 100 ms', () => {
+  for (let ms = 80; ms <= 110; ms++) {
+    const portions = new Portions();
+    const things = thingsOf([3, ms, 3]);
+    for (let i = 0; i < 6; i++) frame(portions, things);
+    expect(Math.max(...frame(portions, things))).toBeLessThanOrEqual(88);
+  }
+});
+
+test('what is seen in parts of the picture is drawn in those alone, in its place of the order; unseen, not at all', () => {
+  const portions = new Portions();
+  const things = thingsOf([5, 300, 5, 60, 5, 5]);
+  for (let i = 0; i < 6; i++) frame(portions, things);
+  const whole = { x: 0, y: 0, width: WIDTH, height: HEIGHT };
+  const top = { x: 0, y: 0, width: WIDTH, height: 100 };
+  const corner = { x: 600, y: 380, width: 40, height: 20 };
+  const seen = (thing: object) =>
+    thing === things[1] ? [top, corner] : thing === things[3] ? [] : undefined;
+  const list = portions.of(things, WIDTH, HEIGHT, seen);
+  expect(list.filter(({ from }) => from === 3)).toHaveLength(0);
+  const inParts = list.filter(({ from, to }) => from === 1 && to === 2);
+  const areaOf = ({ tile }: Portion) => tile.width * tile.height;
+  expect(inParts.reduce((sum, p) => sum + areaOf(p), 0)).toBe(WIDTH * 100 + 40 * 20);
+  for (const { tile } of inParts) {
+    const [inTop, inCorner] = [top, corner].map(
+      (t) => tile.x >= t.x && tile.y >= t.y && tile.y + tile.height <= t.y + t.height,
+    );
+    expect(inTop || inCorner).toBe(true);
+  }
+  // No part takes longer than one of the whole would, and all others are drawn everywhere.
+  for (const p of inParts) expect(timeOf(p, things)).toBeLessThanOrEqual(88);
+  expect(list.filter(({ from }) => from !== 1).map(whereOf)).toEqual([
+    { from: 0, to: 1, tile: whole },
+    { from: 2, to: 3, tile: whole },
+    { from: 4, to: 6, tile: whole },
+  ]);
+  // What it takes as a whole is known as before: the next look may see all of it.
+  for (const portion of list) portions.timed(portion).took(timeOf(portion, things));
+  expect(Math.max(...frame(portions, things))).toBeLessThanOrEqual(88);
+  // Where nothing is seen of anything, what is behind it is.
+  expect(portions.of(things, WIDTH, HEIGHT, () => []).map(whereOf)).toEqual([
+    { from: 6, to: 6, tile: whole },
+  ]);
+});
+
+test('what takes longest comes first, and what nothing is known of or is short not at all', () => {
+  const portions = new Portions();
+  const things = thingsOf([30, 5, 300, 21, 19, 60]);
+  for (let i = 0; i < 8; i++) frame(portions, things);
+  const other = { ms: 500 };
+  expect(portions.longest([...things, other], 3, 20).map(({ ms }) => ms)).toEqual([300, 60, 30]);
+  expect(portions.longest(things, 9, 20).map(({ ms }) => ms)).toEqual([300, 60, 30, 21]);
+});
