@@ -24,15 +24,12 @@ const MOST = 100_000;
 /** How far from itself something may cast, as a share of what a texel of its shadow is wide. */
 const OFF = 0.5;
 
-/**
- * The geometry of something in as few triangles as its shadow shows.
- * @param light null where nothing is known of its texels: then it is its own
- */
-export function inFewer(caster: Mesh, light: DirectionalLight | null): BufferGeometry {
+/** The geometry of something in as few triangles as its shadow shows. */
+export function inFewer(caster: Mesh, light: DirectionalLight): BufferGeometry {
   const { geometry } = caster;
   const triangles = (geometry.getIndex()?.count ?? 0) / 3;
   const instances = caster instanceof InstancedMesh ? caster.count : 1;
-  if (!light || triangles * instances < MANY || triangles > MOST) return geometry;
+  if (triangles * instances < MANY || triangles > MOST) return geometry;
   const { left, right } = light.shadow.camera;
   const most = (OFF * (right - left)) / light.shadow.mapSize.x;
   // By powers of two, so that a scene that grows a little asks for nothing anew.

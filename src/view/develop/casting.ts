@@ -28,7 +28,7 @@ export class Shadows {
   private division = new Portions();
   private mergers = new Mergers();
 
-  /** @param coarse whether shadows may be cast by fewer triangles, as far as their texels do not show it */
+  /** @param coarse whether those of the sun and the sky may be cast by less, as far as their texels do not show it */
   constructor(
     private gl: WebGLRenderer,
     private coarse: boolean,
@@ -59,7 +59,10 @@ export class Shadows {
     const portion = this.portions[this.portion];
     const { from, to } = portion;
     const cast = () => this.cast(scene, next, this.portion > 0);
-    only(this.casters, from, to, () => (this.coarse ? this.inFewer(scene, from, to, next, cast) : cast()));
+    // What a lamp lights is a part of the scene, which mostly leaves out more than could be saved.
+    only(this.casters, from, to, () =>
+      this.coarse && isSun(next) ? this.inFewer(scene, from, to, next, cast) : cast(),
+    );
     if (++this.portion === this.portions.length) {
       this.portion = 0;
       this.left.shift();
@@ -68,10 +71,10 @@ export class Shadows {
   }
 
   /** Casts what is in as few triangles and meshes as show. */
-  private inFewer(scene: Scene, from: number, to: number, light: Casting, cast: () => void): void {
+  private inFewer(scene: Scene, from: number, to: number, light: DirectionalLight, cast: () => void): void {
     const drawn = (this.casters.slice(from, to) as Mesh[]).map((mesh) => ({
       mesh,
-      geometry: inFewer(mesh, isSun(light) ? light : null),
+      geometry: inFewer(mesh, light),
     }));
     const own = drawn.map(({ mesh }) => mesh.geometry);
     for (const { mesh, geometry } of drawn) mesh.geometry = geometry;
