@@ -196,7 +196,9 @@ export async function sendOut(
   if (!(await choice.isChecked())) await choice.click();
   await choose?.();
   const [download] = await Promise.all([
-    page.waitForEvent('download'),
+    page.waitForEvent('download', { timeout: 60_000 }).catch(async () => {
+      throw new Error(`No file came. What is open: ${(await dialog.allInnerTexts()).join()}`);
+    }),
     dialog.getByRole('button', { name: 'Send out' }).click(),
   ]);
   expect(download.suggestedFilename()).toMatch(new RegExp(`\\.${format}$`));

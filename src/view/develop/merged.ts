@@ -24,7 +24,7 @@ export interface Drawn {
 /** One of more triangles, all its instances together, stays as it is; and so do those that are more than so many. */
 const MOST = 20_000;
 const MOST_TOGETHER = 100_000;
-/** So many mergers are kept: a shadow may be cast in portions, and those of lamps are cast in full. */
+/** So many mergers are kept: a shadow may be cast in portions, and what is seen may change from one to the next. */
 const KEPT = 4;
 
 export class Mergers {
