@@ -10,7 +10,12 @@ test('a page runs its own scripts and no others; each time it carries another wo
   const policies: string[] = [];
   for (let i = 0; i < 2; i++) {
     const headers = (await page.goto('/'))!.headers();
-    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'no-referrer' });
+    expect(headers).toMatchObject({
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'no-referrer',
+      'cross-origin-opener-policy': 'same-origin',
+      'cross-origin-embedder-policy': 'require-corp',
+    });
     expect(headers['x-powered-by']).toBeUndefined();
     policies.push(headers['content-security-policy']);
   }

@@ -3,12 +3,15 @@ import { shapeSchema } from '@/core/mesh/make/schema';
 import { newSurface } from '@/core/scene/defaults';
 import type { Scene } from '@/core/scene/schema';
 import { builtMesh } from '@/demo/library';
+import { helpInNode } from '@/engine/help/inNode';
 
 const assets = {
   mesh: (ref: Parameters<typeof builtMesh>[0] | { source: string; name?: string }) =>
     typeof ref === 'object' && ref.name ? builtMesh(ref.name) : undefined,
 };
-export const newEvaluator = (): Evaluator => new Evaluator(assets);
+/** Helped as the application is. */
+const { restAll } = helpInNode();
+export const newEvaluator = (): Evaluator => new Evaluator({ ...assets, restAll });
 
 /** What is measured is a change: what does not follow from it is there already. */
 export function changed(scene: () => Scene, time?: () => number): () => void {

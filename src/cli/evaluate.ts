@@ -4,6 +4,7 @@ import { parseArgs } from 'node:util';
 import { countStates } from '@/core/arrange/result';
 import type { MergedFormat, MergedOptions } from '@/core/formats/merged';
 import type { Scene } from '@/core/scene/schema';
+import { helpInNode } from '@/engine/help/inNode';
 import { EngineService, type SendFormat } from '@/engine/service';
 import { wantedSo } from '@/core/arrange/asWanted';
 import { sentence } from '@/words/findings';
@@ -154,7 +155,7 @@ export async function evaluateCommand(
     const time = Number(args.time);
     if (!Number.isFinite(time)) throw new UsageError(`"${args.time}" is no time in seconds.`);
     const still = args.out && /\.(png|exr)$/.test(args.out) ? pictureOf(args.out, args, time) : null;
-    const service = new EngineService();
+    const service = new EngineService(helpInNode().restAll);
     const path = args.scenes[0];
     const { scene, missing, unknown, mends } = await service.open(
       new Uint8Array(await readFile(path)),

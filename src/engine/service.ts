@@ -110,8 +110,14 @@ const FALL_MS = 60;
 /** Evaluation and files as a service. The same one runs in a browser's worker and in Node. */
 export class EngineService {
   readonly files: EngineFiles = new EngineFiles((bundle) => this.evaluator.bundles.meshOf(bundle));
-  private evaluator: Evaluator = new Evaluator(this.files.assets);
-  readonly bakes = new Bakes(this.evaluator, this.files);
+  private evaluator: Evaluator;
+  readonly bakes: Bakes;
+
+  /** @param restAll finds how many things come to rest, with others' help; absent: it is done here alone */
+  constructor(restAll?: Assets['restAll']) {
+    this.evaluator = new Evaluator({ ...this.files.assets, restAll });
+    this.bakes = new Bakes(this.evaluator, this.files);
+  }
 
   /** What files are written from. */
   private shownBy: Assets = {

@@ -8,18 +8,28 @@ import type { Prop } from '@/core/mesh/propSchema';
 import type { Scene } from '@/core/scene/schema';
 import type { PinHow, ToPin } from '@/core/mesh/pinning';
 import { Mirror } from './mirror';
+import { Help, helpersFor, type Helper } from './help/Help';
 import { ready } from './ready';
 import { Told } from './served';
 import { simplerMesh } from './simpler';
 import { EngineService, type AnimationRange, type Asked, type SendFormat } from './service';
 
 /** The service in a web worker. Scenes come as changes, results go as changes; arrays travel without being copied twice. */
-const service = new EngineService();
+const service = new EngineService(new Help(startHelpers).restAll);
 const mirror = new Mirror();
 const told = new Told();
 let report: ((done: number, name: string) => void) | undefined;
 /** Between two reports of progress: each is a message. */
 const REPORT_MS = 50;
+
+/** Helpers end with this worker. Without memory to share (a page that is not isolated) there are none. */
+function startHelpers(): Helper[] {
+  if (!self.crossOriginIsolated) return [];
+  return Array.from({ length: helpersFor(navigator.hardwareConcurrency) }, () => {
+    const worker = new Worker(new URL('./help/helper.ts', import.meta.url), { type: 'module' });
+    return { ask: (job) => worker.postMessage(job) };
+  });
+}
 
 /** Every typed array's buffer inside a value, once. Only for values made for the journey. */
 function buffersOf(value: unknown, found = new Set<ArrayBufferLike>()): ArrayBuffer[] {

@@ -6,6 +6,7 @@ import type { Bounds } from '../mesh/mesh';
 import type { Vec3 } from '../math/vec3';
 import type { TriMesh } from '../mesh/triMesh';
 import type { Sliced } from '../mesh/slice';
+import type { RestJob } from '../mesh/contact/rests';
 import type { PropShape } from '../mesh/contact/support';
 import type { Posable } from './poses/posable';
 import type { Fineness } from './fineness';
@@ -78,4 +79,6 @@ export interface ArrangeContext {
   time?: number;
   /** Where all times of a stretch are worked out for one animation. */
   fine?: Fineness;
+  /** Finds how many things come to rest, with others' help; absent: it is done here alone. */
+  restAll?: ((job: RestJob) => void) | undefined;
 }

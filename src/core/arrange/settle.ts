@@ -14,6 +14,7 @@ import { shapesAsOne } from './steps/asOne';
 import { turnTipRoll, writeHeading, type Facings } from './steps/facing';
 import { closeUp, decidedByHand, markGaps } from './steps/gaps';
 import { groundStep, type GroundStep } from './steps/ground';
+import type { Met } from './steps/groundContact';
 import { lessen, masksOnSites, type SiteMasks } from './steps/maskedSites';
 import type { Pose } from './steps/onSurface';
 import { lockedNow, type Lock } from './steps/lock';
@@ -137,6 +138,8 @@ interface Work {
   masks: SiteMasks | null;
   aim: Aim | null;
   ground: GroundStep | null;
+  /** Those that have met the ground and wait for all others to have. */
+  landings: Landing[];
   /** The frame of a slot that was moved over what it lies on, as the first row. */
   moved: Facings & { position: Float64Array };
   pose: Pose;
@@ -180,6 +183,7 @@ export function settle(
     masks: null,
     aim: aim ?? null,
     ground: recipe.ground ? groundStep(recipe.ground, context, recipe.seed, shapes, asOne) : null,
+    landings: [],
     moved: {
       position: new Float64Array(3),
       front: new Float64Array(3),
@@ -263,6 +267,20 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
   const columns = !asked && isPlain(sites) ? (work.varier ? work.varier.columns(sites.slot) : []) : null;
   if (columns) settlePlain(sites, work.recipe.posing, columns, to, out, start);
   else for (let i = 0; i < n; i++) settleSlot(sites, work, i, to ? to[i] : i, out, start + i);
+  if (work.landings.length === 0) return;
+  work.ground!.restAll();
+  for (const landing of work.landings) {
+    vary(sites, work, landing.i, landing.place);
+    land(sites, work, work.ground!, landing, out);
+  }
+  work.landings.length = 0;
+}
+
+/** Draws what is varied of a slot `i` at a place. */
+function vary(sites: Sites, { varier: draws, varied, masks }: Work, i: number, place: number): void {
+  if (!draws) return;
+  draws.vary(sites.slot[i], sites.prop[i], varied);
+  if (masks?.amount) lessen(varied, masks.amount[place]);
 }
 
 /** One slot `i` at the place `place`: another one where the others have closed up. */
@@ -278,8 +296,7 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
     if (sites.settled) tell(sites, work, out, i, place, row, true, 0, 0);
     return;
   }
-  if (draws) draws.vary(slot, sites.prop[i], work.varied);
-  if (draws && work.masks?.amount) lessen(work.varied, work.masks.amount[place]);
+  vary(sites, work, i, place);
   const v = draws ? work.varied : null;
   const along = sites.endToEnd ? 0 : (v ? v[VARIED.along] : 0) + (sites.nudged ? 0 : (hand?.along ?? 0));
   const wavers = work.waver !== null && sites.along !== undefined;
@@ -335,25 +352,73 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0) + wavered[2];
   writeTurn(sites, work, frame, r, i, place, turnDeg, out, row);
   if (out.before) keepBefore(out, out.before, row);
-  if (ground) {
-    const met = ground.meet(out, row, slot, frame, r);
-    if (met) {
-      let leaned = ground.lean(frame, r, met.normal);
-      if (leaned) writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
-      // A heading of the scene lies another way on another tilt, and that may want another tilt: it has the last word.
-      if (leaned && ground.tilts && turnsWithTilt(posing)) {
-        leaned = ground.lean(frame, r, ground.atRest(out, row, met, leaned, 0)) ?? leaned;
-        writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
-        tiltRow(out, row, leaned, ground.atRest(out, row, met, leaned, 0));
-      }
-      ground.rest(out, row, slot, met, leaned ?? frame, leaned ? 0 : r, raised);
-    } else for (let a = 0; a < 3; a++) out.position[o + a] += up[r + a] * raised;
-    ground.landed(out, row);
+  if (!ground) {
+    settled(sites, work, out, i, place, row, lift, turnDeg);
+    return;
   }
+  const met = ground.meet(out, row, slot, frame, r);
+  const landing = { i, place, row, met, frame, r, raised, lift, turnDeg };
+  if (ground.restsTogether) work.landings.push(walked ? { ...landing, frame: ofItsOwn(frame) } : landing);
+  else land(sites, work, ground, landing, out);
+}
+
+/** A slot that is posed and has met the ground, or has found none. */
+interface Landing {
+  i: number;
+  place: number;
+  row: number;
+  met: Met | null;
+  /** As it was posed, from `r` on. */
+  frame: Facings;
+  r: number;
+  /** How far it is lifted, in its frame and as it was asked for; metres. */
+  raised: number;
+  lift: number;
+  turnDeg: number;
+}
+
+/** A frame of one row that stays as it is when its arrays are used for the next. */
+const ofItsOwn = ({ front, up, outward }: Facings): Facings => ({
+  front: front.slice(0, 3),
+  up: up.slice(0, 3),
+  outward,
+});
+
+/** Leans a slot, poses it again, and puts it onto what it met. */
+function land(sites: Sites, work: Work, ground: GroundStep, landing: Landing, out: Placements): void {
+  const { i, place, row, met, frame, r, raised, lift, turnDeg } = landing;
+  const { up } = frame;
+  if (met) {
+    let leaned = ground.lean(frame, r, met.normal);
+    if (leaned) writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
+    // A heading of the scene lies another way on another tilt, and that may want another tilt: it has the last word.
+    if (leaned && ground.tilts && turnsWithTilt(work.recipe.posing)) {
+      leaned = ground.lean(frame, r, ground.atRest(out, row, met, leaned, 0)) ?? leaned;
+      writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
+      tiltRow(out, row, leaned, ground.atRest(out, row, met, leaned, 0));
+    }
+    ground.rest(out, row, out.slot[row], met, leaned ?? frame, leaned ? 0 : r, raised);
+  } else for (let a = 0; a < 3; a++) out.position[row * 3 + a] += up[r + a] * raised;
+  ground.landed(out, row);
+  settled(sites, work, out, i, place, row, lift, turnDeg);
+}
+
+/** Says of a slot that it is settled, where that is listened to. Its varied values stand in `work.varied`. */
+function settled(
+  sites: Sites,
+  work: Work,
+  out: Placements,
+  i: number,
+  place: number,
+  row: number,
+  lift: number,
+  turnDeg: number,
+): void {
   if (!sites.settled) return;
+  const { posing } = work.recipe;
   const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
-  const turns = posing.turnDeg + turned + (v ? v[VARIED.turnDeg] : 0) + turnDeg;
-  tell(sites, work, out, i, place, row, false, lift, turns);
+  const varied = work.varier ? work.varied[VARIED.turnDeg] : 0;
+  tell(sites, work, out, i, place, row, false, lift, posing.turnDeg + turned + varied + turnDeg);
 }
 
 /** Keeps where a row stood before it landed. */

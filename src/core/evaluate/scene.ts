@@ -10,6 +10,7 @@ import type { MaskField } from '../mesh/mask/field';
 import { maskNeeds } from '../mesh/mask/needs';
 import type { MaskGround } from '../mesh/mask/places';
 import type { Mask } from '../mesh/mask/schema';
+import type { RestJob } from '../mesh/contact/rests';
 import type { Bounds, Mesh } from '../mesh/mesh';
 import { placeMatrix } from '../mesh/surface';
 import type { TriMesh } from '../mesh/triMesh';
@@ -66,6 +67,8 @@ export interface Assets {
   motion?(ref: MeshRef): Motion | undefined;
   /** The bytes of a file that was brought in. */
   bytes?(hash: string): Uint8Array | undefined;
+  /** Finds how many things come to rest, with others' help; absent: it is done here alone. */
+  restAll?: ((job: RestJob) => void) | undefined;
 }
 
 export interface EvaluatedArrangement extends ArrangementResult {
@@ -358,6 +361,7 @@ export class Evaluator {
       mask: (id) => this.masks.get(id)?.field,
       maskGrounds: (id) => this.maskGrounds(id),
       time,
+      restAll: this.assets.restAll,
     };
   }
 

@@ -3,11 +3,22 @@ import { quatRotate, type Quat } from '../../math/quat';
 import { cross, normalize, rotateAbout, type Vec3 } from '../../math/vec3';
 import { acos } from '../../math/portable';
 import { newPile, type Pile } from '../../mesh/contact/pile';
+import { normalAtRest } from '../../mesh/contact/rests';
 import type { PropShape } from '../../mesh/contact/support';
 import { STATE, type Finding, type FindingKind, type Placements } from '../result';
 import type { ArrangeContext } from '../context';
 import type { Facings } from './facing';
-import { dropOf, floorUnder, footingOf, matrixOf, normalAtRest, sizeOf, type Footing } from './groundContact';
+import {
+  dropOf,
+  floorUnder,
+  footingOf,
+  matrixOf,
+  restingRow,
+  sizeOf,
+  type Footing,
+  type Met,
+} from './groundContact';
+import { Resters } from './resters';
 import { landing, nearest, triMeshesOf, surfaceProbe } from './groundProbe';
 import type { Ground } from './groundSchema';
 
@@ -15,21 +26,15 @@ const SINK = channel('ground.sink');
 /** Surfaces met at less than this (sine of the angle) are met edge on. */
 const EDGE_ON = 0.035;
 
-/** Where something meets the ground. */
-interface Met {
-  at: Vec3;
-  /** The way that it was looked for, unit. */
-  direction: Vec3;
-  /** Absent where only the foot touches. */
-  footing?: Footing;
-  /** Unit: what it leans to. */
-  normal: Vec3;
-  /** Unit, of the ground there. */
-  ground: Vec3;
-}
-
-/** The ground step of one arrangement, and what it found. For each row: meet, lean, pose again, rest, landed. */
+/**
+ * The ground step of one arrangement, and what it found. For each row: meet, lean, pose again, rest, landed. Where rows
+ * come to rest each by itself, all of them meet first, and then all rest together, before the first of them leans.
+ */
 export interface GroundStep {
+  /** Whether all have to meet, and {@link restAll} be asked, before one may lean. */
+  restsTogether: boolean;
+  /** Finds how those come to rest that have met since it was asked last. */
+  restAll(): void;
   /**
    * Looks for the ground of a row as it is posed. Where there is none it stays, or falls onto its fellows; its lift is
    * the caller's then. @param frame unit, perpendicular front and up before it leans, from `r` on
@@ -50,7 +55,7 @@ export interface GroundStep {
 
 /**
  * Prepares the step. @param shapes of the props that the placements count; undefined where a mesh is not at hand
- * @param shapeAt what of a row may touch, where that is more than its prop
+ * @param asOne what of a row may touch, where that is more than its prop
  * @returns null where nothing is to be done
  */
 export function groundStep(
@@ -58,7 +63,7 @@ export function groundStep(
   context: ArrangeContext,
   seed: number,
   shapes: (PropShape | undefined)[],
-  shapeAt: (out: Placements, row: number) => PropShape | undefined = (out, row) => shapes[out.prop[row]],
+  asOne?: (out: Placements, row: number) => PropShape | undefined,
 ): GroundStep | null {
   if (ground.mode === 'none') return null;
   const triMeshes = triMeshesOf(ground, context);
@@ -72,6 +77,9 @@ export function groundStep(
   let footing: Footing | null = null;
   const touches = ground.contact !== 'foot';
   const pile = stackOf(ground, typed, shapes);
+  const shapeAt = asOne ?? ((out: Placements, row: number) => shapes[out.prop[row]]);
+  const rests = ground.contact === 'footprint' && ground.lean !== 0;
+  const together = rests && !pile && !asOne ? new Resters(triMeshes, shapes, context) : null;
 
   const directionOf = (out: Placements, row: number, { up }: Facings, r: number): Vec3 => {
     if (ground.direction === 'path') return [-up[r], -up[r + 1], -up[r + 2]];
@@ -117,28 +125,30 @@ export function groundStep(
     met.footing = onFloor
       ? floorUnder(met.at, sizeOf(out, row) * shape.reach)
       : (footing ??= footingOf(triMeshes));
-    met.normal = atRest(out, row, met, frame, r, true);
+    if (together && !onFloor) together.add(met, out, row, frame, r);
+    else met.normal = atRest(out, row, met, frame, r, true);
     return met;
   };
 
   const atRest = (out: Placements, row: number, met: Met, { up }: Facings, r: number, anew = false): Vec3 => {
     const { footing: on, at, direction, normal, ground: slope } = met;
-    if (!on || ground.contact !== 'footprint' || ground.lean === 0) return normal;
+    if (!on || !rests) return normal;
     const from: Vec3 = [up[r], up[r + 1], up[r + 2]];
-    return normalAtRest(on, shapeAt(out, row)!, out, row, at, direction, from, slope, anew);
+    const resting = restingRow(out, row, at, direction, from, slope);
+    return normalAtRest(on.fall, shapeAt(out, row)!.thing(), resting, anew);
   };
 
   const rest: GroundStep['rest'] = (
     out,
     row,
     slot,
-    { at, direction, ground: slope, footing: on },
+    { at, direction, ground: slope, footing: on, found },
     { up },
     r,
     lift,
   ) => {
     const shape = shapeAt(out, row);
-    const down = on && shape ? dropOf(on, shape, out, row, at, direction, slope) : 0;
+    const down = on && shape ? dropOf(on, shape, out, row, at, direction, slope, found) : 0;
     const sink = sinkLow === sinkHigh ? sinkLow : sinkLow + (sinkHigh - sinkLow) * randomOf(sinkBase, slot);
     for (let a = 0; a < 3; a++) out.position[row * 3 + a] = at[a] + direction[a] * (down + sink);
     // On its fellows it rests exactly; it is they that keep it from the ground.
@@ -155,6 +165,8 @@ export function groundStep(
   };
 
   return {
+    restsTogether: together !== null,
+    restAll: () => together?.rest(),
     meet,
     tilts: ground.contact === 'footprint' && ground.lean === 1 && ground.leanMaxDeg >= 180,
     atRest,

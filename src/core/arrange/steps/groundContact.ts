@@ -1,10 +1,8 @@
 import type { Vec3 } from '../../math/vec3';
 import { buildBvh } from '../../mesh/bvh';
 import { Fall } from '../../mesh/contact/fall';
-import { planeUnder } from '../../mesh/contact/planeUnder';
-import { restingNormal } from '../../mesh/contact/rest';
+import type { Resting } from '../../mesh/contact/rests';
 import type { PropShape } from '../../mesh/contact/support';
-import { Tilt } from '../../mesh/contact/tilt';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { Placements } from '../result';
 
@@ -58,9 +56,38 @@ export function floorUnder(at: Vec3, reach: number): Footing {
   return { fall: new Fall([tree]), triMeshes: [{ tree: () => tree }] };
 }
 
+/** Where something meets the ground. */
+export interface Met {
+  at: Vec3;
+  /** The way that it was looked for, unit. */
+  direction: Vec3;
+  /** Absent where only the foot touches. */
+  footing?: Footing;
+  /** Unit: what it leans to. */
+  normal: Vec3;
+  /** Unit, of the ground there. */
+  ground: Vec3;
+  /** What was found where many came to rest together, as {@link FOUND} says. */
+  found?: Float64Array;
+}
+
+/** A row as it is to come to rest; its matrix is good until the next is asked for. */
+export const restingRow = (
+  out: Placements,
+  row: number,
+  at: Vec3,
+  d: Vec3,
+  up: Vec3,
+  slope: Vec3,
+): Resting => ({
+  m: matrixOf(out, row, upright),
+  size: sizeOf(out, row),
+  ...{ at, d, up, slope },
+});
+
 /**
  * How far along `d` the prop of a row goes from where its foot is `at`, until it touches.
- * @param normal unit, of the ground about there
+ * @param normal unit, of the ground about there @param known what a job has found of it
  */
 export function dropOf(
   { fall }: Footing,
@@ -70,41 +97,17 @@ export function dropOf(
   at: Vec3,
   d: Vec3,
   normal: Vec3,
+  known?: Float64Array,
 ): number {
   fall.from(at, d, normal);
-  const room = fall.room(shape.faller(), matrixOf(out, row, posed));
-  return room < Infinity ? room : 0;
-}
-
-/**
- * The normal that the up of a row becomes where its prop rests on what is under it, its foot on the line through `at`
- * along `d`.
- * @param up unit, of the row as it is posed now @param normal unit, of the ground about there
- * @param anew whether the search begins from the plane through the ground under the corners of the base; else from `up`
- */
-export function normalAtRest(
-  { fall }: Footing,
-  shape: PropShape,
-  out: Placements,
-  row: number,
-  at: Vec3,
-  d: Vec3,
-  up: Vec3,
-  normal: Vec3,
-  anew: boolean,
-): Vec3 {
   const faller = shape.faller();
-  fall.from(at, d, normal);
-  tilt.of({ m: matrixOf(out, row, upright), up }, fall.frame);
-  if (!anew) return restingNormal(fall, faller, tilt, up);
-  tilt.to(normal);
-  const plane = planeUnder(fall, faller, tilt.m, shape.base(), shape.reach * sizeOf(out, row));
-  return restingNormal(fall, faller, tilt, plane ?? normal);
+  if (known) fall.learn(faller, known.subarray(3, 12), known[12]);
+  const room = fall.room(faller, matrixOf(out, row, posed));
+  return room < Infinity ? room : 0;
 }
 
 const upright = new Float64Array(9);
 const posed = new Float64Array(9);
-const tilt = new Tilt();
 
 /** The greatest of a row's sizes. */
 export const sizeOf = ({ scale }: Placements, row: number): number =>

@@ -21,6 +21,15 @@ export interface Faller {
   hull?: Hull | null;
 }
 
+const fallers = new WeakMap<Bvh, Faller>();
+
+/** The faller of a tree over triangles in their own space, metres from the foot: one, whoever asks. */
+export function fallerOf(tree: Bvh): Faller {
+  const made = fallers.get(tree) ?? newFaller(tree);
+  fallers.set(tree, made);
+  return made;
+}
+
 /** @param tree over its triangles in its own space, metres from the foot */
 export function newFaller(tree: Bvh): Faller {
   return {
@@ -88,8 +97,8 @@ export class Fall {
   /** What met last. */
   readonly touched: Touched = { own: -1, ground: -1, face: -1 };
 
-  /** What was asked last from here, and the answer. */
-  private known = { faller: null as Faller | null, m: new Float64Array(9), room: 0 };
+  /** What was asked last from here, and the answer: the room of a thing posed by `m`. */
+  readonly known = { faller: null as Faller | null, m: new Float64Array(9), room: 0 };
   readonly hullFall: HullFall;
   /** Whether the last answer was the hull's. */
   isByHull = false;
@@ -118,9 +127,20 @@ export class Fall {
     }
     this.foot = [...foot];
     this.direction = direction;
-    if (isSame) return;
+    if (!isSame) this.forget();
+  }
+
+  /** Forgets what was gathered about a place, and what was asked there. */
+  forget(): void {
     this.hullFall.moved();
     this.known.faller = null;
+  }
+
+  /** Takes over what is known of a thing here from one who asked. @param m rows of its matrix @param room metres */
+  learn(faller: Faller, m: ArrayLike<number>, room: number): void {
+    this.known.faller = faller;
+    this.known.m.set(m);
+    this.known.room = room;
   }
 
   /** Poses a thing for questions about the ground under it; its hull, where it has one that helps. */
@@ -162,9 +182,8 @@ export class Fall {
   room(faller: Faller, m: ArrayLike<number>, atMost = Infinity, near = 0): number {
     if (near === 0 && this.isKnown(faller, m)) return this.known.room;
     const room = this.look(faller, m, atMost, near);
-    this.known.faller = faller;
-    this.known.m.set(m);
-    return (this.known.room = room);
+    this.learn(faller, m, room);
+    return room;
   }
 
   /** Whether what is asked was asked just before: a thing that was tilted until it rests is let down as it was then. */

@@ -32,6 +32,10 @@ export class Holds {
   /** Shares along the sides where they cross, or of a face's second and third corner; of a corner where it is. */
   private s = new Float64Array(MOST);
   private t = new Float64Array(MOST);
+  /** So many, the first ones, are as they were said to be at this tilt when it had come to so many turns. */
+  private looked = 0;
+  private at: Tilt | null = null;
+  private turns = 0;
 
   /** Whether what a hold is made of really meets there. */
   reaches(k: number): boolean {
@@ -71,6 +75,7 @@ export class Holds {
     for (let i = 0; i < mine; i++) this.own[at * 9 + i] = own[i];
     for (let i = 0; i < theirs; i++) this.ground[at * 9 + i] = ground[g + i];
     this.room[at] = -Infinity;
+    this.looked = Math.min(this.looked, at);
     if (kind !== 'corner-face') return;
     if (!planeOf(this.ground, at * 9, this.planes, at * 3)) this.planes.fill(NaN, at * 3, at * 3 + 3);
   }
@@ -84,12 +89,15 @@ export class Holds {
   /** Keeps those only for which `keeps` holds. */
   keep(keeps: (k: number) => boolean): void {
     let n = 0;
+    let looked = 0;
     for (let k = 0; k < this.count; k++) {
       if (!keeps(k)) continue;
       if (n < k) this.copy(k, n);
       n++;
+      if (k < this.looked) looked = n;
     }
     this.count = n;
+    this.looked = looked;
   }
 
   private copy(from: number, to: number): void {
@@ -105,16 +113,20 @@ export class Holds {
     this.t[to] = this.t[from];
   }
 
-  /** Says of each what it does at a tilt. @returns the least room */
+  /** Says of each what it does at a tilt: of those that it is known of already it is. @returns the least room */
   look(tilt: Tilt): number {
-    let least = Infinity;
-    for (let k = 0; k < this.count; k++) {
+    if (this.at !== tilt || this.turns !== tilt.turns) this.looked = 0;
+    for (let k = this.looked; k < this.count; k++) {
       const kind = this.kind[k];
       if (kind === 'corner-face') this.corner(k, tilt);
       else if (kind === 'sides') this.sides(k, tilt);
       else this.face(k, tilt);
-      if (this.room[k] < least) least = this.room[k];
     }
+    this.looked = this.count;
+    this.at = tilt;
+    this.turns = tilt.turns;
+    let least = Infinity;
+    for (let k = 0; k < this.count; k++) if (this.room[k] < least) least = this.room[k];
     return least;
   }
 

@@ -214,10 +214,8 @@ export class HullFall {
 
   /** The points of the hull over a face. @returns the least room that any has over its plane */
   private points(f: number): number {
-    const { patch, posed } = this;
-    const { x, y, z } = posed;
-    const { boxes, planes } = patch;
-    const { points, point } = posed.low;
+    const { boxes, planes } = this.patch;
+    const { points, point, places } = this.posed.low;
     const a = planes[f * 3];
     const b = planes[f * 3 + 1];
     const h = planes[f * 3 + 2];
@@ -227,13 +225,12 @@ export class HullFall {
     const y1 = boxes[f * 4 + 3];
     let least = Infinity;
     for (let n = 0; n < points; n++) {
-      const i = point[n];
-      const px = x[i];
-      const py = y[i];
-      const room = z[i] - a * px - b * py - h;
+      const px = places[n * 3];
+      const py = places[n * 3 + 1];
+      const room = places[n * 3 + 2] - a * px - b * py - h;
       if (room < least) least = room;
       if (px < x0 || px > x1 || py < y0 || py > y1 || room >= this.most) continue;
-      this.point(i, f, room);
+      this.point(point[n], f, room);
     }
     return least;
   }

@@ -24,10 +24,11 @@ export class PosedHull {
   inside = 0;
   private pose = new Float64Array(9);
   private cofactors = new Float64Array(9);
-  /** What was listed: numbers of points, numbers of edges and both of their ends. */
+  /** What was listed: numbers of points and their places, numbers of edges and both of their ends. */
   readonly low = {
     points: 0,
     point: new Int32Array(0),
+    places: new Float64Array(0),
     edges: 0,
     edge: new Int32Array(0),
     ends: new Float64Array(0),
@@ -76,6 +77,7 @@ export class PosedHull {
       this.y = new Float64Array(this.points);
       this.z = new Float64Array(this.points);
       this.low.point = new Int32Array(this.points);
+      this.low.places = new Float64Array(this.points * 3);
     }
     const sides = hull.isSideReal.length;
     if (this.looksDown.length < sides) {
@@ -176,9 +178,17 @@ export class PosedHull {
   listBelow(height: number): void {
     const { looksDown, x, y, z, low } = this;
     const { edgeSides, edges: of } = this.hull!;
-    low.points = 0;
-    for (let i = 0; i < this.points; i++) if (z[i] < height) low.point[low.points++] = i;
+    const { point, places } = low;
     let n = 0;
+    for (let i = 0; i < this.points; i++) {
+      if (z[i] >= height) continue;
+      places[n * 3] = x[i];
+      places[n * 3 + 1] = y[i];
+      places[n * 3 + 2] = z[i];
+      point[n++] = i;
+    }
+    low.points = n;
+    n = 0;
     for (let e = 0; e < edgeSides.length / 2; e++) {
       const p = of[e * 2];
       const q = of[e * 2 + 1];

@@ -1,6 +1,7 @@
 import type { Vec3 } from '../../math/vec3';
 import { buildBvh } from '../bvh';
-import { newFaller, type Faller } from './fall';
+import { fallerOf, type Faller } from './fall';
+import type { Thing } from './rests';
 
 /** What of a prop may touch, in its own space: metres from the foot, X left, Y up, Z front. */
 export interface PropShape {
@@ -9,9 +10,9 @@ export interface PropShape {
   top: number;
   /** Its faces, nine numbers each; made when they are first asked for, like what follows. */
   triangles(): Float64Array;
-  /** Corners of its base, going round. Fewer than three: it balances on a point or an edge. */
-  base(): Vec3[];
   faller(): Faller;
+  /** How it comes to rest. Fewer than three corners of its base: it balances on a point or an edge. */
+  thing(): Thing;
 }
 
 /** Vertices this near above the lowest (share of the height) belong to the base. */
@@ -24,8 +25,8 @@ export function propShape(
   indices: ArrayLike<number>,
 ): PropShape {
   let faces: Float64Array | null = null;
-  let faller: Faller | null = null;
-  let base: Vec3[] | null = null;
+  let made: Faller | null = null;
+  let thing: Thing | null = null;
   const triangles = () => (faces ??= trianglesOf(positions, m, indices));
   let reach = 0;
   let top = -Infinity;
@@ -35,20 +36,21 @@ export function propShape(
     reach = Math.max(reach, Math.sqrt(own[0] * own[0] + own[1] * own[1] + own[2] * own[2]));
     top = Math.max(top, own[1]);
   }
+  const faller = () => {
+    const t = triangles();
+    return (made ??= fallerOf(
+      buildBvh(
+        t,
+        Uint32Array.from({ length: t.length / 3 }, (_, k) => k),
+      ),
+    ));
+  };
   return {
     reach,
     top,
     triangles,
-    base: () => (base ??= baseOf(triangles())),
-    faller: () => {
-      const t = triangles();
-      return (faller ??= newFaller(
-        buildBvh(
-          t,
-          Uint32Array.from({ length: t.length / 3 }, (_, k) => k),
-        ),
-      ));
-    },
+    faller,
+    thing: () => (thing ??= { tree: faller().tree, base: baseOf(triangles()), reach }),
   };
 }
 

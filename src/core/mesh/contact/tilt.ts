@@ -9,6 +9,9 @@ export interface Tilting {
   up: Vec3;
 }
 
+/** The normal of what has not been tilted yet. */
+const NOWHERE: Vec3 = [NaN, NaN, NaN];
+
 /** A thing tilted: how it stands, and how it changes when its normal tilts on along two directions. */
 export class Tilt {
   normal: Vec3 = [0, 1, 0];
@@ -23,6 +26,9 @@ export class Tilt {
   readonly alongX = new Float64Array(9);
   readonly alongY = new Float64Array(9);
 
+  /** Counts the poses that it has come to: as long as this is the same, so is all of the above. */
+  turns = 0;
+
   private m0: ArrayLike<number> = [];
   private up: Vec3 = [0, 1, 0];
   private frame: Float64Array = new Float64Array(9);
@@ -32,12 +38,15 @@ export class Tilt {
     this.m0 = m;
     this.up = up;
     this.frame = frame;
+    this.normal = NOWHERE;
     return this;
   }
 
-  /** Tilts the thing so that its up becomes a unit normal, by the shortest way. */
+  /** Tilts the thing so that its up becomes a unit normal, by the shortest way. @param n not written to afterwards */
   to(n: Vec3): void {
+    if (n === this.normal) return;
     this.normal = n;
+    this.turns++;
     const { m0: m, up, m: out, e, f } = this;
     const cx = up[1] * n[2] - up[2] * n[1];
     const cy = up[2] * n[0] - up[0] * n[2];
