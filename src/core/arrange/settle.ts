@@ -267,13 +267,17 @@ function settleStretch(sites: Sites, work: Work, out: Placements, start: number)
   const columns = !asked && isPlain(sites) ? (work.varier ? work.varier.columns(sites.slot) : []) : null;
   if (columns) settlePlain(sites, work.recipe.posing, columns, to, out, start);
   else for (let i = 0; i < n; i++) settleSlot(sites, work, i, to ? to[i] : i, out, start + i);
-  if (work.landings.length === 0) return;
-  work.ground!.restAll();
-  for (const landing of work.landings) {
+  const { ground, landings } = work;
+  if (!ground || landings.length === 0) return;
+  ground.restAll();
+  for (const landing of landings) {
     vary(sites, work, landing.i, landing.place);
-    land(sites, work, work.ground!, landing, out);
+    const leaned = leanOnto(sites, work, ground, landing, out);
+    if (leaned) Object.assign(landing, { frame: ofItsOwn(leaned), r: 0 });
   }
-  work.landings.length = 0;
+  ground.dropAll(out, landings);
+  for (const landing of landings) putDown(sites, work, ground, landing, out);
+  landings.length = 0;
 }
 
 /** Draws what is varied of a slot `i` at a place. */
@@ -352,14 +356,20 @@ function settleSlot(sites: Sites, work: Work, i: number, place: number, out: Pla
   const turnDeg = (hand?.turnDeg ?? 0) + (sites.turn ? sites.turn(i) : 0) + wavered[2];
   writeTurn(sites, work, frame, r, i, place, turnDeg, out, row);
   if (out.before) keepBefore(out, out.before, row);
+  const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
+  const turns = posing.turnDeg + turned + (v ? v[VARIED.turnDeg] : 0) + turnDeg;
   if (!ground) {
-    settled(sites, work, out, i, place, row, lift, turnDeg);
+    if (sites.settled) tell(sites, work, out, i, place, row, false, lift, turns);
     return;
   }
   const met = ground.meet(out, row, slot, frame, r);
-  const landing = { i, place, row, met, frame, r, raised, lift, turnDeg };
-  if (ground.restsTogether) work.landings.push(walked ? { ...landing, frame: ofItsOwn(frame) } : landing);
-  else land(sites, work, ground, landing, out);
+  const landing = { i, place, row, met, frame, r, raised, lift, turnDeg, turns };
+  if (ground.landsTogether) {
+    work.landings.push(walked ? { ...landing, frame: ofItsOwn(frame) } : landing);
+    return;
+  }
+  const leaned = leanOnto(sites, work, ground, landing, out);
+  putDown(sites, work, ground, leaned ? { ...landing, frame: leaned, r: 0 } : landing, out);
 }
 
 /** A slot that is posed and has met the ground, or has found none. */
@@ -368,13 +378,15 @@ interface Landing {
   place: number;
   row: number;
   met: Met | null;
-  /** As it was posed, from `r` on. */
+  /** As it is posed, from `r` on. */
   frame: Facings;
   r: number;
   /** How far it is lifted, in its frame and as it was asked for; metres. */
   raised: number;
   lift: number;
+  /** Degrees about its up beside its heading: by hand and the like, and in all. */
   turnDeg: number;
+  turns: number;
 }
 
 /** A frame of one row that stays as it is when its arrays are used for the next. */
@@ -384,41 +396,36 @@ const ofItsOwn = ({ front, up, outward }: Facings): Facings => ({
   outward,
 });
 
-/** Leans a slot, poses it again, and puts it onto what it met. */
-function land(sites: Sites, work: Work, ground: GroundStep, landing: Landing, out: Placements): void {
-  const { i, place, row, met, frame, r, raised, lift, turnDeg } = landing;
-  const { up } = frame;
-  if (met) {
-    let leaned = ground.lean(frame, r, met.normal);
-    if (leaned) writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
-    // A heading of the scene lies another way on another tilt, and that may want another tilt: it has the last word.
-    if (leaned && ground.tilts && turnsWithTilt(work.recipe.posing)) {
-      leaned = ground.lean(frame, r, ground.atRest(out, row, met, leaned, 0)) ?? leaned;
-      writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
-      tiltRow(out, row, leaned, ground.atRest(out, row, met, leaned, 0));
-    }
-    ground.rest(out, row, out.slot[row], met, leaned ?? frame, leaned ? 0 : r, raised);
-  } else for (let a = 0; a < 3; a++) out.position[row * 3 + a] += up[r + a] * raised;
-  ground.landed(out, row);
-  settled(sites, work, out, i, place, row, lift, turnDeg);
-}
-
-/** Says of a slot that it is settled, where that is listened to. Its varied values stand in `work.varied`. */
-function settled(
+/**
+ * Leans a slot and poses it again. Its varied values stand in `work.varied`.
+ * @returns the frame it is posed on now, as its first row, until the next is asked for; null where it has not leaned
+ */
+function leanOnto(
   sites: Sites,
   work: Work,
+  ground: GroundStep,
+  { i, place, row, met, frame, r, turnDeg }: Landing,
   out: Placements,
-  i: number,
-  place: number,
-  row: number,
-  lift: number,
-  turnDeg: number,
-): void {
-  if (!sites.settled) return;
-  const { posing } = work.recipe;
-  const turned = posing.alternate === 'turn' && sites.odd(i) ? 180 : 0;
-  const varied = work.varier ? work.varied[VARIED.turnDeg] : 0;
-  tell(sites, work, out, i, place, row, false, lift, posing.turnDeg + turned + varied + turnDeg);
+): Facings | null {
+  let leaned = met && ground.lean(frame, r, met.normal);
+  if (!leaned) return null;
+  writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
+  // A heading of the scene lies another way on another tilt, and that may want another tilt: it has the last word.
+  if (ground.tilts && turnsWithTilt(work.recipe.posing)) {
+    leaned = ground.lean(frame, r, ground.atRest(out, row, met!, leaned, 0)) ?? leaned;
+    writeTurn(sites, work, leaned, 0, i, place, turnDeg, out, row);
+    tiltRow(out, row, leaned, ground.atRest(out, row, met!, leaned, 0));
+  }
+  return leaned;
+}
+
+/** Puts a slot that has leaned onto what it met. */
+function putDown(sites: Sites, work: Work, ground: GroundStep, landing: Landing, out: Placements): void {
+  const { i, place, row, met, frame, r, raised, lift, turns } = landing;
+  if (met) ground.rest(out, row, out.slot[row], met, frame, r, raised);
+  else for (let a = 0; a < 3; a++) out.position[row * 3 + a] += frame.up[r + a] * raised;
+  ground.landed(out, row);
+  if (sites.settled) tell(sites, work, out, i, place, row, false, lift, turns);
 }
 
 /** Keeps where a row stood before it landed. */

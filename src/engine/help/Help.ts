@@ -53,7 +53,7 @@ export class Help {
   };
 
   private ask(
-    { grounds, things, rows, given, found }: RestJob,
+    { grounds, things, tilts, rows, given, found }: RestJob,
     trees: Bvh[],
     claims: SharedArrayBuffer,
   ): void {
@@ -62,7 +62,7 @@ export class Help {
       news,
       grounds: names.slice(0, grounds.length),
       things: things.map(({ base, reach }, i) => ({ tree: names[grounds.length + i], base, reach })),
-      ...{ rows, given, found, claims },
+      ...{ tilts, rows, given, found, claims },
     };
     for (const helper of this.helpers!) helper.ask(asked);
   }

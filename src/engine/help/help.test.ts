@@ -29,7 +29,14 @@ function jobOf(rows: number, grounds = [waves]): RestJob {
     giveRow(given, 0, { m, size: 1, at, d, up, slope: up });
   }
   const found = new Float64Array(rows * FOUND);
-  return { grounds, things: [{ tree: box, base, reach: 1.2 }], rows, given: Float64Array.from(given), found };
+  return {
+    grounds,
+    things: [{ tree: box, base, reach: 1.2 }],
+    tilts: true,
+    rows,
+    given: Float64Array.from(given),
+    found,
+  };
 }
 function alone(rows: number): Float64Array {
   const job = jobOf(rows);

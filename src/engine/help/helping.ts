@@ -8,14 +8,14 @@ export class Helping {
   private trees = new Map<number, Bvh>();
 
   /** Does of a job what nobody has begun; nothing where it comes too late. */
-  help({ news, grounds, things, rows, given, found, claims }: Asked): void {
+  help({ news, grounds, things, tilts, rows, given, found, claims }: Asked): void {
     for (const name of news.forget) this.trees.delete(name);
     for (const [name, tree] of news.trees) this.trees.set(name, tree);
     const of = (name: number): Bvh => this.trees.get(name)!;
     const rester = new Rester({
       grounds: grounds.map(of),
       things: things.map((thing) => ({ ...thing, tree: of(thing.tree) })),
-      ...{ rows, given, found },
+      ...{ tilts, rows, given, found },
     });
     new Claims(claims, rows).work((row) => rester.rest(row));
   }

@@ -6,6 +6,7 @@ export interface Asked {
   news: TreeNews;
   grounds: number[];
   things: { tree: number; base: readonly Vec3[]; reach: number }[];
+  tilts: boolean;
   rows: number;
   given: Float64Array;
   found: Float64Array;

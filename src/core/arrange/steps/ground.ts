@@ -28,13 +28,15 @@ const EDGE_ON = 0.035;
 
 /**
  * The ground step of one arrangement, and what it found. For each row: meet, lean, pose again, rest, landed. Where rows
- * come to rest each by itself, all of them meet first, and then all rest together, before the first of them leans.
+ * land each by itself, each of these is done for all of them together: meet, {@link GroundStep.restAll}, lean, pose
+ * again, {@link GroundStep.dropAll}, rest, landed.
  */
 export interface GroundStep {
-  /** Whether all have to meet, and {@link restAll} be asked, before one may lean. */
-  restsTogether: boolean;
-  /** Finds how those come to rest that have met since it was asked last. */
+  landsTogether: boolean;
+  /** Finds what those lean to that have met. */
   restAll(): void;
+  /** Finds how far those fall that are posed for good. */
+  dropAll(out: Placements, rows: readonly { row: number; met: Met | null }[]): void;
   /**
    * Looks for the ground of a row as it is posed. Where there is none it stays, or falls onto its fellows; its lift is
    * the caller's then. @param frame unit, perpendicular front and up before it leans, from `r` on
@@ -79,7 +81,7 @@ export function groundStep(
   const pile = stackOf(ground, typed, shapes);
   const shapeAt = asOne ?? ((out: Placements, row: number) => shapes[out.prop[row]]);
   const rests = ground.contact === 'footprint' && ground.lean !== 0;
-  const together = rests && !pile && !asOne ? new Resters(triMeshes, shapes, context) : null;
+  const together = touches && !pile && !asOne ? new Resters(triMeshes, shapes, context) : null;
 
   const directionOf = (out: Placements, row: number, { up }: Facings, r: number): Vec3 => {
     if (ground.direction === 'path') return [-up[r], -up[r + 1], -up[r + 2]];
@@ -125,8 +127,9 @@ export function groundStep(
     met.footing = onFloor
       ? floorUnder(met.at, sizeOf(out, row) * shape.reach)
       : (footing ??= footingOf(triMeshes));
-    if (together && !onFloor) together.add(met, out, row, frame, r);
-    else met.normal = atRest(out, row, met, frame, r, true);
+    if (together && !onFloor) {
+      if (rests) together.rest(met, out, row, frame, r);
+    } else met.normal = atRest(out, row, met, frame, r, true);
     return met;
   };
 
@@ -165,8 +168,16 @@ export function groundStep(
   };
 
   return {
-    restsTogether: together !== null,
-    restAll: () => together?.rest(),
+    landsTogether: together !== null,
+    restAll() {
+      for (const met of together?.done(true) ?? [])
+        met.normal = [met.found![0], met.found![1], met.found![2]];
+    },
+    dropAll(out, rows) {
+      for (const { row, met } of rows)
+        if (met?.footing && met.footing === footing) together!.drop(met, out, row);
+      together!.done(false);
+    },
     meet,
     tilts: ground.contact === 'footprint' && ground.lean === 1 && ground.leanMaxDeg >= 180,
     atRest,

@@ -71,6 +71,9 @@ export interface Met {
   found?: Float64Array;
 }
 
+/** The pose whose room was found: nine numbers. */
+export const foundPose = (found: Float64Array): Float64Array => found.subarray(3, 12);
+
 /** A row as it is to come to rest; its matrix is good until the next is asked for. */
 export const restingRow = (
   out: Placements,
@@ -101,7 +104,7 @@ export function dropOf(
 ): number {
   fall.from(at, d, normal);
   const faller = shape.faller();
-  if (known) fall.learn(faller, known.subarray(3, 12), known[12]);
+  if (known) fall.learn(faller, foundPose(known), known[12]);
   const room = fall.room(faller, matrixOf(out, row, posed));
   return room < Infinity ? room : 0;
 }

@@ -1,13 +1,14 @@
 import type { Vec3 } from '../../math/vec3';
+import { isOnePose } from '../../mesh/contact/fall';
 import { FOUND, giveRow, restAll, type Thing } from '../../mesh/contact/rests';
 import type { PropShape } from '../../mesh/contact/support';
 import type { TriMesh } from '../../mesh/triMesh';
 import type { ArrangeContext } from '../context';
 import type { Placements } from '../result';
 import type { Facings } from './facing';
-import { restingRow, type Met } from './groundContact';
+import { foundPose, matrixOf, restingRow, type Met } from './groundContact';
 
-/** Rows that come to rest each by itself: gathered to one job, which others may share. */
+/** Rows that land each by itself: gathered to one job, which others may share. */
 export class Resters {
   private met: Met[] = [];
   private given: number[] = [];
@@ -22,31 +23,40 @@ export class Resters {
     private context: Pick<ArrangeContext, 'restAll'>,
   ) {}
 
-  /** Takes a row up that has met ground as it is posed. @param frame unit up, from `r` on */
-  add(met: Met, out: Placements, row: number, { up }: Facings, r: number): void {
+  /** Takes up a row that has met ground as it is posed, to tilt until it rests. @param frame unit up, from `r` on */
+  rest(met: Met, out: Placements, row: number, { up }: Facings, r: number): void {
+    this.take(met, out, row, [up[r], up[r + 1], up[r + 2]]);
+  }
+
+  /** Takes up a row to be let down as it is posed, if that pose is not known already. */
+  drop(met: Met, out: Placements, row: number): void {
+    if (!met.found || !isOnePose(foundPose(met.found), matrixOf(out, row)))
+      this.take(met, out, row, met.normal);
+  }
+
+  private take(met: Met, out: Placements, row: number, up: Vec3): void {
     const prop = out.prop[row];
     const thing = (this.thingOf[prop] ??= this.things.push(this.shapes[prop]!.thing()) - 1);
-    const from: Vec3 = [up[r], up[r + 1], up[r + 2]];
-    giveRow(this.given, thing, restingRow(out, row, met.at, met.direction, from, met.ground));
+    giveRow(this.given, thing, restingRow(out, row, met.at, met.direction, up, met.ground));
     this.met.push(met);
   }
 
-  /** Says of all that were taken up what they lean to. */
-  rest(): void {
-    const rows = this.met.length;
-    if (rows === 0) return;
+  /** Has it found of all that were taken up how they rest, or how far they fall. @returns them */
+  done(tilts: boolean): Met[] {
+    const { met } = this;
+    if (met.length === 0) return met;
     const job = {
       grounds: this.grounds.map((t) => t.tree()),
       things: this.things,
-      rows,
+      tilts,
+      rows: met.length,
       given: Float64Array.from(this.given),
-      found: new Float64Array(rows * FOUND),
+      found: new Float64Array(met.length * FOUND),
     };
     (this.context.restAll ?? restAll)(job);
-    this.met.forEach((met, row) => {
-      met.found = job.found.subarray(row * FOUND, (row + 1) * FOUND);
-      met.normal = [met.found[0], met.found[1], met.found[2]];
-    });
-    this.met.length = this.given.length = 0;
+    met.forEach((m, row) => void (m.found = job.found.subarray(row * FOUND, (row + 1) * FOUND)));
+    this.met = [];
+    this.given = [];
+    return met;
   }
 }

@@ -188,9 +188,7 @@ export class Fall {
 
   /** Whether what is asked was asked just before: a thing that was tilted until it rests is let down as it was then. */
   private isKnown(faller: Faller, m: ArrayLike<number>): boolean {
-    if (this.known.faller !== faller) return false;
-    for (let k = 0; k < 9; k++) if (Math.abs(m[k] - this.known.m[k]) > ROUNDING) return false;
-    return true;
+    return this.known.faller === faller && isOnePose(m, this.known.m);
   }
 
   private look(faller: Faller, m: ArrayLike<number>, atMost: number, near: number): number {
@@ -482,6 +480,12 @@ export class Fall {
     }
     return face * 9;
   }
+}
+
+/** Whether two poses (nine numbers each) are one but for rounding. */
+export function isOnePose(a: ArrayLike<number>, b: ArrayLike<number>): boolean {
+  for (let k = 0; k < 9; k++) if (Math.abs(a[k] - b[k]) > ROUNDING) return false;
+  return true;
 }
 
 const ORIGIN: Vec3 = [0, 0, 0];

@@ -25,6 +25,7 @@ function jobOn(height: Height, rows: number): RestJob {
   return {
     grounds: [treeOf(ground(height))],
     things: boxes.map((b, i) => ({ tree: treeOf(b), base: corners([0.4, 0.7][i]), reach: 1.2 })),
+    tilts: true,
     rows,
     given: Float64Array.from(given),
     found: new Float64Array(rows * FOUND),
@@ -43,6 +44,18 @@ test('on a slope all of many lie flat, and the room that is found is that of pai
     const at = job.given.subarray(row * GIVEN + 2, row * GIVEN + 5);
     const thing = posed(boxes[row % 2], [...found.subarray(3, 12)], [at[0], at[1], at[2]]);
     expect(found[12]).toBeCloseTo(roomByPairs(thing, ground(slope)), 9);
+  }
+});
+
+test('what does not tilt is let down as it stands, by the room of pairs of triangles', () => {
+  const waves: Height = (x, z) => 0.3 * Math.sin(2 * x) * Math.cos(1.7 * z);
+  const job = { ...jobOn(waves, 12), tilts: false };
+  restAll(job);
+  for (let row = 0; row < job.rows; row++) {
+    const [found, at] = [job.found[row * FOUND + 12], job.given.subarray(row * GIVEN + 2, row * GIVEN + 5)];
+    const thing = posed(boxes[row % 2], TURN, [at[0], at[1], at[2]]);
+    expect(found).toBeCloseTo(roomByPairs(thing, ground(waves)), 9);
+    expect(found).toBeLessThan(0);
   }
 });
 

@@ -35,6 +35,8 @@ export interface Resting {
 export interface RestJob {
   grounds: readonly Bvh[];
   things: readonly Thing[];
+  /** Whether they tilt until they rest; else they are let down as they stand. */
+  tilts: boolean;
   rows: number;
   given: Float64Array;
   found: Float64Array;
@@ -42,7 +44,7 @@ export interface RestJob {
 
 /** Numbers a row: which thing, its size, at, d, up, slope, m. */
 export const GIVEN = 23;
-/** Numbers a row: the normal, then a pose that was asked for last (m) and the room that it has. */
+/** Numbers a row: the normal, where it tilts; then a pose that was asked for last (m) and the room that it has. */
 export const FOUND = 13;
 
 const tilt = new Tilt();
@@ -81,7 +83,7 @@ export class Rester {
   }
 
   rest(row: number): void {
-    const { given, found, things } = this.job;
+    const { given, found, things, tilts } = this.job;
     const o = row * GIVEN;
     const vec = (k: number): Vec3 => [given[o + k], given[o + k + 1], given[o + k + 2]];
     // What the row before has gathered is not this one's, even where both stand in one place.
@@ -94,11 +96,16 @@ export class Rester {
       up: vec(8),
       slope: vec(11),
     };
-    const normal = normalAtRest(this.fall, things[given[o]], resting, true);
     const w = row * FOUND;
-    found.set(normal, w);
-    found.set(this.fall.known.m, w + 3);
-    found[w + 12] = this.fall.known.room;
+    const thing = things[given[o]];
+    const { fall } = this;
+    if (tilts) found.set(normalAtRest(fall, thing, resting, true), w);
+    else {
+      fall.from(resting.at, resting.d, resting.slope);
+      fall.room(fallerOf(thing.tree), resting.m);
+    }
+    found.set(fall.known.m, w + 3);
+    found[w + 12] = fall.known.room;
   }
 }
 
