@@ -29,6 +29,8 @@ const row = (page: Page, name: string): Locator =>
 const steps = (page: Page): Locator => page.getByRole('region', { name: 'Steps of the solid' });
 const facts = (page: Page): Locator => page.getByRole('region', { name: 'As a body' });
 
+const print = (page: Page): Locator => page.getByRole('region', { name: 'Printed' });
+
 /** A box of 2 m without rounded edges, its middle at x. */
 async function block(page: Page, x: number): Promise<void> {
   await make(page, 'Rounded box', { Width: '2', Height: '2', Depth: '2', 'Rounded by': '0' });
@@ -125,6 +127,27 @@ test('a run is joined to what it stands on, and the solid follows it; open ones 
   expect(whole.volume).toBeGreaterThan(crates.volume);
 });
 
+test('what a printer makes of a block comes below everything else: its weight, walls and detail at a scale', async ({
+  page,
+}) => {
+  await newScene(page);
+  await block(page, 0);
+  await expect(facts(page)).toContainText('Closed: 8 m³ within 24 m² of faces.');
+  await expect(print(page)).toContainText('Weighs 9,920 kg.');
+  await expect(print(page)).toContainText('Thinnest wall 2,000 mm');
+  const above = page.getByRole('heading', { name: 'Take a path' });
+  const place = async () => [await above.boundingBox(), await print(page).boundingBox()].map((box) => box!.y);
+  const [before, own] = await place();
+  expect(own).toBeGreaterThan(before);
+  await type(print(page).getByLabel('Printed at 1 :'), '100');
+  await expect(print(page)).toContainText('Weighs 9.92 g.');
+  await expect(print(page)).toContainText('Thinnest wall 20 mm');
+  // A thinner one, the old words staying until the new are known: nothing has moved but what changed.
+  await type(page.getByLabel('Height', { exact: true }), '0.1');
+  await expect(print(page)).toContainText('Thinnest wall 1 mm; ');
+  expect((await place())[0]).toBe(before);
+});
+
 test('a dust sheet is let down over a box: as high as it, soft beside it, thick, and onto the next thing', async ({
   page,
 }) => {
@@ -154,9 +177,12 @@ test('STL, 3MF and OBJ at a scale: read by readers of other hands, their size an
   await make(page, 'Plane', { Width: '4', Depth: '4' });
   const choices = async () => {
     const dialog = page.getByRole('dialog');
+    const button = await dialog.getByRole('button', { name: 'Send out' }).boundingBox();
     await type(dialog.getByLabel('Scale 1 :'), '100');
     await expect(dialog.getByRole('status')).toContainText('40 × 40 × 20 mm · 2 parts');
     await expect(dialog.getByRole('status')).toContainText('Not closed: “Plane”');
+    // What comes late pushes nothing away from under the pointer.
+    expect(await dialog.getByRole('button', { name: 'Send out' }).boundingBox()).toEqual(button);
   };
   const stl = await sendOut(page, 'stl', choices);
   const geometry = new STLLoader().parse(new Uint8Array(stl).buffer);

@@ -32,7 +32,7 @@ export function randomOf(base: number, slot: number): number {
 
 /**
  * Uniform in [0, 1), 32 bits deep.
- * @param seed any integer  @param slot a slot id, an integer between −2^53 and 2^53  @param channelKey from {@link channel}
+ * @param seed an integer of 32 bits  @param slot a slot id, an integer between −2^53 and 2^53  @param channelKey from {@link channel}
  */
 export const random01 = (seed: number, slot: number, channelKey: number): number =>
   randomOf(randomBase(seed, channelKey), slot);

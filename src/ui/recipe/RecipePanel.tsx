@@ -28,7 +28,7 @@ export function RecipePanel() {
   const any = useDocument((s) => s.scene.arrangements.length > 0);
   if (node && beside.length > 0) return <SeveralPanel nodes={[...beside, node]} />;
   if (node?.kind === 'path') return <PathPanel id={node.id} />;
-  if (node?.kind === 'surface') return <SurfacePanel id={node.id} />;
+  if (node?.kind === 'surface') return <SurfacePanel key={node.id} id={node.id} />;
   if (node?.kind === 'prop') return <PropPanel id={node.id} />;
   if (node?.kind === 'mask') return <MaskPanel key={node.id} id={node.id} />;
   if (arrangement) return <ArrangementRecipe key={arrangement.id} arrangement={arrangement} />;

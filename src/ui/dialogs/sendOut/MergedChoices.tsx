@@ -72,11 +72,13 @@ function Facts({ options, only }: { options: MergedOptions; only: string[] | und
     // The key stands for what it is asked by.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);
-  if (facts === null) return <p className="py-1 text-[12.5px] text-soft">Looking …</p>;
-  if (typeof facts === 'string') return <p className="py-1 text-[12.5px] text-caution">{facts}</p>;
+  // It has its lines from the beginning: what is below would move away from under the pointer.
+  const lines = 'min-h-[65px] py-1 text-[12.5px]';
+  if (facts === null) return <p className={`${lines} text-soft`}>Looking …</p>;
+  if (typeof facts === 'string') return <p className={`${lines} text-caution`}>{facts}</p>;
   const mm = facts.size.map((v) => Number((v * 1000).toPrecision(4)).toLocaleString('en'));
   return (
-    <p role="status" className="py-1 text-[12.5px] text-soft">
+    <p role="status" className={`${lines} text-soft`}>
       <span className="num">{mm.join(' × ')} mm</span> · {plural(facts.parts, 'part')} ·{' '}
       {plural(facts.triangles, 'triangle')}
       <span className="block">{closedness(facts)}</span>

@@ -6,16 +6,19 @@ import type { SolidFacts } from '@/core/mesh/solid/facts';
 import { useDocument } from '@/store/document';
 import { engine, useEngine } from '@/store/engine';
 import { plural } from '@/words/numbers';
-import { Printed, short } from './Printed';
+import { short } from './Printed';
 
 /** Milliseconds that it has to rest: what it is as a body takes longer to find out than a frame does. */
 const REST = 250;
 
-/** What a surface is as a body, and as what a printer makes of it; told when it rests. */
-export function BodyFacts({ id }: { id: string }) {
+/** What a surface is as a body; undefined until that is known, null where it is none. */
+type Body = SolidFacts | null | undefined;
+
+/** What a surface is as a body, and what a printer makes of it: told when it rests, and until then what it was. */
+export function useBody(id: string): { body: Body; looked: Printable | null } {
   const key = useEngine((s) => s.result.surfaces.get(id)?.key);
   const print = useDocument((s) => s.scene.print);
-  const [facts, setFacts] = useState<SolidFacts | null>();
+  const [body, setBody] = useState<Body>();
   const [looked, setLooked] = useState<Printable | null>(null);
   const asked = JSON.stringify(print);
   useEffect(() => {
@@ -24,8 +27,7 @@ export function BodyFacts({ id }: { id: string }) {
     const tell = async () => {
       const found = await engine().solidOf(id);
       if (!current) return;
-      setFacts(found);
-      setLooked(null);
+      setBody(found);
       const more = found?.closed ? await engine().printable(id, print) : null;
       if (current) setLooked(more);
     };
@@ -37,16 +39,15 @@ export function BodyFacts({ id }: { id: string }) {
     // The text stands for what it is printed by.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id, key, asked]);
-  if (facts === null) return null;
+  return { body, looked };
+}
+
+/** What a surface is as a body, in a line that is there from the beginning: nothing below it moves when it is known. */
+export function BodyFacts({ body }: { body: Body }) {
+  if (body === null) return null;
   return (
     <section aria-label="As a body">
-      {/* It keeps its line from the beginning: what is below would move away from under the pointer. */}
-      <p className="text-[12.5px] text-soft">
-        {facts ? bodyText(facts) : 'Open or closed: being looked at.'}
-      </p>
-      {facts?.closed && facts.volume !== null && facts.volume > 0 && (
-        <Printed print={print} volume={facts.volume} looked={looked} />
-      )}
+      <p className="text-[12.5px] text-soft">{body ? bodyText(body) : 'Open or closed: being looked at.'}</p>
     </section>
   );
 }

@@ -76,7 +76,7 @@ export function Printed({
   const set = (values: Partial<Print>, key?: string) => dispatch(setPrint, values, key);
   const mm = (metres: number) => (metres * 1000) / scale;
   return (
-    <>
+    <section aria-label="Printed">
       <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Printed</h3>
       <NumberFields fields={[SCALE]} values={print} set={set} />
       <Optional
@@ -125,7 +125,7 @@ export function Printed({
           </>
         )}
       </ul>
-    </>
+    </section>
   );
 }
 

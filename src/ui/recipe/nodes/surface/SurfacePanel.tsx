@@ -17,6 +17,7 @@ import { plural } from '@/words/numbers';
 import { BakedFields } from '../../../baking/BakedFields';
 import { AxisField, UnitField } from '../MeshFields';
 import { NodeHead } from '../NodeHead';
+import { BodyFacts, useBody } from './BodyFacts';
 import { Deformers } from './Deformers';
 import { FaceFields, LockedField, SurfaceColor } from './FaceFields';
 import { DustFields } from './gathered/DustFields';
@@ -24,6 +25,7 @@ import { NetworkFields } from './gathered/NetworkFields';
 import { SolidFields } from './gathered/SolidFields';
 import { Look } from './Look';
 import { Plays } from './Plays';
+import { Printed } from './Printed';
 import { ShapeFields } from './ShapeFields';
 import { ThicknessFields } from './ThicknessFields';
 import { LinkScope } from '../../../controls/LinkScope';
@@ -36,6 +38,7 @@ export function SurfacePanel({ id }: { id: string }) {
   const readOnly = useDocument((s) => s.readOnly !== null);
   const served = useEngine((s) => s.result.surfaces.get(id));
   const checks = useEngine((s) => s.checks.get(id));
+  const { body, looked } = useBody(id);
   if (!surface) return null;
   const set = (
     values: Partial<Omit<Surface, 'id' | 'mesh' | 'deformers' | 'thickness' | 'baked'>>,
@@ -89,6 +92,7 @@ export function SurfacePanel({ id }: { id: string }) {
         {surface.mesh.source === 'file' && <Plays surface={surface} />}
         <Deformers surface={surface} />
         <ThicknessFields surface={surface} />
+        <BodyFacts body={body} />
         <BakedFields surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>
         <div className="mb-2 grid grid-cols-2 gap-1">
@@ -117,6 +121,10 @@ export function SurfacePanel({ id }: { id: string }) {
             <UnitField value={surface.unitScale} onChange={(unitScale) => set({ unitScale })} />
             <AxisField label="Up axis" value={surface.up} onChange={(up) => set({ up })} />
           </>
+        )}
+        {/* It comes late, and is the last: nothing moves away from under the pointer. */}
+        {body?.closed && body.volume !== null && body.volume > 0 && (
+          <Printed print={scene.print} volume={body.volume} looked={looked} />
         )}
       </fieldset>
     </>

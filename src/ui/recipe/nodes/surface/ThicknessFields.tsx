@@ -8,7 +8,6 @@ import { LinkScope } from '../../../controls/LinkScope';
 import { lengthField, NumberFields } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
-import { BodyFacts } from './BodyFacts';
 import { giveThickness } from './giveThickness';
 
 const FIELDS = [
@@ -16,7 +15,7 @@ const FIELDS = [
   { ...lengthField('inwards', 'Inwards', 0.05, 'How far its inner side is off the surface'), step: 0.01 },
 ];
 
-/** How thick a surface is, and what it is as a body. */
+/** How thick a surface is. */
 export function ThicknessFields({ surface: { id, thickness } }: { surface: Surface }) {
   const set = (values: Partial<Thickness> | null, key?: string) =>
     dispatch(setThickness, { id, values }, key);
@@ -47,7 +46,6 @@ export function ThicknessFields({ surface: { id, thickness } }: { surface: Surfa
           />
         </>
       )}
-      <BodyFacts id={id} />
     </section>
   );
 }
