@@ -26,7 +26,10 @@ const REPORT_MS = 50;
 function startHelpers(): Helper[] {
   if (!self.crossOriginIsolated) return [];
   return Array.from({ length: helpersFor(navigator.hardwareConcurrency) }, () => {
-    const worker = new Worker(new URL('./help/helper.ts', import.meta.url), { type: 'module' });
+    const worker = new Worker(new URL('./help/helper.ts', import.meta.url), {
+      type: 'module',
+      name: 'helper',
+    });
     return { ask: (job) => worker.postMessage(job) };
   });
 }

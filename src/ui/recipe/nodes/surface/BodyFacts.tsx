@@ -12,7 +12,7 @@ import { short } from './Printed';
 const REST = 250;
 
 /** What a surface is as a body; undefined until that is known, null where it is none. */
-type Body = SolidFacts | null | undefined;
+export type Body = SolidFacts | null | undefined;
 
 /** What a surface is as a body, and what a printer makes of it: told when it rests, and until then what it was. */
 export function useBody(id: string): { body: Body; looked: Printable | null } {

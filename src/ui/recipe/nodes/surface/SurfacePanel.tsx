@@ -17,7 +17,7 @@ import { plural } from '@/words/numbers';
 import { BakedFields } from '../../../baking/BakedFields';
 import { AxisField, UnitField } from '../MeshFields';
 import { NodeHead } from '../NodeHead';
-import { BodyFacts, useBody } from './BodyFacts';
+import { useBody } from './BodyFacts';
 import { Deformers } from './Deformers';
 import { FaceFields, LockedField, SurfaceColor } from './FaceFields';
 import { DustFields } from './gathered/DustFields';
@@ -91,8 +91,7 @@ export function SurfacePanel({ id }: { id: string }) {
         <MaterialChoice ids={[id]} value={surface.material} />
         {surface.mesh.source === 'file' && <Plays surface={surface} />}
         <Deformers surface={surface} />
-        <ThicknessFields surface={surface} />
-        <BodyFacts body={body} />
+        <ThicknessFields surface={surface} body={body} />
         <BakedFields surface={surface} />
         <h3 className="mb-1 mt-3 font-display text-sm font-semibold">Lay on it</h3>
         <div className="mb-2 grid grid-cols-2 gap-1">

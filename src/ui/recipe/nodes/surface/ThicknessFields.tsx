@@ -8,6 +8,7 @@ import { LinkScope } from '../../../controls/LinkScope';
 import { lengthField, NumberFields } from '../../../controls/NumberFields';
 import { Segmented } from '../../../controls/Segmented';
 import { Toggle } from '../../../controls/Toggle';
+import { BodyFacts, type Body } from './BodyFacts';
 import { giveThickness } from './giveThickness';
 
 const FIELDS = [
@@ -15,8 +16,8 @@ const FIELDS = [
   { ...lengthField('inwards', 'Inwards', 0.05, 'How far its inner side is off the surface'), step: 0.01 },
 ];
 
-/** How thick a surface is. */
-export function ThicknessFields({ surface: { id, thickness } }: { surface: Surface }) {
+/** How thick a surface is, and what it is as a body. */
+export function ThicknessFields({ surface: { id, thickness }, body }: { surface: Surface; body: Body }) {
   const set = (values: Partial<Thickness> | null, key?: string) =>
     dispatch(setThickness, { id, values }, key);
   return (
@@ -46,6 +47,7 @@ export function ThicknessFields({ surface: { id, thickness } }: { surface: Surfa
           />
         </>
       )}
+      <BodyFacts body={body} />
     </section>
   );
 }
