@@ -39,7 +39,7 @@ export class Help {
   restAll = (job: RestJob): void => {
     const trees = [...job.grounds, ...job.things.map((thing) => thing.tree)];
     if (job.rows < FEWEST || !canShare || this.trees.missing(trees) > job.rows * WORTH) return restAll(job);
-    this.helpers ??= this.start();
+    this.helpers ??= this.started();
     if (this.helpers.length === 0) return restAll(job);
     const shared = { ...job, given: inShared(job.given), found: inShared(job.found) };
     const memory = claimsFor(job.rows);
@@ -51,6 +51,15 @@ export class Help {
     claims.finish(rest, PATIENCE);
     job.found.set(shared.found);
   };
+
+  private started(): Helper[] {
+    try {
+      return this.start();
+    } catch {
+      // Where threads cannot be started from here, all is done here.
+      return [];
+    }
+  }
 
   private ask(
     { grounds, things, tilts, rows, given, found }: RestJob,

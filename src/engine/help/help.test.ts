@@ -78,7 +78,7 @@ describe('claims', () => {
 });
 
 describe('help', () => {
-  test('with a helper that does all, some or nothing of it, all comes out the same to the last bit', () => {
+  test('with a helper that does all, some or nothing of it, and without any, all comes out the same to the last bit', () => {
     const expected = alone(200);
     let helped = 0;
     const all = new Helping();
@@ -100,6 +100,17 @@ describe('help', () => {
       }
     }
     expect(helped).toBe(2);
+    const none = [
+      () => [],
+      () => {
+        throw new ReferenceError('Worker is not defined');
+      },
+    ];
+    for (const start of none) {
+      const job = jobOf(200);
+      new Help(start).restAll(job);
+      expect(job.found).toEqual(expected);
+    }
   });
 
   test('a thread of Node does all where this one waits, and finds the same', () => {
