@@ -41,6 +41,8 @@ async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
   await page.mouse.down();
   await page.mouse.move(a.x + a.width / 2 + 8, a.y + a.height / 2 + 8, { steps: 2 });
   await page.mouse.move(b.x + b.width / 2, b.y + b.height / 2, { steps: 5 });
+  // A hand rests for a moment before it lets go.
+  await settled(page);
   await page.mouse.up();
   await settled(page);
 }
